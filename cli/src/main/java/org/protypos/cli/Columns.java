@@ -1,0 +1,38 @@
+package org.protypos.cli;
+
+import java.io.PrintWriter;
+import java.util.ArrayList;
+import java.util.List;
+
+/** Rows of text, their columns lined up. */
+final class Columns {
+    private final int indent;
+    private final List<String[]> rows = new ArrayList<>();
+
+    Columns(int indent) {
+        this.indent = indent;
+    }
+
+    void row(String... cells) {
+        for (int i = 0; i < cells.length; i++) {
+            cells[i] = Terminal.plain(cells[i]);
+        }
+        rows.add(cells);
+    }
+
+    void print(PrintWriter out) {
+        int[] widths = new int[rows.stream().mapToInt(row -> row.length).max().orElse(0)];
+        for (String[] row : rows) {
+            for (int i = 0; i < row.length; i++) {
+                widths[i] = Math.max(widths[i], row[i].length());
+            }
+        }
+        for (String[] row : rows) {
+            StringBuilder line = new StringBuilder(" ".repeat(indent));
+            for (int i = 0; i < row.length; i++) {
+                line.append(row[i]).append(" ".repeat(widths[i] - row[i].length() + 2));
+            }
+            out.println(line.toString().stripTrailing());
+        }
+    }
+}

@@ -1,0 +1,83 @@
+package org.protypos.cli;
+
+import java.io.PrintWriter;
+import java.util.List;
+import java.util.Locale;
+import org.protypos.diagnostic.Finding;
+import org.protypos.diagnostic.Place;
+import org.protypos.diagnostic.Severity;
+
+/** Prints findings as a good compiler does: place, what is wrong, the line with a caret, the cure. */
+final class FindingPrinter {
+    private static final int WIDEST_LINE = 110;
+
+    private final PrintWriter to;
+
+    FindingPrinter(PrintWriter to) {
+        this.to = to;
+    }
+
+    void print(List<Finding> findings) {
+        for (Finding finding : findings) {
+            print(finding);
+        }
+    }
+
+    private void print(Finding finding) {
+        Place place = finding.place();
+        String where = place == null ? "" : Terminal.bold(place.toString()) + ": ";
+        to.println(where + severity(finding.severity()) + ": " + Terminal.plain(finding.message()) + " "
+                + Terminal.dim("[" + finding.code() + "]"));
+        if (place != null && !place.lineText().isBlank()) {
+            excerpt(place);
+        }
+        if (!finding.cure().isEmpty()) {
+            to.println("  " + Terminal.cyan("cure: ") + Terminal.plain(finding.cure()));
+        }
+        to.println();
+    }
+
+    private static String severity(Severity severity) {
+        return switch (severity) {
+            case ERROR -> Terminal.red("error");
+            case WARNING -> Terminal.yellow("warning");
+            case NOTE -> Terminal.cyan("note");
+        };
+    }
+
+    private void excerpt(Place place) {
+        String line = place.lineText();
+        int column = place.column() - 1;
+        int from = 0;
+        while (from < line.length() && Character.isWhitespace(line.charAt(from)) && from < column) {
+            from++;
+        }
+        if (column - from > WIDEST_LINE - 30) {
+            from = column - 30;
+        }
+        String shown = line.substring(from, Math.min(line.length(), from + WIDEST_LINE));
+        String number = String.valueOf(place.line());
+        to.println(
+                "  " + Terminal.dim(number + " |") + " " + Terminal.plain(shown).replace('\t', ' '));
+        to.println("  " + " ".repeat(number.length()) + Terminal.dim(" |") + " " + " ".repeat(column - from)
+                + Terminal.red("^"));
+    }
+
+    /** A line such as {@code 2 errors, 1 warning}. */
+    static String summary(List<Finding> findings) {
+        StringBuilder text = new StringBuilder();
+        for (Severity severity : Severity.values()) {
+            long count = findings.stream()
+                    .filter(finding -> finding.severity() == severity)
+                    .count();
+            if (count > 0) {
+                text.append(text.isEmpty() ? "" : ", ")
+                        .append(count)
+                        .append(' ')
+                        .append(severity.name().toLowerCase(Locale.ROOT))
+                        .append(count == 1 ? "" : "s");
+            }
+        }
+        return text.isEmpty() ? "no findings" : text.toString();
+    }
+}

@@ -1,0 +1,60 @@
+package org.protypos.cli;
+
+import java.io.IOException;
+import java.util.concurrent.Callable;
+import org.protypos.contract.Contract;
+import org.protypos.plan.Plan;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Spec;
+
+/** Shows what a contract offers. */
+@Command(
+        name = "show",
+        description = "Shows what a contract offers: documents, ports, and operations with their Java signatures.")
+final class ShowCommand implements Callable<Integer> {
+    @Spec
+    private CommandSpec spec;
+
+    @Mixin
+    private ContractArguments arguments;
+
+    @Option(names = "--package", paramLabel = "P", description = "The Java package for everything.")
+    private String packageName;
+
+    @Option(names = "--json", description = "Writes one JSON document.")
+    private boolean json;
+
+    @Override
+    public Integer call() throws IOException {
+        Contract contract = arguments.read();
+        Terminal terminal =
+                new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
+        if (!contract.isSound()) {
+            if (json) {
+                Json.print(terminal.out(), document -> Json.findings(document, contract.findings()));
+            } else {
+                new FindingPrinter(terminal.err()).print(contract.findings());
+                terminal.problem("the contract has errors (" + FindingPrinter.summary(contract.findings()) + ")", "");
+            }
+            return ContractArguments.status(contract);
+        }
+        Plan plan = ContractArguments.plan(contract, packageName);
+        ContractView view = new ContractView(contract, plan);
+        if (json) {
+            view.json(terminal.out());
+        } else {
+            view.text(terminal.out());
+            int findings = ContractArguments.findings(contract, plan).size();
+            String names = String.join(" ", arguments.names());
+            if (findings > 0) {
+                terminal.out()
+                        .println(findings + (findings == 1 ? " finding" : " findings") + ": protypos check " + names);
+            }
+            terminal.out().println("next: protypos generate " + names + " --into generated");
+        }
+        return ExitStatus.DONE;
+    }
+}

@@ -1,0 +1,69 @@
+package org.protypos.cli;
+
+import java.io.PrintWriter;
+
+/** Where a command writes: results to one side, messages to the other, in colour only where a person looks. */
+final class Terminal {
+    /** Set by the launcher, which alone can tell on every Java version whether a person looks. */
+    private static final boolean COLOUR = Boolean.getBoolean("protypos.terminal") && System.getenv("NO_COLOR") == null;
+
+    private final PrintWriter out;
+    private final PrintWriter err;
+
+    Terminal(PrintWriter out, PrintWriter err) {
+        this.out = out;
+        this.err = err;
+    }
+
+    PrintWriter out() {
+        return out;
+    }
+
+    PrintWriter err() {
+        return err;
+    }
+
+    /** Says what is wrong and how to mend it. */
+    void problem(String message, String cure) {
+        err.println(red("error") + ": " + message);
+        if (!cure.isEmpty()) {
+            err.println("  " + cure);
+        }
+        err.flush();
+    }
+
+    static String bold(String text) {
+        return paint("1", text);
+    }
+
+    static String dim(String text) {
+        return paint("2", text);
+    }
+
+    static String red(String text) {
+        return paint("1;31", text);
+    }
+
+    static String yellow(String text) {
+        return paint("1;33", text);
+    }
+
+    static String cyan(String text) {
+        return paint("36", text);
+    }
+
+    private static String paint(String code, String text) {
+        return COLOUR ? "\u001b[" + code + "m" + text + "\u001b[0m" : text;
+    }
+
+    /** Contract text may hold control characters that a terminal would obey. */
+    static String plain(String text) {
+        StringBuilder plain = new StringBuilder(text.length());
+        text.codePoints()
+                .forEach(c -> plain.appendCodePoint(
+                        Character.getType(c) == Character.CONTROL || Character.getType(c) == Character.FORMAT
+                                ? '\ufffd'
+                                : c));
+        return plain.toString();
+    }
+}

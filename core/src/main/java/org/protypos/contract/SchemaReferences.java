@@ -1,0 +1,236 @@
+package org.protypos.contract;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import javax.xml.namespace.QName;
+import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.Place;
+import org.protypos.schema.AttributeDeclaration;
+import org.protypos.schema.AttributeUse;
+import org.protypos.schema.Attributes;
+import org.protypos.schema.Builtins;
+import org.protypos.schema.ComplexType;
+import org.protypos.schema.ElementDeclaration;
+import org.protypos.schema.ElementReference;
+import org.protypos.schema.GroupReference;
+import org.protypos.schema.ModelGroup;
+import org.protypos.schema.ModelGroupDefinition;
+import org.protypos.schema.Particle;
+import org.protypos.schema.SchemaComponents;
+import org.protypos.schema.SchemaType;
+import org.protypos.schema.SimpleType;
+import org.protypos.schema.Term;
+import org.protypos.schema.TypeReference;
+import org.protypos.schema.Wildcard;
+
+/** Checks that every name in the schemas leads somewhere and that no type is its own base. */
+final class SchemaReferences {
+    private final SchemaComponents schema;
+    private final Findings findings;
+    private final NameFinder names;
+    private List<QName> typeNames;
+
+    SchemaReferences(SchemaComponents schema, Findings findings) {
+        this.schema = schema;
+        this.findings = findings;
+        this.names = new NameFinder(findings);
+    }
+
+    void check() {
+        schema.types().values().forEach(this::type);
+        schema.elements().values().forEach(this::element);
+        schema.attributes().values().forEach(this::attribute);
+        schema.groups().values().forEach(definition -> group(definition.group()));
+        schema.attributeGroups().values().forEach(group -> attributes(group.attributes()));
+        schema.types().values().forEach(this::circularBase);
+        schema.groups().values().forEach(this::circularGroup);
+    }
+
+    private void reference(TypeReference reference) {
+        if (reference == null) {
+            return;
+        }
+        if (reference.name() == null) {
+            type(reference.anonymous());
+        } else if (!reference.name().equals(SchemaComponents.ANY_TYPE) && schema.type(reference.name()) == null) {
+            names.unresolved("type", reference.name(), reference.place(), typeNames());
+        }
+    }
+
+    private List<QName> typeNames() {
+        if (typeNames == null) {
+            typeNames = new ArrayList<>(schema.types().keySet());
+            Builtins.names().forEach(name -> typeNames.add(Builtins.name(name)));
+        }
+        return typeNames;
+    }
+
+    private void type(SchemaType type) {
+        if (type instanceof SimpleType simple) {
+            simple(simple);
+        } else if (type instanceof ComplexType complex) {
+            complex(complex);
+        }
+    }
+
+    private void simple(SimpleType simple) {
+        reference(simple.base());
+        simple.members().forEach(this::reference);
+        if (simple.base() != null && simple.base().name() != null) {
+            SchemaType base = schema.resolve(simple.base());
+            if (base instanceof ComplexType || simple.base().name().equals(SchemaComponents.ANY_TYPE)) {
+                findings.error(
+                        "base-kind",
+                        simple.base().place(),
+                        "a simple type cannot be made from "
+                                + simple.base().name().getLocalPart() + ", which is not simple",
+                        "name a simple type");
+            }
+        }
+    }
+
+    private void complex(ComplexType complex) {
+        reference(complex.base());
+        if (complex.content() instanceof ComplexType.SimpleContent content) {
+            reference(content.type());
+        } else if (((ComplexType.ElementContent) complex.content()).particle() != null) {
+            term(((ComplexType.ElementContent) complex.content()).particle().term());
+            if (schema.resolve(complex.base()) instanceof SimpleType) {
+                findings.error(
+                        "base-kind",
+                        complex.base().place(),
+                        "elements cannot be added to the simple type "
+                                + complex.base().name().getLocalPart(),
+                        "use xs:simpleContent, or name a complex type as the base");
+            }
+        }
+        attributes(complex.attributes());
+    }
+
+    private void attributes(Attributes attributes) {
+        for (AttributeUse use : attributes.uses()) {
+            if (use.declaration() != null) {
+                attribute(use.declaration());
+            } else {
+                names.require(
+                        "attribute",
+                        use.reference(),
+                        use.place(),
+                        schema.attributes().keySet());
+            }
+        }
+        for (Attributes.GroupUse group : attributes.groups()) {
+            names.require(
+                    "attribute group",
+                    group.name(),
+                    group.place(),
+                    schema.attributeGroups().keySet());
+        }
+    }
+
+    private void attribute(AttributeDeclaration attribute) {
+        reference(attribute.type());
+    }
+
+    private void element(ElementDeclaration element) {
+        reference(element.type());
+        if (element.substitutionHead() != null) {
+            names.require(
+                    "element",
+                    element.substitutionHead(),
+                    element.place(),
+                    schema.elements().keySet());
+        }
+    }
+
+    private void group(ModelGroup group) {
+        for (Particle particle : group.particles()) {
+            term(particle.term());
+        }
+    }
+
+    private void term(Term term) {
+        if (term instanceof ElementDeclaration element) {
+            element(element);
+        } else if (term instanceof ElementReference reference) {
+            names.require(
+                    "element",
+                    reference.name(),
+                    reference.place(),
+                    schema.elements().keySet());
+        } else if (term instanceof GroupReference reference) {
+            names.require(
+                    "group",
+                    reference.name(),
+                    reference.place(),
+                    schema.groups().keySet());
+        } else if (term instanceof ModelGroup group) {
+            group(group);
+        } else {
+            wildcard((Wildcard) term);
+        }
+    }
+
+    private void wildcard(Wildcard wildcard) {
+        for (String namespace : wildcard.namespaces()) {
+            if (namespace.startsWith("##")
+                    && !Set.of("##any", "##other", "##local", "##targetNamespace")
+                            .contains(namespace)) {
+                findings.error(
+                        "wildcard-namespace",
+                        wildcard.place(),
+                        "\"" + namespace + "\" is no namespace",
+                        "write ##any, ##other, ##local, ##targetNamespace or a namespace");
+            }
+        }
+    }
+
+    private void circularBase(SchemaType type) {
+        Set<QName> seen = new HashSet<>();
+        SchemaType current = type;
+        while (current != null && current.name() != null) {
+            if (!seen.add(current.name())) {
+                if (current.name().equals(type.name())) {
+                    findings.error(
+                            "circular-base",
+                            type.place(),
+                            "the type " + type.name().getLocalPart() + " is derived from itself",
+                            "name another base");
+                }
+                return;
+            }
+            TypeReference base =
+                    current instanceof ComplexType complex ? complex.base() : ((SimpleType) current).base();
+            current = base == null ? null : schema.resolve(base);
+        }
+    }
+
+    private void circularGroup(ModelGroupDefinition definition) {
+        if (reaches(definition.group(), definition.name(), new HashSet<>())) {
+            Place place = definition.place();
+            findings.error(
+                    "circular-group",
+                    place,
+                    "the group " + definition.name().getLocalPart() + " contains itself",
+                    "put an element between");
+        }
+    }
+
+    private boolean reaches(ModelGroup group, QName wanted, Set<QName> seen) {
+        for (Particle particle : group.particles()) {
+            if (particle.term() instanceof ModelGroup inner && reaches(inner, wanted, seen)) {
+                return true;
+            }
+            if (particle.term() instanceof GroupReference reference) {
+                ModelGroupDefinition next = schema.groups().get(reference.name());
+                if (reference.name().equals(wanted)
+                        || next != null && seen.add(reference.name()) && reaches(next.group(), wanted, seen)) {
+                    return true;
+                }
+            }
+        }
+        return false;
+    }
+}

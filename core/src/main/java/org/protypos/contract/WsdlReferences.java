@@ -1,0 +1,144 @@
+package org.protypos.contract;
+
+import java.util.ArrayList;
+import java.util.List;
+import javax.xml.namespace.QName;
+import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.NearestName;
+import org.protypos.schema.Builtins;
+import org.protypos.schema.SchemaComponents;
+import org.protypos.wsdl.Binding;
+import org.protypos.wsdl.BoundOperation;
+import org.protypos.wsdl.Definitions;
+import org.protypos.wsdl.Message;
+import org.protypos.wsdl.Operation;
+import org.protypos.wsdl.PortType;
+import org.protypos.wsdl.Service;
+
+/** Checks that every name in the WSDL documents leads somewhere. */
+final class WsdlReferences {
+    private final Definitions wsdl;
+    private final SchemaComponents schema;
+    private final Findings findings;
+    private final NameFinder names;
+
+    WsdlReferences(Definitions wsdl, SchemaComponents schema, Findings findings) {
+        this.wsdl = wsdl;
+        this.schema = schema;
+        this.findings = findings;
+        this.names = new NameFinder(findings);
+    }
+
+    void check() {
+        wsdl.messages().values().forEach(this::message);
+        wsdl.portTypes().values().forEach(this::portType);
+        wsdl.bindings().values().forEach(this::binding);
+        wsdl.services().values().forEach(this::service);
+    }
+
+    private void message(Message message) {
+        for (Message.Part part : message.parts()) {
+            if (part.element() != null) {
+                names.require(
+                        "element",
+                        part.element(),
+                        part.place(),
+                        schema.elements().keySet());
+            } else if (part.type() != null
+                    && !part.type().equals(SchemaComponents.ANY_TYPE)
+                    && schema.type(part.type()) == null) {
+                List<QName> existing = new ArrayList<>(schema.types().keySet());
+                Builtins.names().forEach(name -> existing.add(Builtins.name(name)));
+                names.unresolved("type", part.type(), part.place(), existing);
+            }
+        }
+    }
+
+    private void portType(PortType portType) {
+        for (Operation operation : portType.operations()) {
+            use(operation.input());
+            use(operation.output());
+            operation.faults().forEach(this::use);
+        }
+    }
+
+    private void use(Operation.Use use) {
+        if (use != null) {
+            names.require("message", use.message(), use.place(), wsdl.messages().keySet());
+        }
+    }
+
+    private void binding(Binding binding) {
+        PortType portType = wsdl.portTypes().get(binding.portType());
+        if (portType == null) {
+            names.unresolved(
+                    "port type",
+                    binding.portType(),
+                    binding.place().towards("type"),
+                    wsdl.portTypes().keySet());
+            return;
+        }
+        List<String> operations =
+                portType.operations().stream().map(Operation::name).toList();
+        for (BoundOperation bound : binding.operations()) {
+            if (!operations.contains(bound.name())) {
+                findings.error(
+                        "unresolved-name",
+                        bound.place().towards("name"),
+                        "the port type " + portType.name().getLocalPart() + " has no operation " + bound.name(),
+                        NearestName.of(bound.name(), operations)
+                                .map(near -> "did you mean " + near + "?")
+                                .orElse("leave it out, or add the operation to the port type"));
+            }
+            carrier(bound.input());
+            carrier(bound.output());
+        }
+        for (Operation operation : portType.operations()) {
+            if (binding.operation(operation) == null) {
+                findings.warning(
+                        "operation-unbound",
+                        operation.place().towards("name"),
+                        "the binding " + binding.name().getLocalPart() + " leaves out the operation "
+                                + operation.name(),
+                        "bind it too, or expect that this binding cannot call it");
+            }
+        }
+    }
+
+    private void carrier(BoundOperation.Carrier carrier) {
+        if (carrier == null) {
+            return;
+        }
+        for (BoundOperation.Header header : carrier.headers()) {
+            names.require(
+                    "message",
+                    header.message(),
+                    header.place().towards("message"),
+                    wsdl.messages().keySet());
+            Message message = wsdl.messages().get(header.message());
+            if (message != null && message.part(header.part()) == null) {
+                findings.error(
+                        "unresolved-name",
+                        header.place().towards("part"),
+                        "the message " + message.name().getLocalPart() + " has no part " + header.part(),
+                        NearestName.of(
+                                        header.part(),
+                                        message.parts().stream()
+                                                .map(Message.Part::name)
+                                                .toList())
+                                .map(near -> "did you mean " + near + "?")
+                                .orElse("add the part, or leave the header out"));
+            }
+        }
+    }
+
+    private void service(Service service) {
+        for (Service.Port port : service.ports()) {
+            names.require(
+                    "binding",
+                    port.binding(),
+                    port.place().towards("binding"),
+                    wsdl.bindings().keySet());
+        }
+    }
+}

@@ -1,0 +1,61 @@
+package org.protypos.diagnostic;
+
+import java.util.Collection;
+import java.util.Locale;
+import java.util.Optional;
+
+/** Finds the name that a mistyped one was probably meant to be. */
+public final class NearestName {
+    private NearestName() {}
+
+    /**
+     * Gives the candidate with the fewest letters inserted, dropped or changed, if those are few for its length.
+     *
+     * @param wanted the name that was not found
+     * @param candidates the names that exist
+     */
+    public static Optional<String> of(String wanted, Collection<String> candidates) {
+        int limit = Math.max(1, wanted.length() / 3);
+        String best = null;
+        int bestDistance = limit + 1;
+        for (String candidate : candidates) {
+            if (Math.abs(candidate.length() - wanted.length()) > limit) {
+                continue;
+            }
+            int distance = distance(lower(wanted), lower(candidate), bestDistance);
+            if (distance < bestDistance || distance == bestDistance && best != null && candidate.compareTo(best) < 0) {
+                best = candidate;
+                bestDistance = distance;
+            }
+        }
+        return Optional.ofNullable(best);
+    }
+
+    private static String lower(String text) {
+        return text.toLowerCase(Locale.ROOT);
+    }
+
+    private static int distance(String a, String b, int enough) {
+        int[] previous = new int[b.length() + 1];
+        int[] current = new int[b.length() + 1];
+        for (int j = 0; j <= b.length(); j++) {
+            previous[j] = j;
+        }
+        for (int i = 1; i <= a.length(); i++) {
+            current[0] = i;
+            int least = i;
+            for (int j = 1; j <= b.length(); j++) {
+                int change = previous[j - 1] + (a.charAt(i - 1) == b.charAt(j - 1) ? 0 : 1);
+                current[j] = Math.min(change, Math.min(previous[j], current[j - 1]) + 1);
+                least = Math.min(least, current[j]);
+            }
+            if (least > enough) {
+                return least;
+            }
+            int[] swap = previous;
+            previous = current;
+            current = swap;
+        }
+        return previous[b.length()];
+    }
+}

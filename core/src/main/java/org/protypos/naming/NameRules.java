@@ -1,0 +1,36 @@
+package org.protypos.naming;
+
+import java.util.Collection;
+
+/** How a target language likes names to be spelled and which it cannot have. Spelling alone: uniqueness is a scope's. */
+public interface NameRules {
+    /** The package for a namespace; the namespace may be empty. */
+    String packageName(String namespace);
+
+    /** The name of a class for an XML name. */
+    String typeName(String xmlName);
+
+    /** The name of a member for an XML name, in the spelling that accessors are built from. */
+    String memberName(String xmlName);
+
+    /** The name of a method for an XML name. */
+    String methodName(String xmlName);
+
+    /** The name of a parameter for an XML name. */
+    String parameterName(String xmlName);
+
+    /** The name of a constant for any text. */
+    String constantName(String text);
+
+    /** Names that no class may have, because generated code uses them or the language does. */
+    Collection<String> reservedTypes();
+
+    /** Names that no member may have. */
+    Collection<String> reservedMembers();
+
+    /** Names that no method of an interface may have. */
+    Collection<String> reservedMethods();
+
+    /** Names that no parameter may have. */
+    Collection<String> reservedParameters();
+}

@@ -1,0 +1,166 @@
+package org.protypos.output;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashSet;
+import java.util.HexFormat;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import org.protypos.diagnostic.Findings;
+import org.protypos.target.SourceFile;
+
+/** Brings a folder in line with a set of files, by the fewest writes. The door of this package. */
+public final class OutputFolder {
+    private final Path folder;
+    private final Findings findings = new Findings();
+    private final List<String> added = new ArrayList<>();
+    private final List<String> changed = new ArrayList<>();
+    private final List<String> kept = new ArrayList<>();
+    private final List<String> removed = new ArrayList<>();
+    private final Map<String, byte[]> writes = new LinkedHashMap<>();
+    private final Map<String, String> hashes = new TreeMap<>();
+
+    private OutputFolder(Path folder) {
+        this.folder = folder;
+    }
+
+    /**
+     * Writes files into a folder. A file that no earlier run wrote is never touched: one that stands in the way is an
+     * error, and then nothing at all is written. A file of an earlier run that is no longer needed is removed.
+     *
+     * @param folder the folder; it is made if it is not there
+     * @param files the files it is to hold, each path once
+     * @param preview whether only to tell what would be done
+     * @param overwrite whether files of an earlier run are replaced even if somebody has edited them since
+     * @throws IOException when the folder cannot be read or written
+     */
+    public static WriteReport write(Path folder, List<SourceFile> files, boolean preview, boolean overwrite)
+            throws IOException {
+        return new OutputFolder(folder.toAbsolutePath().normalize()).run(files, preview, overwrite);
+    }
+
+    private WriteReport run(List<SourceFile> files, boolean preview, boolean overwrite) throws IOException {
+        if (Files.exists(folder) && !Files.isDirectory(folder)) {
+            throw new IOException(folder + " is a file, not a folder");
+        }
+        Staging staging = preview ? null : Staging.into(folder);
+        Ledger before = Ledger.read(folder);
+        boolean existing = Files.exists(folder);
+        checkFolders(files, existing);
+        for (SourceFile file : files) {
+            compare(file, before, existing, overwrite);
+        }
+        for (Map.Entry<String, String> old : before.files().entrySet()) {
+            if (!hashes.containsKey(old.getKey())) {
+                stale(old.getKey(), old.getValue(), overwrite);
+            }
+        }
+        if (!preview && !findings.hasErrors()) {
+            commit(staging, before);
+        }
+        return new WriteReport(added, changed, kept, removed, findings.sorted());
+    }
+
+    /** No path may lead out of the folder, be it through a link. */
+    private void checkFolders(List<SourceFile> files, boolean existing) throws IOException {
+        Path real = existing ? folder.toRealPath() : folder;
+        Set<Path> seen = new HashSet<>();
+        for (SourceFile file : files) {
+            Path parent = folder.resolve(file.path()).normalize().getParent();
+            if (!seen.add(parent)) {
+                continue;
+            }
+            Path there = parent;
+            while (existing && !Files.exists(there)) {
+                there = there.getParent();
+            }
+            if (!parent.startsWith(folder) || existing && !there.toRealPath().startsWith(real)) {
+                throw new IOException(file.path() + " would lie outside " + folder);
+            }
+        }
+    }
+
+    private void compare(SourceFile file, Ledger before, boolean existing, boolean overwrite) throws IOException {
+        byte[] bytes = file.text().getBytes(StandardCharsets.UTF_8);
+        String known = before.files().get(file.path());
+        Path path = folder.resolve(file.path());
+        if (!existing || !Files.exists(path)) {
+            hashes.put(file.path(), hash(bytes));
+            writes.put(file.path(), bytes);
+            added.add(file.path());
+            return;
+        }
+        byte[] present = Files.readAllBytes(path);
+        if (known != null && Arrays.equals(present, bytes)) {
+            hashes.put(file.path(), known);
+            kept.add(file.path());
+            return;
+        }
+        hashes.put(file.path(), hash(bytes));
+        if (known == null) {
+            findings.error(
+                    "not-ours",
+                    null,
+                    file.path() + " is already there, and protypos did not write it",
+                    "move it away, or choose another folder with --into or another package with --package");
+        } else if (!overwrite && !hash(present).equals(known)) {
+            findings.error(
+                    "edited-by-hand",
+                    null,
+                    file.path() + " was changed by hand since it was generated",
+                    "keep your change elsewhere and add --overwrite, which replaces the file");
+        } else {
+            writes.put(file.path(), bytes);
+            changed.add(file.path());
+        }
+    }
+
+    private void stale(String path, String known, boolean overwrite) throws IOException {
+        Path file = folder.resolve(path).normalize();
+        if (!file.startsWith(folder) || !Files.isRegularFile(file)) {
+            return;
+        }
+        if (overwrite || hash(Files.readAllBytes(file)).equals(known)) {
+            removed.add(path);
+        } else {
+            findings.warning(
+                    "edited-by-hand",
+                    null,
+                    path + " is no longer generated, but was changed by hand and is left in place",
+                    "delete it when you do not need it");
+        }
+    }
+
+    private void commit(Staging staging, Ledger before) throws IOException {
+        if (writes.isEmpty() && removed.isEmpty() && before.files().equals(hashes)) {
+            return;
+        }
+        try {
+            for (Map.Entry<String, byte[]> write : writes.entrySet()) {
+                staging.write(write.getKey(), write.getValue());
+            }
+            staging.write(Ledger.FILE, Ledger.of(hashes).bytes());
+            staging.commit(removed);
+        } catch (IOException e) {
+            staging.abandon();
+            throw e;
+        }
+    }
+
+    private static String hash(byte[] bytes) {
+        try {
+            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(bytes));
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException("every Java platform has SHA-256", e);
+        }
+    }
+}

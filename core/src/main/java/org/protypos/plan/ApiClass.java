@@ -1,0 +1,191 @@
+package org.protypos.plan;
+
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import javax.xml.namespace.QName;
+import org.protypos.naming.NameScope;
+
+/**
+ * A structured type: a complex type, or a model group that repeats. Types refer to each other in circles, so a class is
+ * there before its members are; the planner fills it and nobody changes it after that.
+ */
+public final class ApiClass {
+    private final String packageName;
+    private final String name;
+    private final ApiClass host;
+    private final QName xmlType;
+    private final NameScope nestedNames;
+    private ApiClass base;
+    private boolean isAbstract;
+    private boolean mixed;
+    private boolean simple;
+    private String documentation = "";
+    private final List<Property> attributes = new ArrayList<>();
+    private Property attributeWildcard;
+    private Property text;
+    private Content content;
+    private final List<Property> elements = new ArrayList<>();
+    private final List<ApiClass> nestedClasses = new ArrayList<>();
+    private final List<ApiEnum> nestedEnums = new ArrayList<>();
+    private boolean hasSubclasses;
+    NameScope memberNames;
+
+    ApiClass(String packageName, String name, ApiClass host, QName xmlType, NameScope nestedNames) {
+        this.packageName = packageName;
+        this.name = name;
+        this.host = host;
+        this.xmlType = xmlType;
+        this.nestedNames = nestedNames;
+    }
+
+    /** The package it is in. */
+    public String packageName() {
+        return packageName;
+    }
+
+    /** Its simple name. */
+    public String name() {
+        return name;
+    }
+
+    /** The class it is nested in, or null. */
+    public ApiClass host() {
+        return host;
+    }
+
+    /** The name of the complex type, or null when that has none. */
+    public QName xmlType() {
+        return xmlType;
+    }
+
+    /** The class it extends, or null. */
+    public ApiClass base() {
+        return base;
+    }
+
+    /** Whether only classes derived from it have values. */
+    public boolean isAbstract() {
+        return isAbstract;
+    }
+
+    /** Whether text may stand between its elements. */
+    public boolean isMixed() {
+        return mixed;
+    }
+
+    /** Whether its content is text of a simple type. */
+    public boolean isSimple() {
+        return simple;
+    }
+
+    /** Whether some class extends it. */
+    public boolean hasSubclasses() {
+        return hasSubclasses;
+    }
+
+    /** What the contract says about it. */
+    public String documentation() {
+        return documentation;
+    }
+
+    /** Its own attributes. */
+    public List<Property> attributes() {
+        return Collections.unmodifiableList(attributes);
+    }
+
+    /** Where attributes go that only a wildcard allows, or null. */
+    public Property attributeWildcard() {
+        return attributeWildcard;
+    }
+
+    /** Its own text, or null: for simple or mixed content. */
+    public Property text() {
+        return text;
+    }
+
+    /** Its own content model, or null. */
+    public Content content() {
+        return content;
+    }
+
+    /** Its own elements, wildcards and repeated groups. */
+    public List<Property> elements() {
+        return Collections.unmodifiableList(elements);
+    }
+
+    /** The classes nested in it. */
+    public List<ApiClass> nestedClasses() {
+        return Collections.unmodifiableList(nestedClasses);
+    }
+
+    /** The enumerations nested in it. */
+    public List<ApiEnum> nestedEnums() {
+        return Collections.unmodifiableList(nestedEnums);
+    }
+
+    /** All its own members: attributes, text, elements. */
+    public List<Property> properties() {
+        List<Property> all = new ArrayList<>(attributes);
+        if (attributeWildcard != null) {
+            all.add(attributeWildcard);
+        }
+        if (text != null) {
+            all.add(text);
+        }
+        all.addAll(elements);
+        return all;
+    }
+
+    NameScope nestedNames() {
+        return nestedNames;
+    }
+
+    void describe(ApiClass baseClass, boolean abstractType, boolean mixedContent, String text) {
+        base = baseClass;
+        isAbstract = abstractType;
+        mixed = mixedContent || baseClass != null && baseClass.mixed;
+        simple = baseClass != null && baseClass.simple;
+        documentation = text;
+        if (baseClass != null) {
+            baseClass.hasSubclasses = true;
+        }
+    }
+
+    void addAttribute(Property property) {
+        attributes.add(property);
+    }
+
+    void setAttributeWildcard(Property property) {
+        attributeWildcard = property;
+    }
+
+    boolean hasAttributeWildcard() {
+        return attributeWildcard != null || base != null && base.hasAttributeWildcard();
+    }
+
+    void setSimple(Property property) {
+        simple = true;
+        text = property;
+    }
+
+    void setMixedText(Property property) {
+        text = property;
+    }
+
+    void setContent(Content model) {
+        content = model;
+    }
+
+    void addElement(Property property) {
+        elements.add(property);
+    }
+
+    void addNested(ApiClass nested) {
+        nestedClasses.add(nested);
+    }
+
+    void addNested(ApiEnum nested) {
+        nestedEnums.add(nested);
+    }
+}

@@ -1,0 +1,23 @@
+package org.protypos.plan;
+
+import java.util.List;
+import javax.xml.namespace.QName;
+
+/**
+ * A port type: an interface with its client and its endpoint.
+ *
+ * @param client the name of the client
+ * @param endpoint the name of the endpoint
+ * @param messages the name of the class that holds the messages
+ * @param binding whether some binding carries it, so that it can be called and served
+ */
+public record ApiInterface(
+        String packageName,
+        String name,
+        QName xmlName,
+        String client,
+        String endpoint,
+        String messages,
+        List<ApiOperation> operations,
+        boolean binding,
+        String documentation) {}

@@ -1,0 +1,133 @@
+package org.protypos.plan;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import javax.xml.namespace.QName;
+import org.protypos.naming.NameScope;
+import org.protypos.schema.AttributeDeclaration;
+import org.protypos.schema.AttributeGroup;
+import org.protypos.schema.AttributeUse;
+import org.protypos.schema.Attributes;
+import org.protypos.schema.ComplexType;
+import org.protypos.schema.SchemaType;
+import org.protypos.schema.SimpleType;
+
+/** Gives one class its members from the definition of its complex type. */
+final class ClassPlanner {
+    private final TypePlanner types;
+    private final ApiClass type;
+
+    ClassPlanner(TypePlanner types, ApiClass type) {
+        this.types = types;
+        this.type = type;
+    }
+
+    void fill(ComplexType complex) {
+        ApiClass base = types.base(complex);
+        type.describe(base, complex.isAbstract(), complex.mixed(), complex.documentation());
+        type.memberNames = base == null ? NameScope.of(types.rules().reservedMembers()) : base.memberNames.within();
+        content(complex, base);
+        attributes(complex.attributes(), base);
+    }
+
+    private void content(ComplexType complex, ApiClass base) {
+        if (complex.content() instanceof ComplexType.SimpleContent) {
+            SchemaType simple = types.schema().resolve(complex.base());
+            if (simple instanceof SimpleType) {
+                type.setSimple(new Property(
+                        type.memberNames.claim("Value", ""),
+                        Property.Kind.TEXT,
+                        null,
+                        types.value(complex.base(), new Owner(type, new QName("value"))),
+                        Property.Cardinality.REQUIRED,
+                        false,
+                        null,
+                        null,
+                        ""));
+            }
+            return;
+        }
+        ComplexType.ElementContent elements = (ComplexType.ElementContent) complex.content();
+        boolean restriction = base != null && complex.derivation() == ComplexType.Derivation.RESTRICTION;
+        if (type.isMixed()) {
+            if (base == null || !base.isMixed()) {
+                type.setMixedText(new Property(
+                        type.memberNames.claim("Content", ""),
+                        Property.Kind.MIXED,
+                        null,
+                        new ValueType.Anything(),
+                        Property.Cardinality.MANY,
+                        false,
+                        null,
+                        null,
+                        ""));
+            }
+        } else if (!restriction && elements.particle() != null) {
+            type.setContent(new ContentPlanner(types, type).plan(elements.particle()));
+        }
+    }
+
+    private void attributes(Attributes attributes, ApiClass base) {
+        List<AttributeUse> uses = new ArrayList<>();
+        boolean wildcard = collect(attributes, uses, new HashSet<>());
+        Set<QName> known = new HashSet<>();
+        for (ApiClass inherited = base; inherited != null; inherited = inherited.base()) {
+            inherited.attributes().forEach(property -> known.add(property.xmlName()));
+        }
+        for (AttributeUse use : uses) {
+            AttributeDeclaration declared = use.declaration() != null
+                    ? use.declaration()
+                    : types.schema().attributes().get(use.reference());
+            if (use.use() != AttributeUse.Use.PROHIBITED && known.add(declared.name())) {
+                type.addAttribute(attribute(use, declared));
+            }
+        }
+        if (wildcard && (base == null || !base.hasAttributeWildcard())) {
+            type.setAttributeWildcard(new Property(
+                    type.memberNames.claim("OtherAttributes", ""),
+                    Property.Kind.ATTRIBUTE_WILDCARD,
+                    null,
+                    new ValueType.Anything(),
+                    Property.Cardinality.MANY,
+                    false,
+                    null,
+                    null,
+                    ""));
+        }
+    }
+
+    /** Gathers the attributes of groups with the others; tells whether a wildcard is among them. */
+    private boolean collect(Attributes attributes, List<AttributeUse> uses, Set<QName> seen) {
+        boolean wildcard = attributes.wildcard() != null;
+        uses.addAll(attributes.uses());
+        for (Attributes.GroupUse group : attributes.groups()) {
+            AttributeGroup definition = types.schema().attributeGroups().get(group.name());
+            if (definition != null && seen.add(group.name())) {
+                wildcard |= collect(definition.attributes(), uses, seen);
+            }
+        }
+        return wildcard;
+    }
+
+    private Property attribute(AttributeUse use, AttributeDeclaration declared) {
+        String local = declared.name().getLocalPart();
+        String standard = use.defaultValue() != null
+                ? use.defaultValue()
+                : use.fixedValue() != null
+                        ? use.fixedValue()
+                        : declared.defaultValue() != null ? declared.defaultValue() : declared.fixedValue();
+        boolean required = use.use() == AttributeUse.Use.REQUIRED;
+        return new Property(
+                type.memberNames.claim(types.rules().memberName(local), "Attribute"),
+                Property.Kind.ATTRIBUTE,
+                declared.name(),
+                types.value(declared.type(), new Owner(use.reference() == null ? type : null, declared.name())),
+                required ? Property.Cardinality.REQUIRED : Property.Cardinality.OPTIONAL,
+                false,
+                null,
+                required ? null : standard,
+                declared.documentation());
+    }
+}

@@ -1,0 +1,187 @@
+package org.protypos.plan;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Collectors;
+import javax.xml.namespace.QName;
+import org.protypos.naming.NameScope;
+import org.protypos.schema.ElementDeclaration;
+import org.protypos.schema.ElementReference;
+import org.protypos.schema.GroupReference;
+import org.protypos.schema.ModelGroup;
+import org.protypos.schema.Particle;
+import org.protypos.schema.SchemaType;
+import org.protypos.schema.SimpleType;
+import org.protypos.schema.Term;
+import org.protypos.schema.TypeReference;
+import org.protypos.schema.Wildcard;
+
+/**
+ * Turns a content model into properties. Groups that occur once melt into the class; a group that repeats becomes a
+ * class of its own, for only so does the order of what came stay.
+ */
+final class ContentPlanner {
+    private static final int NAMED_BY_MEMBERS = 3;
+
+    private final TypePlanner types;
+    private final ApiClass type;
+
+    ContentPlanner(TypePlanner types, ApiClass type) {
+        this.types = types;
+        this.type = type;
+    }
+
+    Content plan(Particle particle) {
+        return content(particle, true, null);
+    }
+
+    private Content content(Particle particle, boolean required, String hint) {
+        Term term = particle.term();
+        if (term instanceof GroupReference reference) {
+            ModelGroup group = types.schema().groups().get(reference.name()).group();
+            return content(
+                    new Particle(group, particle.least(), particle.most()),
+                    required,
+                    reference.name().getLocalPart().replace("#original", ""));
+        }
+        if (term instanceof ModelGroup group) {
+            return group(particle, group, required, hint);
+        }
+        return leaf(particle, required);
+    }
+
+    private Content group(Particle particle, ModelGroup group, boolean required, String hint) {
+        if (group.particles().isEmpty()) {
+            return new Content.InSequence(List.of(), true);
+        }
+        if (particle.repeats()) {
+            return isOneLeaf(group) ? repeatedLeaf(particle, group, required) : repeatedGroup(particle, group, hint);
+        }
+        boolean choice = group.compositor() == ModelGroup.Compositor.CHOICE;
+        boolean optional = particle.least() == 0;
+        boolean partsRequired =
+                required && !optional && (!choice || group.particles().size() == 1);
+        List<Content> parts = new ArrayList<>();
+        for (Particle part : group.particles()) {
+            parts.add(content(part, partsRequired, null));
+        }
+        return switch (group.compositor()) {
+            case SEQUENCE -> new Content.InSequence(List.copyOf(parts), optional);
+            case CHOICE -> new Content.OneOf(List.copyOf(parts), optional);
+            case ALL -> new Content.InAnyOrder(List.copyOf(parts), optional);
+        };
+    }
+
+    private static boolean isOneLeaf(ModelGroup group) {
+        return group.particles().size() == 1
+                && !(group.particles().get(0).term() instanceof ModelGroup)
+                && !(group.particles().get(0).term() instanceof GroupReference);
+    }
+
+    /** A group that repeats and holds one element is that element repeated. */
+    private Content repeatedLeaf(Particle particle, ModelGroup group, boolean required) {
+        Particle inner = group.particles().get(0);
+        return leaf(
+                new Particle(inner.term(), Math.min(particle.least(), inner.least()), Particle.UNBOUNDED), required);
+    }
+
+    private Content repeatedGroup(Particle particle, ModelGroup group, String hint) {
+        String name = hint != null ? hint : nameOf(group);
+        ApiClass nested = types.nestedClass(type, name);
+        nested.describe(null, false, false, "");
+        nested.memberNames = NameScope.of(types.rules().reservedMembers());
+        nested.setContent(new ContentPlanner(types, nested).content(new Particle(group, 1, 1), true, null));
+        Property property = new Property(
+                type.memberNames.claim(types.rules().memberName(name), ""),
+                Property.Kind.GROUP,
+                null,
+                new ValueType.Structured(nested),
+                Property.Cardinality.MANY,
+                false,
+                null,
+                null,
+                "");
+        type.addElement(property);
+        return new Content.Leaf(property, particle.least(), null);
+    }
+
+    /** A group without a name is called by its members where these are few. */
+    private static String nameOf(ModelGroup group) {
+        boolean choice = group.compositor() == ModelGroup.Compositor.CHOICE;
+        List<String> names = new ArrayList<>();
+        for (Particle particle : group.particles()) {
+            String name = particle.term() instanceof ElementDeclaration element
+                    ? element.name().getLocalPart()
+                    : particle.term() instanceof ElementReference reference
+                            ? reference.name().getLocalPart()
+                            : null;
+            if (name == null || names.size() == NAMED_BY_MEMBERS) {
+                return choice ? "item" : "entry";
+            }
+            names.add(name);
+        }
+        return names.stream().collect(Collectors.joining(choice ? "-or-" : "-and-"));
+    }
+
+    private Content leaf(Particle particle, boolean required) {
+        Property.Cardinality cardinality = particle.repeats()
+                ? Property.Cardinality.MANY
+                : required && particle.least() > 0 ? Property.Cardinality.REQUIRED : Property.Cardinality.OPTIONAL;
+        Wildcard wildcard = particle.term() instanceof Wildcard any ? any : null;
+        Property property = wildcard != null ? wildcard(cardinality) : element(particle.term(), cardinality);
+        type.addElement(property);
+        return new Content.Leaf(property, particle.least(), wildcard);
+    }
+
+    private Property wildcard(Property.Cardinality cardinality) {
+        return new Property(
+                type.memberNames.claim("Any", ""),
+                Property.Kind.WILDCARD,
+                null,
+                new ValueType.NamedElement(null),
+                cardinality,
+                false,
+                null,
+                null,
+                "");
+    }
+
+    private Property element(Term term, Property.Cardinality cardinality) {
+        ElementDeclaration element = term instanceof ElementReference reference
+                ? types.schema().elements().get(reference.name())
+                : (ElementDeclaration) term;
+        boolean substitutable = term instanceof ElementReference
+                && (element.isAbstract() || types.schema().substitutions().containsKey(element.name()));
+        QName name = element.name();
+        Owner owner = new Owner(term instanceof ElementReference ? null : type, name);
+        String memberName = type.memberNames.claim(types.rules().memberName(name.getLocalPart()), "");
+        boolean tellsNil = element.nillable() && cardinality == Property.Cardinality.OPTIONAL;
+        return new Property(
+                memberName,
+                substitutable ? Property.Kind.SUBSTITUTABLE : Property.Kind.ELEMENT,
+                name,
+                substitutable ? open(element) : types.value(types.schema().typeOf(element), owner),
+                cardinality,
+                element.nillable() && !substitutable,
+                tellsNil && !substitutable ? type.memberNames.claim(memberName + "Nil", "") : null,
+                null,
+                documentation(term, element));
+    }
+
+    private static String documentation(Term term, ElementDeclaration element) {
+        return term instanceof ElementReference reference
+                        && !reference.documentation().isEmpty()
+                ? reference.documentation()
+                : element.documentation();
+    }
+
+    private ValueType open(ElementDeclaration head) {
+        TypeReference reference = types.schema().typeOf(head);
+        SchemaType resolved = types.schema().resolve(reference);
+        if (resolved instanceof SimpleType) {
+            return new ValueType.NamedSimple();
+        }
+        ValueType value = types.value(reference, Owner.global(head.name()));
+        return new ValueType.NamedElement(value instanceof ValueType.Structured structured ? structured.type() : null);
+    }
+}

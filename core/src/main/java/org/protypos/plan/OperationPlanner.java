@@ -1,0 +1,250 @@
+package org.protypos.plan;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import javax.xml.namespace.QName;
+import org.protypos.contract.Contract;
+import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.Place;
+import org.protypos.naming.NameRules;
+import org.protypos.naming.NameScope;
+import org.protypos.schema.ElementDeclaration;
+import org.protypos.wsdl.BoundOperation;
+import org.protypos.wsdl.Message;
+import org.protypos.wsdl.Operation;
+
+/** Turns an operation, as its binding carries it, into a method. */
+final class OperationPlanner {
+    private final Contract contract;
+    private final PackageNames packages;
+    private final NameRules rules;
+    private final TypePlanner types;
+    private final Findings findings;
+    private final Map<QName, ApiFault> faults = new LinkedHashMap<>();
+
+    OperationPlanner(Contract contract, PackageNames packages, NameRules rules, TypePlanner types, Findings findings) {
+        this.contract = contract;
+        this.packages = packages;
+        this.rules = rules;
+        this.types = types;
+        this.findings = findings;
+    }
+
+    List<ApiFault> faults() {
+        return List.copyOf(faults.values());
+    }
+
+    /** Plans an operation, or reports why there is no code for it yet and gives null. */
+    ApiOperation plan(Operation operation, BoundOperation bound, NameScope methods) {
+        if (!isSupported(operation, bound)) {
+            return null;
+        }
+        String method = methods.claim(rules.methodName(operation.name()), "");
+        String type = rules.typeName(method);
+        ApiMessage input = message(operation.input(), bound.input(), type + "Input", operation.name());
+        boolean unwrapped = input.wrapper() != null;
+        ApiMessage output = operation.output() == null
+                ? null
+                : message(operation.output(), bound.output(), type + "Output", unwrapped ? null : "");
+        return new ApiOperation(
+                method,
+                methods.claim(method + "Async", ""),
+                operation.name(),
+                parameters(input),
+                input,
+                output,
+                output != null && output.values().size() > 1 ? type + "Result" : null,
+                faults(operation),
+                bound.soapAction(),
+                operation.documentation());
+    }
+
+    private boolean isSupported(Operation operation, BoundOperation bound) {
+        String reason = null;
+        if (isEncoded(bound.input()) || isEncoded(bound.output())) {
+            reason = "is encoded (SOAP 1.1, section 5)";
+        } else if (bound.rpc()) {
+            reason = "has the style rpc";
+        } else if (bound.input() != null && bound.input().attachments()
+                || bound.output() != null && bound.output().attachments()) {
+            reason = "carries attachments";
+        } else if (!hasOneElement(operation.input(), bound.input())
+                || operation.output() != null && !hasOneElement(operation.output(), bound.output())) {
+            reason = "has a body that is not made of one element";
+        }
+        if (reason != null) {
+            leaveOut(operation.name(), bound.place(), reason);
+        }
+        return reason == null;
+    }
+
+    private void leaveOut(String operation, Place place, String reason) {
+        findings.warning(
+                "not-generated",
+                place.towards("name"),
+                "the operation " + operation + " " + reason + ", for which no code is generated yet",
+                "it is left out; the other operations are generated");
+    }
+
+    private static boolean isEncoded(BoundOperation.Carrier carrier) {
+        return carrier != null
+                && (carrier.encoded() || carrier.headers().stream().anyMatch(BoundOperation.Header::encoded));
+    }
+
+    private boolean hasOneElement(Operation.Use use, BoundOperation.Carrier carrier) {
+        List<Message.Part> parts = bodyParts(use, carrier);
+        return parts.size() <= 1
+                && parts.stream().allMatch(part -> part.element() != null)
+                && headersAreElements(carrier);
+    }
+
+    private boolean headersAreElements(BoundOperation.Carrier carrier) {
+        return carrier == null
+                || carrier.headers().stream()
+                        .allMatch(header -> headerPart(header).element() != null);
+    }
+
+    private Message.Part headerPart(BoundOperation.Header header) {
+        return contract.wsdl().messages().get(header.message()).part(header.part());
+    }
+
+    /** The parts in the body: those listed, or all that are not headers (WSDL 1.1, section 3.5). */
+    private List<Message.Part> bodyParts(Operation.Use use, BoundOperation.Carrier carrier) {
+        Message message = contract.wsdl().messages().get(use.message());
+        Set<String> elsewhere = new HashSet<>();
+        if (carrier != null) {
+            for (BoundOperation.Header header : carrier.headers()) {
+                if (header.message().equals(use.message())) {
+                    elsewhere.add(header.part());
+                }
+            }
+        }
+        return message.parts().stream()
+                .filter(part -> carrier == null || carrier.parts() == null
+                        ? !elsewhere.contains(part.name())
+                        : carrier.parts().contains(part.name()))
+                .toList();
+    }
+
+    /**
+     * Plans a message.
+     *
+     * @param wrapperName the local name that the body's element must have to be taken for a wrapper; null for any, empty
+     *     for none
+     */
+    private ApiMessage message(Operation.Use use, BoundOperation.Carrier carrier, String name, String wrapperName) {
+        List<Message.Part> parts = bodyParts(use, carrier);
+        Property body = parts.isEmpty()
+                ? null
+                : part(parts.get(0).element(), parts.get(0).name(), Property.Cardinality.REQUIRED);
+        List<Property> headers = new ArrayList<>();
+        if (carrier != null) {
+            for (BoundOperation.Header header : carrier.headers()) {
+                QName element = headerPart(header).element();
+                headers.add(part(element, element.getLocalPart(), Property.Cardinality.OPTIONAL));
+            }
+        }
+        return new ApiMessage(name, body, wrapper(body, wrapperName), List.copyOf(headers));
+    }
+
+    private Property part(QName element, String name, Property.Cardinality cardinality) {
+        ElementDeclaration declared = contract.schema().elements().get(element);
+        return new Property(
+                rules.memberName(name),
+                Property.Kind.ELEMENT,
+                element,
+                types.value(contract.schema().typeOf(declared), Owner.global(element)),
+                cardinality,
+                declared.nillable(),
+                null,
+                null,
+                declared.documentation());
+    }
+
+    /**
+     * The class whose members are the parameters: that of an element named like the operation which holds nothing but a
+     * plain sequence of elements.
+     */
+    private static ApiClass wrapper(Property body, String wrapperName) {
+        if (body == null
+                || wrapperName != null && !body.xmlName().getLocalPart().equals(wrapperName)
+                || body.nillable()
+                || !(body.type() instanceof ValueType.Structured structured)) {
+            return null;
+        }
+        ApiClass type = structured.type();
+        boolean plain = type.base() == null
+                && !type.isAbstract()
+                && !type.isMixed()
+                && !type.isSimple()
+                && !type.hasSubclasses()
+                && type.attributes().isEmpty()
+                && type.attributeWildcard() == null;
+        return plain && isPlainSequence(type.content()) ? type : null;
+    }
+
+    private static boolean isPlainSequence(Content content) {
+        if (content == null) {
+            return true;
+        }
+        return content instanceof Content.InSequence sequence
+                && (!sequence.optional() || sequence.parts().isEmpty())
+                && sequence.parts().stream()
+                        .allMatch(part -> part instanceof Content.Leaf leaf
+                                && leaf.property().kind() == Property.Kind.ELEMENT);
+    }
+
+    private List<String> parameters(ApiMessage input) {
+        NameScope names = NameScope.of(rules.reservedParameters());
+        List<String> parameters = new ArrayList<>();
+        for (Property value : input.values()) {
+            String xmlName = value.xmlName().getLocalPart();
+            boolean isBody = value == input.body();
+            parameters.add(names.claim(rules.parameterName(isBody ? value.name() : xmlName), ""));
+        }
+        return List.copyOf(parameters);
+    }
+
+    private List<ApiFault> faults(Operation operation) {
+        List<ApiFault> declared = new ArrayList<>();
+        Set<QName> elements = new HashSet<>();
+        for (Operation.Use use : operation.faults()) {
+            ApiFault fault = faults.computeIfAbsent(use.message(), name -> fault(operation, use));
+            if (fault != null && elements.add(fault.element())) {
+                declared.add(fault);
+            }
+        }
+        return List.copyOf(declared);
+    }
+
+    private ApiFault fault(Operation operation, Operation.Use use) {
+        Message message = contract.wsdl().messages().get(use.message());
+        if (message.parts().size() != 1 || message.parts().get(0).element() == null) {
+            findings.warning(
+                    "not-generated",
+                    use.place(),
+                    "the fault "
+                            + Objects.requireNonNullElse(
+                                    use.name(), message.name().getLocalPart()) + " of " + operation.name()
+                            + " is not one element, for which no exception is generated yet",
+                    "it arrives as an undeclared fault");
+            return null;
+        }
+        String packageName = packages.of(message.name().getNamespaceURI());
+        String local = message.name().getLocalPart();
+        boolean telling = local.matches("(?i).*(fault|exception|error)");
+        String wanted = rules.typeName(telling ? local : local + "Fault");
+        QName element = message.parts().get(0).element();
+        return new ApiFault(
+                packageName,
+                packages.scope(packageName).claim(wanted, "Exception"),
+                element,
+                part(element, "detail", Property.Cardinality.REQUIRED),
+                message.documentation());
+    }
+}

@@ -1,0 +1,32 @@
+package org.protypos.plan;
+
+import java.util.List;
+import java.util.Map;
+import javax.xml.namespace.QName;
+import org.protypos.diagnostic.Finding;
+
+/**
+ * The typed API that a contract becomes, in no language's terms.
+ *
+ * @param rootPackage the package of what belongs to the contract as a whole
+ * @param registry the name of the class that knows types and elements by name
+ * @param publication the name of the class that holds the contract's documents
+ * @param classes the classes that are nested in no other
+ * @param enums the enumerations that are nested in no class
+ * @param types what each named type became
+ * @param elements what each global element holds; abstract ones are missing
+ * @param heads for each member of a substitution group the head it names
+ */
+public record Plan(
+        String rootPackage,
+        String registry,
+        String publication,
+        List<ApiClass> classes,
+        List<ApiEnum> enums,
+        Map<QName, ValueType> types,
+        Map<QName, ValueType> elements,
+        Map<QName, QName> heads,
+        List<ApiInterface> interfaces,
+        List<ApiService> services,
+        List<ApiFault> faults,
+        List<Finding> findings) {}

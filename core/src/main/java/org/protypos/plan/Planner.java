@@ -1,0 +1,75 @@
+package org.protypos.plan;
+
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import javax.xml.namespace.QName;
+import org.protypos.contract.Contract;
+import org.protypos.diagnostic.Findings;
+import org.protypos.naming.NameRules;
+import org.protypos.schema.ElementDeclaration;
+import org.protypos.source.Document;
+
+/** Plans the typed API of a contract. The door of this package. */
+public final class Planner {
+    private Planner() {}
+
+    /**
+     * Plans the API.
+     *
+     * @param contract a sound contract
+     * @param rules how the target spells names
+     * @param singlePackage the package for everything, or null for one package for each namespace
+     */
+    public static Plan plan(Contract contract, NameRules rules, String singlePackage) {
+        Findings findings = new Findings();
+        PackageNames packages = new PackageNames(rules, singlePackage);
+        TypePlanner types = new TypePlanner(contract.schema(), packages, rules);
+        types.plan();
+        Map<QName, ValueType> namedTypes = types.namedTypes();
+        Map<QName, ValueType> elements = types.globalElements();
+        String root = packages.of(mainNamespace(contract));
+        String registry = packages.scope(root).claim(rules.typeName("Documents"), "OfContract");
+        ServicePlanner services = new ServicePlanner(contract, packages, rules, types, findings);
+        services.plan();
+        String publication = packages.scope(root).claim(rules.typeName("PublishedContract"), "");
+        return new Plan(
+                root,
+                registry,
+                publication,
+                List.copyOf(types.topClasses()),
+                List.copyOf(types.topEnums()),
+                namedTypes,
+                elements,
+                heads(contract),
+                services.interfaces(),
+                services.services(),
+                services.faults(),
+                findings.sorted());
+    }
+
+    /** The namespace of the first service, else of the first port type, else of the first document. */
+    private static String mainNamespace(Contract contract) {
+        for (QName name : contract.wsdl().services().keySet()) {
+            return name.getNamespaceURI();
+        }
+        for (QName name : contract.wsdl().portTypes().keySet()) {
+            return name.getNamespaceURI();
+        }
+        for (Document entry : contract.documents().entries()) {
+            String namespace = entry.root() == null ? null : entry.root().attribute("targetNamespace");
+            return namespace == null ? "" : namespace;
+        }
+        return "";
+    }
+
+    private static Map<QName, QName> heads(Contract contract) {
+        Map<QName, QName> heads = new TreeMap<>(TypePlanner.BY_NAME);
+        for (ElementDeclaration element : contract.schema().elements().values()) {
+            if (element.substitutionHead() != null) {
+                heads.put(element.name(), element.substitutionHead());
+            }
+        }
+        return heads;
+    }
+}

@@ -1,0 +1,67 @@
+package org.protypos.plan;
+
+import javax.xml.namespace.QName;
+
+/**
+ * A member of a class, or a part of a message.
+ *
+ * @param name its name, in the spelling that accessors are built from
+ * @param kind where its value stands in XML
+ * @param xmlName the name of the element or attribute; null where there is none
+ * @param type what it holds
+ * @param cardinality how many of them there are
+ * @param nillable whether an element may be nil
+ * @param nilName the name of the member that tells nil from absent, or null when there is no need for one
+ * @param defaultValue the value that an absent attribute stands for, or null
+ * @param documentation what the contract says about it
+ */
+public record Property(
+        String name,
+        Kind kind,
+        QName xmlName,
+        ValueType type,
+        Cardinality cardinality,
+        boolean nillable,
+        String nilName,
+        String defaultValue,
+        String documentation) {
+    /** Where the value of a property stands in XML. */
+    public enum Kind {
+        /** In an attribute. */
+        ATTRIBUTE,
+        /** In an element. */
+        ELEMENT,
+        /** In an element that a member of a substitution group may replace. */
+        SUBSTITUTABLE,
+        /** In the text of the element itself. */
+        TEXT,
+        /** In an element that a wildcard allows. */
+        WILDCARD,
+        /** In the attributes that a wildcard allows. */
+        ATTRIBUTE_WILDCARD,
+        /** In a model group that repeats. */
+        GROUP,
+        /** In text and elements mixed. */
+        MIXED
+    }
+
+    /** How many values a property has. */
+    public enum Cardinality {
+        /** Exactly one. */
+        REQUIRED,
+        /** One or none. */
+        OPTIONAL,
+        /** Any number. */
+        MANY
+    }
+
+    /** Whether it has any number of values. */
+    public boolean isMany() {
+        return cardinality == Cardinality.MANY;
+    }
+
+    /** Whether its value may be missing or nil, so that it needs a place for "nothing". */
+    public boolean isAbsentable() {
+        return cardinality == Cardinality.OPTIONAL || nillable;
+    }
+}

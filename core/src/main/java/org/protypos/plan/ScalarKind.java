@@ -1,0 +1,71 @@
+package org.protypos.plan;
+
+/** The kinds of single values that a target has a type for (XML Schema Part 2, section 3). */
+public enum ScalarKind {
+    /** Text as it stands. */
+    STRING,
+    /** Text in which white space characters are spaces. */
+    NORMALIZED,
+    /** Text with its white space collapsed. */
+    TOKEN,
+    BOOLEAN,
+    BYTE,
+    UNSIGNED_BYTE,
+    SHORT,
+    UNSIGNED_SHORT,
+    INT,
+    UNSIGNED_INT,
+    LONG,
+    /** A whole number of any size. */
+    INTEGER,
+    DECIMAL,
+    FLOAT,
+    DOUBLE,
+    DATE_TIME,
+    DATE,
+    TIME,
+    DURATION,
+    /** A date of which parts are left out. */
+    PARTIAL_DATE,
+    HEX,
+    BASE64,
+    QNAME;
+
+    /** Whether values are kept as text. */
+    public boolean isText() {
+        return this == STRING || this == NORMALIZED || this == TOKEN;
+    }
+
+    static ScalarKind of(String builtin) {
+        return switch (builtin) {
+            case "string", "anySimpleType" -> STRING;
+            case "normalizedString" -> NORMALIZED;
+            case "boolean" -> BOOLEAN;
+            case "byte" -> BYTE;
+            case "unsignedByte" -> UNSIGNED_BYTE;
+            case "short" -> SHORT;
+            case "unsignedShort" -> UNSIGNED_SHORT;
+            case "int" -> INT;
+            case "unsignedInt" -> UNSIGNED_INT;
+            case "long" -> LONG;
+            case "integer",
+                    "nonPositiveInteger",
+                    "negativeInteger",
+                    "nonNegativeInteger",
+                    "positiveInteger",
+                    "unsignedLong" -> INTEGER;
+            case "decimal" -> DECIMAL;
+            case "float" -> FLOAT;
+            case "double" -> DOUBLE;
+            case "dateTime" -> DATE_TIME;
+            case "date" -> DATE;
+            case "time" -> TIME;
+            case "duration" -> DURATION;
+            case "gYear", "gYearMonth", "gMonth", "gMonthDay", "gDay" -> PARTIAL_DATE;
+            case "hexBinary" -> HEX;
+            case "base64Binary" -> BASE64;
+            case "QName", "NOTATION" -> QNAME;
+            default -> TOKEN;
+        };
+    }
+}

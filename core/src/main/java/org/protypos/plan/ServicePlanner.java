@@ -1,0 +1,181 @@
+package org.protypos.plan;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import javax.xml.namespace.QName;
+import org.protypos.contract.Contract;
+import org.protypos.diagnostic.Findings;
+import org.protypos.naming.NameRules;
+import org.protypos.naming.NameScope;
+import org.protypos.wsdl.Binding;
+import org.protypos.wsdl.BoundOperation;
+import org.protypos.wsdl.Operation;
+import org.protypos.wsdl.PortType;
+import org.protypos.wsdl.Protocol;
+import org.protypos.wsdl.Service;
+
+/**
+ * Turns port types into interfaces and services into constants. The default port of an interface is the first one in the
+ * contract that speaks SOAP; its binding decides how the messages look.
+ */
+final class ServicePlanner {
+    private final Contract contract;
+    private final PackageNames packages;
+    private final NameRules rules;
+    private final Findings findings;
+    private final OperationPlanner operations;
+    private final Map<QName, ApiInterface> interfaces = new TreeMap<>(TypePlanner.BY_NAME);
+    private final List<ApiService> services = new ArrayList<>();
+
+    ServicePlanner(Contract contract, PackageNames packages, NameRules rules, TypePlanner types, Findings findings) {
+        this.contract = contract;
+        this.packages = packages;
+        this.rules = rules;
+        this.findings = findings;
+        this.operations = new OperationPlanner(contract, packages, rules, types, findings);
+    }
+
+    List<ApiInterface> interfaces() {
+        return List.copyOf(interfaces.values());
+    }
+
+    List<ApiService> services() {
+        return List.copyOf(services);
+    }
+
+    List<ApiFault> faults() {
+        return operations.faults();
+    }
+
+    void plan() {
+        contract.wsdl().portTypes().values().stream()
+                .sorted(Comparator.comparing(PortType::name, TypePlanner.BY_NAME))
+                .forEach(portType -> interfaces.put(portType.name(), portType(portType)));
+        contract.wsdl().services().values().stream()
+                .sorted(Comparator.comparing(Service::name, TypePlanner.BY_NAME))
+                .forEach(service -> services.add(service(service)));
+    }
+
+    private ApiInterface portType(PortType portType) {
+        String packageName = packages.of(portType.name().getNamespaceURI());
+        NameScope names = packages.scope(packageName);
+        String name = names.claim(rules.typeName(portType.name().getLocalPart()), "Port");
+        Binding binding = defaultBinding(portType);
+        NameScope methods = NameScope.of(rules.reservedMethods());
+        List<ApiOperation> planned = new ArrayList<>();
+        for (Operation operation : portType.operations()) {
+            BoundOperation bound = binding == null ? null : binding.operation(operation);
+            if (bound != null
+                    && (operation.pattern() == Operation.Pattern.ONE_WAY
+                            || operation.pattern() == Operation.Pattern.REQUEST_RESPONSE)) {
+                ApiOperation api = operations.plan(operation, bound, methods);
+                if (api != null) {
+                    planned.add(api);
+                }
+            }
+        }
+        return new ApiInterface(
+                packageName,
+                name,
+                portType.name(),
+                names.claim(name + "Client", ""),
+                names.claim(name + "Endpoint", ""),
+                names.claim(name + "Messages", ""),
+                List.copyOf(planned),
+                binding != null,
+                portType.documentation());
+    }
+
+    /** The binding of the default port; without a port, the first SOAP binding. */
+    private Binding defaultBinding(PortType portType) {
+        for (Service service : contract.wsdl().services().values()) {
+            for (Service.Port port : service.ports()) {
+                Binding binding = contract.wsdl().bindings().get(port.binding());
+                if (isFor(binding, portType)) {
+                    return binding;
+                }
+            }
+        }
+        return contract.wsdl().bindings().values().stream()
+                .filter(binding -> isFor(binding, portType))
+                .findFirst()
+                .orElse(null);
+    }
+
+    private static boolean isFor(Binding binding, PortType portType) {
+        return binding != null
+                && binding.protocol().isSoap()
+                && binding.portType().equals(portType.name());
+    }
+
+    private ApiService service(Service service) {
+        String packageName = packages.of(service.name().getNamespaceURI());
+        String name =
+                packages.scope(packageName).claim(rules.typeName(service.name().getLocalPart()), "Service");
+        NameScope constants = NameScope.of(List.of());
+        List<ApiService.Port> ports = new ArrayList<>();
+        for (Service.Port port : service.ports()) {
+            Binding binding = contract.wsdl().bindings().get(port.binding());
+            ApiInterface type = binding == null ? null : interfaces.get(binding.portType());
+            if (type == null || !binding.protocol().isSoap()) {
+                leftOut(port, binding);
+                continue;
+            }
+            ports.add(new ApiService.Port(
+                    constants.claim(rules.constantName(port.name()), "_"),
+                    port.name(),
+                    port.address(),
+                    binding.protocol(),
+                    type,
+                    actions(binding, type),
+                    defaultPort(binding.portType()) == port,
+                    port.documentation()));
+        }
+        return new ApiService(packageName, name, service.name(), List.copyOf(ports), service.documentation());
+    }
+
+    private void leftOut(Service.Port port, Binding binding) {
+        String protocol = binding == null
+                ? "an unknown protocol"
+                : binding.protocol() == Protocol.HTTP ? "HTTP without SOAP" : "a protocol that is not known";
+        findings.warning(
+                "not-generated",
+                port.place(),
+                "the port " + port.name() + " speaks " + protocol + ", for which no code is generated yet",
+                "use a SOAP port of the service if it has one");
+    }
+
+    private Service.Port defaultPort(QName portType) {
+        for (Service service : contract.wsdl().services().values()) {
+            for (Service.Port port : service.ports()) {
+                Binding binding = contract.wsdl().bindings().get(port.binding());
+                if (binding != null
+                        && binding.protocol().isSoap()
+                        && binding.portType().equals(portType)) {
+                    return port;
+                }
+            }
+        }
+        return null;
+    }
+
+    private Map<String, String> actions(Binding binding, ApiInterface type) {
+        Map<String, String> actions = new LinkedHashMap<>();
+        PortType portType = contract.wsdl().portTypes().get(binding.portType());
+        for (Operation operation : portType.operations()) {
+            BoundOperation bound = binding.operation(operation);
+            for (ApiOperation api : type.operations()) {
+                if (bound != null
+                        && api.xmlName().equals(operation.name())
+                        && !api.soapAction().equals(bound.soapAction())) {
+                    actions.put(api.method(), bound.soapAction());
+                }
+            }
+        }
+        return actions;
+    }
+}

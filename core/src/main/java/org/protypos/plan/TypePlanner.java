@@ -1,0 +1,228 @@
+package org.protypos.plan;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.IdentityHashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import javax.xml.namespace.QName;
+import org.protypos.naming.NameRules;
+import org.protypos.naming.NameScope;
+import org.protypos.schema.ComplexType;
+import org.protypos.schema.ElementDeclaration;
+import org.protypos.schema.SchemaComponents;
+import org.protypos.schema.SchemaType;
+import org.protypos.schema.SimpleType;
+import org.protypos.schema.TypeReference;
+
+/** Turns the types of a contract into classes and enumerations, names first and members after. */
+final class TypePlanner {
+    static final Comparator<QName> BY_NAME =
+            Comparator.comparing(QName::getNamespaceURI).thenComparing(QName::getLocalPart);
+
+    private final SchemaComponents schema;
+    private final PackageNames packages;
+    private final NameRules rules;
+    private final SimpleTypePlanner simples;
+    private final Map<QName, ApiClass> classesByType = new LinkedHashMap<>();
+    private final Map<QName, ApiEnum> enumsByType = new LinkedHashMap<>();
+    private final Map<SchemaType, ApiClass> anonymousClasses = new IdentityHashMap<>();
+    private final Map<SchemaType, ApiEnum> anonymousEnums = new IdentityHashMap<>();
+    private final Map<ApiClass, ComplexType> unfilled = new IdentityHashMap<>();
+    private final List<ApiClass> topClasses = new ArrayList<>();
+    private final List<ApiEnum> topEnums = new ArrayList<>();
+    private final Map<ValueType, ValueType> interned = new HashMap<>();
+
+    TypePlanner(SchemaComponents schema, PackageNames packages, NameRules rules) {
+        this.schema = schema;
+        this.packages = packages;
+        this.rules = rules;
+        this.simples = new SimpleTypePlanner(schema, rules);
+    }
+
+    SchemaComponents schema() {
+        return schema;
+    }
+
+    NameRules rules() {
+        return rules;
+    }
+
+    List<ApiClass> topClasses() {
+        return topClasses;
+    }
+
+    List<ApiEnum> topEnums() {
+        return topEnums;
+    }
+
+    /** Plans all global types and elements. */
+    void plan() {
+        for (QName name : sorted(schema.types())) {
+            nameType(name, schema.types().get(name));
+        }
+        for (QName name : sorted(schema.elements())) {
+            nameElement(schema.elements().get(name));
+        }
+        for (ApiClass type : List.copyOf(topClasses)) {
+            fill(type);
+        }
+    }
+
+    private static List<QName> sorted(Map<QName, ?> table) {
+        return table.keySet().stream().sorted(BY_NAME).toList();
+    }
+
+    private void nameType(QName name, SchemaType type) {
+        boolean original = SchemaComponents.isOriginal(name);
+        String local = original ? name.getLocalPart().replace("#original", "-original") : name.getLocalPart();
+        if (type instanceof ComplexType complex) {
+            ApiClass planned = topClass(name.getNamespaceURI(), local, "Type", original ? null : name, complex);
+            classesByType.put(name, planned);
+        } else if (simples.isEnumeration((SimpleType) type)) {
+            enumsByType.put(name, topEnum(name.getNamespaceURI(), local, "Type", name, (SimpleType) type));
+        }
+    }
+
+    private void nameElement(ElementDeclaration element) {
+        SchemaType anonymous = element.type() == null ? null : element.type().anonymous();
+        QName name = element.name();
+        if (anonymous instanceof ComplexType complex) {
+            anonymousClasses.put(
+                    complex, topClass(name.getNamespaceURI(), name.getLocalPart(), "Element", null, complex));
+        } else if (anonymous instanceof SimpleType simple && simples.isEnumeration(simple)) {
+            anonymousEnums.put(simple, topEnum(name.getNamespaceURI(), name.getLocalPart(), "Element", null, simple));
+        }
+    }
+
+    private ApiClass topClass(String namespace, String local, String suffix, QName xmlType, ComplexType complex) {
+        String packageName = packages.of(namespace);
+        String name = packages.scope(packageName).claim(rules.typeName(local), suffix);
+        NameScope nested = NameScope.of(rules.reservedTypes());
+        nested.claim(name, "");
+        ApiClass planned = new ApiClass(packageName, name, null, xmlType, nested);
+        unfilled.put(planned, complex);
+        topClasses.add(planned);
+        return planned;
+    }
+
+    private ApiEnum topEnum(String namespace, String local, String suffix, QName xmlType, SimpleType simple) {
+        String packageName = packages.of(namespace);
+        String name = packages.scope(packageName).claim(rules.typeName(local), suffix);
+        ApiEnum planned = simples.enumeration(simple, packageName, name, null, xmlType);
+        topEnums.add(planned);
+        return planned;
+    }
+
+    /** Gives a class its members, its base first. */
+    private ApiClass fill(ApiClass type) {
+        ComplexType complex = unfilled.remove(type);
+        if (complex != null) {
+            new ClassPlanner(this, type).fill(complex);
+        }
+        return type;
+    }
+
+    /** The class of the base of a type, filled; null when the base is {@code xs:anyType} or simple. */
+    ApiClass base(ComplexType type) {
+        SchemaType base = schema.resolve(type.base());
+        return base instanceof ComplexType complex && !type.base().name().equals(SchemaComponents.ANY_TYPE)
+                ? fill(classesByType.get(type.base().name()))
+                : null;
+    }
+
+    /**
+     * What a reference to a type holds.
+     *
+     * @param owner whom the type belongs to if it is anonymous
+     */
+    ValueType value(TypeReference reference, Owner owner) {
+        ValueType value = uncached(reference, owner);
+        return interned.computeIfAbsent(value, same -> same);
+    }
+
+    private ValueType uncached(TypeReference reference, Owner owner) {
+        if (SchemaComponents.ANY_TYPE.equals(reference.name())) {
+            return new ValueType.Anything();
+        }
+        SchemaType type = schema.resolve(reference);
+        if (type instanceof ComplexType complex) {
+            return new ValueType.Structured(
+                    complex.name() != null ? classesByType.get(complex.name()) : anonymousClass(complex, owner));
+        }
+        return simple((SimpleType) type, type.name() == null ? owner : Owner.global(type.name()));
+    }
+
+    private ApiClass anonymousClass(ComplexType complex, Owner owner) {
+        ApiClass known = anonymousClasses.get(complex);
+        if (known == null) {
+            known = nestedClass(owner.host(), owner.name().getLocalPart());
+            anonymousClasses.put(complex, known);
+            unfilled.put(known, complex);
+            fill(known);
+        }
+        return known;
+    }
+
+    /** A class nested in another. */
+    ApiClass nestedClass(ApiClass host, String owner) {
+        String name = host.nestedNames().claim(rules.typeName(owner), "");
+        NameScope nested = host.nestedNames().within();
+        ApiClass planned = new ApiClass(host.packageName(), name, host, null, nested);
+        host.addNested(planned);
+        return planned;
+    }
+
+    private ValueType simple(SimpleType type, Owner owner) {
+        if (simples.isEnumeration(type)) {
+            ApiEnum known = type.name() != null ? enumsByType.get(type.name()) : anonymousEnums.get(type);
+            if (known == null) {
+                known = anonymousEnum(type, owner);
+                anonymousEnums.put(type, known);
+            }
+            return new ValueType.Enumerated(known);
+        }
+        return switch (type.variety()) {
+            case BUILT_IN -> simples.builtin(type);
+            case LIST -> new ValueType.Items(value(type.base(), owner));
+            case UNION -> new ValueType.Scalar(ScalarKind.STRING);
+            case RESTRICTION -> simples.narrowed(type, value(type.base(), owner));
+        };
+    }
+
+    private ApiEnum anonymousEnum(SimpleType type, Owner owner) {
+        ApiClass host = owner.host();
+        if (host == null) {
+            return topEnum(owner.name().getNamespaceURI(), owner.name().getLocalPart(), "Item", null, type);
+        }
+        String name = host.nestedNames().claim(rules.typeName(owner.name().getLocalPart()), "");
+        ApiEnum nested = simples.enumeration(type, host.packageName(), name, host, null);
+        host.addNested(nested);
+        return nested;
+    }
+
+    /** What a named type became. */
+    Map<QName, ValueType> namedTypes() {
+        Map<QName, ValueType> types = new LinkedHashMap<>();
+        for (QName name : sorted(schema.types())) {
+            if (!SchemaComponents.isOriginal(name)) {
+                types.put(name, value(TypeReference.to(name, null), Owner.global(name)));
+            }
+        }
+        return types;
+    }
+
+    /** What each global element holds; abstract elements hold nothing. */
+    Map<QName, ValueType> globalElements() {
+        Map<QName, ValueType> elements = new LinkedHashMap<>();
+        for (QName name : sorted(schema.elements())) {
+            ElementDeclaration element = schema.elements().get(name);
+            if (!element.isAbstract()) {
+                elements.put(name, value(schema.typeOf(element), Owner.global(name)));
+            }
+        }
+        return elements;
+    }
+}

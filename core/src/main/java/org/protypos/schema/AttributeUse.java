@@ -1,0 +1,31 @@
+package org.protypos.schema;
+
+import javax.xml.namespace.QName;
+import org.protypos.diagnostic.Place;
+
+/**
+ * The use of an attribute (XML Schema Part 1, section 3.5).
+ *
+ * @param reference the name of the global attribute meant, or null
+ * @param declaration the attribute declared on the spot, or null
+ * @param use whether it must be there
+ * @param defaultValue the value when it is absent, or null
+ * @param fixedValue the only value it may have, or null
+ */
+public record AttributeUse(
+        QName reference,
+        AttributeDeclaration declaration,
+        Use use,
+        String defaultValue,
+        String fixedValue,
+        Place place) {
+    /** Whether an attribute must be there. */
+    public enum Use {
+        /** It may be there. */
+        OPTIONAL,
+        /** It must be there. */
+        REQUIRED,
+        /** It must not be there, though the base type allows it. */
+        PROHIBITED
+    }
+}

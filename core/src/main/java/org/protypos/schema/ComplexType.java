@@ -1,0 +1,54 @@
+package org.protypos.schema;
+
+import java.util.List;
+import javax.xml.namespace.QName;
+import org.protypos.diagnostic.Place;
+
+/**
+ * A complex type definition (XML Schema Part 1, section 3.4).
+ *
+ * @param name its name, or null
+ * @param isAbstract whether only types derived from it may be used
+ * @param mixed whether text may stand between its elements
+ * @param derivation how it is derived from its base
+ * @param base its base type; {@code xs:anyType} when none is named
+ * @param content what stands between the tags
+ * @param attributes its attributes
+ */
+public record ComplexType(
+        QName name,
+        boolean isAbstract,
+        boolean mixed,
+        Derivation derivation,
+        TypeReference base,
+        Content content,
+        Attributes attributes,
+        String documentation,
+        Place place)
+        implements SchemaType {
+    /** How a type is derived from its base (XML Schema Part 1, section 2.2.1.1). */
+    public enum Derivation {
+        /** By adding to it. */
+        EXTENSION,
+        /** By narrowing it. */
+        RESTRICTION
+    }
+
+    /** What stands between the tags. */
+    public sealed interface Content {}
+
+    /**
+     * Elements, or nothing.
+     *
+     * @param particle the content model, or null when it is empty
+     */
+    public record ElementContent(Particle particle) implements Content {}
+
+    /**
+     * Text of a simple type.
+     *
+     * @param type the type that a restriction narrows the text to, or null
+     * @param facets the facets that a restriction adds
+     */
+    public record SimpleContent(TypeReference type, List<Facet> facets) implements Content {}
+}

@@ -1,0 +1,30 @@
+package org.protypos.schema;
+
+import java.util.List;
+import javax.xml.namespace.QName;
+import org.protypos.diagnostic.Place;
+
+/**
+ * An element declaration (XML Schema Part 1, section 3.3).
+ *
+ * @param name its name; a local element of an unqualified form has no namespace
+ * @param type its type, or null for that of the head of its substitution group
+ * @param nillable whether {@code xsi:nil} is allowed
+ * @param isAbstract whether only members of its substitution group may stand for it
+ * @param defaultValue the value when it is empty, or null
+ * @param fixedValue the only value it may have, or null
+ * @param substitutionHead the element it may stand for, or null
+ * @param constraints its identity constraints
+ */
+public record ElementDeclaration(
+        QName name,
+        TypeReference type,
+        boolean nillable,
+        boolean isAbstract,
+        String defaultValue,
+        String fixedValue,
+        QName substitutionHead,
+        List<IdentityConstraint> constraints,
+        String documentation,
+        Place place)
+        implements Term {}

@@ -1,0 +1,7 @@
+package org.protypos.schema;
+
+import javax.xml.namespace.QName;
+import org.protypos.diagnostic.Place;
+
+/** The use of a global element in a content model. */
+public record ElementReference(QName name, String documentation, Place place) implements Term {}

@@ -1,0 +1,7 @@
+package org.protypos.schema;
+
+import javax.xml.namespace.QName;
+import org.protypos.diagnostic.Place;
+
+/** The use of a named model group in a content model. */
+public record GroupReference(QName name, Place place) implements Term {}

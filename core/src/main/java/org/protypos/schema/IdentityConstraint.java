@@ -1,0 +1,14 @@
+package org.protypos.schema;
+
+import java.util.List;
+import javax.xml.namespace.QName;
+import org.protypos.diagnostic.Place;
+
+/**
+ * An identity constraint (XML Schema Part 1, section 3.11).
+ *
+ * @param kind {@code key}, {@code keyref} or {@code unique}
+ * @param refer the key that a keyref refers to, or null
+ */
+public record IdentityConstraint(
+        QName name, String kind, String selector, List<String> fields, QName refer, Place place) {}

@@ -1,0 +1,80 @@
+package org.protypos.schema;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import javax.xml.namespace.QName;
+import org.protypos.diagnostic.Finding;
+
+/**
+ * All schema components of a contract by name (XML Schema Part 1, section 3.15). What a document redefines is found
+ * under its own name in the new form, and under {@link #original} in the old.
+ *
+ * @param substitutions for each element the elements that name it as the head of their substitution group
+ */
+public record SchemaComponents(
+        Map<QName, SchemaType> types,
+        Map<QName, ElementDeclaration> elements,
+        Map<QName, AttributeDeclaration> attributes,
+        Map<QName, ModelGroupDefinition> groups,
+        Map<QName, AttributeGroup> attributeGroups,
+        Map<QName, Notation> notations,
+        Map<QName, List<QName>> substitutions,
+        List<Finding> findings) {
+    /** The root of all types. */
+    public static final QName ANY_TYPE = Builtins.name("anyType");
+
+    private static final String ORIGINAL = "#original";
+
+    /** The name under which the old form of a redefined component is found. */
+    public static QName original(QName name) {
+        return new QName(name.getNamespaceURI(), name.getLocalPart() + ORIGINAL);
+    }
+
+    /** Whether this is the old form of a redefined component. */
+    public static boolean isOriginal(QName name) {
+        return name.getLocalPart().endsWith(ORIGINAL);
+    }
+
+    /** The type behind a reference, or null when it is not there; {@code xs:anyType} has none either. */
+    public SchemaType resolve(TypeReference reference) {
+        return reference.name() == null ? reference.anonymous() : type(reference.name());
+    }
+
+    /** The type of a name, built-in simple types included, or null. */
+    public SchemaType type(QName name) {
+        SchemaType type = types.get(name);
+        return type != null ? type : Builtins.type(name);
+    }
+
+    /** The type of an element: its own, else that of its head, else {@code xs:anyType}. */
+    public TypeReference typeOf(ElementDeclaration element) {
+        ElementDeclaration declared = element;
+        Set<QName> seen = new LinkedHashSet<>();
+        while (declared != null && declared.type() == null && seen.add(declared.name())) {
+            declared = declared.substitutionHead() == null ? null : elements.get(declared.substitutionHead());
+        }
+        return declared == null || declared.type() == null
+                ? TypeReference.to(ANY_TYPE, element.place())
+                : declared.type();
+    }
+
+    /** All elements that may stand for a head, near and far (XML Schema Part 1, section 3.3.6), the head left out. */
+    public List<ElementDeclaration> members(QName head) {
+        Map<QName, ElementDeclaration> found = new LinkedHashMap<>();
+        collectMembers(head, found);
+        found.remove(head);
+        return new ArrayList<>(found.values());
+    }
+
+    private void collectMembers(QName head, Map<QName, ElementDeclaration> found) {
+        for (QName member : substitutions.getOrDefault(head, List.of())) {
+            if (found.putIfAbsent(member, elements.get(member)) == null) {
+                collectMembers(member, found);
+            }
+        }
+    }
+}

@@ -1,0 +1,24 @@
+package org.protypos.schema;
+
+import java.util.List;
+import org.protypos.diagnostic.Place;
+
+/**
+ * Room for any element or attribute (XML Schema Part 1, section 3.10).
+ *
+ * @param namespaces the namespaces allowed, as written: {@code ##any}, {@code ##other}, or a list
+ * @param targetNamespace the namespace that {@code ##targetNamespace} and {@code ##other} speak of
+ * @param processing how what stands there is checked
+ */
+public record Wildcard(List<String> namespaces, String targetNamespace, Processing processing, Place place)
+        implements Term {
+    /** How content is checked. */
+    public enum Processing {
+        /** It must be declared. */
+        STRICT,
+        /** It is checked if it is declared. */
+        LAX,
+        /** It is not checked. */
+        SKIP
+    }
+}

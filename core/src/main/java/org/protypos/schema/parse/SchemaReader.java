@@ -1,0 +1,211 @@
+package org.protypos.schema.parse;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import javax.xml.namespace.QName;
+import org.protypos.diagnostic.Findings;
+import org.protypos.schema.AttributeDeclaration;
+import org.protypos.schema.Builtins;
+import org.protypos.schema.ElementDeclaration;
+import org.protypos.schema.SchemaComponents;
+import org.protypos.source.Document;
+import org.protypos.source.Documents;
+import org.protypos.source.Element;
+import org.protypos.source.Xml;
+
+/** Reads the schema components of a contract over all its documents. The door of this package. */
+public final class SchemaReader {
+    private final Documents documents;
+    private final Findings findings = new Findings();
+    private final ComponentTable table = new ComponentTable(findings);
+    private final SchemaGrammar grammar = new SchemaGrammar(findings);
+    private final Map<Element, Set<String>> read = new HashMap<>();
+    private final Set<Element> checked = new HashSet<>();
+
+    private SchemaReader(Documents documents) {
+        this.documents = documents;
+    }
+
+    /**
+     * Reads all schemas that the documents hold.
+     *
+     * @return the components, with a finding for each place that breaks the rules of XML Schema
+     */
+    public static SchemaComponents read(Documents documents) {
+        SchemaReader reader = new SchemaReader(documents);
+        for (Document document : documents.entries()) {
+            reader.entry(document.root());
+        }
+        for (Document document : documents.all()) {
+            if (document.root().is(Xml.WSDL, "definitions")) {
+                reader.inWsdl(document.root());
+            }
+        }
+        return reader.components();
+    }
+
+    private void entry(Element root) {
+        if (root != null && root.is(Xml.XSD, "schema")) {
+            schema(root, target(root));
+        }
+    }
+
+    private void inWsdl(Element definitions) {
+        for (Element child : definitions.children()) {
+            if (child.is(Xml.WSDL, "types")) {
+                for (Element schema : child.children(Xml.XSD, "schema")) {
+                    schema(schema, target(schema));
+                }
+            } else if (child.is(Xml.WSDL, "import") && documents.links().containsKey(child)) {
+                entry(documents.links().get(child).root());
+            }
+        }
+    }
+
+    private static String target(Element schema) {
+        String target = schema.attribute("targetNamespace");
+        return target == null ? "" : target.strip();
+    }
+
+    /** Reads a schema into a target namespace, which for a chameleon is that of the document that includes it. */
+    private void schema(Element root, String target) {
+        if (!read.computeIfAbsent(root, any -> new HashSet<>()).add(target)) {
+            return;
+        }
+        if (checked.add(root)) {
+            grammar.check(root);
+        }
+        List<Element> redefinitions = new ArrayList<>();
+        for (Element child : root.children()) {
+            if (!child.namespace().equals(Xml.XSD)) {
+                continue;
+            }
+            switch (child.name()) {
+                case "import" -> importSchema(child, target);
+                case "include" -> includeSchema(child, target);
+                case "redefine" -> {
+                    includeSchema(child, target);
+                    redefinitions.add(child);
+                }
+                default -> {
+                    // components come after what they may build on
+                }
+            }
+        }
+        ComponentParser parser = new ComponentParser(root, target, findings);
+        for (Element redefinition : redefinitions) {
+            redefine(parser, redefinition);
+        }
+        parser.globals(root, table::add);
+    }
+
+    private void redefine(ComponentParser parser, Element redefinition) {
+        Set<QName> names = new HashSet<>();
+        for (Element child : redefinition.children()) {
+            String name = child.attribute("name");
+            if (name != null) {
+                QName qualified = parser.global(name);
+                if (table.setAside(child.name(), qualified)) {
+                    names.add(qualified);
+                } else {
+                    findings.error(
+                            "redefined-nothing",
+                            child.place("name"),
+                            "xs:redefine redefines " + name + ", which the redefined document does not have",
+                            "name a component of that document, or move this one out of xs:redefine");
+                }
+            }
+        }
+        parser.redefining(names).globals(redefinition, table::add);
+    }
+
+    private void importSchema(Element reference, String target) {
+        String namespace = reference.attribute("namespace");
+        String wanted = namespace == null ? "" : namespace.strip();
+        if (wanted.equals(target)) {
+            findings.warning(
+                    "self-import",
+                    reference.place("namespace"),
+                    "the document imports its own namespace",
+                    "use xs:include for a document of the same namespace");
+        }
+        Element root = linked(reference);
+        if (root == null) {
+            return;
+        }
+        String actual = target(root);
+        if (!actual.equals(wanted)) {
+            findings.error(
+                    "import-namespace",
+                    reference.place("namespace"),
+                    "the document " + root.document().name() + " has the namespace \"" + actual + "\", not \"" + wanted
+                            + "\"",
+                    "write namespace=\"" + actual + "\", or point schemaLocation to the right document");
+        }
+        schema(root, actual);
+    }
+
+    private void includeSchema(Element reference, String target) {
+        Element root = linked(reference);
+        if (root == null) {
+            return;
+        }
+        String actual = target(root);
+        if (!actual.isEmpty() && !actual.equals(target)) {
+            findings.error(
+                    "include-namespace",
+                    reference.place("schemaLocation"),
+                    "the document " + root.document().name() + " has the namespace \"" + actual
+                            + "\" and cannot be included into \"" + target + "\"",
+                    "use xs:import for a document of another namespace");
+            schema(root, actual);
+            return;
+        }
+        schema(root, target);
+    }
+
+    private Element linked(Element reference) {
+        Document document = documents.links().get(reference);
+        if (document == null || document.root() == null) {
+            return null;
+        }
+        if (!document.root().is(Xml.XSD, "schema")) {
+            findings.error(
+                    "not-a-schema",
+                    reference.place("schemaLocation"),
+                    "the document " + document.name() + " is no schema: its root element is <"
+                            + document.root().name() + ">",
+                    "point schemaLocation to an xs:schema document");
+            return null;
+        }
+        return document.root();
+    }
+
+    private SchemaComponents components() {
+        for (AttributeDeclaration attribute : Builtins.xmlAttributes()) {
+            table.attributes.putIfAbsent(attribute.name(), attribute);
+        }
+        Map<QName, List<QName>> substitutions = new LinkedHashMap<>();
+        for (ElementDeclaration element : table.elements.values()) {
+            if (element.substitutionHead() != null) {
+                substitutions
+                        .computeIfAbsent(element.substitutionHead(), head -> new ArrayList<>())
+                        .add(element.name());
+            }
+        }
+        return new SchemaComponents(
+                table.types,
+                table.elements,
+                table.attributes,
+                table.groups,
+                table.attributeGroups,
+                table.notations,
+                substitutions,
+                findings.sorted());
+    }
+}

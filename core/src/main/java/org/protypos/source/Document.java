@@ -1,0 +1,61 @@
+package org.protypos.source;
+
+import java.net.URI;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.util.HexFormat;
+import org.protypos.diagnostic.SourceText;
+
+/** One document of a contract: where it came from, what it holds. */
+public final class Document {
+    private final URI location;
+    private final String name;
+    private final byte[] bytes;
+    private final SourceText text;
+    private Element root;
+
+    Document(URI location, String name, byte[] bytes, SourceText text) {
+        this.location = location;
+        this.name = name;
+        this.bytes = bytes;
+        this.text = text;
+    }
+
+    void setRoot(Element element) {
+        root = element;
+    }
+
+    /** The absolute address it was read from. */
+    public URI location() {
+        return location;
+    }
+
+    /** Its name within the contract: relative to the folder of the first entry document where that is possible. */
+    public String name() {
+        return name;
+    }
+
+    /** Its text. */
+    public SourceText text() {
+        return text;
+    }
+
+    /** Its root element, or null when it is not well-formed. */
+    public Element root() {
+        return root;
+    }
+
+    /** Its size in bytes. */
+    public int size() {
+        return bytes.length;
+    }
+
+    /** The SHA-256 hash of its bytes, in hexadecimal. */
+    public String hash() {
+        try {
+            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(bytes));
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException("every Java platform has SHA-256", e);
+        }
+    }
+}

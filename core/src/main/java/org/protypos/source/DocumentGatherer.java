@@ -1,0 +1,284 @@
+package org.protypos.source;
+
+import java.io.IOException;
+import java.net.URI;
+import java.nio.charset.UnsupportedCharsetException;
+import java.nio.file.Files;
+import java.nio.file.InvalidPathException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.IdentityHashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.Place;
+import org.protypos.diagnostic.SourceText;
+
+/**
+ * Gathers every document of a contract: the ones named, and all that they import, include or redefine. The door of this
+ * package. It looks at references only and leaves all meaning to the readers that follow.
+ */
+public final class DocumentGatherer {
+    private static final int MOST_DOCUMENTS = 5_000;
+
+    private final Findings findings = new Findings();
+    private final Catalog catalog = new Catalog();
+    private final Fetcher fetcher = new Fetcher();
+    private final DocumentParser parser = new DocumentParser(this::external, findings);
+    private final Map<URI, Document> byLocation = new LinkedHashMap<>();
+    private final Map<Element, Document> links = new IdentityHashMap<>();
+    private final List<Document> pending = new ArrayList<>();
+    private URI home;
+
+    private DocumentGatherer() {}
+
+    /**
+     * Gathers a contract.
+     *
+     * @param arguments paths and http(s) addresses of its entry documents, at least one
+     * @param catalog an OASIS XML catalog, or null; a {@code catalog.xml} beside the first entry is used unasked
+     * @return the documents with everything that went wrong; never fails
+     */
+    public static Documents gather(List<String> arguments, Path catalog) {
+        return new DocumentGatherer().run(arguments, catalog);
+    }
+
+    private Documents run(List<String> arguments, Path catalogFile) {
+        List<URI> locations = locations(arguments);
+        if (catalogFile != null) {
+            catalog.add(catalogFile, findings);
+        }
+        List<Document> entries = new ArrayList<>();
+        for (URI location : locations) {
+            if (home == null) {
+                home = location.resolve(".");
+                addNeighbouringCatalog();
+            }
+            Document entry = load(location, null, "");
+            if (entry != null && !entries.contains(entry)) {
+                entries.add(entry);
+            }
+        }
+        while (!pending.isEmpty()) {
+            follow(pending.remove(0));
+        }
+        return new Documents(
+                List.copyOf(entries),
+                List.copyOf(byLocation.values().stream()
+                        .filter(d -> d.root() != null)
+                        .toList()),
+                links,
+                findings.sorted());
+    }
+
+    private void addNeighbouringCatalog() {
+        if ("file".equals(home.getScheme())) {
+            Path beside = Path.of(home).resolve("catalog.xml");
+            if (Files.isRegularFile(beside)) {
+                catalog.add(beside, findings);
+            }
+        }
+    }
+
+    private List<URI> locations(List<String> arguments) {
+        List<URI> locations = new ArrayList<>();
+        for (String argument : arguments) {
+            try {
+                if (argument.matches("(?i)https?://.*")) {
+                    locations.add(URI.create(argument).normalize());
+                } else {
+                    locations.addAll(files(Path.of(argument)));
+                }
+            } catch (InvalidPathException e) {
+                unreachable(null, argument, "it is no path");
+            } catch (IllegalArgumentException e) {
+                unreachable(null, argument, "it is no address");
+            } catch (IOException e) {
+                unreachable(null, argument, "it cannot be read");
+            }
+        }
+        return locations;
+    }
+
+    /** A directory stands for the WSDL documents in it, or for the schemas when there are none. */
+    private static List<URI> files(Path path) throws IOException {
+        if (!Files.isDirectory(path)) {
+            return List.of(path.toAbsolutePath().normalize().toUri());
+        }
+        for (String suffix : List.of(".wsdl", ".xsd")) {
+            try (var list = Files.list(path)) {
+                List<URI> found = list.filter(file -> file.toString().endsWith(suffix))
+                        .sorted()
+                        .map(file -> file.toAbsolutePath().normalize().toUri())
+                        .toList();
+                if (!found.isEmpty()) {
+                    return found;
+                }
+            }
+        }
+        throw new IOException("no contract in the directory");
+    }
+
+    private Document load(URI location, Element reference, String attribute) {
+        Document known = byLocation.get(location);
+        if (known != null) {
+            return known;
+        }
+        Place place = reference == null ? null : reference.place(attribute);
+        if (byLocation.size() >= MOST_DOCUMENTS) {
+            findings.error(
+                    "too-many-documents",
+                    place,
+                    "the contract has more than " + MOST_DOCUMENTS + " documents",
+                    "name a smaller part of it");
+            return null;
+        }
+        if (reference != null && isRemote(reference.document().location()) && !isRemote(location)) {
+            unreachable(reference, location.toString(), "a document from the network must not lead to a local file");
+            return null;
+        }
+        try {
+            byte[] bytes = fetcher.fetch(location);
+            SourceText text = new SourceText(display(location), Decoder.decode(bytes));
+            Document document = new Document(location, name(location), bytes, text);
+            byLocation.put(location, document);
+            parser.parse(document);
+            pending.add(document);
+            return document;
+        } catch (UnsupportedCharsetException e) {
+            unreachable(reference, display(location), "its encoding " + e.getCharsetName() + " is unknown");
+        } catch (IOException e) {
+            unreachable(reference, display(location), e.getMessage());
+        }
+        return null;
+    }
+
+    private static boolean isRemote(URI location) {
+        return !"file".equals(location.getScheme());
+    }
+
+    /** An import may do without its document (XML Schema Part 1, section 4.2.3); the other references may not. */
+    private void unreachable(Element reference, String what, String why) {
+        if (reference == null) {
+            findings.error(
+                    "document-unreachable",
+                    null,
+                    what + ": " + why,
+                    "give the path or the http(s) address of a WSDL or schema document");
+            return;
+        }
+        String message = "the document " + what + " cannot be read: " + why;
+        String cure = "save it there, or map the address to a local copy in a catalog (--catalog)";
+        if (reference.is(Xml.XSD, "import")) {
+            findings.warning("document-unreachable", reference.place("schemaLocation"), message, cure);
+        } else {
+            findings.error(
+                    "document-unreachable",
+                    reference.place(reference.attribute("location") == null ? "schemaLocation" : "location"),
+                    message,
+                    cure);
+        }
+    }
+
+    private String name(URI location) {
+        URI relative = home.relativize(location);
+        if (relative.isAbsolute() && "file".equals(location.getScheme()) && "file".equals(home.getScheme())) {
+            return Path.of(home).relativize(Path.of(location)).toString().replace('\\', '/');
+        }
+        return relative.toString();
+    }
+
+    /** Findings name a file as somebody in the current folder would. */
+    private static String display(URI location) {
+        if (isRemote(location)) {
+            return location.toString();
+        }
+        Path path = Path.of(location);
+        Path here = Path.of("").toAbsolutePath();
+        Path relative = path.getRoot().equals(here.getRoot()) ? here.relativize(path) : path;
+        boolean far = relative.startsWith(Path.of("..", "..", "..", ".."));
+        return (far ? path : relative).toString();
+    }
+
+    private void follow(Document document) {
+        Element root = document.root();
+        if (root == null) {
+            return;
+        }
+        if (root.is(Xml.XSD, "schema")) {
+            followSchema(root);
+        } else if (root.is(Xml.WSDL, "definitions")) {
+            for (Element child : root.children()) {
+                if (child.is(Xml.WSDL, "import")) {
+                    link(child, "location");
+                } else if (child.is(Xml.WSDL, "types")) {
+                    child.children(Xml.XSD, "schema").forEach(this::followSchema);
+                }
+            }
+        }
+    }
+
+    private void followSchema(Element schema) {
+        for (Element child : schema.children()) {
+            if (!child.namespace().equals(Xml.XSD)) {
+                continue;
+            }
+            switch (child.name()) {
+                case "include", "redefine", "override", "import" -> link(child, "schemaLocation");
+                default -> {
+                    // only references matter here
+                }
+            }
+        }
+    }
+
+    private void link(Element reference, String attribute) {
+        String location = reference.attribute(attribute);
+        Document base = reference.document();
+        URI target = location == null ? null : target(reference, attribute, location.strip());
+        if (target == null) {
+            String namespace = reference.attribute("namespace");
+            target = location == null && namespace != null ? catalog.match(namespace) : null;
+        }
+        if (target == null) {
+            return;
+        }
+        Document found = load(target, reference, attribute);
+        if (found != null && found != base) {
+            links.put(reference, found);
+        }
+    }
+
+    private URI target(Element reference, String attribute, String location) {
+        try {
+            URI mapped = catalog.match(location);
+            URI absolute =
+                    mapped != null ? mapped : reference.document().location().resolve(location.replace(" ", "%20"));
+            if (mapped == null && catalog.match(absolute.toString()) != null) {
+                absolute = catalog.match(absolute.toString());
+            }
+            if (BuiltinDocuments.has(absolute)) {
+                return null;
+            }
+            String fragmentless = absolute.toString().split("#", 2)[0];
+            return URI.create(fragmentless).normalize();
+        } catch (IllegalArgumentException e) {
+            findings.error(
+                    "bad-location",
+                    reference.place(attribute),
+                    "\"" + location + "\" is no address of a document",
+                    "write a relative path or an absolute address");
+            return null;
+        }
+    }
+
+    private byte[] external(String publicId, String systemId) {
+        URI local = catalog.matchExternal(publicId, systemId);
+        try {
+            return local == null ? null : fetcher.fetch(local);
+        } catch (IOException e) {
+            return null;
+        }
+    }
+}

@@ -1,0 +1,183 @@
+package org.protypos.source;
+
+import java.io.ByteArrayInputStream;
+import java.io.InputStream;
+import java.io.StringReader;
+import java.util.ArrayDeque;
+import java.util.Deque;
+import java.util.function.BiFunction;
+import javax.xml.stream.XMLInputFactory;
+import javax.xml.stream.XMLStreamConstants;
+import javax.xml.stream.XMLStreamException;
+import javax.xml.stream.XMLStreamReader;
+import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.Place;
+
+/**
+ * Turns the text of a document into elements with places. A document type declaration is read under tight limits, its
+ * external parts only as far as {@code external} has them.
+ */
+final class DocumentParser {
+    private static final int DEPTH_LIMIT = 256;
+    private static final String[][] DTD_LIMITS = {
+        {"jdk.xml.entityExpansionLimit", "2000"},
+        {"jdk.xml.totalEntitySizeLimit", "2000000"},
+        {"jdk.xml.maxGeneralEntitySizeLimit", "200000"},
+        {"jdk.xml.maxParameterEntitySizeLimit", "1000000"},
+        {"jdk.xml.entityReplacementLimit", "100000"},
+    };
+
+    private final BiFunction<String, String, byte[]> external;
+    private final Findings findings;
+
+    /**
+     * Makes a parser.
+     *
+     * @param external gives the bytes of an external entity by public and system identifier, or null
+     */
+    DocumentParser(BiFunction<String, String, byte[]> external, Findings findings) {
+        this.external = external;
+        this.findings = findings;
+    }
+
+    /** Parses and sets the document's root element; a document that is not well-formed gives a finding. */
+    void parse(Document document) {
+        String text = document.text().text();
+        XMLStreamReader reader = null;
+        try {
+            reader = factory(text.contains("<!DOCTYPE")).createXMLStreamReader(new StringReader(text));
+            read(reader, document, new TagFinder(text));
+        } catch (XMLStreamException e) {
+            notWellFormed(document, e);
+        } catch (RuntimeException e) {
+            document.setRoot(null);
+            // The parser of the platform lets a few of its own failures through as runtime exceptions.
+            findings.error(
+                    "malformed-xml",
+                    document.text().at(0),
+                    "the document is not well-formed XML: " + e.getMessage(),
+                    "get the document again, or have its author mend it");
+        }
+    }
+
+    private XMLInputFactory factory(boolean declared) {
+        XMLInputFactory factory = XMLInputFactory.newDefaultFactory();
+        factory.setProperty(XMLInputFactory.SUPPORT_DTD, declared);
+        factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, declared);
+        if (declared) {
+            for (String[] limit : DTD_LIMITS) {
+                factory.setProperty(limit[0], limit[1]);
+            }
+            factory.setXMLResolver((publicId, systemId, base, entity) -> resolve(publicId, systemId));
+        }
+        return factory;
+    }
+
+    private InputStream resolve(String publicId, String systemId) {
+        byte[] known = external.apply(publicId, systemId);
+        return new ByteArrayInputStream(known == null ? new byte[0] : known);
+    }
+
+    private void notWellFormed(Document document, XMLStreamException e) {
+        document.setRoot(null);
+        String message = String.valueOf(e.getMessage());
+        int at = message.indexOf("Message: ");
+        Place place = e.getLocation() == null
+                ? document.text().at(0)
+                : document.text()
+                        .at(e.getLocation().getLineNumber(), e.getLocation().getColumnNumber());
+        String reason = at < 0 ? message : message.substring(at + "Message: ".length());
+        findings.error(
+                "malformed-xml",
+                place,
+                "the document is not well-formed XML: " + reason.strip(),
+                "get the document again, or have its author mend it");
+    }
+
+    private void read(XMLStreamReader reader, Document document, TagFinder tags) throws XMLStreamException {
+        Deque<Element> open = new ArrayDeque<>();
+        Deque<Scope> scopes = new ArrayDeque<>();
+        scopes.push(Scope.ROOT);
+        while (reader.hasNext()) {
+            int event = reader.next();
+            if (event == XMLStreamConstants.START_ELEMENT) {
+                Element element = element(reader, document, tags, scopes.peek());
+                if (open.isEmpty()) {
+                    document.setRoot(element);
+                } else {
+                    open.peek().add(element);
+                }
+                if (element.name().equals("documentation")) {
+                    element.setText(flat(reader, tags, false));
+                } else if (element.name().equals("appinfo")) {
+                    flat(reader, tags, true);
+                } else {
+                    open.push(element);
+                    scopes.push(element.scope());
+                    if (open.size() > DEPTH_LIMIT) {
+                        throw new XMLStreamException(
+                                "elements are nested deeper than " + DEPTH_LIMIT + " levels", reader.getLocation());
+                    }
+                }
+            } else if (event == XMLStreamConstants.END_ELEMENT) {
+                open.pop();
+                scopes.pop();
+            }
+        }
+    }
+
+    private static Element element(XMLStreamReader reader, Document document, TagFinder tags, Scope outer) {
+        int declared = reader.getNamespaceCount();
+        Scope scope = outer;
+        if (declared > 0) {
+            String[] declarations = new String[declared * 2];
+            for (int i = 0; i < declared; i++) {
+                declarations[2 * i] = orEmpty(reader.getNamespacePrefix(i));
+                declarations[2 * i + 1] = orEmpty(reader.getNamespaceURI(i));
+            }
+            scope = new Scope(outer, declarations);
+        }
+        int count = reader.getAttributeCount();
+        String[] attributes = new String[count * 3];
+        for (int i = 0; i < count; i++) {
+            attributes[3 * i] = orEmpty(reader.getAttributeNamespace(i));
+            attributes[3 * i + 1] = reader.getAttributeLocalName(i);
+            attributes[3 * i + 2] = reader.getAttributeValue(i);
+        }
+        int offset = tags.next(orEmpty(reader.getPrefix()), reader.getLocalName());
+        return new Element(
+                document, offset, orEmpty(reader.getNamespaceURI()), reader.getLocalName(), attributes, scope);
+    }
+
+    private static String orEmpty(String value) {
+        return value == null ? "" : value;
+    }
+
+    /** Reads to the end of the element and gives the text in it, unless that is of no interest. */
+    private static String flat(XMLStreamReader reader, TagFinder tags, boolean skip) throws XMLStreamException {
+        StringBuilder text = new StringBuilder();
+        int open = 1;
+        while (open > 0) {
+            switch (reader.next()) {
+                case XMLStreamConstants.START_ELEMENT -> {
+                    open++;
+                    tags.next(orEmpty(reader.getPrefix()), reader.getLocalName());
+                }
+                case XMLStreamConstants.END_ELEMENT -> open--;
+                case XMLStreamConstants.CHARACTERS, XMLStreamConstants.CDATA -> {
+                    if (!skip) {
+                        text.append(reader.getText());
+                    }
+                }
+                default -> {
+                    // comments and instructions document nothing
+                }
+            }
+            if (open > DEPTH_LIMIT) {
+                throw new XMLStreamException(
+                        "elements are nested deeper than " + DEPTH_LIMIT + " levels", reader.getLocation());
+            }
+        }
+        return text.toString();
+    }
+}

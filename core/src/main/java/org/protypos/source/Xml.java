@@ -1,0 +1,30 @@
+package org.protypos.source;
+
+/** The namespaces in which contracts are written. */
+public final class Xml {
+    /** XML Schema Part 1, section 1.2. */
+    public static final String XSD = "http://www.w3.org/2001/XMLSchema";
+
+    /** XML Schema Part 1, section 2.6. */
+    public static final String XSI = "http://www.w3.org/2001/XMLSchema-instance";
+
+    /** WSDL 1.1, section 1.2. */
+    public static final String WSDL = "http://schemas.xmlsoap.org/wsdl/";
+
+    /** WSDL 1.1, section 3. */
+    public static final String WSDL_SOAP11 = "http://schemas.xmlsoap.org/wsdl/soap/";
+
+    /** WSDL 1.1 Binding Extension for SOAP 1.2, section 2. */
+    public static final String WSDL_SOAP12 = "http://schemas.xmlsoap.org/wsdl/soap12/";
+
+    /** WSDL 1.1, section 4. */
+    public static final String WSDL_HTTP = "http://schemas.xmlsoap.org/wsdl/http/";
+
+    /** WSDL 1.1, section 5. */
+    public static final String WSDL_MIME = "http://schemas.xmlsoap.org/wsdl/mime/";
+
+    /** Namespaces in XML, section 3. */
+    public static final String XML = "http://www.w3.org/XML/1998/namespace";
+
+    private Xml() {}
+}

@@ -1,0 +1,57 @@
+package org.protypos.wsdl;
+
+import java.util.List;
+import java.util.Objects;
+import javax.xml.namespace.QName;
+import org.protypos.diagnostic.Place;
+
+/**
+ * How one operation travels (WSDL 1.1, sections 2.5 and 3).
+ *
+ * @param rpc whether the style is {@code rpc} rather than {@code document}
+ * @param soapAction the SOAP action, empty when none is given
+ * @param input how the input travels, or null
+ * @param output how the output travels, or null
+ * @param faults how the faults travel
+ */
+public record BoundOperation(
+        String name,
+        boolean rpc,
+        String soapAction,
+        Carrier input,
+        Carrier output,
+        List<BoundFault> faults,
+        Place place) {
+    /**
+     * How a message travels.
+     *
+     * @param name the name of the input or output, or null
+     * @param encoded whether the body's use is {@code encoded} rather than {@code literal}
+     * @param parts the parts in the body, or null for all that are not elsewhere
+     * @param namespace the namespace of an RPC wrapper, empty for none
+     * @param headers the parts that travel as header blocks
+     * @param attachments whether the message is bound to MIME parts
+     */
+    public record Carrier(
+            String name,
+            boolean encoded,
+            List<String> parts,
+            String namespace,
+            List<Header> headers,
+            boolean attachments,
+            Place place) {}
+
+    /** A part that travels as a header block. */
+    public record Header(QName message, String part, boolean encoded, Place place) {}
+
+    /** How a fault travels. */
+    public record BoundFault(String name, boolean encoded, Place place) {}
+
+    boolean fits(Operation operation) {
+        return fits(input, operation.input()) && fits(output, operation.output());
+    }
+
+    private static boolean fits(Carrier carrier, Operation.Use use) {
+        return carrier == null || carrier.name() == null || use == null || Objects.equals(carrier.name(), use.name());
+    }
+}

@@ -1,0 +1,43 @@
+package org.protypos.wsdl;
+
+import java.util.List;
+import javax.xml.namespace.QName;
+import org.protypos.diagnostic.Place;
+
+/**
+ * An operation (WSDL 1.1, section 2.4).
+ *
+ * @param input what goes in, or null
+ * @param output what comes out, or null
+ * @param faults what may come instead
+ * @param parameterOrder the order of the parts, empty when the contract does not say
+ */
+public record Operation(
+        String name,
+        Pattern pattern,
+        Use input,
+        Use output,
+        List<Use> faults,
+        List<String> parameterOrder,
+        String documentation,
+        Place place) {
+    /** The four transmission primitives (WSDL 1.1, section 2.4). */
+    public enum Pattern {
+        /** A message comes in, none goes out. */
+        ONE_WAY,
+        /** A message comes in and one goes out. */
+        REQUEST_RESPONSE,
+        /** A message goes out and one comes in. */
+        SOLICIT_RESPONSE,
+        /** A message goes out, none comes in. */
+        NOTIFICATION
+    }
+
+    /**
+     * The use of a message in an operation.
+     *
+     * @param name the name of the input, output or fault, or null
+     * @param message the message
+     */
+    public record Use(String name, QName message, String documentation, Place place) {}
+}

@@ -1,0 +1,147 @@
+package org.protypos.runtime.soap;
+
+import java.io.ByteArrayInputStream;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Consumer;
+import org.protypos.runtime.xml.XmlElement;
+import org.protypos.runtime.xml.XmlInput;
+import org.protypos.runtime.xml.XmlLimits;
+import org.protypos.runtime.xml.XmlOutput;
+import org.protypos.runtime.xml.XmlTypes;
+
+/**
+ * The envelope around a message (SOAP 1.1, section 4; SOAP 1.2 Part 1, section 5). Reading goes in two steps, for only
+ * the body tells which operation is meant and the header comes before it: {@link #open} stops at the body's content.
+ */
+final class Envelope {
+    private final XmlInput in;
+    private final SoapVersion version;
+    private final List<Block> blocks;
+
+    /** A header block with whether the receiver must understand it. */
+    private record Block(XmlElement<?> element, boolean mustUnderstand) {}
+
+    private Envelope(XmlInput in, SoapVersion version, List<Block> blocks) {
+        this.in = in;
+        this.version = version;
+        this.blocks = blocks;
+    }
+
+    /** Reads up to the content of the body. */
+    static Envelope open(byte[] message, String encoding, XmlTypes types, XmlLimits limits) {
+        XmlInput in = XmlInput.open(new ByteArrayInputStream(message), encoding, types, limits);
+        SoapVersion version = in.localName().equals("Envelope") ? SoapVersion.ofNamespace(in.namespace()) : null;
+        if (version == null) {
+            throw new NotAnEnvelopeException("the root element is <" + in.localName() + "> of namespace \""
+                    + in.namespace() + "\", not a SOAP envelope");
+        }
+        in.setAside(version.namespace());
+        in.enter();
+        List<Block> blocks = new ArrayList<>();
+        if (in.at(version.namespace(), "Header")) {
+            in.enter();
+            while (in.atElement()) {
+                boolean must = isTrue(in.asideAttribute("mustUnderstand")) && isForUs(in, version);
+                blocks.add(new Block(in.element(), must));
+            }
+            in.leave();
+        }
+        if (!in.at(version.namespace(), "Body")) {
+            throw in.missing("the SOAP body");
+        }
+        in.enter();
+        return new Envelope(in, version, blocks);
+    }
+
+    private static boolean isTrue(String flag) {
+        return "1".equals(flag) || "true".equals(flag);
+    }
+
+    /** A block may be meant for somebody on the way: SOAP 1.1, section 4.2.2; SOAP 1.2 Part 1, section 2.2. */
+    private static boolean isForUs(XmlInput in, SoapVersion version) {
+        if (version == SoapVersion.SOAP_1_1) {
+            String actor = in.asideAttribute("actor");
+            return actor == null || actor.isEmpty() || actor.equals("http://schemas.xmlsoap.org/soap/actor/next");
+        }
+        String role = in.asideAttribute("role");
+        return role == null
+                || role.isEmpty()
+                || role.equals(version.namespace() + "/role/next")
+                || role.equals(version.namespace() + "/role/ultimateReceiver");
+    }
+
+    SoapVersion version() {
+        return version;
+    }
+
+    XmlInput content() {
+        return in;
+    }
+
+    boolean isFault() {
+        return in.at(version.namespace(), "Fault");
+    }
+
+    SoapFault readFault() {
+        return SoapFault.read(in, version);
+    }
+
+    /**
+     * Hands headers and body to the message they are for, and reads to the end.
+     *
+     * @return the name of a block that had to be understood and was not, or null
+     */
+    String readInto(SoapMessage message) {
+        for (Block block : blocks) {
+            if (!message.takeHeader(block.element()) && block.mustUnderstand()) {
+                return block.element().name().toString();
+            }
+        }
+        message.checkHeaders(in);
+        message.readBody(in);
+        in.leave();
+        while (in.atElement()) {
+            in.skip();
+        }
+        in.leave();
+        in.finish();
+        return null;
+    }
+
+    static byte[] write(SoapVersion version, SoapMessage message, XmlTypes types) {
+        return write(version, types, message.hasHeaders() ? message::writeHeaders : null, message::writeBody);
+    }
+
+    static byte[] writeFault(
+            SoapVersion version, String code, String reason, XmlTypes types, Consumer<XmlOutput> detail) {
+        return write(version, types, null, out -> SoapFault.write(out, version, code, reason, detail));
+    }
+
+    private static byte[] write(
+            SoapVersion version, XmlTypes types, Consumer<XmlOutput> headers, Consumer<XmlOutput> body) {
+        XmlOutput out = new XmlOutput(types);
+        String namespace = version.namespace();
+        out.prefer("soap", namespace);
+        out.open(namespace, "Envelope");
+        if (headers != null) {
+            out.open(namespace, "Header");
+            headers.accept(out);
+            out.close();
+        }
+        out.open(namespace, "Body");
+        body.accept(out);
+        out.close();
+        out.close();
+        return out.finish();
+    }
+
+    /** The message is XML but no SOAP envelope of a known version. */
+    static final class NotAnEnvelopeException extends RuntimeException {
+        private static final long serialVersionUID = 1L;
+
+        NotAnEnvelopeException(String message) {
+            super(message);
+        }
+    }
+}

@@ -1,0 +1,211 @@
+package org.protypos.runtime.soap;
+
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.util.Locale;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CompletionException;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import java.util.function.Function;
+import java.util.function.UnaryOperator;
+import org.protypos.runtime.xml.XmlFormatException;
+import org.protypos.runtime.xml.XmlTypes;
+
+/**
+ * The client's end of a port: sends the message of a call and reads the answer (SOAP 1.1, section 6; SOAP 1.2 Part 2,
+ * section 7). Safe for use by several threads.
+ */
+public final class SoapConnection {
+    private final SoapPort<?> port;
+    private final SoapSettings settings;
+    private final HttpClient client;
+    private final XmlTypes types;
+
+    private SoapConnection(SoapPort<?> port, SoapSettings settings, XmlTypes types) {
+        this.port = port;
+        this.settings = settings;
+        this.client = settings.client();
+        this.types = types;
+    }
+
+    /**
+     * Gives a connection. Nothing is sent before the first call.
+     *
+     * @param port the port of the contract
+     * @param with says what differs from the contract and the defaults
+     * @param types what the contract declares by name
+     */
+    public static SoapConnection to(SoapPort<?> port, UnaryOperator<SoapSettings> with, XmlTypes types) {
+        return new SoapConnection(port, with.apply(SoapSettings.of(port)), types);
+    }
+
+    /**
+     * Calls an operation and waits for the answer.
+     *
+     * @param operation the operation's name
+     * @param action the SOAP action of the default port
+     * @param request the message to send
+     * @param answer the message to fill, or null for a one-way operation
+     * @throws DeclaredFault when the service answers with a fault that the contract declares
+     * @throws CallFailedException when anything else than the answer comes
+     */
+    public void call(String operation, String action, SoapMessage request, SoapMessage answer) throws DeclaredFault {
+        try {
+            callLater(operation, action, request, answer, any -> null).join();
+        } catch (CompletionException e) {
+            if (e.getCause() instanceof DeclaredFault declared) {
+                throw declared;
+            }
+            if (e.getCause() instanceof RuntimeException known) {
+                throw known;
+            }
+            throw new CallFailedException(operation + " failed: " + e.getCause().getMessage(), 0, e.getCause());
+        }
+    }
+
+    /**
+     * Calls an operation of which the contract declares no fault.
+     *
+     * @throws CallFailedException when anything else than the answer comes
+     */
+    public void callPlain(String operation, String action, SoapMessage request, SoapMessage answer) {
+        try {
+            call(operation, action, request, answer);
+        } catch (DeclaredFault e) {
+            throw unexpected(e);
+        }
+    }
+
+    /** What to throw when a fault comes that the caller has already ruled out. */
+    public static IllegalStateException unexpected(DeclaredFault fault) {
+        return new IllegalStateException("a fault that the operation does not declare: " + fault.getMessage(), fault);
+    }
+
+    /**
+     * Calls an operation and does not wait.
+     *
+     * @param result takes the result out of {@code answer} once that is filled
+     * @return a future of the result; it fails as {@link #call} does, and cancelling it gives the
+     *     exchange up
+     */
+    public <A extends SoapMessage, R> CompletableFuture<R> callLater(
+            String operation, String action, SoapMessage request, A answer, Function<A, R> result) {
+        HttpRequest sent = request(port.action(operation, action), request);
+        CompletableFuture<HttpResponse<byte[]>> exchange =
+                client.sendAsync(sent, info -> new BoundedBody(settings.limits().bytes()));
+        CompletableFuture<R> later = exchange.copy()
+                .orTimeout(settings.timeout().toMillis(), TimeUnit.MILLISECONDS)
+                .handle((response, failure) -> {
+                    if (failure != null) {
+                        exchange.cancel(true);
+                        throw notReached(operation, failure);
+                    }
+                    interpret(operation, response, answer);
+                    return result.apply(answer);
+                });
+        later.whenComplete((done, failure) -> {
+            if (failure instanceof CancellationException) {
+                exchange.cancel(true);
+            }
+        });
+        return later;
+    }
+
+    private HttpRequest request(String action, SoapMessage message) {
+        HttpRequest.Builder builder = HttpRequest.newBuilder(address())
+                .header("Content-Type", port.version().contentType(action))
+                .header("Accept", port.version().mediaType() + ", multipart/related;q=0.1, */*;q=0.05");
+        if (port.version() == SoapVersion.SOAP_1_1) {
+            builder.header("SOAPAction", "\"" + action + "\"");
+        }
+        settings.headers().forEach(builder::setHeader);
+        return builder.POST(HttpRequest.BodyPublishers.ofByteArray(Envelope.write(port.version(), message, types)))
+                .build();
+    }
+
+    private URI address() {
+        try {
+            URI address = URI.create(settings.address());
+            if (address.getScheme() != null && address.getHost() != null) {
+                return address;
+            }
+        } catch (IllegalArgumentException e) {
+            throw noAddress(e);
+        }
+        throw noAddress(null);
+    }
+
+    private CallFailedException noAddress(Throwable cause) {
+        return new CallFailedException(
+                "\"" + settings.address() + "\" is no address to send to: set one with address(...)", 0, cause);
+    }
+
+    private CallFailedException notReached(String operation, Throwable failure) {
+        Throwable cause = failure instanceof CompletionException ? failure.getCause() : failure;
+        String what = cause instanceof TimeoutException
+                ? "no answer within " + settings.timeout().toMillis() + " ms"
+                : cause.getMessage() == null ? cause.getClass().getSimpleName() : cause.getMessage();
+        return new CallFailedException(operation + " at " + settings.address() + ": " + what, 0, cause);
+    }
+
+    private void interpret(String operation, HttpResponse<byte[]> response, SoapMessage answer) {
+        int status = response.statusCode();
+        if (answer == null && status / 100 == 2) {
+            return;
+        }
+        String type = response.headers().firstValue("Content-Type").orElse("");
+        if (response.body().length == 0 || !type.toLowerCase(Locale.ROOT).contains("xml")) {
+            throw notSoap(operation, response, "is no SOAP message", null);
+        }
+        try {
+            Envelope envelope = Envelope.open(response.body(), charset(type), types, settings.limits());
+            if (envelope.isFault()) {
+                SoapFault fault = envelope.readFault();
+                DeclaredFault declared = answer == null ? null : answer.declared(fault);
+                throw declared == null
+                        ? new UndeclaredFaultException(operation, fault, status)
+                        : new CompletionException(declared);
+            }
+            if (answer != null) {
+                envelope.readInto(answer);
+            }
+        } catch (XmlFormatException e) {
+            throw new CallFailedException(
+                    "the answer to " + operation + " (HTTP " + status + ") cannot be read: " + e.getMessage(),
+                    status,
+                    e);
+        } catch (Envelope.NotAnEnvelopeException e) {
+            throw notSoap(operation, response, "is no SOAP message: " + e.getMessage(), e);
+        }
+    }
+
+    /** The charset that a content type names, or null. */
+    static String charset(String contentType) {
+        for (String parameter : contentType.split(";")) {
+            String[] pair = parameter.split("=", 2);
+            if (pair.length == 2 && pair[0].trim().equalsIgnoreCase("charset")) {
+                return pair[1].replace("\"", "").trim();
+            }
+        }
+        return null;
+    }
+
+    private CallFailedException notSoap(String operation, HttpResponse<byte[]> response, String what, Throwable cause) {
+        byte[] body = response.body();
+        String start = new String(body, 0, Math.min(200, body.length), StandardCharsets.UTF_8)
+                .replaceAll("\\s+", " ")
+                .trim();
+        return new CallFailedException(
+                "the answer to " + operation + " from " + settings.address() + " " + what + " (HTTP "
+                        + response.statusCode() + ", "
+                        + response.headers().firstValue("Content-Type").orElse("no content type") + ", "
+                        + (start.isEmpty() ? "empty" : "starts with: " + start) + ")",
+                response.statusCode(),
+                cause);
+    }
+}

@@ -1,0 +1,46 @@
+package org.protypos.runtime.soap;
+
+import org.protypos.runtime.xml.XmlElement;
+import org.protypos.runtime.xml.XmlInput;
+import org.protypos.runtime.xml.XmlOutput;
+
+/** The input or output of one operation: its header blocks and its body. Generated code has one for each message. */
+public abstract class SoapMessage {
+    /** For generated messages. */
+    protected SoapMessage() {}
+
+    /** Whether any header block will be written. */
+    protected boolean hasHeaders() {
+        return false;
+    }
+
+    /** Writes the header blocks. */
+    protected void writeHeaders(XmlOutput out) {}
+
+    /** Writes what stands in the body. */
+    protected void writeBody(XmlOutput out) {}
+
+    /**
+     * Takes a header block that came.
+     *
+     * @return whether the operation knows the block
+     */
+    protected boolean takeHeader(XmlElement<?> block) {
+        return false;
+    }
+
+    /** Makes sure that the header blocks the operation needs have come, and says so in {@code in} otherwise. */
+    protected void checkHeaders(XmlInput in) {}
+
+    /** Reads what stands in the body. */
+    protected void readBody(XmlInput in) {}
+
+    /**
+     * Turns a fault into the exception that the contract declares for it.
+     *
+     * @return the exception, or null when the contract declares none for this fault
+     */
+    protected DeclaredFault declared(SoapFault fault) {
+        return null;
+    }
+}

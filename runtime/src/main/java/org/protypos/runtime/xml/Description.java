@@ -1,0 +1,45 @@
+package org.protypos.runtime.xml;
+
+import java.util.Collection;
+
+/** Collects the members of a value for its {@code toString()}: names and values, absent ones left out. */
+public final class Description {
+    private static final int SHOWN_BYTES = 8;
+
+    private final StringBuilder text = new StringBuilder();
+    private boolean first = true;
+
+    Description(String typeName) {
+        text.append(typeName).append('{');
+    }
+
+    /**
+     * Adds a member unless it is absent.
+     *
+     * @param name the member's name
+     * @param value its value; null and empty collections are left out
+     */
+    public void member(String name, Object value) {
+        if (value == null || value instanceof Collection<?> many && many.isEmpty()) {
+            return;
+        }
+        text.append(first ? "" : ", ").append(name).append('=');
+        first = false;
+        if (value instanceof byte[] bytes) {
+            appendBytes(bytes);
+        } else {
+            text.append(value);
+        }
+    }
+
+    private void appendBytes(byte[] bytes) {
+        text.append(bytes.length).append(" bytes");
+        for (int i = 0; i < Math.min(SHOWN_BYTES, bytes.length); i++) {
+            text.append(i == 0 ? " " : "").append(String.format("%02x", bytes[i]));
+        }
+    }
+
+    String text() {
+        return text + "}";
+    }
+}

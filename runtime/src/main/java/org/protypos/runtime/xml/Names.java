@@ -1,0 +1,15 @@
+package org.protypos.runtime.xml;
+
+/** The namespaces that XML, XML Schema and its instances fix. */
+final class Names {
+    /** XML Schema Part 1, section 1.2. */
+    static final String XSD = "http://www.w3.org/2001/XMLSchema";
+
+    /** XML Schema Part 1, section 2.6. */
+    static final String XSI = "http://www.w3.org/2001/XMLSchema-instance";
+
+    /** Namespaces in XML, section 3. */
+    static final String XML = "http://www.w3.org/XML/1998/namespace";
+
+    private Names() {}
+}

@@ -1,0 +1,32 @@
+package org.protypos.runtime.xml;
+
+/** A message is not well-formed, breaks the contract or passes a limit; says where in the message. */
+public final class XmlFormatException extends RuntimeException {
+    private static final long serialVersionUID = 1L;
+
+    private final int line;
+    private final int column;
+    private final String path;
+
+    XmlFormatException(String message, int line, int column, String path, Throwable cause) {
+        super(message + " (line " + line + ", column " + column + (path.isEmpty() ? "" : ", at " + path) + ")", cause);
+        this.line = line;
+        this.column = column;
+        this.path = path;
+    }
+
+    /** The line in the message, from 1. */
+    public int line() {
+        return line;
+    }
+
+    /** The column in the message, from 1. */
+    public int column() {
+        return column;
+    }
+
+    /** The elements from the root to the place, such as {@code /Envelope/Body/requestBerth}. */
+    public String path() {
+        return path;
+    }
+}

@@ -1,0 +1,485 @@
+package org.protypos.runtime.xml;
+
+import java.io.InputStream;
+import java.math.BigDecimal;
+import java.math.BigInteger;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import javax.xml.namespace.QName;
+
+/**
+ * A message being read, element by element, by the types it is made of.
+ *
+ * <p>The input stands either on the start tag of an element not yet taken, or on the end tag of the element around it.
+ * Reading methods take one whole element and leave the input behind it. Every method throws
+ * {@link XmlFormatException} when the message is not well-formed, breaks the contract or passes a limit.
+ */
+public final class XmlInput {
+    private static final int MOST_HEADS = 100;
+
+    private final XmlCursor cursor;
+    private final XmlTypes types;
+
+    private XmlInput(XmlCursor cursor, XmlTypes types) {
+        this.cursor = cursor;
+        this.types = types;
+    }
+
+    /**
+     * Opens a message and moves to its root element.
+     *
+     * @param stream the bytes; the caller closes it
+     * @param encoding the encoding that the transport names, or null to take it from the message itself
+     * @param types what the contract declares by name
+     * @param limits the bounds to hold the message to
+     */
+    public static XmlInput open(InputStream stream, String encoding, XmlTypes types, XmlLimits limits) {
+        return new XmlInput(new XmlCursor(stream, encoding, limits), types);
+    }
+
+    /** Whether an element of this name comes next. */
+    public boolean at(String namespace, String name) {
+        return cursor.at(namespace, name);
+    }
+
+    /** Whether any element comes next, rather than the end tag of the one around it. */
+    public boolean atElement() {
+        return cursor.atElement();
+    }
+
+    /** The namespace of the element that comes next, empty for none. */
+    public String namespace() {
+        return cursor.namespace();
+    }
+
+    /** The local name of the element that comes next. */
+    public String localName() {
+        return cursor.localName();
+    }
+
+    /** Goes into the element that comes next: from its start tag to its first child or its end tag. */
+    public void enter() {
+        cursor.enter();
+    }
+
+    /** Goes out of an element, at whose end tag the input must stand. */
+    public void leave() {
+        if (cursor.atElement()) {
+            throw unexpected();
+        }
+        cursor.leave();
+    }
+
+    /** Passes over the element that comes next. */
+    public void skip() {
+        cursor.skip();
+    }
+
+    /** Makes sure that nothing follows the root element. */
+    public void finish() {
+        cursor.finish();
+    }
+
+    /**
+     * Reads an element of a complex type.
+     *
+     * @param declared the type that the contract declares
+     * @param plain an empty value of that type, or null when it is abstract
+     * @return the value, of the type that {@code xsi:type} names if it names one
+     */
+    public <T extends XmlObject> T object(Class<T> declared, T plain) {
+        cursor.loadAttributes();
+        String stated = cursor.statedType();
+        if (stated != null) {
+            return fill(stated(declared, plain, stated));
+        }
+        if (plain == null) {
+            throw error("the type " + declared.getSimpleName()
+                    + " is abstract: xsi:type must say which type derived from it is meant");
+        }
+        return fill(plain);
+    }
+
+    private <T extends XmlObject> T stated(Class<T> declared, T plain, String stated) {
+        QName name = cursor.resolve(stated);
+        if (plain != null && name.equals(plain.xmlType())) {
+            plain.stateType();
+            return plain;
+        }
+        XmlObject value = types.typeOrBuiltin(name.getNamespaceURI(), name.getLocalPart());
+        if (value == null) {
+            throw error("xsi:type names " + name + ", a type that the contract does not have or that is abstract");
+        }
+        if (!declared.isInstance(value)) {
+            throw error("xsi:type names " + name + ", which is not derived from " + declared.getSimpleName());
+        }
+        value.stateType();
+        return declared.cast(value);
+    }
+
+    /** Reads an element of type {@code xs:anyType}: typed when {@code xsi:type} says how, as a tree otherwise. */
+    public XmlObject any() {
+        cursor.loadAttributes();
+        String stated = cursor.statedType();
+        XmlObject value = null;
+        if (stated != null) {
+            QName name = cursor.resolve(stated);
+            value = types.typeOrBuiltin(name.getNamespaceURI(), name.getLocalPart());
+        }
+        if (value != null) {
+            value.stateType();
+        }
+        return fill(value == null ? new XmlTree() : value);
+    }
+
+    /** Reads whatever element comes next: typed when the contract declares it, as a tree otherwise. */
+    public XmlElement<?> element() {
+        QName name = new QName(cursor.namespace(), cursor.localName());
+        cursor.loadAttributes();
+        if (cursor.statedType() != null) {
+            return new XmlElement<>(name, any());
+        }
+        XmlObject value = types.element(name.getNamespaceURI(), name.getLocalPart());
+        return new XmlElement<>(name, fill(value == null ? new XmlTree() : value));
+    }
+
+    /** Reads the members of a model group, which has no element of its own. */
+    public <T extends XmlObject> T group(T group) {
+        group.readElements(this);
+        return group;
+    }
+
+    private <T extends XmlObject> T fill(T value) {
+        boolean nil = cursor.statedNil();
+        value.readAttributes(this);
+        cursor.rejectUnknownAttributes();
+        if (nil) {
+            value.markNil(true);
+            cursor.enter();
+            leave();
+        } else {
+            value.readBody(this);
+        }
+        return value;
+    }
+
+    /** Takes the element that comes next if it is nil and says nothing else, and tells whether it did. */
+    public boolean takeNil() {
+        cursor.loadAttributes();
+        if (!cursor.statedNil() || cursor.hasAttributes()) {
+            return false;
+        }
+        cursor.enter();
+        leave();
+        return true;
+    }
+
+    /** Makes sure that an element of this name comes next. */
+    public void expect(String namespace, String name) {
+        if (!cursor.at(namespace, name)) {
+            throw missing("<" + name + ">");
+        }
+    }
+
+    /** Whether an element comes next that may stand for the head of a substitution group, or the head itself. */
+    public boolean atMember(String namespace, String head) {
+        if (!cursor.atElement()) {
+            return false;
+        }
+        QName name = new QName(cursor.namespace(), cursor.localName());
+        for (int steps = 0; name != null && steps < MOST_HEADS; steps++) {
+            if (name.getLocalPart().equals(head) && name.getNamespaceURI().equals(namespace)) {
+                return true;
+            }
+            name = types.head(name.getNamespaceURI(), name.getLocalPart());
+        }
+        return false;
+    }
+
+    /** Whether an element of another namespace than this one comes next, and not one without a namespace. */
+    public boolean atOther(String namespace) {
+        return cursor.atElement()
+                && !cursor.namespace().isEmpty()
+                && !cursor.namespace().equals(namespace);
+    }
+
+    /** Whether an element of one of these namespaces comes next. */
+    public boolean atAnyOf(String... namespaces) {
+        if (cursor.atElement()) {
+            for (String namespace : namespaces) {
+                if (cursor.namespace().equals(namespace)) {
+                    return true;
+                }
+            }
+        }
+        return false;
+    }
+
+    /** Reads an element that stands for the head of a substitution group, with content derived from the head's. */
+    public <T extends XmlObject> XmlElement<? extends T> member(Class<T> content) {
+        XmlElement<?> element = element();
+        if (!content.isInstance(element.value())) {
+            throw error("the content of <" + element.name().getLocalPart() + "> is not a " + content.getSimpleName());
+        }
+        return new XmlElement<>(element.name(), content.cast(element.value()));
+    }
+
+    /** Reads whatever element comes next as a tree. */
+    public XmlElement<?> tree() {
+        QName name = new QName(cursor.namespace(), cursor.localName());
+        cursor.loadAttributes();
+        return new XmlElement<>(name, fill(new XmlTree()));
+    }
+
+    /** Takes the attributes that nobody has taken. */
+    public void otherAttributes(Map<QName, String> into) {
+        cursor.takeOtherAttributes(into);
+    }
+
+    /** Reads the items of a list type. */
+    public <T> List<T> list(String text, Function<String, T> reader) {
+        List<T> list = new ArrayList<>();
+        for (String item : Lexical.items(text)) {
+            list.add(reader.apply(item));
+        }
+        return list;
+    }
+
+    /** Reads an element of a simple type. */
+    public String text() {
+        cursor.loadAttributes();
+        cursor.rejectUnknownAttributes();
+        return cursor.text();
+    }
+
+    /** Reads the text of an element of which the attributes have been taken. */
+    public String body() {
+        return cursor.text();
+    }
+
+    /** Reads mixed content into a list of strings and elements. */
+    public void mixed(List<Object> content) {
+        cursor.enterMixed();
+        boolean more;
+        do {
+            String text = cursor.nextMixed();
+            if (!text.isEmpty()) {
+                content.add(text);
+            }
+            more = cursor.atMixedElement();
+            if (more) {
+                content.add(element());
+            }
+        } while (more);
+        cursor.leave();
+    }
+
+    /**
+     * Sets the attributes of a namespace aside from now on: they belong to an envelope and not to the content.
+     *
+     * @param namespace the namespace of the envelope
+     */
+    public void setAside(String namespace) {
+        cursor.setAside(namespace);
+    }
+
+    /** An attribute set aside on the element that comes next, or null when it is absent. */
+    public String asideAttribute(String name) {
+        cursor.loadAttributes();
+        return cursor.aside(name);
+    }
+
+    void takeAttributes(Map<QName, String> attributes, Map<String, String> prefixes) {
+        cursor.takeAttributes(attributes, prefixes);
+    }
+
+    /** Takes an attribute, or gives null when it is absent. */
+    public String attribute(String namespace, String name) {
+        return cursor.attribute(namespace, name);
+    }
+
+    /** Takes an attribute that must be there. */
+    public String requiredAttribute(String namespace, String name) {
+        String value = cursor.attribute(namespace, name);
+        if (value == null) {
+            throw error("the required attribute " + name + " is missing");
+        }
+        return value;
+    }
+
+    /** The failure to report when something required does not come. */
+    public XmlFormatException missing(String expected) {
+        return cursor.atElement()
+                ? error("expected " + expected + ", but <" + localName() + "> came")
+                : error("expected " + expected + ", but the element ends");
+    }
+
+    private XmlFormatException unexpected() {
+        return error("<" + localName() + ">"
+                + (namespace().isEmpty() ? "" : " of namespace " + namespace())
+                + " is not expected here");
+    }
+
+    /** The failure to report at this place of the message. */
+    public XmlFormatException error(String message) {
+        return cursor.error(message, null);
+    }
+
+    /** The failure to report for text that is not of the type expected. */
+    public XmlFormatException invalid(String text, String type) {
+        return cursor.invalid(text, type);
+    }
+
+    /**
+     * Makes sure that text was found among the values of an enumeration.
+     *
+     * @param found the value, or null when the text read last is none
+     * @param type the name to show when there is none
+     */
+    public <T> T known(T found, String type) {
+        if (found == null) {
+            throw invalid(cursor.lastText(), type);
+        }
+        return found;
+    }
+
+    private <T> T parse(String text, String type, Function<String, T> parser) {
+        try {
+            return parser.apply(text);
+        } catch (IllegalArgumentException e) {
+            throw invalid(text, type);
+        }
+    }
+
+    /** Collapses white space, as most simple types want it (XML Schema Part 2, section 4.3.6). */
+    public String toToken(String text) {
+        return Lexical.collapse(text);
+    }
+
+    /** Replaces each white space character by a space (XML Schema Part 2, section 4.3.6). */
+    public String toNormalized(String text) {
+        return Lexical.replace(text);
+    }
+
+    /** Reads {@code xs:boolean}. */
+    public boolean toBoolean(String text) {
+        try {
+            return Lexical.parseBoolean(text);
+        } catch (IllegalArgumentException e) {
+            throw invalid(text, "boolean");
+        }
+    }
+
+    /** Reads {@code xs:byte}. */
+    public byte toByte(String text) {
+        return (byte) integral(text, Byte.MIN_VALUE, Byte.MAX_VALUE, "byte");
+    }
+
+    /** Reads {@code xs:unsignedByte}. */
+    public short toUnsignedByte(String text) {
+        return (short) integral(text, 0, 0xff, "unsignedByte");
+    }
+
+    /** Reads {@code xs:short}. */
+    public short toShort(String text) {
+        return (short) integral(text, Short.MIN_VALUE, Short.MAX_VALUE, "short");
+    }
+
+    /** Reads {@code xs:unsignedShort}. */
+    public int toUnsignedShort(String text) {
+        return (int) integral(text, 0, 0xffff, "unsignedShort");
+    }
+
+    /** Reads {@code xs:int}. */
+    public int toInt(String text) {
+        return (int) integral(text, Integer.MIN_VALUE, Integer.MAX_VALUE, "int");
+    }
+
+    /** Reads {@code xs:unsignedInt}. */
+    public long toUnsignedInt(String text) {
+        return integral(text, 0, 0xffff_ffffL, "unsignedInt");
+    }
+
+    /** Reads {@code xs:long}. */
+    public long toLong(String text) {
+        return integral(text, Long.MIN_VALUE, Long.MAX_VALUE, "long");
+    }
+
+    private long integral(String text, long least, long most, String type) {
+        try {
+            return Lexical.parseLong(text, least, most);
+        } catch (IllegalArgumentException e) {
+            throw invalid(text, type);
+        }
+    }
+
+    /** Reads {@code xs:float}. */
+    public float toFloat(String text) {
+        try {
+            return Lexical.parseFloat(text);
+        } catch (IllegalArgumentException e) {
+            throw invalid(text, "float");
+        }
+    }
+
+    /** Reads {@code xs:double}. */
+    public double toDouble(String text) {
+        try {
+            return Lexical.parseDouble(text);
+        } catch (IllegalArgumentException e) {
+            throw invalid(text, "double");
+        }
+    }
+
+    /** Reads {@code xs:decimal}. */
+    public BigDecimal toDecimal(String text) {
+        return parse(text, "decimal", Lexical::parseDecimal);
+    }
+
+    /** Reads {@code xs:integer} and the types derived from it that no Java primitive holds. */
+    public BigInteger toInteger(String text) {
+        return parse(text, "integer", Lexical::parseInteger);
+    }
+
+    /** Reads {@code xs:hexBinary}. */
+    public byte[] toHex(String text) {
+        return parse(text, "hexBinary", Lexical::parseHex);
+    }
+
+    /** Reads {@code xs:base64Binary}. */
+    public byte[] toBase64(String text) {
+        return parse(text, "base64Binary", Lexical::parseBase64);
+    }
+
+    /** Reads {@code xs:dateTime}. */
+    public XmlDateTime toDateTime(String text) {
+        return parse(text, "dateTime", XmlDateTime::of);
+    }
+
+    /** Reads {@code xs:date}. */
+    public XmlDate toDate(String text) {
+        return parse(text, "date", XmlDate::of);
+    }
+
+    /** Reads {@code xs:time}. */
+    public XmlTime toTime(String text) {
+        return parse(text, "time", XmlTime::of);
+    }
+
+    /** Reads {@code xs:duration}. */
+    public XmlDuration toDuration(String text) {
+        return parse(text, "duration", XmlDuration::of);
+    }
+
+    /** Reads {@code xs:gYear}, {@code xs:gYearMonth}, {@code xs:gMonth}, {@code xs:gMonthDay} and {@code xs:gDay}. */
+    public XmlPartialDate toPartialDate(String text) {
+        return parse(text, "partial date", XmlPartialDate::of);
+    }
+
+    /** Reads {@code xs:QName} and {@code xs:NOTATION}: the prefix is looked up where the value stands. */
+    public QName toQName(String text) {
+        return cursor.resolve(text);
+    }
+}

@@ -1,0 +1,126 @@
+package org.protypos.runtime.xml;
+
+import java.util.Arrays;
+import java.util.Collection;
+import java.util.List;
+import java.util.Objects;
+import javax.xml.namespace.QName;
+
+/**
+ * A value with XML content: the Java side of {@code xs:anyType}, and so the root of every generated type.
+ *
+ * <p>Subclasses say how their own attributes and content are read and written. What they inherit comes first, as
+ * XML Schema Part 1, section 3.4.2 appends the content of an extension to that of its base.
+ */
+public abstract class XmlObject {
+    private boolean typeStated;
+    private boolean nil;
+
+    /** For generated types and for the values of this package. */
+    protected XmlObject() {}
+
+    /** The schema type this class stands for, or null where the type has no name. */
+    protected QName xmlType() {
+        return null;
+    }
+
+    /** Takes the declared attributes off the start tag at which the input stands. */
+    protected void readAttributes(XmlInput in) {}
+
+    /** Reads all between the start tag at which the input stands and its end tag, and moves past that. */
+    protected void readBody(XmlInput in) {
+        in.enter();
+        readElements(in);
+        in.leave();
+    }
+
+    /** Reads the child elements in the order the schema gives. */
+    protected void readElements(XmlInput in) {}
+
+    /** Adds the attributes to the start tag just opened. */
+    protected void writeAttributes(XmlOutput out) {}
+
+    /** Writes the content between start tag and end tag. */
+    protected void writeBody(XmlOutput out) {
+        writeElements(out);
+    }
+
+    /** Writes the child elements in the order the schema gives. */
+    protected void writeElements(XmlOutput out) {}
+
+    /** Names the members and their values for {@link #toString()}. */
+    protected void describe(Description to) {}
+
+    /** Whether the element carries {@code xsi:nil="true"}: present, and said to have no content. */
+    public final boolean nil() {
+        return nil;
+    }
+
+    /**
+     * Marks the element as nil, or takes the mark away. Attributes may stand beside it, content may not.
+     *
+     * @param value whether {@code xsi:nil="true"} is written
+     */
+    public final void markNil(boolean value) {
+        nil = value;
+    }
+
+    /** Whether the message named the type although it is the declared one; kept so that it is written again. */
+    final boolean typeStated() {
+        return typeStated;
+    }
+
+    final void stateType() {
+        typeStated = true;
+    }
+
+    /** Equal when of the same class with equal members. */
+    @Override
+    public boolean equals(Object other) {
+        return other instanceof XmlObject && other.getClass() == getClass() && ((XmlObject) other).nil == nil;
+    }
+
+    @Override
+    public int hashCode() {
+        return nil ? 1 : 0;
+    }
+
+    /** Whether two members are equal; arrays are when their bytes are, also inside lists. */
+    protected static boolean same(Object a, Object b) {
+        if (a instanceof List<?> left && b instanceof List<?> right) {
+            boolean equal = left.size() == right.size();
+            for (int i = 0; equal && i < left.size(); i++) {
+                equal = same(left.get(i), right.get(i));
+            }
+            return equal;
+        }
+        return isEmpty(a) ? isEmpty(b) : Objects.deepEquals(a, b);
+    }
+
+    /** A list that nobody has asked for yet is as good as an empty one. */
+    private static boolean isEmpty(Object value) {
+        return value == null || value instanceof Collection<?> many && many.isEmpty();
+    }
+
+    /** The hash code of a member, in line with {@link #same}. */
+    protected static int hash(Object value) {
+        if (value instanceof List<?> list) {
+            int hash = 0;
+            for (Object item : list) {
+                hash = 31 * hash + hash(item);
+            }
+            return hash;
+        }
+        return value instanceof byte[] bytes ? Arrays.hashCode(bytes) : isEmpty(value) ? 0 : value.hashCode();
+    }
+
+    @Override
+    public final String toString() {
+        Description description = new Description(getClass().getSimpleName());
+        if (nil) {
+            description.member("nil", true);
+        }
+        describe(description);
+        return description.text();
+    }
+}

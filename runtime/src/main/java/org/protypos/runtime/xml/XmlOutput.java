@@ -1,0 +1,305 @@
+package org.protypos.runtime.xml;
+
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import javax.xml.namespace.QName;
+
+/**
+ * A message being written. Namespaces are declared on the root element, each once, under the prefixes asked for or
+ * under made-up ones; content that brings prefixes of its own declares them where it stands.
+ */
+public final class XmlOutput {
+    private static final String DECLARATION = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n";
+
+    private final XmlTypes types;
+    private final Utf8Buffer body = new Utf8Buffer();
+    private final Map<String, String> rootPrefixes = new HashMap<>();
+    private final List<String[]> rootDeclarations = new ArrayList<>();
+    private final List<String[]> localDeclarations = new ArrayList<>();
+    private String[] openNames = new String[64];
+    private int[] localCounts = new int[32];
+    private int depth;
+    private boolean tagOpen;
+    private int rootTagEnd = -1;
+
+    /**
+     * Starts a message.
+     *
+     * @param types what the contract declares by name
+     */
+    public XmlOutput(XmlTypes types) {
+        this.types = types;
+        rootPrefixes.put(Names.XML, "xml");
+    }
+
+    /**
+     * Asks that a namespace be declared under a prefix.
+     *
+     * @param prefix the prefix, an NCName not used twice
+     */
+    public void prefer(String prefix, String namespace) {
+        if (rootPrefixes.putIfAbsent(namespace, prefix) == null) {
+            rootDeclarations.add(new String[] {prefix, namespace});
+        }
+    }
+
+    private String prefix(String namespace) {
+        String known = rootPrefixes.get(namespace);
+        if (known == null) {
+            known = namespace.equals(Names.XSI) ? "xsi" : namespace.equals(Names.XSD) ? "xs" : freePrefix();
+            rootPrefixes.put(namespace, known);
+            rootDeclarations.add(new String[] {known, namespace});
+        }
+        return isHidden(known, namespace) ? null : known;
+    }
+
+    private String freePrefix() {
+        return "n" + (rootDeclarations.size() + 1);
+    }
+
+    /** Whether a declaration inside the content hides that of the root. */
+    private boolean isHidden(String prefix, String namespace) {
+        for (int i = localDeclarations.size() - 1; i >= 0; i--) {
+            if (localDeclarations.get(i)[0].equals(prefix)) {
+                return !localDeclarations.get(i)[1].equals(namespace);
+            }
+        }
+        return false;
+    }
+
+    /** The prefix to use inside the tag just opened, declared there when that of the root is hidden. */
+    private String prefixInTag(String namespace) {
+        String known = prefix(namespace);
+        if (known == null) {
+            known = "h" + depth + "-" + localDeclarations.size();
+            declare(known, namespace);
+        }
+        return known;
+    }
+
+    /** Opens an element. */
+    public void open(String namespace, String name) {
+        closeTag();
+        if (depth == localCounts.length) {
+            localCounts = Arrays.copyOf(localCounts, depth * 2);
+            openNames = Arrays.copyOf(openNames, depth * 4);
+        }
+        String known = namespace.isEmpty() ? "" : prefix(namespace);
+        String prefix = known == null ? "h" + depth : known;
+        openNames[2 * depth] = prefix;
+        openNames[2 * depth + 1] = name;
+        localCounts[depth++] = localDeclarations.size();
+        body.ascii('<');
+        qualified(prefix, name);
+        tagOpen = true;
+        if (known == null) {
+            declare(prefix, namespace);
+        }
+    }
+
+    private void qualified(String prefix, String name) {
+        if (!prefix.isEmpty()) {
+            body.text(prefix);
+            body.ascii(':');
+        }
+        body.text(name);
+    }
+
+    private void closeTag() {
+        if (tagOpen) {
+            if (depth == 1) {
+                rootTagEnd = body.length();
+            }
+            body.ascii('>');
+            tagOpen = false;
+        }
+    }
+
+    /** Closes the element opened last. */
+    public void close() {
+        depth--;
+        if (tagOpen) {
+            if (depth == 0) {
+                rootTagEnd = body.length();
+            }
+            body.text("/>");
+            tagOpen = false;
+        } else {
+            body.text("</");
+            qualified(openNames[2 * depth], openNames[2 * depth + 1]);
+            body.ascii('>');
+        }
+        while (localDeclarations.size() > localCounts[depth]) {
+            localDeclarations.remove(localDeclarations.size() - 1);
+        }
+    }
+
+    /** Declares a prefix on the element just opened, because values inside use it. */
+    void declare(String prefix, String namespace) {
+        localDeclarations.add(new String[] {prefix, namespace});
+        declaration(body, prefix, namespace);
+    }
+
+    private static void declaration(Utf8Buffer to, String prefix, String namespace) {
+        to.text(" xmlns:");
+        to.text(prefix);
+        to.text("=\"");
+        to.escaped(namespace, true);
+        to.ascii('"');
+    }
+
+    /** Adds an attribute to the element just opened, unless the value is null. */
+    public void attribute(String namespace, String name, String value) {
+        if (value == null) {
+            return;
+        }
+        String prefix = namespace.isEmpty() ? "" : prefixInTag(namespace);
+        body.ascii(' ');
+        qualified(prefix, name);
+        body.text("=\"");
+        body.escaped(value, true);
+        body.ascii('"');
+    }
+
+    /** Writes text content. */
+    public void text(String value) {
+        closeTag();
+        body.escaped(value, false);
+    }
+
+    /** The text of a qualified name, its namespace declared; asked for while its tag is open (XML Schema Part 2, section 3.2.18). */
+    public String name(QName name) {
+        return name.getNamespaceURI().isEmpty()
+                ? name.getLocalPart()
+                : prefixInTag(name.getNamespaceURI()) + ":" + name.getLocalPart();
+    }
+
+    /** Writes an element of a simple type, unless the value is null. */
+    public void element(String namespace, String name, String value) {
+        if (value == null) {
+            return;
+        }
+        open(namespace, name);
+        if (!value.isEmpty()) {
+            text(value);
+        }
+        close();
+    }
+
+    /** Writes an element that is nil and has nothing else. */
+    public void nil(String namespace, String name) {
+        open(namespace, name);
+        attribute(Names.XSI, "nil", "true");
+        close();
+    }
+
+    /**
+     * Writes an element of a complex type, unless the value is null.
+     *
+     * @param declared the class of the declared type: a value of another class says so with {@code xsi:type}
+     */
+    public void object(String namespace, String name, XmlObject value, Class<? extends XmlObject> declared) {
+        if (value == null) {
+            return;
+        }
+        open(namespace, name);
+        if (value.getClass() != declared || value.typeStated()) {
+            stateType(value);
+        }
+        content(value);
+    }
+
+    /** Writes an element of type {@code xs:anyType}, unless the value is null. */
+    public void any(String namespace, String name, XmlObject value) {
+        object(namespace, name, value, XmlTree.class);
+    }
+
+    private void stateType(XmlObject value) {
+        QName type = value.xmlType();
+        if (type != null) {
+            attribute(Names.XSI, "type", name(type));
+        }
+    }
+
+    private void content(XmlObject value) {
+        if (value.nil()) {
+            attribute(Names.XSI, "nil", "true");
+        }
+        value.writeAttributes(this);
+        if (!value.nil()) {
+            value.writeBody(this);
+        }
+        close();
+    }
+
+    /** Writes an element of which the contract leaves the name open. */
+    public void element(XmlElement<?> element) {
+        QName name = element.name();
+        XmlObject declared = types.element(name.getNamespaceURI(), name.getLocalPart());
+        object(
+                name.getNamespaceURI(),
+                name.getLocalPart(),
+                element.value(),
+                declared == null ? XmlTree.class : declared.getClass());
+    }
+
+    /** Writes the members of a model group, which has no element of its own. */
+    public void group(XmlObject group) {
+        group.writeElements(this);
+    }
+
+    /** Writes an element that holds a qualified name, unless the value is null. */
+    public void element(String namespace, String name, QName value) {
+        if (value != null) {
+            open(namespace, name);
+            text(name(value));
+            close();
+        }
+    }
+
+    /** Adds an attribute that holds a qualified name, unless the value is null. */
+    public void attribute(String namespace, String name, QName value) {
+        if (value != null) {
+            attribute(namespace, name, name(value));
+        }
+    }
+
+    /** Adds attributes of which the contract leaves the names open. */
+    public void attributes(Map<QName, String> attributes) {
+        attributes.forEach((name, value) -> attribute(name.getNamespaceURI(), name.getLocalPart(), value));
+    }
+
+    /** Writes strings and elements in their order. */
+    public void mixed(List<Object> content) {
+        for (Object item : content) {
+            if (item instanceof XmlElement<?> element) {
+                element(element);
+            } else {
+                text((String) item);
+            }
+        }
+    }
+
+    /**
+     * Ends the message.
+     *
+     * @return the whole document in UTF-8
+     */
+    public byte[] finish() {
+        Utf8Buffer declarations = new Utf8Buffer();
+        for (String[] declared : rootDeclarations) {
+            declaration(declarations, declared[0], declared[1]);
+        }
+        byte[] start = DECLARATION.getBytes(StandardCharsets.US_ASCII);
+        byte[] whole = new byte[start.length + declarations.length() + body.length()];
+        System.arraycopy(start, 0, whole, 0, start.length);
+        body.copy(0, rootTagEnd, whole, start.length);
+        declarations.copy(0, declarations.length(), whole, start.length + rootTagEnd);
+        body.copy(rootTagEnd, body.length(), whole, start.length + rootTagEnd + declarations.length());
+        return whole;
+    }
+}

@@ -1,0 +1,161 @@
+package org.protypos.runtime.xml;
+
+import java.math.BigDecimal;
+import java.math.BigInteger;
+import java.util.Objects;
+import javax.xml.namespace.QName;
+
+/**
+ * A value of a simple type where the contract allows any type: the text together with the name of its type, as
+ * {@code xsi:type} gives it.
+ */
+public final class XmlSimple extends XmlObject {
+    private final QName type;
+    private final String builtin;
+    private String text = "";
+    private QName name;
+
+    private XmlSimple(QName type, String builtin) {
+        this.type = type;
+        this.builtin = builtin;
+    }
+
+    /**
+     * Gives an empty value of a simple type, to be filled from a message.
+     *
+     * @param namespace the namespace of the type's name
+     * @param name the type's local name
+     * @param builtin the local name of the built-in type it comes from
+     */
+    public static XmlSimple empty(String namespace, String name, String builtin) {
+        return new XmlSimple(new QName(namespace, name), builtin);
+    }
+
+    /** A value of {@code xs:string}. */
+    public static XmlSimple of(String value) {
+        return builtin("string", value);
+    }
+
+    /** A value of {@code xs:boolean}. */
+    public static XmlSimple of(boolean value) {
+        return builtin("boolean", Lexical.print(value));
+    }
+
+    /** A value of {@code xs:int}. */
+    public static XmlSimple of(int value) {
+        return builtin("int", Lexical.print(value));
+    }
+
+    /** A value of {@code xs:long}. */
+    public static XmlSimple of(long value) {
+        return builtin("long", Lexical.print(value));
+    }
+
+    /** A value of {@code xs:double}. */
+    public static XmlSimple of(double value) {
+        return builtin("double", Lexical.print(value));
+    }
+
+    /** A value of {@code xs:decimal}. */
+    public static XmlSimple of(BigDecimal value) {
+        return builtin("decimal", Lexical.print(value));
+    }
+
+    /** A value of {@code xs:integer}. */
+    public static XmlSimple of(BigInteger value) {
+        return builtin("integer", Lexical.print(value));
+    }
+
+    /** A value of {@code xs:dateTime}. */
+    public static XmlSimple of(XmlDateTime value) {
+        return builtin("dateTime", value.text());
+    }
+
+    /** A value of {@code xs:QName}. */
+    public static XmlSimple of(QName value) {
+        XmlSimple simple = builtin("QName", value.getLocalPart());
+        simple.name = value;
+        return simple;
+    }
+
+    /**
+     * A value of any simple type.
+     *
+     * @param type the name of the type, which {@code xsi:type} will show
+     * @param text the value as it stands in the message
+     */
+    public static XmlSimple of(QName type, String text) {
+        XmlSimple simple = new XmlSimple(type, "string");
+        simple.text = Objects.requireNonNull(text, "text");
+        return simple;
+    }
+
+    private static XmlSimple builtin(String name, String text) {
+        XmlSimple simple = empty(Names.XSD, name, name);
+        simple.text = Objects.requireNonNull(text, "text");
+        return simple;
+    }
+
+    /** The name of the type. */
+    public QName type() {
+        return type;
+    }
+
+    /** The value as it stands in the message. */
+    public String text() {
+        return text;
+    }
+
+    /**
+     * The value in the Java type that stands for the built-in type: {@code Integer} for {@code xs:int} and so on, text
+     * where the built-in type has no Java type of its own.
+     *
+     * @throws IllegalArgumentException when the text is not of the type
+     */
+    public Object value() {
+        return name != null ? name : Lexical.parse(builtin, text);
+    }
+
+    @Override
+    protected QName xmlType() {
+        return type;
+    }
+
+    @Override
+    protected void readBody(XmlInput in) {
+        if (builtin.equals("QName") || builtin.equals("NOTATION")) {
+            name = in.toQName(in.body());
+            text = name.getLocalPart();
+            return;
+        }
+        text = in.body();
+        try {
+            Lexical.parse(builtin, text);
+        } catch (IllegalArgumentException e) {
+            throw in.invalid(text, type.getLocalPart());
+        }
+    }
+
+    @Override
+    protected void writeBody(XmlOutput out) {
+        out.text(name != null ? out.name(name) : text);
+    }
+
+    @Override
+    protected void describe(Description to) {
+        to.member(type.getLocalPart(), name != null ? name : text);
+    }
+
+    @Override
+    public boolean equals(Object other) {
+        return super.equals(other)
+                && ((XmlSimple) other).type.equals(type)
+                && ((XmlSimple) other).text.equals(text)
+                && Objects.equals(((XmlSimple) other).name, name);
+    }
+
+    @Override
+    public int hashCode() {
+        return Objects.hash(type, text, name);
+    }
+}

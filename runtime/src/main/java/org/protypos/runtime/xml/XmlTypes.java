@@ -1,0 +1,85 @@
+package org.protypos.runtime.xml;
+
+import java.io.InputStream;
+import javax.xml.namespace.QName;
+
+/**
+ * What a contract declares by name, for the places where a message chooses: {@code xsi:type} and wildcards. One
+ * generated subclass knows the types and elements of its contract; the built-in simple types are known here.
+ */
+public abstract class XmlTypes {
+    /** A contract that declares nothing. */
+    public static final XmlTypes NONE = new XmlTypes() {};
+
+    /** For the generated subclass. */
+    protected XmlTypes() {}
+
+    /**
+     * Gives an empty value of a named type.
+     *
+     * @return a value to be filled, or null when the contract has no such type or it is abstract
+     */
+    protected XmlObject type(String namespace, String name) {
+        return null;
+    }
+
+    /**
+     * Gives an empty value for the content of a global element.
+     *
+     * @return a value to be filled, or null when the contract has no such element or its type is abstract
+     */
+    protected XmlObject element(String namespace, String name) {
+        return null;
+    }
+
+    /**
+     * Gives the head of the substitution group that a global element names.
+     *
+     * @return the head's name, or null when the element names none
+     */
+    protected QName head(String namespace, String name) {
+        return null;
+    }
+
+    /**
+     * Reads a document.
+     *
+     * @param stream its bytes; the caller closes it
+     * @return the root element, its content typed if the contract declares the element
+     * @throws XmlFormatException when the document is not well-formed or breaks the contract
+     */
+    public final XmlElement<?> read(InputStream stream) {
+        XmlInput in = XmlInput.open(stream, null, this, XmlLimits.DEFAULT);
+        XmlElement<?> root = in.element();
+        in.finish();
+        return root;
+    }
+
+    /**
+     * Reads a document of which the root element has content of one type.
+     *
+     * @param content the class of the content
+     * @throws XmlFormatException when the document is not well-formed, breaks the contract or has other content
+     */
+    public final <T extends XmlObject> T read(InputStream stream, Class<T> content) {
+        XmlInput in = XmlInput.open(stream, null, this, XmlLimits.DEFAULT);
+        T value = in.member(content).value();
+        in.finish();
+        return value;
+    }
+
+    /**
+     * Writes a document.
+     *
+     * @return its bytes in UTF-8
+     */
+    public final byte[] write(XmlElement<?> root) {
+        XmlOutput out = new XmlOutput(this);
+        out.element(root);
+        return out.finish();
+    }
+
+    final XmlObject typeOrBuiltin(String namespace, String name) {
+        return namespace.equals(Names.XSD) ? XmlSimple.empty(namespace, name, name) : type(namespace, name);
+    }
+}
