@@ -20,7 +20,7 @@ import org.protypos.target.java.JavaTarget;
 final class ContractView {
     private final Contract contract;
     private final Plan plan;
-    private final Map<ApiOperation, String> signatures;
+    private final Map<ApiOperation, JavaTarget.Signature> signatures;
 
     ContractView(Contract contract, Plan plan) {
         this.contract = contract;
@@ -86,7 +86,11 @@ final class ContractView {
     private void operations(PrintWriter out, ApiInterface type) {
         out.println(Terminal.bold("interface ") + type.name() + Terminal.dim("  " + type.packageName()));
         for (ApiOperation operation : type.operations()) {
-            out.println("  " + Terminal.plain(signatures.get(operation)));
+            JavaTarget.Signature signature = signatures.get(operation);
+            out.println("  " + Terminal.plain(signature.method()));
+            if (!signature.result().isEmpty()) {
+                out.println(Terminal.dim("    result " + Terminal.plain(signature.result())));
+            }
             for (Property header : operation.input().headers()) {
                 out.println(Terminal.dim("    header " + header.xmlName().getLocalPart() + " in"));
             }
@@ -163,7 +167,8 @@ final class ContractView {
         for (ApiOperation operation : type.operations()) {
             json.writeStartObject();
             json.writeStringField("name", operation.xmlName());
-            json.writeStringField("signature", signatures.get(operation));
+            json.writeStringField("signature", signatures.get(operation).method());
+            json.writeStringField("result", signatures.get(operation).result());
             json.writeStringField("soapAction", operation.soapAction());
             json.writeBooleanField("oneWay", operation.output() == null);
             Json.strings(

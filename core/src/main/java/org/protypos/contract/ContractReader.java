@@ -23,8 +23,10 @@ public final class ContractReader {
         findings.addAll(documents.findings());
         findings.addAll(schema.findings());
         findings.addAll(wsdl.findings());
-        new SchemaReferences(schema, findings).check();
-        new WsdlReferences(wsdl, schema, findings).check();
+        NameFinder names = new NameFinder(documents.missing(), findings);
+        new SchemaReferences(schema, names, findings).check();
+        new WsdlReferences(wsdl, schema, names, findings).check();
+        names.finish();
         new Completeness(documents, schema, wsdl, findings).check();
         return new Contract(documents, schema, wsdl, findings.sorted());
     }

@@ -1,18 +1,38 @@
 package org.protypos.contract;
 
 import java.util.Collection;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.diagnostic.Place;
+import org.protypos.source.Element;
 
-/** Reports names that lead nowhere, with the name that was probably meant. */
+/**
+ * Reports names that lead nowhere, with the name that was probably meant. Where a document could not be read, all the
+ * names it was needed for make one finding.
+ */
 final class NameFinder {
-    private final Findings findings;
+    private static final int SHOWN = 5;
 
-    NameFinder(Findings findings) {
+    private final Findings findings;
+    private final Map<String, Element> missing = new HashMap<>();
+    private final Map<Element, Set<String>> needed = new LinkedHashMap<>();
+
+    NameFinder(List<Element> missingDocuments, Findings findings) {
         this.findings = findings;
+        for (Element reference : missingDocuments) {
+            String namespace = reference.attribute("namespace");
+            String target = reference.document().root().attribute("targetNamespace");
+            String expected = namespace != null || reference.name().equals("import") ? namespace : target;
+            missing.putIfAbsent(expected == null ? "" : expected.strip(), reference);
+        }
     }
 
     /** Reports a name unless it is among those that exist. */
@@ -24,11 +44,30 @@ final class NameFinder {
 
     /** Reports a name that is not there. */
     void unresolved(String kind, QName name, Place place, Collection<QName> existing) {
+        Element reference = missing.get(name.getNamespaceURI());
+        if (reference != null) {
+            needed.computeIfAbsent(reference, any -> new LinkedHashSet<>()).add(name.getLocalPart());
+            return;
+        }
         findings.error(
                 "unresolved-name",
                 place,
                 "there is no " + kind + " " + name.getLocalPart() + in(name.getNamespaceURI()),
                 cure(kind, name, existing));
+    }
+
+    /** Reports what the documents that could not be read were needed for. */
+    void finish() {
+        needed.forEach((reference, names) -> {
+            String attribute = reference.attribute("location") == null ? "schemaLocation" : "location";
+            String shown = names.stream().limit(SHOWN).collect(Collectors.joining(", "));
+            findings.error(
+                    "document-needed",
+                    reference.place(attribute),
+                    "the document that cannot be read is needed for " + shown
+                            + (names.size() > SHOWN ? " and " + (names.size() - SHOWN) + " more" : ""),
+                    "make it readable: the contract cannot be used without it");
+        });
     }
 
     private static String cure(String kind, QName name, Collection<QName> existing) {

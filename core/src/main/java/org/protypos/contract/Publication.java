@@ -37,8 +37,8 @@ public final class Publication {
     /**
      * Prepares the documents.
      *
-     * @return their texts, the one to start from first; an address stands between U+0002 and U+0003, before it the name
-     *     of the port type as {@code {namespace}local} behind U+0001
+     * @return their texts, the one to start from first; an address stands between U+0002 and U+0003, before it behind
+     *     U+0001 the name of the port type as {@code {namespace}local}, or nothing where any port type's will do
      */
     public static List<String> of(Contract contract) {
         Publication publication = new Publication(contract);
@@ -71,7 +71,11 @@ public final class Publication {
         Document target = contract.documents().links().get(element);
         if (target != null) {
             String attribute = element.namespace().equals(Xml.WSDL) ? "location" : "schemaLocation";
-            replace(element, attribute, "?document=" + numbers.get(target), replacements);
+            replace(
+                    element,
+                    attribute,
+                    PORT_TYPE + "" + ADDRESS + END + "?document=" + numbers.get(target),
+                    replacements);
         }
         if (element.is(Xml.WSDL, "port")) {
             address(element, replacements);

@@ -32,10 +32,10 @@ final class SchemaReferences {
     private final NameFinder names;
     private List<QName> typeNames;
 
-    SchemaReferences(SchemaComponents schema, Findings findings) {
+    SchemaReferences(SchemaComponents schema, NameFinder names, Findings findings) {
         this.schema = schema;
         this.findings = findings;
-        this.names = new NameFinder(findings);
+        this.names = names;
     }
 
     void check() {

@@ -22,11 +22,11 @@ final class WsdlReferences {
     private final Findings findings;
     private final NameFinder names;
 
-    WsdlReferences(Definitions wsdl, SchemaComponents schema, Findings findings) {
+    WsdlReferences(Definitions wsdl, SchemaComponents schema, NameFinder names, Findings findings) {
         this.wsdl = wsdl;
         this.schema = schema;
         this.findings = findings;
-        this.names = new NameFinder(findings);
+        this.names = names;
     }
 
     void check() {

@@ -9,7 +9,7 @@ public final class NearestName {
     private NearestName() {}
 
     /**
-     * Gives the candidate with the fewest letters inserted, dropped or changed, if those are few for its length.
+     * Gives the candidate with the fewest letters inserted, dropped, changed or swapped, if those are few for its length.
      *
      * @param wanted the name that was not found
      * @param candidates the names that exist
@@ -35,7 +35,9 @@ public final class NearestName {
         return text.toLowerCase(Locale.ROOT);
     }
 
+    /** The distance of optimal string alignment, given up once it must pass {@code enough}. */
     private static int distance(String a, String b, int enough) {
+        int[] beforePrevious = new int[b.length() + 1];
         int[] previous = new int[b.length() + 1];
         int[] current = new int[b.length() + 1];
         for (int j = 0; j <= b.length(); j++) {
@@ -47,15 +49,23 @@ public final class NearestName {
             for (int j = 1; j <= b.length(); j++) {
                 int change = previous[j - 1] + (a.charAt(i - 1) == b.charAt(j - 1) ? 0 : 1);
                 current[j] = Math.min(change, Math.min(previous[j], current[j - 1]) + 1);
+                if (isSwap(a, b, i, j)) {
+                    current[j] = Math.min(current[j], beforePrevious[j - 2] + 1);
+                }
                 least = Math.min(least, current[j]);
             }
-            if (least > enough) {
+            if (least > enough + 1) {
                 return least;
             }
-            int[] swap = previous;
+            int[] oldest = beforePrevious;
+            beforePrevious = previous;
             previous = current;
-            current = swap;
+            current = oldest;
         }
         return previous[b.length()];
+    }
+
+    private static boolean isSwap(String a, String b, int i, int j) {
+        return i > 1 && j > 1 && a.charAt(i - 1) == b.charAt(j - 2) && a.charAt(i - 2) == b.charAt(j - 1);
     }
 }

@@ -29,6 +29,7 @@ public final class DocumentGatherer {
     private final Map<URI, Document> byLocation = new LinkedHashMap<>();
     private final Map<Element, Document> links = new IdentityHashMap<>();
     private final List<Document> pending = new ArrayList<>();
+    private final List<Element> missing = new ArrayList<>();
     private URI home;
 
     private DocumentGatherer() {}
@@ -69,6 +70,7 @@ public final class DocumentGatherer {
                         .filter(d -> d.root() != null)
                         .toList()),
                 links,
+                List.copyOf(missing),
                 findings.sorted());
     }
 
@@ -168,6 +170,7 @@ public final class DocumentGatherer {
                     "give the path or the http(s) address of a WSDL or schema document");
             return;
         }
+        missing.add(reference);
         String message = "the document " + what + " cannot be read: " + why;
         String cure = "save it there, or map the address to a local copy in a catalog (--catalog)";
         if (reference.is(Xml.XSD, "import")) {
@@ -271,6 +274,13 @@ public final class DocumentGatherer {
                     "write a relative path or an absolute address");
             return null;
         }
+    }
+
+    /** Resolves a reference as RFC 3986 does, which keeps the path when only a query is given. */
+    private static URI resolve(URI base, String reference) {
+        return reference.startsWith("?")
+                ? URI.create(base.toString().replaceFirst("[?#].*$", "") + reference)
+                : base.resolve(reference);
     }
 
     private byte[] external(String publicId, String systemId) {

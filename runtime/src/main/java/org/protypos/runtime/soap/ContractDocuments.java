@@ -8,7 +8,7 @@ import java.util.List;
  * address can be replaced by the one that really answers. The marks are characters that no XML document can hold.
  */
 public final class ContractDocuments {
-    /** Begins an address: the name of the port type follows. */
+    /** Begins an address: the name of the port type follows, or nothing where any will do. */
     public static final char PORT_TYPE = '\u0001';
 
     /** Ends the name of the port type: the address in the contract follows. */
@@ -62,7 +62,9 @@ public final class ContractDocuments {
             int name = text.indexOf(ADDRESS, mark);
             int end = text.indexOf(END, name);
             shown.append(text, from, mark);
-            shown.append(text.substring(mark + 1, name).equals(portType) ? address : text.substring(name + 1, end));
+            String owner = text.substring(mark + 1, name);
+            boolean ours = owner.isEmpty() || owner.equals(portType);
+            shown.append(ours ? address : text.substring(name + 1, end));
             from = end + 1;
         }
         return shown.append(text, from, text.length()).toString();

@@ -6,7 +6,6 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.util.Locale;
-import java.util.concurrent.CancellationException;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 import java.util.concurrent.TimeUnit;
@@ -98,21 +97,24 @@ public final class SoapConnection {
         HttpRequest sent = request(port.action(operation, action), request);
         CompletableFuture<HttpResponse<byte[]>> exchange =
                 client.sendAsync(sent, info -> new BoundedBody(settings.limits().bytes()));
-        CompletableFuture<R> later = exchange.copy()
-                .orTimeout(settings.timeout().toMillis(), TimeUnit.MILLISECONDS)
+        CompletableFuture<HttpResponse<byte[]>> answered = new CompletableFuture<>();
+        exchange.whenComplete((response, failure) -> {
+            if (failure == null) {
+                answered.complete(response);
+            } else {
+                answered.completeExceptionally(failure);
+            }
+        });
+        CompletableFuture<R> later = answered.orTimeout(settings.timeout().toMillis(), TimeUnit.MILLISECONDS)
                 .handle((response, failure) -> {
                     if (failure != null) {
-                        exchange.cancel(true);
                         throw notReached(operation, failure);
                     }
                     interpret(operation, response, answer);
                     return result.apply(answer);
                 });
-        later.whenComplete((done, failure) -> {
-            if (failure instanceof CancellationException) {
-                exchange.cancel(true);
-            }
-        });
+        // Whoever has stopped waiting, by time limit or of his own will, gives the exchange up with it.
+        later.whenComplete((done, failure) -> exchange.cancel(true));
         return later;
     }
 

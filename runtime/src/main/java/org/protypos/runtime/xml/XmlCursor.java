@@ -157,6 +157,7 @@ final class XmlCursor {
             path = Arrays.copyOf(path, depth * 2);
         }
         path[depth++] = local;
+        local = null;
     }
 
     void leave() {
@@ -224,7 +225,6 @@ final class XmlCursor {
 
     void enterMixed() {
         push();
-        local = null;
     }
 
     /** Gives the text up to the next tag, often empty. */

@@ -1,0 +1,264 @@
+package org.protypos.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.sun.net.httpserver.HttpServer;
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** The built program, run as its users run it, on files in a folder. */
+class ProgramIT {
+    private static final Path JAR = Path.of("target/protypos.jar").toAbsolutePath();
+    private static final Path EXAMPLE = Path.of("../examples/harbour/contract").toAbsolutePath();
+
+    @TempDir
+    private Path folder;
+
+    /** What a run gave. */
+    private record Run(int status, String out, String err) {}
+
+    private Run run(String... arguments) throws IOException, InterruptedException {
+        List<String> command = new ArrayList<>(
+                List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-jar", JAR.toString()));
+        command.addAll(List.of(arguments));
+        Path out = Files.createTempFile("out", ".txt");
+        Path err = Files.createTempFile("err", ".txt");
+        Process process = new ProcessBuilder(command)
+                .directory(folder.toFile())
+                .redirectOutput(out.toFile())
+                .redirectError(err.toFile())
+                .start();
+        assertThat(process.waitFor(120, TimeUnit.SECONDS)).isTrue();
+        Run run = new Run(process.exitValue(), Files.readString(out), Files.readString(err));
+        Files.delete(out);
+        Files.delete(err);
+        assertThat(run.err()).doesNotContain("\tat ", "Exception");
+        return run;
+    }
+
+    private void example() throws IOException {
+        try (Stream<Path> files = Files.list(EXAMPLE)) {
+            for (Path file : files.toList()) {
+                Files.copy(file, folder.resolve(file.getFileName()));
+            }
+        }
+    }
+
+    @Test
+    void showTellsWhatAContractOffers() throws Exception {
+        example();
+        Run run = run("show", "desk.wsdl");
+        assertThat(run.status()).isZero();
+        assertThat(run.err()).isEmpty();
+        assertThat(run.out()).isEqualTo("""
+                        documents
+                          desk.wsdl    WSDL    http://lanternbay.example/harbour/desk
+                          desk.xsd     schema  http://lanternbay.example/harbour/desk
+                          vessels.xsd  schema  http://lanternbay.example/harbour/vessels
+
+                        service HarbourOffice
+                          DESK         SOAP 1.1  http://office.lanternbay.example/desk    HarbourDesk (default)
+                          SOAP12_DESK  SOAP 1.2  http://office.lanternbay.example/desk12  HarbourDesk
+
+                        interface HarbourDesk  example.lanternbay.harbour.desk
+                          BerthOffer requestBerth(Vessel vessel, XmlDateTime arrival, XmlDuration stay, List<Need> need) throws NoBerthFreeFault
+                          List<Berth> listBerths(BigDecimal deepEnoughFor)
+                          Vessel findVessel(String callSign)
+                          PayDuesResult payDues(String callSign, Money amount, Pass pass)
+                            result PayDuesResult(long receiptNumber, XmlDate paidOn)
+                            header pass in
+                          void castOff(int berthNumber)
+                            one-way
+
+                        types
+                          18 classes and 2 enumerations in example.lanternbay.harbour.desk, example.lanternbay.harbour.vessels
+
+                        next: protypos generate desk.wsdl --into generated
+                        """);
+    }
+
+    @Test
+    void jsonIsOneDocumentAndNothingElse() throws Exception {
+        example();
+        JsonNode show = json(run("show", "desk.wsdl", "--json"));
+        assertThat(show.at("/documents/0/sha256").asText()).hasSize(64);
+        assertThat(show.at("/services/0/ports/1/protocol").asText()).isEqualTo("SOAP 1.2");
+        assertThat(show.at("/interfaces/0/operations/3/headers/0").asText())
+                .isEqualTo("{http://lanternbay.example/harbour/desk}pass");
+        assertThat(show.at("/interfaces/0/operations/0/faults/0").asText()).isEqualTo("NoBerthFreeFault");
+        JsonNode check = json(run("check", "desk.wsdl", "--json"));
+        assertThat(check.get("sound").asBoolean()).isTrue();
+        assertThat(check.get("findings")).isEmpty();
+        JsonNode generate = json(run("generate", "desk.wsdl", "--json", "--package", "harbour"));
+        assertThat(generate.get("added")).hasSizeGreaterThan(50);
+        assertThat(folder.resolve("generated/harbour/HarbourDeskClient.java")).exists();
+        JsonNode broken = json(run("generate", "nowhere.wsdl", "--json"));
+        assertThat(broken.at("/findings/0/code").asText()).isEqualTo("document-unreachable");
+    }
+
+    private static JsonNode json(Run run) throws IOException {
+        assertThat(run.err()).isEmpty();
+        return new ObjectMapper().readTree(run.out());
+    }
+
+    @Test
+    void checkPrintsFindingsLikeACompiler() throws Exception {
+        Files.writeString(folder.resolve("quay.xsd"), """
+                <xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema">
+                  <xs:element name="quay" type="xs:sting"/>
+                \t<xs:include schemaLocation="berths.xsd"/>
+                </xs:schema>
+                """);
+        Run run = run("check", "quay.xsd");
+        assertThat(run.status()).isEqualTo(1);
+        assertThat(run.out()).isEqualTo("""
+                        quay.xsd:2:27: error: there is no type sting in namespace http://www.w3.org/2001/XMLSchema [unresolved-name]
+                          2 | <xs:element name="quay" type="xs:sting"/>
+                            |                         ^
+                          cure: did you mean string?
+
+                        quay.xsd:3:14: error: the document berths.xsd cannot be read: there is no such file [document-unreachable]
+                          3 | <xs:include schemaLocation="berths.xsd"/>
+                            |             ^
+                          cure: save it there, or map the address to a local copy in a catalog (--catalog)
+
+                        2 errors in 1 document
+                        """);
+        Run refused = run("generate", "quay.xsd");
+        assertThat(refused.status()).isEqualTo(1);
+        assertThat(refused.err()).contains("quay.xsd:2:27").contains("2 errors: nothing was written");
+        assertThat(folder.resolve("generated")).doesNotExist();
+    }
+
+    @Test
+    void generatePreviewsWritesOnceAndLeavesTheRestAlone() throws Exception {
+        example();
+        Run preview = run("generate", "desk.wsdl", "--into", "code", "--preview");
+        assertThat(preview.out())
+                .contains("  add  example/lanternbay/harbour/desk/Berth.java")
+                .contains("would be written");
+        assertThat(folder.resolve("code")).doesNotExist();
+
+        Run first = run("generate", "desk.wsdl", "--into", "code");
+        assertThat(first.status()).isZero();
+        assertThat(first.out())
+                .startsWith("62 files written into code, 0 unchanged\n")
+                .endsWith("next: compile code and call example.lanternbay.harbour.desk.HarbourDeskClient.connect()\n");
+        FileTime old = FileTime.fromMillis(1_000_000_000_000L);
+        List<Path> files;
+        try (Stream<Path> walk = Files.walk(folder.resolve("code"))) {
+            files = walk.filter(Files::isRegularFile).toList();
+        }
+        for (Path file : files) {
+            Files.setLastModifiedTime(file, old);
+        }
+        Run second = run("generate", "desk.wsdl", "--into", "code");
+        assertThat(second.out()).startsWith("0 files written into code, 62 unchanged\n");
+        for (Path file : files) {
+            assertThat(Files.getLastModifiedTime(file)).isEqualTo(old);
+        }
+
+        Run types = run("generate", "desk.wsdl", "--into", "code", "--produce", "types");
+        assertThat(types.status()).isZero();
+        assertThat(folder.resolve("code/example/lanternbay/harbour/desk/HarbourDeskClient.java"))
+                .doesNotExist();
+        assertThat(folder.resolve("code/example/lanternbay/harbour/desk/Berth.java"))
+                .exists();
+    }
+
+    @Test
+    void schemasAloneAndSeveralOfThemGiveTypes() throws Exception {
+        example();
+        Files.writeString(
+                folder.resolve("tides.xsd"),
+                "<xs:schema xmlns:xs='http://www.w3.org/2001/XMLSchema'><xs:element name='tide' type='xs:int'/></xs:schema>");
+        Run run = run("generate", "vessels.xsd", "tides.xsd", "--runtime", "library");
+        assertThat(run.status()).isZero();
+        assertThat(run.out()).startsWith("6 files written into generated");
+        assertThat(Files.readString(folder.resolve("generated/example/lanternbay/harbour/vessels/Ferry.java")))
+                .contains("import org.protypos.runtime.xml.XmlInput;");
+    }
+
+    @Test
+    void aContractMayComeFromAServer() throws Exception {
+        HttpServer server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
+        server.createContext("/", exchange -> {
+            Path file = EXAMPLE.resolve(exchange.getRequestURI().getPath().substring(1));
+            byte[] bytes = Files.exists(file)
+                    ? Files.readString(file)
+                            .replace("vessels.xsd", "http://127.0.0.1:1/gone.xsd")
+                            .getBytes(StandardCharsets.UTF_8)
+                    : new byte[] {'?'};
+            exchange.sendResponseHeaders(Files.exists(file) ? 200 : 404, bytes.length);
+            exchange.getResponseBody().write(bytes);
+            exchange.close();
+        });
+        server.start();
+        String base = "http://127.0.0.1:" + server.getAddress().getPort() + "/";
+        Run run = run("check", base + "desk.wsdl");
+        assertThat(run.status()).isEqualTo(1);
+        assertThat(run.out())
+                .contains(base + "desk.xsd:8:68: warning: the document http://127.0.0.1:1/gone.xsd cannot be read")
+                .contains(
+                        "desk.xsd:8:68: error: the document that cannot be read is needed for Vessel, CallSign [document-needed]")
+                .endsWith("1 error, 1 warning in 2 documents\n");
+        Files.writeString(
+                folder.resolve("catalog.xml"),
+                "<catalog xmlns='urn:oasis:names:tc:entity:xmlns:xml:catalog'><uri name='http://127.0.0.1:1/gone.xsd' uri='"
+                        + EXAMPLE.resolve("vessels.xsd").toUri() + "'/></catalog>");
+        assertThat(run("check", base + "desk.wsdl", "--catalog", "catalog.xml").out())
+                .startsWith("no findings in 3 documents");
+        Run missing = run("check", base + "nothing.wsdl");
+        assertThat(missing.status()).isEqualTo(3);
+        assertThat(missing.out()).contains("the server answered with HTTP status 404");
+        server.stop(0);
+        Run gone = run("show", base + "desk.wsdl");
+        assertThat(gone.status()).isEqualTo(3);
+        assertThat(gone.err()).contains("document-unreachable");
+    }
+
+    @Test
+    void theCommandLineIsExplained() throws Exception {
+        Run wrong = run("generate", "--produce", "types,sails", "desk.wsdl");
+        assertThat(wrong.status()).isEqualTo(2);
+        assertThat(wrong.err()).contains("sails").contains("protypos generate --help");
+        assertThat(run("sail").status()).isEqualTo(2);
+        assertThat(run("generate", "--package", "a-b", "desk.wsdl").status()).isEqualTo(2);
+        assertThat(run("check").status()).isEqualTo(2);
+        Run help = run("generate", "--help");
+        assertThat(help.status()).isZero();
+        assertThat(help.out()).contains("--into=DIR");
+        assertThat(run().out()).contains("demo");
+    }
+
+    @Test
+    void theDemoRunsFromContractToCall() throws Exception {
+        Run run = run("demo", "--into", "bay");
+        assertThat(run.status()).isZero();
+        assertThat(run.err()).isEmpty();
+        assertThat(run.out())
+                .contains("62 files written into bay/generated")
+                .contains("no warning")
+                .contains("berth 7 from 2027-05-09T14:30:00+02:00 for 432.000 LBC")
+                .contains("no berth is free for a draught of 15.0 m; waiting: 2")
+                .contains("Tanker{callSign=LB9T")
+                .contains("PayDuesResult[receiptNumber=270451, paidOn=2027-05-09]")
+                .endsWith("next: protypos show YOUR-CONTRACT\n");
+        assertThat(folder.resolve("bay/classes/example/lanternbay/office/Visit.class"))
+                .exists();
+        assertThat(run("demo", "--into", "bay").status()).isEqualTo(2);
+    }
+}

@@ -1,0 +1,120 @@
+package org.protypos;
+
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
+
+import com.tngtech.archunit.base.DescribedPredicate;
+import com.tngtech.archunit.core.domain.JavaClass;
+import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.importer.ClassFileImporter;
+import com.tngtech.archunit.core.importer.ImportOption;
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+/** The pipeline runs one way: each stage knows those to its left and nothing of those to its right. */
+class ArchitectureTest {
+    private static final List<String> STAGES =
+            List.of("diagnostic", "source", "schema", "wsdl", "contract", "naming", "plan", "target", "output");
+
+    private static final JavaClasses CORE = new ClassFileImporter()
+            .withImportOption(new ImportOption.DoNotIncludeTests())
+            .importPackages("org.protypos");
+
+    private static String stage(String name) {
+        return "org.protypos." + name + "..";
+    }
+
+    @Test
+    void importsRunFromOutputTowardsSource() {
+        for (int i = 0; i < STAGES.size(); i++) {
+            String[] later = STAGES.subList(i + 1, STAGES.size()).stream()
+                    .map(ArchitectureTest::stage)
+                    .toArray(String[]::new);
+            if (later.length > 0) {
+                noClasses()
+                        .that()
+                        .resideInAPackage(stage(STAGES.get(i)))
+                        .should()
+                        .dependOnClassesThat()
+                        .resideInAnyPackage(later)
+                        .check(CORE);
+            }
+        }
+    }
+
+    @Test
+    void stagesKnowOnlyWhatTheyMust() {
+        noClasses()
+                .that()
+                .resideInAPackage(stage("schema"))
+                .should()
+                .dependOnClassesThat()
+                .resideInAnyPackage(stage("wsdl"), stage("naming"))
+                .check(CORE);
+        noClasses()
+                .that()
+                .resideInAPackage(stage("naming"))
+                .should()
+                .dependOnClassesThat()
+                .resideInAnyPackage(stage("source"), stage("schema"), stage("wsdl"), stage("contract"))
+                .check(CORE);
+        noClasses()
+                .that()
+                .resideInAPackage(stage("target"))
+                .should()
+                .dependOnClassesThat()
+                .resideInAnyPackage(stage("source"), "javax.xml.stream..", "java.nio.file..")
+                .check(CORE);
+    }
+
+    @Test
+    void packagesFormNoCircles() {
+        slices().matching("org.protypos.(**)").should().beFreeOfCycles().check(CORE);
+    }
+
+    @Test
+    void theCoreHasNoInterfaceCode() {
+        noClasses().should().dependOnClassesThat().resideInAPackage("picocli..").check(CORE);
+        noClasses().should().callMethod(System.class, "exit", int.class).check(CORE);
+        noClasses()
+                .should()
+                .accessField(System.class, "out")
+                .orShould()
+                .accessField(System.class, "err")
+                .check(CORE);
+    }
+
+    @Test
+    void everyPackageIsOneOfTheStages() {
+        classes()
+                .should()
+                .resideInAnyPackage(STAGES.stream().map(ArchitectureTest::stage).toArray(String[]::new))
+                .check(CORE);
+    }
+
+    @Test
+    void theRuntimeNeedsThePlatformAloneAndNoReflection() {
+        JavaClasses runtime = new ClassFileImporter().importPath(Path.of("../runtime/target/classes"));
+        classes()
+                .should()
+                .onlyDependOnClassesThat(new DescribedPredicate<>("are of the platform or the runtime itself") {
+                    @Override
+                    public boolean test(JavaClass type) {
+                        String name = type.getPackageName();
+                        return name.startsWith("java")
+                                || name.startsWith("com.sun.net.httpserver")
+                                || name.startsWith("org.protypos.runtime")
+                                || type.isPrimitive()
+                                || type.isArray();
+                    }
+                })
+                .check(runtime);
+        noClasses()
+                .should()
+                .dependOnClassesThat()
+                .resideInAPackage("java.lang.reflect..")
+                .check(runtime);
+    }
+}

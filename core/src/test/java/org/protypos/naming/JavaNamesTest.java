@@ -1,0 +1,74 @@
+package org.protypos.naming;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import javax.lang.model.SourceVersion;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.protypos.target.java.JavaNames;
+
+/** XML names, and what Java makes of them. */
+class JavaNamesTest {
+    private final JavaNames names = new JavaNames();
+
+    @ParameterizedTest
+    @CsvSource({
+        "berth, Berth, berth, BERTH",
+        "berth-no, BerthNo, berthNo, BERTH_NO",
+        "berth_no, BerthNo, berthNo, BERTH_NO",
+        "URLName, URLName, urlName, URL_NAME",
+        "ID, ID, id, ID",
+        "class, Class, class_, CLASS",
+        "a1b, A1B, a1B, A1_B",
+        "_3d, _3D, _3D, _3_D",
+        "été, Été, été, ÉTÉ",
+        "e\u0301te, Éte, éte, ÉTE",
+        "名, 名, 名, 名",
+        "a\u202eb, AB, ab, A_B",
+        "..., Unnamed, unnamed, FULL_STOP_FULL_STOP_FULL_STOP",
+    })
+    void namesAreSplitIntoWords(String xml, String type, String parameter, String constant) {
+        assertThat(List.of(names.typeName(xml), names.parameterName(xml), names.constantName(xml)))
+                .containsExactly(type, parameter, constant)
+                .allMatch(SourceVersion::isIdentifier);
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "http://lanternbay.example/harbour/desk, example.lanternbay.harbour.desk",
+        "http://www.lantern-bay.example/2027/Desk.xsd, example.lantern_bay._2027.desk",
+        "http://lanternbay.example:8480/a//b?c#d, example.lanternbay._8480.a.b.c.d",
+        "http://lanternbay.example/v1.0/, example.lanternbay.v1_0",
+        "urn:harbour:new:desk-1, harbour.new_.desk_1",
+        "urn:harbour.example, harbour_example",
+        "desk, desk",
+        "'', generated",
+        "http://, generated",
+        "///, generated",
+    })
+    void packagesComeFromNamespaces(String namespace, String packageName) {
+        assertThat(names.packageName(namespace)).isEqualTo(packageName);
+        assertThat(SourceVersion.isName(packageName)).isTrue();
+    }
+
+    @Test
+    void longNamesFitAFile() {
+        String name = names.typeName("a".repeat(3000));
+        assertThat(name).hasSizeLessThan(130).isNotEqualTo(names.typeName("a".repeat(3001)));
+        assertThat(names.constantName("value ".repeat(300))).hasSizeLessThan(61);
+    }
+
+    @Test
+    void aScopeGivesEachNameOnce() {
+        NameScope outer = NameScope.of(List.of("Object"));
+        assertThat(outer.claim("Berth", "Type")).isEqualTo("Berth");
+        assertThat(outer.claim("BERTH", "Type")).isEqualTo("BERTHType");
+        assertThat(outer.claim("berth", "Type")).isEqualTo("berthType2");
+        assertThat(outer.claim("object", "")).isEqualTo("object2");
+        NameScope inner = outer.within();
+        assertThat(inner.claim("Berth", "")).isEqualTo("Berth2");
+        assertThat(outer.claim("Berth2", "")).isEqualTo("Berth2");
+    }
+}

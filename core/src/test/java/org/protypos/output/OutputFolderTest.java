@@ -1,0 +1,133 @@
+package org.protypos.output;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.protypos.target.SourceFile;
+
+/** What a run does to a folder, and what it must leave alone. */
+class OutputFolderTest {
+    private static final FileTime OLD = FileTime.fromMillis(1_000_000_000_000L);
+
+    @TempDir
+    private Path home;
+
+    private WriteReport write(SourceFile... files) throws IOException {
+        return OutputFolder.write(home.resolve("out"), List.of(files), false, false);
+    }
+
+    private static SourceFile file(String path, String text) {
+        return new SourceFile(path, text);
+    }
+
+    private Map<String, String> content() throws IOException {
+        Map<String, String> content = new TreeMap<>();
+        Path out = home.resolve("out");
+        try (Stream<Path> files = Files.walk(out)) {
+            for (Path path : files.filter(Files::isRegularFile).toList()) {
+                if (!path.endsWith(Ledger.FILE)) {
+                    content.put(out.relativize(path).toString(), Files.readString(path));
+                }
+            }
+        }
+        return content;
+    }
+
+    @Test
+    void onlyWhatChangedIsWrittenAndOnlyOursIsRemoved() throws IOException {
+        assertThat(write(file("a/A.java", "1"), file("a/B.java", "2"), file("c/C.java", "3"))
+                        .added())
+                .hasSize(3);
+        Files.writeString(home.resolve("out/a/Mine.java"), "mine");
+        for (String path : List.of("a/A.java", "a/B.java", Ledger.FILE)) {
+            Files.setLastModifiedTime(home.resolve("out").resolve(path), OLD);
+        }
+        WriteReport same = write(file("a/A.java", "1"), file("a/B.java", "2"), file("c/C.java", "3"));
+        assertThat(same.kept()).hasSize(3);
+        assertThat(Files.getLastModifiedTime(home.resolve("out/a/A.java"))).isEqualTo(OLD);
+        assertThat(Files.getLastModifiedTime(home.resolve("out").resolve(Ledger.FILE)))
+                .isEqualTo(OLD);
+
+        WriteReport report = write(file("a/A.java", "1"), file("a/B.java", "changed"), file("d/D.java", "4"));
+        assertThat(report.added()).containsExactly("d/D.java");
+        assertThat(report.changed()).containsExactly("a/B.java");
+        assertThat(report.removed()).containsExactly("c/C.java");
+        assertThat(Files.getLastModifiedTime(home.resolve("out/a/A.java"))).isEqualTo(OLD);
+        assertThat(home.resolve("out/c")).doesNotExist();
+        assertThat(content())
+                .isEqualTo(Map.of("a/A.java", "1", "a/B.java", "changed", "a/Mine.java", "mine", "d/D.java", "4"));
+        assertThat(home)
+                .isDirectoryContaining(path -> path.endsWith("out"))
+                .isDirectoryNotContaining(path -> path.getFileName().toString().contains("work"));
+    }
+
+    @Test
+    void aForeignOrEditedFileStopsEverything() throws IOException {
+        write(file("A.java", "1"), file("B.java", "2"));
+        Files.writeString(home.resolve("out/C.java"), "mine");
+        Files.writeString(home.resolve("out/B.java"), "edited");
+        WriteReport report = write(file("A.java", "new"), file("B.java", "new"), file("C.java", "new"));
+        assertThat(report.findings()).extracting("code").containsExactlyInAnyOrder("not-ours", "edited-by-hand");
+        assertThat(content()).isEqualTo(Map.of("A.java", "1", "B.java", "edited", "C.java", "mine"));
+
+        WriteReport stale = write(file("A.java", "1"));
+        assertThat(stale.findings()).extracting("code").containsExactly("edited-by-hand");
+        assertThat(content()).containsEntry("B.java", "edited");
+    }
+
+    @Test
+    void overwriteReplacesEditedFilesButNotForeignOnes() throws IOException {
+        write(file("A.java", "1"));
+        Files.writeString(home.resolve("out/A.java"), "edited");
+        List<SourceFile> files = List.of(file("A.java", "new"));
+        assertThat(OutputFolder.write(home.resolve("out"), files, false, true).changed())
+                .containsExactly("A.java");
+        assertThat(content()).isEqualTo(Map.of("A.java", "new"));
+    }
+
+    @Test
+    void previewWritesNothing() throws IOException {
+        WriteReport report = OutputFolder.write(home.resolve("out"), List.of(file("A.java", "1")), true, false);
+        assertThat(report.added()).containsExactly("A.java");
+        assertThat(home).isEmptyDirectory();
+    }
+
+    @Test
+    void whatAnInterruptedRunLeftIsFinishedOrForgotten() throws IOException {
+        write(file("A.java", "1"), file("B.java", "2"));
+        Path work = Files.createDirectories(home.resolve("out/.protypos-work/d"));
+        Files.writeString(work.resolve("D.java"), "half");
+        write(file("A.java", "1"), file("B.java", "2"));
+        assertThat(content()).isEqualTo(Map.of("A.java", "1", "B.java", "2"));
+
+        Files.createDirectories(work);
+        Files.writeString(work.resolve("D.java"), "whole");
+        Ledger after = Ledger.of(
+                Map.of("A.java", Ledger.read(home.resolve("out")).files().get("A.java")));
+        Files.write(home.resolve("out/.protypos-work").resolve(Ledger.FILE), after.bytes());
+        Files.writeString(home.resolve("out/.protypos-work/.complete"), "B.java\n");
+        Staging.into(home.resolve("out"));
+        assertThat(content()).isEqualTo(Map.of("A.java", "1", "d/D.java", "whole"));
+        assertThat(Ledger.read(home.resolve("out")).files()).containsOnlyKeys("A.java");
+    }
+
+    @Test
+    void nothingIsWrittenOutsideTheFolder() throws IOException {
+        Path outside = Files.createDirectory(home.resolve("outside"));
+        assertThatThrownBy(() -> write(file("../outside/A.java", "1"))).hasMessageContaining("outside");
+        Files.createDirectory(home.resolve("out"));
+        Files.createSymbolicLink(home.resolve("out/link"), outside);
+        assertThatThrownBy(() -> write(file("link/A.java", "1"))).isInstanceOf(IOException.class);
+        assertThat(outside).isEmptyDirectory();
+    }
+}

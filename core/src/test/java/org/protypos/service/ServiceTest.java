@@ -1,0 +1,320 @@
+package org.protypos.service;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.sun.net.httpserver.HttpServer;
+import java.io.IOException;
+import java.lang.reflect.Method;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.net.URI;
+import java.net.URL;
+import java.net.URLClassLoader;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.protypos.contract.Contract;
+import org.protypos.contract.ContractReader;
+import org.protypos.source.DocumentGatherer;
+import org.protypos.testing.Generated;
+import org.protypos.testing.Infoset;
+
+/** The harbour desk over real HTTP: the generated client and server, and each against a peer written by hand. */
+class ServiceTest {
+    private static final String SOAP11 = "http://schemas.xmlsoap.org/soap/envelope/";
+    private static final String SOAP12 = "http://www.w3.org/2003/05/soap-envelope";
+    private static final String DESK = "http://lanternbay.example/harbour/desk";
+    private static final Path EXAMPLE = Path.of("../examples/harbour");
+
+    @TempDir
+    private static Path folder;
+
+    private static URLClassLoader loader;
+    private static AutoCloseable server;
+    private static String address;
+
+    @BeforeAll
+    static void generateCompileAndStart() throws Exception {
+        Generated generated = Generated.from(EXAMPLE.resolve("contract/desk.wsdl"), folder, null);
+        Path sources = folder.resolve("sources/example/lanternbay/office");
+        Files.createDirectories(sources);
+        Files.copy(
+                EXAMPLE.resolve("src/example/lanternbay/office/LanternBayDesk.java"),
+                sources.resolve("LanternBayDesk.java"));
+        Files.copy(Path.of("src/test/resources/calls/Calls.java"), sources.resolve("Calls.java"));
+        Path classes = folder.resolve("classes");
+        assertThat(Generated.compile(folder.resolve("sources"), classes)).isEmpty();
+        generated.close();
+        loader = new URLClassLoader(new URL[] {classes.toUri().toURL()}, ClassLoader.getPlatformClassLoader());
+        Class<?> servers = loader.loadClass("example.lanternbay.harbour.desk.runtime.soap.SoapServer");
+        Object listening = servers.getMethod("listen", InetSocketAddress.class)
+                .invoke(null, new InetSocketAddress(InetAddress.getLoopbackAddress(), 0));
+        Object desk = loader.loadClass("example.lanternbay.office.LanternBayDesk")
+                .getConstructor()
+                .newInstance();
+        Object endpoint = loader.loadClass("example.lanternbay.harbour.desk.HarbourDeskEndpoint")
+                .getMethod("of", loader.loadClass("example.lanternbay.harbour.desk.HarbourDesk"))
+                .invoke(null, desk);
+        servers.getMethod(
+                        "publish",
+                        String.class,
+                        loader.loadClass("example.lanternbay.harbour.desk.runtime.soap.SoapEndpoint"))
+                .invoke(listening, "/desk", endpoint);
+        server = (AutoCloseable) listening;
+        address = "http://127.0.0.1:" + servers.getMethod("port").invoke(listening) + "/desk";
+    }
+
+    @AfterAll
+    static void stop() throws Exception {
+        server.close();
+        loader.close();
+    }
+
+    private static String calls(String method, Object... arguments) throws Exception {
+        for (Method candidate :
+                loader.loadClass("example.lanternbay.office.Calls").getMethods()) {
+            if (candidate.getName().equals(method)) {
+                return (String) candidate.invoke(null, arguments);
+            }
+        }
+        throw new NoSuchMethodException(method);
+    }
+
+    @ParameterizedTest
+    @CsvSource({"false, Server", "true, Receiver"})
+    void theGeneratedClientCallsTheGeneratedServer(boolean soap12, String receiver) throws Exception {
+        assertThat(calls("all", address, soap12)).isEqualTo("""
+                        2027-05-09T24:00:00
+                        Tanker{callSign=LB9T, name=Mellow Drop, lengthInMetres=96.0, draughtInMetres=7.8, \
+                        flag=LANTERN_COAST, cargo=rape oil, cubicMetres=5400}
+                        null
+                        %s NoBerthFree{waiting=2, nextFree=2027-05-11T06:00:00Z}
+                        NoBerthFreeFault
+                        PayDuesResult[receiptNumber=270451, paidOn=2027-05-09]
+                        the service answered payDues with the fault %s: the service failed
+                        3
+                        """.formatted(receiver, receiver));
+    }
+
+    private static HttpResponse<String> post(String type, String body, String... headers) throws Exception {
+        HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(address))
+                .header("Content-Type", type)
+                .POST(HttpRequest.BodyPublishers.ofString(body, StandardCharsets.UTF_8));
+        if (headers.length > 0) {
+            request.headers(headers);
+        }
+        return HttpClient.newHttpClient().send(request.build(), HttpResponse.BodyHandlers.ofString());
+    }
+
+    private static String envelope(String namespace, String header, String body) {
+        return "<e:Envelope xmlns:e='" + namespace + "' xmlns:d='" + DESK + "'>" + header + "<e:Body>" + body
+                + "</e:Body></e:Envelope>";
+    }
+
+    @Test
+    void aPeerWrittenByHandGetsAValidAnswer() throws Exception {
+        String request = "<d:findVessel><d:callSign> LB4F </d:callSign></d:findVessel>";
+        HttpResponse<String> answer = post("text/xml", envelope(SOAP11, "<e:Header/>", request), "SOAPAction", "\"x\"");
+        assertThat(answer.statusCode()).isEqualTo(200);
+        assertThat(answer.headers().firstValue("Content-Type")).contains("text/xml; charset=utf-8");
+        String body = answer.body();
+        String content = body.substring(body.indexOf("<soap:Body>") + 11, body.indexOf("</soap:Body>"));
+        String declarations = body.substring(body.indexOf(" xmlns"), body.indexOf("><soap:Body>"));
+        String alone = content.replaceFirst("(<[^ />]+)", "$1" + declarations);
+        assertThat(Infoset.complaint(EXAMPLE.resolve("contract/desk.xsd"), alone))
+                .isNull();
+        assertThat(alone).contains("type=\"").contains(":Ferry\"").contains("Aurora");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "500 | Client | no operation takes the element {urn:x}swim | SOAP11 | | <x:swim xmlns:x='urn:x'/>",
+                "400 | Sender | no operation takes an empty body | SOAP12 | |",
+                "500 | Client | is not a valid int | SOAP11 | | <d:castOff><d:berthNumber>one</d:berthNumber></d:castOff>",
+                "400 | Sender | expected <berthNumber> | SOAP12 | | <d:castOff/>",
+                "500 | MustUnderstand | header block {urn:x}key is not understood | SOAP11 |"
+                        + " <e:Header><key xmlns='urn:x' e:mustUnderstand='1'/></e:Header> |"
+                        + " <d:listBerths/>",
+                "200 | listBerthsResponse | | SOAP11 |"
+                        + " <e:Header><key xmlns='urn:x' e:mustUnderstand='1' e:actor='urn:somebody'/></e:Header> |"
+                        + " <d:listBerths/>",
+                "200 | payDuesResponse | | SOAP12 |"
+                        + " <e:Header><d:pass e:mustUnderstand='true'><d:holder/><d:validUntil>2027-01-01</d:validUntil></d:pass></e:Header> |"
+                        + " <d:payDues><d:callSign>LB4F</d:callSign><d:amount>1</d:amount></d:payDues>",
+            })
+    void theServerAnswersAsTheStandardAsks(
+            int status, String has, String says, String version, String header, String body) throws Exception {
+        boolean soap11 = version.equals("SOAP11");
+        String message = envelope(soap11 ? SOAP11 : SOAP12, header == null ? "" : header, body == null ? "" : body);
+        HttpResponse<String> answer = post(soap11 ? "text/xml" : "application/soap+xml; action=\"a\"", message);
+        assertThat(answer.body())
+                .contains(has)
+                .contains(says == null ? "" : says.replace("<", "&lt;").replace(">", "&gt;"));
+        assertThat(answer.statusCode()).isEqualTo(status);
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "",
+                "hello",
+                "<e:Envelope xmlns:e='urn:soap-9'/>",
+                "<!DOCTYPE e [<!ENTITY a 'aaaa'><!ENTITY b '&a;&a;&a;'>]><e>&b;</e>",
+                "<!DOCTYPE e SYSTEM 'http://127.0.0.1:1/never.dtd'><e/>",
+                "<e:Envelope xmlns:e='http://schemas.xmlsoap.org/soap/envelope/'><e:Body>",
+                "<e:Envelope xmlns:e='http://schemas.xmlsoap.org/soap/envelope/'><e:Header/></e:Envelope>"
+            })
+    void messagesThatAreNoneGetAFault(String message) throws Exception {
+        HttpResponse<String> answer = post("text/xml; charset=utf-8", message);
+        assertThat(answer.statusCode()).isEqualTo(500);
+        assertThat(Infoset.of(answer.body())).contains("{" + SOAP11 + "}Fault").doesNotContain("java.");
+    }
+
+    @Test
+    void deepAndWideMessagesAreRefused() throws Exception {
+        String deep = envelope(SOAP11, "", "<d:x>".repeat(100_000));
+        assertThat(post("text/xml", deep).body()).contains("Fault");
+        String header = "<e:Header>" + "<y>".repeat(1000) + "</y>".repeat(1000) + "</e:Header>";
+        assertThat(post("text/xml", envelope(SOAP11, header, "")).body()).contains("deeper than 400 levels");
+        StringBuilder wide = new StringBuilder("<e:Header><y");
+        for (int i = 0; i < 2000; i++) {
+            wide.append(" a").append(i).append("=''");
+        }
+        assertThat(post("text/xml", envelope(SOAP11, wide + "/></e:Header>", ""))
+                        .body())
+                .contains("more than 1000 attributes");
+    }
+
+    @Test
+    void wrongTypesMethodsAndPathsAreNamed() throws Exception {
+        assertThat(post("application/json", "{}").statusCode()).isEqualTo(415);
+        HttpClient client = HttpClient.newHttpClient();
+        HttpRequest delete =
+                HttpRequest.newBuilder(URI.create(address)).DELETE().build();
+        assertThat(client.send(delete, HttpResponse.BodyHandlers.ofString()).statusCode())
+                .isEqualTo(405);
+        assertThat(get(address + "/more").statusCode()).isEqualTo(404);
+        assertThat(get(address + "?document=99").statusCode()).isEqualTo(404);
+    }
+
+    private static HttpResponse<String> get(String uri) throws Exception {
+        return HttpClient.newHttpClient()
+                .send(HttpRequest.newBuilder(URI.create(uri)).build(), HttpResponse.BodyHandlers.ofString());
+    }
+
+    @Test
+    void theServerPublishesItsContractUnderItsOwnAddress() throws Exception {
+        String wsdl = get(address + "?wsdl").body();
+        assertThat(wsdl).contains("location=\"" + address + "\"").doesNotContain("office.lanternbay.example");
+        Contract published = ContractReader.read(DocumentGatherer.gather(List.of(address + "?wsdl"), null));
+        assertThat(published.findings()).isEmpty();
+        Contract original = ContractReader.read(DocumentGatherer.gather(
+                List.of(EXAMPLE.resolve("contract/desk.wsdl").toString()), null));
+        assertThat(published.schema().types().keySet())
+                .isEqualTo(original.schema().types().keySet());
+        assertThat(published.documents().all()).hasSize(3);
+    }
+
+    static Stream<String[]> answers() {
+        String fault = "<e:Fault><faultcode>e:Server</faultcode><faultstring>low tide</faultstring></e:Fault>";
+        return Stream.of(
+                new String[] {
+                    "200",
+                    "text/html",
+                    "<html><body>Sign\n in</body></html>",
+                    "200: the answer to listBerths from ADDRESS is no SOAP message (HTTP 200, text/html, starts with: <html><body>Sign in</body></html>)"
+                },
+                new String[] {
+                    "500",
+                    "text/xml",
+                    "",
+                    "500: the answer to listBerths from ADDRESS is no SOAP message (HTTP 500, text/xml, empty)"
+                },
+                new String[] {
+                    "500",
+                    "text/xml",
+                    envelope(SOAP11, "", fault),
+                    "fault [{" + SOAP11 + "}Server]: the service answered listBerths with the fault Server: low tide"
+                },
+                new String[] {
+                    "200",
+                    "text/xml",
+                    envelope(SOAP11, "", "<d:listBerthsResponse><d:berth/></d:listBerthsResponse>"),
+                    "200: the answer to listBerths (HTTP 200) cannot be read: expected <number>, but the element ends (line 1, column 154, at /Envelope/Body/listBerthsResponse/berth)"
+                },
+                new String[] {
+                    "200",
+                    "text/xml",
+                    "<e:Envelope xmlns:e='" + SOAP11 + "'><e:Bo",
+                    "200: the answer to listBerths (HTTP 200) cannot be read: XML document structures must start and end within the same entity. (line 1, column 70, at /Envelope)"
+                },
+                new String[] {
+                    "404",
+                    "application/xml",
+                    "<missing/>",
+                    "404: the answer to listBerths from ADDRESS is no SOAP message: the root element is <missing> of namespace \"\", not a SOAP envelope (HTTP 404, application/xml, starts with: <missing/>)"
+                },
+                new String[] {"200", "text/xml; charset=\"utf-16be\"", "utf-16", "0 berths"});
+    }
+
+    @Test
+    void everyAnswerEndsInOneClearException() throws Exception {
+        for (String[] answer : answers().toList()) {
+            byte[] body = answer[2].equals("utf-16")
+                    ? envelope(SOAP11, "", "<d:listBerthsResponse/>").getBytes(StandardCharsets.UTF_16BE)
+                    : answer[2].getBytes(StandardCharsets.UTF_8);
+            HttpServer peer = peer(Integer.parseInt(answer[0]), answer[1], body, 0);
+            String at = "http://127.0.0.1:" + peer.getAddress().getPort() + "/";
+            assertThat(calls("list", at)).isEqualTo(answer[3].replace("ADDRESS", at));
+            peer.stop(0);
+        }
+    }
+
+    @Test
+    void silenceAndNoServerEndInTime() throws Exception {
+        HttpServer silent = peer(200, "text/xml", new byte[0], 10_000);
+        String at = "http://127.0.0.1:" + silent.getAddress().getPort() + "/";
+        assertThat(calls("cancel", at)).isEqualTo("cancelled");
+        assertThat(calls("list", at)).isEqualTo("0: listBerths at " + at + ": no answer within 1500 ms");
+        silent.stop(0);
+        assertThat(calls("list", at)).startsWith("0: listBerths at " + at + ": ");
+        assertThat(calls("list", "desk")).isEqualTo("0: \"desk\" is no address to send to: set one with address(...)");
+    }
+
+    private static HttpServer peer(int status, String type, byte[] body, long delay) throws IOException {
+        HttpServer peer = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
+        peer.createContext("/", exchange -> {
+            assertThat(exchange.getRequestHeaders().getFirst("X-Agent")).isEqualTo("quill");
+            exchange.getRequestBody().readAllBytes();
+            pause(delay);
+            exchange.getResponseHeaders().set("Content-Type", type);
+            exchange.sendResponseHeaders(status, body.length == 0 ? -1 : body.length);
+            exchange.getResponseBody().write(body);
+            exchange.close();
+        });
+        peer.start();
+        return peer;
+    }
+
+    private static void pause(long millis) {
+        try {
+            Thread.sleep(millis);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+}

@@ -1,0 +1,127 @@
+package org.protypos.testing;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.StringWriter;
+import java.net.URL;
+import java.net.URLClassLoader;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.stream.Stream;
+import javax.tools.JavaCompiler;
+import javax.tools.StandardJavaFileManager;
+import javax.tools.ToolProvider;
+import org.protypos.contract.Contract;
+import org.protypos.contract.ContractReader;
+import org.protypos.contract.Publication;
+import org.protypos.output.OutputFolder;
+import org.protypos.plan.Plan;
+import org.protypos.plan.Planner;
+import org.protypos.source.DocumentGatherer;
+import org.protypos.target.SourceFile;
+import org.protypos.target.java.JavaNames;
+import org.protypos.target.java.JavaTarget;
+
+/** Code generated from a contract, compiled without a warning and loaded. */
+public final class Generated implements AutoCloseable {
+    private final Plan plan;
+    private final List<SourceFile> files;
+    private final URLClassLoader loader;
+
+    private Generated(Plan plan, List<SourceFile> files, URLClassLoader loader) {
+        this.plan = plan;
+        this.files = files;
+        this.loader = loader;
+    }
+
+    /** Generates everything for a contract and compiles it in a folder. */
+    public static Generated from(Path contract, Path folder, String packageName) throws IOException {
+        return from(List.of(contract), folder, packageName);
+    }
+
+    /** Generates everything for a contract of several documents and compiles it in a folder. */
+    public static Generated from(List<Path> contracts, Path folder, String packageName) throws IOException {
+        Contract contract = ContractReader.read(
+                DocumentGatherer.gather(contracts.stream().map(Path::toString).toList(), null));
+        assertThat(contract.isSound()).as("findings %s", contract.findings()).isTrue();
+        Plan plan = Planner.plan(contract, new JavaNames(), packageName);
+        List<SourceFile> files =
+                JavaTarget.emit(plan, EnumSet.allOf(JavaTarget.Product.class), true, () -> Publication.of(contract));
+        Path sources = folder.resolve("sources");
+        OutputFolder.write(sources, files, false, false);
+        Path classes = Files.createDirectories(folder.resolve("classes"));
+        assertThat(compile(sources, classes)).as("messages of the compiler").isEmpty();
+        URL[] path = {classes.toUri().toURL()};
+        return new Generated(plan, files, new URLClassLoader(path, ClassLoader.getPlatformClassLoader()));
+    }
+
+    /** Compiles all sources in a folder and gives the compiler's messages, empty when there are none. */
+    public static String compile(Path sources, Path classes) throws IOException {
+        JavaCompiler compiler = ToolProvider.getSystemJavaCompiler();
+        StringWriter messages = new StringWriter();
+        try (StandardJavaFileManager manager = compiler.getStandardFileManager(null, null, StandardCharsets.UTF_8);
+                Stream<Path> found = Files.walk(sources)) {
+            List<Path> files =
+                    found.filter(file -> file.toString().endsWith(".java")).toList();
+            List<String> options =
+                    List.of("-Xlint:all", "-Werror", "-proc:none", "--release", "17", "-d", classes.toString());
+            compiler.getTask(messages, manager, null, options, null, manager.getJavaFileObjectsFromPaths(files))
+                    .call();
+        }
+        return messages.toString();
+    }
+
+    /** What was planned. */
+    public Plan plan() {
+        return plan;
+    }
+
+    /** The files that were generated. */
+    public List<SourceFile> files() {
+        return files;
+    }
+
+    /** Loads a generated class. */
+    public Class<?> load(String name) throws ClassNotFoundException {
+        return loader.loadClass(name);
+    }
+
+    /** Reads a document into generated types. */
+    public Object read(String xml) throws ReflectiveOperationException {
+        Object registry = registry();
+        return registry.getClass()
+                .getMethod("read", InputStream.class)
+                .invoke(registry, new ByteArrayInputStream(xml.getBytes(StandardCharsets.UTF_8)));
+    }
+
+    /** Reads a document into generated types and writes it again. */
+    public String roundTrip(String xml) throws ReflectiveOperationException {
+        return write(read(xml));
+    }
+
+    /** Writes a document that was read before. */
+    public String write(Object element) throws ReflectiveOperationException {
+        Object registry = registry();
+        byte[] bytes = (byte[]) registry.getClass()
+                .getMethod("write", load(plan.rootPackage() + ".runtime.xml.XmlElement"))
+                .invoke(registry, element);
+        return new String(bytes, StandardCharsets.UTF_8);
+    }
+
+    private Object registry() throws ReflectiveOperationException {
+        return load(plan.rootPackage() + "." + plan.registry())
+                .getField("INSTANCE")
+                .get(null);
+    }
+
+    @Override
+    public void close() throws IOException {
+        loader.close();
+    }
+}

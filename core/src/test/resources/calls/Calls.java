@@ -1,0 +1,90 @@
+package example.lanternbay.office;
+
+import example.lanternbay.harbour.desk.HarbourDeskClient;
+import example.lanternbay.harbour.desk.HarbourOffice;
+import example.lanternbay.harbour.desk.Money;
+import example.lanternbay.harbour.desk.NoBerthFreeFault;
+import example.lanternbay.harbour.desk.Pass;
+import example.lanternbay.harbour.desk.runtime.soap.CallFailedException;
+import example.lanternbay.harbour.desk.runtime.soap.UndeclaredFaultException;
+import example.lanternbay.harbour.desk.runtime.xml.XmlDate;
+import example.lanternbay.harbour.desk.runtime.xml.XmlDateTime;
+import example.lanternbay.harbour.desk.runtime.xml.XmlDuration;
+import example.lanternbay.harbour.vessels.Yacht;
+import java.math.BigDecimal;
+import java.time.Duration;
+import java.util.List;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CompletionException;
+
+/** Calls of the generated client whose outcomes are told as text. */
+public final class Calls {
+    private Calls() {}
+
+    private static HarbourDeskClient desk(String address, boolean soap12) {
+        return HarbourDeskClient.connect(
+                soap12 ? HarbourOffice.SOAP12_DESK : HarbourOffice.DESK,
+                with -> with.address(address).timeout(Duration.ofMillis(1500)).httpHeader("X-Agent", "quill"));
+    }
+
+    /** How a call that should give a list ends. */
+    public static String list(String address) {
+        try {
+            return desk(address, false).listBerths(BigDecimal.ONE).size() + " berths";
+        } catch (UndeclaredFaultException e) {
+            return "fault " + e.fault().code() + ": " + e.getMessage();
+        } catch (CallFailedException e) {
+            return e.status() + ": " + e.getMessage();
+        }
+    }
+
+    /** Every kind of call in one version of SOAP. */
+    public static String all(String address, boolean soap12) throws Exception {
+        HarbourDeskClient desk = desk(address, soap12);
+        StringBuilder told = new StringBuilder();
+        Yacht yacht = new Yacht().setOwner("Ada <&> \u00e9\ud83d\ude00");
+        yacht.setName("Plover")
+                .setDraughtInMetres(new BigDecimal("1.90"))
+                .setLengthInMetres(new BigDecimal("11"))
+                .setCallSign("LB2Y");
+        XmlDateTime arrival = XmlDateTime.of("2027-05-09T24:00:00");
+        XmlDuration stay = XmlDuration.of(Duration.ofHours(30));
+        told.append(desk.requestBerth(yacht, arrival, stay, null).getFrom()).append('\n');
+        told.append(desk.findVessel("LB9T")).append('\n').append(desk.findVessel("none")).append('\n');
+        yacht.setDraughtInMetres(new BigDecimal("99"));
+        try {
+            desk.requestBerth(yacht, arrival, stay, List.of());
+        } catch (NoBerthFreeFault e) {
+            told.append(e.code().getLocalPart()).append(' ').append(e.getDetail()).append('\n');
+        }
+        try {
+            desk.requestBerthAsync(yacht, arrival, stay, List.of()).join();
+        } catch (CompletionException e) {
+            told.append(e.getCause().getClass().getSimpleName()).append('\n');
+        }
+        Money money = new Money().setValue(new BigDecimal("1.20"));
+        Pass pass = new Pass().setHolder("Ada").setValidUntil(XmlDate.of("2027-12-31Z"));
+        told.append(desk.payDues("LB2Y", money, pass)).append('\n');
+        try {
+            desk.payDues("LB2Y", money, null);
+        } catch (UndeclaredFaultException e) {
+            told.append(e.getMessage()).append('\n');
+        }
+        desk.castOff(1);
+        told.append(desk.listBerthsAsync(null).get().size()).append('\n');
+        return told.toString();
+    }
+
+    /** Cancels a call that waits for an answer. */
+    public static String cancel(String address) {
+        CompletableFuture<?> call = desk(address, false).listBerthsAsync(null);
+        call.cancel(true);
+        try {
+            call.join();
+            return "an answer";
+        } catch (CancellationException e) {
+            return "cancelled";
+        }
+    }
+}
