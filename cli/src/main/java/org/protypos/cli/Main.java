@@ -26,7 +26,7 @@ public final class Main {
      * @return the exit status: see {@link ExitStatus}
      */
     public static int run(PrintWriter out, PrintWriter err, String... arguments) {
-        CommandLine line = new CommandLine(new Protypos());
+        CommandLine line = Protypos.line(arguments);
         line.setOut(out).setErr(err);
         line.setCaseInsensitiveEnumValuesAllowed(true);
         line.setExecutionExceptionHandler((failure, command, parsed) -> {

@@ -2,7 +2,6 @@ package org.protypos.plan;
 
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -33,7 +32,6 @@ final class TypePlanner {
     private final Map<ApiClass, ComplexType> unfilled = new IdentityHashMap<>();
     private final List<ApiClass> topClasses = new ArrayList<>();
     private final List<ApiEnum> topEnums = new ArrayList<>();
-    private final Map<ValueType, ValueType> interned = new HashMap<>();
 
     TypePlanner(SchemaComponents schema, PackageNames packages, NameRules rules) {
         this.schema = schema;
@@ -139,11 +137,6 @@ final class TypePlanner {
      * @param owner whom the type belongs to if it is anonymous
      */
     ValueType value(TypeReference reference, Owner owner) {
-        ValueType value = uncached(reference, owner);
-        return interned.computeIfAbsent(value, same -> same);
-    }
-
-    private ValueType uncached(TypeReference reference, Owner owner) {
         if (SchemaComponents.ANY_TYPE.equals(reference.name())) {
             return new ValueType.Anything();
         }

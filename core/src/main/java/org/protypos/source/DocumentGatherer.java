@@ -7,10 +7,12 @@ import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Place;
 import org.protypos.diagnostic.SourceText;
@@ -30,6 +32,7 @@ public final class DocumentGatherer {
     private final Map<Element, Document> links = new IdentityHashMap<>();
     private final List<Document> pending = new ArrayList<>();
     private final List<Element> missing = new ArrayList<>();
+    private final Set<URI> mapped = new HashSet<>();
     private URI home;
 
     private DocumentGatherer() {}
@@ -136,7 +139,8 @@ public final class DocumentGatherer {
                     "name a smaller part of it");
             return null;
         }
-        if (reference != null && isRemote(reference.document().location()) && !isRemote(location)) {
+        boolean strayed = reference != null && isRemote(reference.document().location()) && !isRemote(location);
+        if (strayed && !mapped.contains(location)) {
             unreachable(reference, location.toString(), "a document from the network must not lead to a local file");
             return null;
         }
@@ -243,6 +247,9 @@ public final class DocumentGatherer {
         if (target == null) {
             String namespace = reference.attribute("namespace");
             target = location == null && namespace != null ? catalog.match(namespace) : null;
+            if (target != null) {
+                mapped.add(target);
+            }
         }
         if (target == null) {
             return;
@@ -255,17 +262,22 @@ public final class DocumentGatherer {
 
     private URI target(Element reference, String attribute, String location) {
         try {
-            URI mapped = catalog.match(location);
+            URI local = catalog.match(location);
             URI absolute =
-                    mapped != null ? mapped : reference.document().location().resolve(location.replace(" ", "%20"));
-            if (mapped == null && catalog.match(absolute.toString()) != null) {
-                absolute = catalog.match(absolute.toString());
+                    local != null ? local : resolve(reference.document().location(), location.replace(" ", "%20"));
+            if (local == null) {
+                local = catalog.match(absolute.toString());
+                absolute = local != null ? local : absolute;
             }
             if (BuiltinDocuments.has(absolute)) {
                 return null;
             }
             String fragmentless = absolute.toString().split("#", 2)[0];
-            return URI.create(fragmentless).normalize();
+            URI target = URI.create(fragmentless).normalize();
+            if (local != null) {
+                mapped.add(target);
+            }
+            return target;
         } catch (IllegalArgumentException e) {
             findings.error(
                     "bad-location",

@@ -1,0 +1,30 @@
+package org.protypos.cli;
+
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.util.List;
+
+/**
+ * Runs the commands once each, so that the launcher can keep the classes they load in a class-data archive. It goes
+ * through the same door as the program itself and says nothing.
+ */
+final class WarmUp {
+    private WarmUp() {}
+
+    /**
+     * Runs the commands.
+     *
+     * @param arguments a contract, and a folder to preview the output for
+     */
+    public static void main(String[] arguments) {
+        List<String[]> commands = List.of(
+                new String[] {"show", arguments[0]},
+                new String[] {"show", arguments[0], "--json"},
+                new String[] {"check", arguments[0]},
+                new String[] {"check", arguments[0] + ".missing"},
+                new String[] {"generate", arguments[0], "--into", arguments[1]});
+        for (String[] command : commands) {
+            Main.run(new PrintWriter(new StringWriter()), new PrintWriter(new StringWriter()), command);
+        }
+    }
+}
