@@ -14,6 +14,7 @@ import java.util.List;
  * @param resultName the name of the type that carries several results, or null when there is at most one
  * @param faults what may come instead
  * @param soapAction the SOAP action of the default port
+ * @param soapActions the SOAP actions of all ports, each once
  */
 public record ApiOperation(
         String method,
@@ -25,4 +26,5 @@ public record ApiOperation(
         String resultName,
         List<ApiFault> faults,
         String soapAction,
+        List<String> soapActions,
         String documentation) {}

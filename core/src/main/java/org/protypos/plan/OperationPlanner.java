@@ -39,8 +39,13 @@ final class OperationPlanner {
         return List.copyOf(faults.values());
     }
 
-    /** Plans an operation, or reports why there is no code for it yet and gives null. */
-    ApiOperation plan(Operation operation, BoundOperation bound, NameScope methods) {
+    /**
+     * Plans an operation, or reports why there is no code for it yet and gives null.
+     *
+     * @param bound how the binding of the default port carries it
+     * @param soapActions the SOAP actions of all bindings
+     */
+    ApiOperation plan(Operation operation, BoundOperation bound, List<String> soapActions, NameScope methods) {
         if (!isSupported(operation, bound)) {
             return null;
         }
@@ -61,6 +66,7 @@ final class OperationPlanner {
                 output != null && output.values().size() > 1 ? type + "Result" : null,
                 faults(operation),
                 bound.soapAction(),
+                soapActions,
                 operation.documentation());
     }
 

@@ -2,9 +2,11 @@ package org.protypos.plan;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.TreeMap;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
@@ -72,12 +74,13 @@ final class ServicePlanner {
             if (bound != null
                     && (operation.pattern() == Operation.Pattern.ONE_WAY
                             || operation.pattern() == Operation.Pattern.REQUEST_RESPONSE)) {
-                ApiOperation api = operations.plan(operation, bound, methods);
+                ApiOperation api = operations.plan(operation, bound, soapActions(portType, operation), methods);
                 if (api != null) {
                     planned.add(api);
                 }
             }
         }
+        alike(portType, planned);
         return new ApiInterface(
                 packageName,
                 name,
@@ -88,6 +91,38 @@ final class ServicePlanner {
                 List.copyOf(planned),
                 binding != null,
                 portType.documentation());
+    }
+
+    private List<String> soapActions(PortType portType, Operation operation) {
+        return contract.wsdl().bindings().values().stream()
+                .filter(binding -> isFor(binding, portType))
+                .map(binding -> binding.operation(operation))
+                .filter(Objects::nonNull)
+                .map(BoundOperation::soapAction)
+                .distinct()
+                .toList();
+    }
+
+    /** A server tells operations apart by the element in the body, then by the action. */
+    private void alike(PortType portType, List<ApiOperation> planned) {
+        Map<List<Object>, ApiOperation> known = new HashMap<>();
+        for (ApiOperation operation : planned) {
+            Object element = operation.input().body() == null
+                    ? ""
+                    : operation.input().body().xmlName();
+            for (String action : operation.soapActions()) {
+                ApiOperation other = known.putIfAbsent(List.of(element, action), operation);
+                if (other != null && other != operation) {
+                    findings.warning(
+                            "operations-alike",
+                            portType.place().towards("name"),
+                            "the operations " + other.xmlName() + " and " + operation.xmlName()
+                                    + " take the same message with the same SOAP action: a server cannot tell them"
+                                    + " apart and takes the first",
+                            "give them different SOAP actions");
+                }
+            }
+        }
     }
 
     /** The binding of the default port; without a port, the first SOAP binding. */

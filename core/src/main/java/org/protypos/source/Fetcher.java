@@ -2,10 +2,14 @@ package org.protypos.source;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.net.ConnectException;
 import java.net.URI;
+import java.net.UnknownHostException;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
+import java.net.http.HttpTimeoutException;
+import java.nio.channels.UnresolvedAddressException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
@@ -72,11 +76,16 @@ final class Fetcher {
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new IOException("the download was interrupted", e);
-        } catch (IOException e) {
-            throw e.getMessage() == null
-                    ? new IOException(
-                            "the server cannot be reached (" + e.getClass().getSimpleName() + ")", e)
-                    : e;
+        } catch (UnknownHostException e) {
+            throw new IOException("its host " + address.getHost() + " is not known", e);
+        } catch (HttpTimeoutException e) {
+            throw new IOException("no answer within " + PATIENCE.toSeconds() + " seconds", e);
+        } catch (ConnectException e) {
+            throw new IOException(
+                    e.getCause() instanceof UnresolvedAddressException
+                            ? "its host " + address.getHost() + " is not known"
+                            : "nothing answers at " + address.getAuthority(),
+                    e);
         }
     }
 }

@@ -108,6 +108,43 @@ class ServiceTest {
                         """.formatted(receiver, receiver));
     }
 
+    @ParameterizedTest
+    @ValueSource(booleans = {false, true})
+    void everyShapeOfDocumentLiteralOperationCanBeCalled(boolean soap12, @TempDir Path home) throws Exception {
+        Generated.from(Path.of("src/test/resources/gauge/gauge.wsdl"), home, null)
+                .close();
+        Path calls = Files.createDirectories(home.resolve("sources/tide")).resolve("GaugeCalls.java");
+        Files.copy(Path.of("src/test/resources/gauge/GaugeCalls.java"), calls);
+        assertThat(Generated.compile(home.resolve("sources"), home.resolve("classes")))
+                .isEmpty();
+        URL[] path = {home.resolve("classes").toUri().toURL()};
+        try (URLClassLoader gauge = new URLClassLoader(path, ClassLoader.getPlatformClassLoader())) {
+            Object told = gauge.loadClass("tide.GaugeCalls")
+                    .getMethod("all", boolean.class)
+                    .invoke(null, soap12);
+            assertThat(told).isEqualTo("""
+                            1.50
+                            null
+                            low mud & <weed>
+                            RED
+                            GREEN
+                            [-1, 2]
+                            XmlSimple{int=5}
+                            Reading{by=me, at=12:00:00}
+                            NoteResult[body=Reading{at=24:00:00}, colour=GREEN, station=9]
+                            NoteResult[body=Reading{at=01:00:00Z}, colour=GREEN, station=null]
+                            SwapResult[value=false, more=[3, 3]]
+                            SwapResult[value=true, more=[]]
+                            sizes [7]
+                            note Reading{at=24:00:00} RED 8
+                            note Reading{at=01:00:00Z} null null
+                            reset
+                            restart
+                            notify 9
+                            """);
+        }
+    }
+
     private static HttpResponse<String> post(String type, String body, String... headers) throws Exception {
         HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(address))
                 .header("Content-Type", type)
