@@ -147,12 +147,10 @@ final class GenerateCommand implements Callable<Integer> {
         String would = preview ? "would be " : "";
         int written = report.added().size() + report.changed().size();
         out.println(written + " files " + would + "written into " + into
-                + (report.changed().isEmpty()
-                        ? ""
-                        : " (" + report.added().size() + " new, "
-                                + report.changed().size() + " changed)")
-                + ", " + report.kept().size() + " unchanged"
-                + (report.removed().isEmpty() ? "" : ", " + report.removed().size() + " removed"));
+                + count(report.changed().isEmpty() ? 0 : report.added().size(), "new")
+                + count(report.changed().size(), "changed")
+                + count(report.kept().size(), "unchanged")
+                + count(report.removed().size(), "removed"));
         packages(out, report);
         if (preview) {
             return;
@@ -162,6 +160,10 @@ final class GenerateCommand implements Callable<Integer> {
                 .findFirst()
                 .ifPresent(type -> out.println("next: compile " + into + " and call " + type.packageName() + "."
                         + type.client() + ".connect()"));
+    }
+
+    private static String count(int number, String what) {
+        return number == 0 ? "" : ", " + number + " " + what;
     }
 
     private static void list(PrintWriter out, String what, List<String> paths) {

@@ -13,6 +13,7 @@ import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.diagnostic.Place;
 import org.protypos.source.Element;
+import org.protypos.source.Xml;
 
 /**
  * Reports names that lead nowhere, with the name that was probably meant. Where a document could not be read, all the
@@ -45,7 +46,9 @@ final class NameFinder {
     /** Reports a name that is not there. */
     void unresolved(String kind, QName name, Place place, Collection<QName> existing) {
         Element reference = missing.get(name.getNamespaceURI());
-        if (reference != null) {
+        boolean mistyped = NearestName.of(name.getLocalPart(), inNamespaceOf(name, existing))
+                .isPresent();
+        if (reference != null && holds(reference, kind) && !mistyped) {
             needed.computeIfAbsent(reference, any -> new LinkedHashSet<>()).add(name.getLocalPart());
             return;
         }
@@ -76,16 +79,26 @@ final class NameFinder {
                 return "there is one" + in(other.getNamespaceURI()) + ": correct the prefix or its declaration";
             }
         }
-        List<String> neighbours = existing.stream()
-                .filter(other -> other.getNamespaceURI().equals(name.getNamespaceURI()))
-                .map(QName::getLocalPart)
-                .toList();
+        List<String> neighbours = inNamespaceOf(name, existing);
         if (neighbours.isEmpty()) {
             return "no " + kind + " of this namespace is known: import the document that declares it";
         }
         return NearestName.of(name.getLocalPart(), neighbours)
                 .map(near -> "did you mean " + near + "?")
                 .orElse("declare it, or import the document that does");
+    }
+
+    /** A document that a schema refers to holds schema components, one that a WSDL document imports the others. */
+    private static boolean holds(Element reference, String kind) {
+        boolean ofWsdl = Set.of("message", "port type", "binding").contains(kind);
+        return ofWsdl == reference.namespace().equals(Xml.WSDL);
+    }
+
+    private static List<String> inNamespaceOf(QName name, Collection<QName> existing) {
+        return existing.stream()
+                .filter(other -> other.getNamespaceURI().equals(name.getNamespaceURI()))
+                .map(QName::getLocalPart)
+                .toList();
     }
 
     private static String in(String namespace) {
