@@ -97,31 +97,29 @@ public final class SchemaReader {
                 }
             }
         }
-        ComponentParser parser = new ComponentParser(root, target, findings);
+        SchemaScope scope = new SchemaScope(root, target, findings);
         for (Element redefinition : redefinitions) {
-            redefine(parser, redefinition);
+            redefine(scope, redefinition);
         }
-        parser.globals(root, table::add);
+        new ComponentParser(scope).globals(root, table::add);
     }
 
-    private void redefine(ComponentParser parser, Element redefinition) {
-        Set<QName> names = new HashSet<>();
+    private void redefine(SchemaScope scope, Element redefinition) {
         for (Element child : redefinition.children()) {
             String name = child.attribute("name");
-            if (name != null) {
-                QName qualified = parser.global(name);
-                if (table.setAside(child.name(), qualified)) {
-                    names.add(qualified);
-                } else {
-                    findings.error(
-                            "redefined-nothing",
-                            child.place("name"),
-                            "xs:redefine redefines " + name + ", which the redefined document does not have",
-                            "name a component of that document, or move this one out of xs:redefine");
-                }
+            if (name == null) {
+                continue;
             }
+            QName qualified = scope.global(name);
+            if (!table.setAside(child.name(), qualified)) {
+                findings.error(
+                        "redefined-nothing",
+                        child.place("name"),
+                        "xs:redefine redefines " + name + ", which the redefined document does not have",
+                        "name a component of that document, or move this one out of xs:redefine");
+            }
+            new ComponentParser(scope.redefining(qualified)).global(child, table::add);
         }
-        parser.redefining(names).globals(redefinition, table::add);
     }
 
     private void importSchema(Element reference, String target) {

@@ -226,28 +226,8 @@ public final class Lexical {
         return value;
     }
 
-    /** Prints {@code xs:dateTime}. */
-    public static String print(XmlDateTime value) {
-        return value.text();
-    }
-
-    /** Prints {@code xs:date}. */
-    public static String print(XmlDate value) {
-        return value.text();
-    }
-
-    /** Prints {@code xs:time}. */
-    public static String print(XmlTime value) {
-        return value.text();
-    }
-
-    /** Prints {@code xs:duration}. */
-    public static String print(XmlDuration value) {
-        return value.text();
-    }
-
-    /** Prints a date of which parts are left out. */
-    public static String print(XmlPartialDate value) {
+    /** Prints a date, a time or a duration. */
+    public static String print(WrittenValue value) {
         return value.text();
     }
 

@@ -3,11 +3,9 @@ package org.protypos.runtime.xml;
 import java.time.LocalDate;
 
 /** A value of {@code xs:date} (XML Schema Part 2, section 3.2.9): a day, with or without a time zone. */
-public final class XmlDate {
-    private final String text;
-
+public final class XmlDate extends WrittenValue {
     private XmlDate(String text) {
-        this.text = text;
+        super(text);
     }
 
     /**
@@ -37,33 +35,12 @@ public final class XmlDate {
      * @throws java.time.DateTimeException for a year that {@code java.time} does not hold
      */
     public LocalDate toLocalDate() {
-        String local = text.substring(0, CalendarText.zoneStart(text));
+        String local = local();
         return LocalDate.parse(local.charAt(0) != '-' && local.indexOf('-') > 4 ? "+" + local : local);
-    }
-
-    /** The value as it is written in XML. */
-    public String text() {
-        return text;
     }
 
     /** Whether a time zone is given. */
     public boolean hasZone() {
-        return CalendarText.zoneStart(text) < text.length();
-    }
-
-    /** Equal when written the same. */
-    @Override
-    public boolean equals(Object other) {
-        return other instanceof XmlDate && ((XmlDate) other).text.equals(text);
-    }
-
-    @Override
-    public int hashCode() {
-        return text.hashCode();
-    }
-
-    @Override
-    public String toString() {
-        return text;
+        return isZoned();
     }
 }

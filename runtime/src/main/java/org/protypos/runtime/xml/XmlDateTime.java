@@ -11,13 +11,11 @@ import java.time.format.DateTimeFormatter;
  * an absent time zone, 24:00:00, years beyond 999,999,999 and any number of digits behind the second. Two values are
  * equal when they are written the same; compare instants to compare points in time.
  */
-public final class XmlDateTime {
+public final class XmlDateTime extends WrittenValue {
     private static final int NANO_DIGITS = 9;
 
-    private final String text;
-
     private XmlDateTime(String text) {
-        this.text = text;
+        super(text);
     }
 
     /**
@@ -59,7 +57,7 @@ public final class XmlDateTime {
      * @throws java.time.DateTimeException for a year that {@code java.time} does not hold
      */
     public LocalDateTime toLocalDateTime() {
-        String local = text.substring(0, CalendarText.zoneStart(text));
+        String local = local();
         int fraction = local.indexOf('.');
         if (fraction >= 0 && local.length() - fraction - 1 > NANO_DIGITS) {
             local = local.substring(0, fraction + 1 + NANO_DIGITS);
@@ -84,7 +82,7 @@ public final class XmlDateTime {
      * @throws java.time.DateTimeException for a year that {@code java.time} does not hold
      */
     public OffsetDateTime toOffsetDateTime(ZoneOffset otherwise) {
-        String zone = text.substring(CalendarText.zoneStart(text));
+        String zone = text().substring(local().length());
         return toLocalDateTime().atOffset(zone.isEmpty() ? otherwise : ZoneOffset.of(zone));
     }
 
@@ -98,29 +96,8 @@ public final class XmlDateTime {
         return toOffsetDateTime(otherwise).toInstant();
     }
 
-    /** The value as it is written in XML. */
-    public String text() {
-        return text;
-    }
-
     /** Whether a time zone is given. */
     public boolean hasZone() {
-        return CalendarText.zoneStart(text) < text.length();
-    }
-
-    /** Equal when written the same. */
-    @Override
-    public boolean equals(Object other) {
-        return other instanceof XmlDateTime && ((XmlDateTime) other).text.equals(text);
-    }
-
-    @Override
-    public int hashCode() {
-        return text.hashCode();
-    }
-
-    @Override
-    public String toString() {
-        return text;
+        return isZoned();
     }
 }

@@ -5,13 +5,11 @@ import java.time.Period;
 
 /**
  * A value of {@code xs:duration} (XML Schema Part 2, section 3.2.6): years, months and days as well as hours, minutes
- * and seconds, which {@code java.time} keeps in two types. Equal when written the same.
+ * and seconds, which {@code java.time} keeps in two types.
  */
-public final class XmlDuration {
-    private final String text;
-
+public final class XmlDuration extends WrittenValue {
     private XmlDuration(String text) {
-        this.text = text;
+        super(text);
     }
 
     /**
@@ -80,18 +78,13 @@ public final class XmlDuration {
         return of((negative ? "-" : "") + (size.isZero() ? "P0D" : size.toString()));
     }
 
-    /** The value as it is written in XML. */
-    public String text() {
-        return text;
-    }
-
     /**
      * The length of the duration; a day has 24 hours.
      *
      * @throws java.time.DateTimeException when years or months are given, of which the length differs
      */
     public Duration toDuration() {
-        return Duration.parse(text);
+        return Duration.parse(text());
     }
 
     /**
@@ -100,21 +93,6 @@ public final class XmlDuration {
      * @throws java.time.DateTimeException when hours, minutes or seconds are given
      */
     public Period toPeriod() {
-        return Period.parse(text);
-    }
-
-    @Override
-    public boolean equals(Object other) {
-        return other instanceof XmlDuration && ((XmlDuration) other).text.equals(text);
-    }
-
-    @Override
-    public int hashCode() {
-        return text.hashCode();
-    }
-
-    @Override
-    public String toString() {
-        return text;
+        return Period.parse(text());
     }
 }

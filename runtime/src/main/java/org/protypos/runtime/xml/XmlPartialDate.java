@@ -4,11 +4,9 @@ package org.protypos.runtime.xml;
  * A date of which parts are left out: {@code xs:gYear}, {@code xs:gYearMonth}, {@code xs:gMonth}, {@code xs:gMonthDay}
  * or {@code xs:gDay} (XML Schema Part 2, sections 3.2.10 to 3.2.14), with or without a time zone.
  */
-public final class XmlPartialDate {
-    private final String text;
-
+public final class XmlPartialDate extends WrittenValue {
     private XmlPartialDate(String text) {
-        this.text = text;
+        super(text);
     }
 
     /**
@@ -51,29 +49,8 @@ public final class XmlPartialDate {
         return scan.comes('-') && value.indexOf('-', 1) < CalendarText.zoneStart(value);
     }
 
-    /** The value as it is written in XML. */
-    public String text() {
-        return text;
-    }
-
     /** Whether a time zone is given. */
     public boolean hasZone() {
-        return CalendarText.zoneStart(text) < text.length();
-    }
-
-    /** Equal when written the same. */
-    @Override
-    public boolean equals(Object other) {
-        return other instanceof XmlPartialDate && ((XmlPartialDate) other).text.equals(text);
-    }
-
-    @Override
-    public int hashCode() {
-        return text.hashCode();
-    }
-
-    @Override
-    public String toString() {
-        return text;
+        return isZoned();
     }
 }

@@ -3,13 +3,11 @@ package org.protypos.runtime.xml;
 import java.time.LocalTime;
 
 /** A value of {@code xs:time} (XML Schema Part 2, section 3.2.8): a time of day, with or without a time zone. */
-public final class XmlTime {
+public final class XmlTime extends WrittenValue {
     private static final int LONGEST = "00:00:00.000000000".length();
 
-    private final String text;
-
     private XmlTime(String text) {
-        this.text = text;
+        super(text);
     }
 
     /**
@@ -33,35 +31,14 @@ public final class XmlTime {
 
     /** The time without its time zone; 24:00:00 becomes midnight, digits beyond nanoseconds are cut. */
     public LocalTime toLocalTime() {
-        String local = text.substring(0, CalendarText.zoneStart(text));
+        String local = local();
         return local.startsWith("24")
                 ? LocalTime.MIDNIGHT
                 : LocalTime.parse(local.substring(0, Math.min(LONGEST, local.length())));
     }
 
-    /** The value as it is written in XML. */
-    public String text() {
-        return text;
-    }
-
     /** Whether a time zone is given. */
     public boolean hasZone() {
-        return CalendarText.zoneStart(text) < text.length();
-    }
-
-    /** Equal when written the same. */
-    @Override
-    public boolean equals(Object other) {
-        return other instanceof XmlTime && ((XmlTime) other).text.equals(text);
-    }
-
-    @Override
-    public int hashCode() {
-        return text.hashCode();
-    }
-
-    @Override
-    public String toString() {
-        return text;
+        return isZoned();
     }
 }

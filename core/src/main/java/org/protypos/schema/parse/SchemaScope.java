@@ -1,0 +1,108 @@
+package org.protypos.schema.parse;
+
+import javax.xml.namespace.QName;
+import org.protypos.diagnostic.Findings;
+import org.protypos.schema.SchemaComponents;
+import org.protypos.source.Element;
+import org.protypos.source.Xml;
+
+/** What names mean inside one schema document: target namespace, forms, and the name that is being redefined. */
+final class SchemaScope {
+    private final Element schema;
+    private final String target;
+    private final boolean chameleon;
+    private final Findings findings;
+    private final QName redefined;
+
+    SchemaScope(Element schema, String target, Findings findings) {
+        this(schema, target, findings, null);
+    }
+
+    private SchemaScope(Element schema, String target, Findings findings, QName redefined) {
+        this.schema = schema;
+        this.target = target;
+        this.chameleon = schema.attribute("targetNamespace") == null && !target.isEmpty();
+        this.findings = findings;
+        this.redefined = redefined;
+    }
+
+    /** The same scope for the inside of a redefinition, where the component's own name means its old form. */
+    SchemaScope redefining(QName name) {
+        return new SchemaScope(schema, target, findings, name);
+    }
+
+    String target() {
+        return target;
+    }
+
+    Findings findings() {
+        return findings;
+    }
+
+    /** The name of a global component. */
+    QName global(String local) {
+        return new QName(target, local.strip());
+    }
+
+    /** The name that an attribute holds. */
+    QName reference(Element element, String attribute) {
+        return reference(element, attribute, element.attribute(attribute).strip());
+    }
+
+    /** The name that part of an attribute holds. */
+    QName reference(Element element, String attribute, String value) {
+        QName name = element.resolve(value);
+        if (name == null) {
+            findings.error(
+                    "undeclared-prefix",
+                    element.place(attribute),
+                    "the prefix of \"" + value + "\" is not declared",
+                    "declare it with xmlns:" + value.substring(0, value.indexOf(':')) + "=\"...\"");
+            return SchemaComponents.ANY_TYPE;
+        }
+        if (chameleon && name.getNamespaceURI().isEmpty()) {
+            name = new QName(target, name.getLocalPart());
+        }
+        return name.equals(redefined) && mayMeanOldForm(element) ? SchemaComponents.original(name) : name;
+    }
+
+    /** XML Schema Part 1, section 4.2.2. */
+    private static boolean mayMeanOldForm(Element element) {
+        return switch (element.name()) {
+            case "restriction", "extension", "group", "attributeGroup" -> true;
+            default -> false;
+        };
+    }
+
+    static String documentation(Element element) {
+        Element annotation = element.child(Xml.XSD, "annotation");
+        if (annotation == null) {
+            return "";
+        }
+        StringBuilder text = new StringBuilder();
+        for (Element part : annotation.children(Xml.XSD, "documentation")) {
+            text.append(text.isEmpty() ? "" : "\n\n").append(part.text().strip());
+        }
+        return text.toString();
+    }
+
+    static boolean flag(Element element, String attribute) {
+        String value = element.attribute(attribute);
+        return value != null && (value.strip().equals("true") || value.strip().equals("1"));
+    }
+
+    /** The name of a local declaration, by its form or the default one (XML Schema Part 1, sections 3.2.2, 3.3.2). */
+    QName localName(Element element, String formDefault) {
+        String name = element.attribute("name");
+        if (name == null) {
+            findings.error(
+                    "name-missing",
+                    element.place(),
+                    "xs:" + element.name() + " needs a name or a ref",
+                    "give it a name attribute");
+            return null;
+        }
+        String form = element.attribute("form") == null ? schema.attribute(formDefault) : element.attribute("form");
+        return new QName("qualified".equals(form) ? target : "", name.strip());
+    }
+}

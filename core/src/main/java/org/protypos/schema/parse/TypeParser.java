@@ -1,0 +1,199 @@
+package org.protypos.schema.parse;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import javax.xml.namespace.QName;
+import org.protypos.diagnostic.Place;
+import org.protypos.schema.Builtins;
+import org.protypos.schema.ComplexType;
+import org.protypos.schema.Facet;
+import org.protypos.schema.Particle;
+import org.protypos.schema.SchemaComponents;
+import org.protypos.schema.SchemaType;
+import org.protypos.schema.SimpleType;
+import org.protypos.schema.TypeReference;
+import org.protypos.source.Element;
+import org.protypos.source.Xml;
+
+/** Turns type definitions into components. */
+final class TypeParser {
+    private final SchemaScope scope;
+    private final ComponentParser components;
+
+    TypeParser(SchemaScope scope, ComponentParser components) {
+        this.scope = scope;
+        this.components = components;
+    }
+
+    ComplexType complexType(Element element, QName name) {
+        Element simple = element.child(Xml.XSD, "simpleContent");
+        Element complex = element.child(Xml.XSD, "complexContent");
+        Element content = simple != null ? simple : complex;
+        Element derivation = content == null ? null : derivation(content);
+        boolean mixed = SchemaScope.flag(element, "mixed") || complex != null && SchemaScope.flag(complex, "mixed");
+        Place place = element.place();
+        if (derivation == null) {
+            return new ComplexType(
+                    name,
+                    SchemaScope.flag(element, "abstract"),
+                    mixed,
+                    ComplexType.Derivation.RESTRICTION,
+                    TypeReference.to(SchemaComponents.ANY_TYPE, place),
+                    new ComplexType.ElementContent(model(element)),
+                    components.attributes(element),
+                    SchemaScope.documentation(element),
+                    place);
+        }
+        return new ComplexType(
+                name,
+                SchemaScope.flag(element, "abstract"),
+                mixed,
+                derivation.name().equals("extension")
+                        ? ComplexType.Derivation.EXTENSION
+                        : ComplexType.Derivation.RESTRICTION,
+                type(derivation, "base", false),
+                simple != null ? simpleContent(derivation) : new ComplexType.ElementContent(model(derivation)),
+                components.attributes(derivation),
+                SchemaScope.documentation(element),
+                place);
+    }
+
+    private Element derivation(Element content) {
+        Element extension = content.child(Xml.XSD, "extension");
+        Element found = extension != null ? extension : content.child(Xml.XSD, "restriction");
+        if (found == null || found.attribute("base") == null) {
+            scope.findings()
+                    .error(
+                            "base-missing",
+                            content.place(),
+                            "xs:" + content.name() + " needs an xs:extension or xs:restriction with a base",
+                            "add one, or leave xs:" + content.name() + " out");
+            return null;
+        }
+        return found;
+    }
+
+    private ComplexType.SimpleContent simpleContent(Element derivation) {
+        Element narrowed = derivation.child(Xml.XSD, "simpleType");
+        return new ComplexType.SimpleContent(
+                narrowed == null ? null : TypeReference.to(simpleType(narrowed, null)), facets(derivation));
+    }
+
+    private Particle model(Element parent) {
+        for (Element child : parent.children()) {
+            if (child.namespace().equals(Xml.XSD)
+                    && Set.of("sequence", "choice", "all", "group").contains(child.name())) {
+                return components.particle(child);
+            }
+        }
+        return null;
+    }
+
+    SimpleType simpleType(Element element, QName name) {
+        for (Element child : element.children()) {
+            if (!child.namespace().equals(Xml.XSD)) {
+                continue;
+            }
+            switch (child.name()) {
+                case "restriction" -> {
+                    return simple(
+                            element,
+                            name,
+                            SimpleType.Variety.RESTRICTION,
+                            part(child, "base"),
+                            List.of(),
+                            facets(child));
+                }
+                case "list" -> {
+                    return simple(
+                            element, name, SimpleType.Variety.LIST, part(child, "itemType"), List.of(), List.of());
+                }
+                case "union" -> {
+                    return simple(element, name, SimpleType.Variety.UNION, null, members(child), List.of());
+                }
+                default -> {
+                    // annotations come first
+                }
+            }
+        }
+        scope.findings()
+                .error(
+                        "simple-type-empty",
+                        element.place(),
+                        "xs:simpleType needs xs:restriction, xs:list or xs:union",
+                        "say what the type restricts");
+        return simple(
+                element,
+                name,
+                SimpleType.Variety.RESTRICTION,
+                TypeReference.to(Builtins.name("anySimpleType"), element.place()),
+                List.of(),
+                List.of());
+    }
+
+    private static SimpleType simple(
+            Element element,
+            QName name,
+            SimpleType.Variety variety,
+            TypeReference base,
+            List<TypeReference> members,
+            List<Facet> facets) {
+        return new SimpleType(
+                name, variety, base, members, facets, SchemaScope.documentation(element), element.place());
+    }
+
+    private TypeReference part(Element element, String attribute) {
+        Element child = element.child(Xml.XSD, "simpleType");
+        return element.attribute(attribute) == null && child != null
+                ? TypeReference.to(simpleType(child, null))
+                : type(element, attribute, false);
+    }
+
+    private List<TypeReference> members(Element union) {
+        List<TypeReference> members = new ArrayList<>();
+        String named = union.attribute("memberTypes");
+        if (named != null && !named.isBlank()) {
+            for (String member : named.strip().split("\\s+")) {
+                members.add(
+                        TypeReference.to(scope.reference(union, "memberTypes", member), union.place("memberTypes")));
+            }
+        }
+        for (Element child : union.children(Xml.XSD, "simpleType")) {
+            members.add(TypeReference.to(simpleType(child, null)));
+        }
+        return List.copyOf(members);
+    }
+
+    private static List<Facet> facets(Element restriction) {
+        List<Facet> facets = new ArrayList<>();
+        for (Element child : restriction.children()) {
+            String value = child.attribute("value");
+            if (child.namespace().equals(Xml.XSD) && value != null) {
+                facets.add(new Facet(child.name(), value, SchemaScope.documentation(child), child.place()));
+            }
+        }
+        return List.copyOf(facets);
+    }
+
+    /** The type that an attribute names or a child defines; {@code xs:anyType}, or null where the head decides. */
+    TypeReference type(Element element, String attribute, boolean headDecides) {
+        if (element.attribute(attribute) != null) {
+            return TypeReference.to(scope.reference(element, attribute), element.place(attribute));
+        }
+        SchemaType anonymous = anonymousType(element);
+        if (anonymous != null) {
+            return TypeReference.to(anonymous);
+        }
+        return headDecides ? null : TypeReference.to(SchemaComponents.ANY_TYPE, element.place());
+    }
+
+    private SchemaType anonymousType(Element element) {
+        Element complex = element.child(Xml.XSD, "complexType");
+        if (complex != null) {
+            return complexType(complex, null);
+        }
+        Element simple = element.child(Xml.XSD, "simpleType");
+        return simple == null ? null : simpleType(simple, null);
+    }
+}

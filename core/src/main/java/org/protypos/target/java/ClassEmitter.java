@@ -1,0 +1,293 @@
+package org.protypos.target.java;
+
+import javax.xml.namespace.QName;
+import org.protypos.plan.ApiClass;
+import org.protypos.plan.ApiEnum;
+import org.protypos.plan.Property;
+import org.protypos.plan.ScalarKind;
+import org.protypos.plan.ValueType;
+import org.protypos.target.SourceFile;
+
+/** Writes a class for a complex type, with the classes nested in it. */
+final class ClassEmitter {
+    private final JavaContext context;
+    private final JavaFile file;
+    private final JavaTypes types;
+    private final ContentCode code;
+
+    private ClassEmitter(JavaContext context, JavaFile file) {
+        this.context = context;
+        this.file = file;
+        this.types = new JavaTypes(context, file);
+        this.code = new ContentCode(context, file);
+    }
+
+    static SourceFile emit(JavaContext context, ApiClass type) {
+        JavaFile file = context.file(type);
+        new ClassEmitter(context, file).write(type);
+        return file.finish();
+    }
+
+    private void write(ApiClass type) {
+        String base = type.base() == null ? context.xml(file, "XmlObject") : context.ref(file, type.base());
+        file.doc(JavaText.comment(type.documentation()), origin(type.xmlType()));
+        file.open(
+                "public ",
+                type.host() == null ? "" : "static ",
+                type.isAbstract() ? "abstract " : "",
+                "class ",
+                type.name(),
+                " extends ",
+                base,
+                " {");
+        for (Property property : type.properties()) {
+            file.line("private ", types.of(property), " ", ContentCode.field(property), ";");
+            if (property.nilName() != null) {
+                file.line("private boolean ", JavaNames.variable(property.nilName()), ";");
+            }
+        }
+        for (Property property : type.properties()) {
+            accessors(type, property);
+        }
+        reading(type);
+        writing(type);
+        if (type.xmlType() != null) {
+            xmlType(type.xmlType());
+        }
+        if (!type.properties().isEmpty()) {
+            describing(type);
+            equality(type);
+        }
+        for (ApiClass nested : type.nestedClasses()) {
+            file.gap();
+            write(nested);
+        }
+        for (ApiEnum nested : type.nestedEnums()) {
+            file.gap();
+            EnumEmitter.write(file, nested);
+        }
+        file.close();
+    }
+
+    private static String origin(QName name) {
+        return name == null
+                ? ""
+                : "Type " + JavaText.comment(name.getLocalPart())
+                        + (name.getNamespaceURI().isEmpty()
+                                ? "."
+                                : " of namespace " + JavaText.comment(name.getNamespaceURI()) + ".");
+    }
+
+    private void accessors(ApiClass type, Property property) {
+        String javaType = types.of(property);
+        String field = ContentCode.field(property);
+        file.gap().doc(JavaText.comment(property.documentation()), remark(property));
+        String getter = (javaType.equals("boolean") || javaType.equals("Boolean") ? "is" : "get") + property.name();
+        boolean collection = property.isMany();
+        file.open("public ", javaType, " ", getter, "() {");
+        if (collection) {
+            String empty = property.kind() == Property.Kind.ATTRIBUTE_WILDCARD
+                    ? file.ref("java.util.LinkedHashMap")
+                    : file.ref("java.util.ArrayList");
+            file.open("if (this.", field, " == null) {");
+            file.line("this.", field, " = new ", empty, "<>();");
+            file.close();
+        }
+        String standard =
+                property.defaultValue() == null ? null : types.constant(property.type(), property.defaultValue());
+        file.line(
+                "return ",
+                standard == null ? "this." + field : "this." + field + " == null ? " + standard + " : this." + field,
+                ";");
+        file.close();
+        file.gap();
+        String self = context.ref(file, type);
+        file.open("public ", self, " set", property.name(), "(", javaType, " value) {");
+        file.line("this.", field, " = value;");
+        if (property.nilName() != null) {
+            file.line("this.", JavaNames.variable(property.nilName()), " &= value == null;");
+        }
+        file.line("return this;");
+        file.close();
+        if (collection && property.kind() != Property.Kind.ATTRIBUTE_WILDCARD) {
+            String item = property.kind() == Property.Kind.MIXED ? "Object" : types.item(property);
+            file.gap();
+            file.open("public ", self, " add", property.name(), "(", item, " value) {");
+            file.line(getter, "().add(value);");
+            file.line("return this;");
+            file.close();
+        }
+        if (property.nilName() != null) {
+            nilAccessors(self, property);
+        }
+    }
+
+    private void nilAccessors(String self, Property property) {
+        String nil = JavaNames.variable(property.nilName());
+        file.gap().doc("Whether the element is there and nil, rather than absent.");
+        file.open("public boolean is", property.nilName(), "() {");
+        file.line("return this.", nil, ";");
+        file.close();
+        file.gap();
+        file.open("public ", self, " set", property.nilName(), "(boolean value) {");
+        file.line("this.", nil, " = value;");
+        file.line("return this;");
+        file.close();
+    }
+
+    private static String remark(Property property) {
+        return switch (property.cardinality()) {
+            case MANY -> "Never null.";
+            case OPTIONAL -> property.defaultValue() == null ? "Null when absent." : "";
+            case REQUIRED -> property.nillable() ? "Null when nil." : "";
+        };
+    }
+
+    private void override(String signature) {
+        file.gap();
+        file.line("@Override");
+        file.open(signature);
+    }
+
+    private void reading(ApiClass type) {
+        String in = "(" + context.xml(file, "XmlInput") + " in) {";
+        if (!type.attributes().isEmpty() || type.attributeWildcard() != null) {
+            override("protected void readAttributes" + in);
+            if (type.attributes().stream()
+                    .anyMatch(attribute -> attribute.cardinality() == Property.Cardinality.OPTIONAL)) {
+                file.line("String text;");
+            }
+            type.attributes().forEach(code::readAttribute);
+            if (type.base() != null) {
+                file.line("super.readAttributes(in);");
+            }
+            if (type.attributeWildcard() != null) {
+                file.line("in.otherAttributes(get", type.attributeWildcard().name(), "());");
+            }
+            file.close();
+        }
+        if (type.text() != null) {
+            override("protected void readBody" + in);
+            String field = "this." + ContentCode.field(type.text());
+            file.line(
+                    type.isMixed()
+                            ? "in.mixed(get" + type.text().name() + "());"
+                            : field + " = " + types.parse(type.text().type(), "in.body()") + ";");
+            file.close();
+        }
+        if (type.content() != null && !type.elements().isEmpty()) {
+            override("protected void readElements" + in);
+            if (type.base() != null) {
+                file.line("super.readElements(in);");
+            }
+            code.read(type.content(), false);
+            file.close();
+        }
+    }
+
+    private void writing(ApiClass type) {
+        String out = "(" + context.xml(file, "XmlOutput") + " out) {";
+        if (!type.attributes().isEmpty() || type.attributeWildcard() != null) {
+            override("protected void writeAttributes" + out);
+            if (type.base() != null) {
+                file.line("super.writeAttributes(out);");
+            }
+            type.attributes().forEach(code::writeAttribute);
+            if (type.attributeWildcard() != null) {
+                file.line("out.attributes(get", type.attributeWildcard().name(), "());");
+            }
+            file.close();
+        }
+        if (type.text() != null) {
+            override("protected void writeBody" + out);
+            if (type.isMixed()) {
+                file.line("out.mixed(get", type.text().name(), "());");
+            } else {
+                writeText(type.text());
+            }
+            file.close();
+        }
+        if (type.content() != null && !type.elements().isEmpty()) {
+            override("protected void writeElements" + out);
+            if (type.base() != null) {
+                file.line("super.writeElements(out);");
+            }
+            code.write(type.content());
+            file.close();
+        }
+    }
+
+    private void writeText(Property text) {
+        String field = "this." + ContentCode.field(text);
+        String printed = types.print(text.type(), field);
+        boolean name = text.type() instanceof ValueType.Scalar scalar && scalar.kind() == ScalarKind.QNAME;
+        boolean primitive = text.type() instanceof ValueType.Scalar scalar
+                && JavaTypes.primitive(scalar.kind()) != null
+                && !text.isAbsentable();
+        if (!primitive) {
+            file.open("if (", field, " != null) {");
+        }
+        file.line("out.text(", name ? "out.name(" + field + ")" : printed, ");");
+        if (!primitive) {
+            file.close();
+        }
+    }
+
+    private void xmlType(QName name) {
+        String qname = file.ref("javax.xml.namespace.QName");
+        override("protected " + qname + " xmlType() {");
+        file.line(
+                "return new ",
+                qname,
+                "(",
+                JavaText.literal(name.getNamespaceURI()),
+                ", ",
+                JavaText.literal(name.getLocalPart()),
+                ");");
+        file.close();
+    }
+
+    private void describing(ApiClass type) {
+        override("protected void describe(" + context.xml(file, "Description") + " to) {");
+        if (type.base() != null) {
+            file.line("super.describe(to);");
+        }
+        for (Property property : type.properties()) {
+            String field = ContentCode.field(property);
+            file.line("to.member(", JavaText.literal(field), ", this.", field, ");");
+        }
+        file.close();
+    }
+
+    private void equality(ApiClass type) {
+        String self = context.ref(file, type);
+        override("public boolean equals(Object other) {");
+        file.open("if (!super.equals(other)) {");
+        file.line("return false;");
+        file.close();
+        file.line(self, " that = (", self, ") other;");
+        int last = type.properties().size() - 1;
+        for (int i = 0; i <= last; i++) {
+            Property property = type.properties().get(i);
+            String field = ContentCode.field(property);
+            String nil = property.nilName() == null ? "" : JavaNames.variable(property.nilName());
+            file.line(
+                    i == 0 ? "return " : "        && ",
+                    "same(this.",
+                    field,
+                    ", that.",
+                    field,
+                    ")",
+                    nil.isEmpty() ? "" : " && this." + nil + " == that." + nil,
+                    i == last ? ";" : "");
+        }
+        file.close();
+        override("public int hashCode() {");
+        file.line("int hash = super.hashCode();");
+        for (Property property : type.properties()) {
+            file.line("hash = 31 * hash + hash(this.", ContentCode.field(property), ");");
+        }
+        file.line("return hash;");
+        file.close();
+    }
+}

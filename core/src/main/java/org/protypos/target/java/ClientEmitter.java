@@ -1,0 +1,240 @@
+package org.protypos.target.java;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Collectors;
+import org.protypos.plan.ApiInterface;
+import org.protypos.plan.ApiMessage;
+import org.protypos.plan.ApiOperation;
+import org.protypos.plan.ApiService;
+import org.protypos.plan.Property;
+import org.protypos.target.SourceFile;
+
+/** Writes the client of an interface. */
+final class ClientEmitter {
+    private final JavaContext context;
+    private final JavaFile file;
+    private final ApiInterface type;
+    private final InterfaceEmitter.Signatures signatures;
+
+    private ClientEmitter(JavaContext context, JavaFile file, ApiInterface type) {
+        this.context = context;
+        this.file = file;
+        this.type = type;
+        this.signatures = new InterfaceEmitter.Signatures(context, file, type, false);
+    }
+
+    static SourceFile emit(JavaContext context, ApiInterface type) {
+        JavaFile file = context.file(type.packageName(), type.client());
+        new ClientEmitter(context, file, type).write();
+        return file.finish();
+    }
+
+    private void write() {
+        String api = file.ref(type.packageName(), type.name());
+        String connection = context.soap(file, "SoapConnection");
+        file.doc("Calls a service that offers {@code " + type.name()
+                + "}. Each operation can also be called without waiting. Safe for use by several threads.");
+        file.open("public final class ", type.client(), " implements ", api, " {");
+        file.line("private final ", connection, " connection;");
+        file.gap();
+        file.open("private ", type.client(), "(", connection, " connection) {");
+        file.line("this.connection = connection;");
+        file.close();
+        connecting(api, connection);
+        for (ApiOperation operation : type.operations()) {
+            call(operation);
+            callLater(operation);
+            input(operation);
+            if (!isVoid(operation)) {
+                result(operation);
+            }
+        }
+        file.close();
+    }
+
+    private void connecting(String api, String connection) {
+        String settings = file.ref("java.util.function.UnaryOperator") + "<" + context.soap(file, "SoapSettings") + ">";
+        String port = context.soap(file, "SoapPort") + "<" + api + ">";
+        String standard = defaultPort();
+        if (standard != null) {
+            file.gap().doc("Gives a client for the default port at the address in the contract.");
+            file.open("public static ", type.client(), " connect() {");
+            file.line("return connect(", standard, ", with -> with);");
+            file.close();
+            file.gap()
+                    .doc("Gives a client for the default port; {@code with} changes address, time limit and the like.");
+            file.open("public static ", type.client(), " connect(", settings, " with) {");
+            file.line("return connect(", standard, ", with);");
+            file.close();
+        }
+        file.gap().doc("Gives a client for a port at the address in the contract.");
+        file.open("public static ", type.client(), " connect(", port, " port) {");
+        file.line("return connect(port, with -> with);");
+        file.close();
+        file.gap().doc("Gives a client for a port; {@code with} changes address, time limit and the like.");
+        file.open("public static ", type.client(), " connect(", port, " port, ", settings, " with) {");
+        String registry = file.ref(context.plan().rootPackage(), context.plan().registry());
+        file.line("return new ", type.client(), "(", connection, ".to(port, with, ", registry, ".INSTANCE));");
+        file.close();
+    }
+
+    private String defaultPort() {
+        for (ApiService service : context.plan().services()) {
+            for (ApiService.Port port : service.ports()) {
+                if (port.type() == type && port.isDefault()) {
+                    return file.ref(service.packageName(), service.name()) + "." + port.constant();
+                }
+            }
+        }
+        return null;
+    }
+
+    private static boolean isVoid(ApiOperation operation) {
+        return operation.output() == null || operation.output().values().isEmpty();
+    }
+
+    private static String arguments(ApiOperation operation) {
+        return String.join(", ", operation.parameters());
+    }
+
+    private String action(ApiOperation operation) {
+        return JavaText.literal(operation.method()) + ", " + JavaText.literal(operation.soapAction());
+    }
+
+    private void call(ApiOperation operation) {
+        file.gap().doc(JavaText.comment(operation.documentation()));
+        file.line("@Override");
+        file.open("public ", signatures.method(operation), " {");
+        String output = "null";
+        if (operation.output() != null) {
+            String message = signatures.messages(operation.output());
+            file.line(message, " output = new ", message, "();");
+            output = "output";
+        }
+        String call = "(" + action(operation) + ", " + operation.method() + "Input(" + arguments(operation) + "), "
+                + output + ");";
+        if (operation.faults().isEmpty()) {
+            file.line("this.connection.callPlain", call);
+        } else {
+            file.open("try {");
+            file.line("this.connection.call", call);
+            String faults = operation.faults().stream()
+                    .map(signatures::fault)
+                    .distinct()
+                    .collect(Collectors.joining(" | "));
+            file.next("catch (" + faults + " e) {");
+            file.line("throw e;");
+            file.next("catch (" + context.soap(file, "DeclaredFault") + " e) {");
+            file.line("throw ", context.soap(file, "SoapConnection"), ".unexpected(e);");
+            file.close();
+        }
+        if (!isVoid(operation)) {
+            file.line("return ", operation.method(), "Result(output);");
+        }
+        file.close();
+    }
+
+    private void callLater(ApiOperation operation) {
+        String future = file.ref("java.util.concurrent.CompletableFuture");
+        file.gap()
+                .doc(
+                        JavaText.comment(operation.documentation()),
+                        "Does not wait: the future fails as {@code " + operation.method()
+                                + "} does, and can be cancelled.");
+        file.open(
+                "public ",
+                future,
+                "<",
+                signatures.boxedResult(operation),
+                "> ",
+                operation.asyncMethod(),
+                "(",
+                signatures.parameters(operation),
+                ") {");
+        String output = operation.output() == null ? "null" : "new " + signatures.messages(operation.output()) + "()";
+        String result = isVoid(operation) ? "output -> null" : type.client() + "::" + operation.method() + "Result";
+        file.line(
+                "return this.connection.callLater(",
+                action(operation),
+                ", ",
+                operation.method(),
+                "Input(",
+                arguments(operation),
+                "), ",
+                output,
+                ", ",
+                result,
+                ");");
+        file.close();
+    }
+
+    private void input(ApiOperation operation) {
+        ApiMessage input = operation.input();
+        String message = signatures.messages(input);
+        file.gap();
+        file.open(
+                "private static ", message, " ", operation.method(), "Input(", signatures.parameters(operation), ") {");
+        file.line(message, " input = new ", message, "();");
+        List<Property> values = input.values();
+        int at = 0;
+        if (input.wrapper() != null) {
+            file.line("input.body = new ", context.ref(file, input.wrapper()), "();");
+            for (; at < input.wrapper().elements().size(); at++) {
+                file.line(
+                        "input.body.set",
+                        values.get(at).name(),
+                        "(",
+                        operation.parameters().get(at),
+                        ");");
+            }
+        } else if (input.body() != null) {
+            file.line("input.body = ", operation.parameters().get(at++), ";");
+        }
+        for (int header = 0; header < input.headers().size(); header++) {
+            file.line(
+                    "input.",
+                    MessagesEmitter.field(input, header),
+                    " = ",
+                    operation.parameters().get(at + header),
+                    ";");
+        }
+        file.line("return input;");
+        file.close();
+    }
+
+    private void result(ApiOperation operation) {
+        ApiMessage output = operation.output();
+        file.gap();
+        file.open(
+                "private static ",
+                signatures.result(operation),
+                " ",
+                operation.method(),
+                "Result(",
+                signatures.messages(output),
+                " output) {");
+        List<String> parts = new ArrayList<>();
+        if (output.wrapper() != null) {
+            for (Property value : output.wrapper().elements()) {
+                parts.add("output.body." + getter(value) + "()");
+            }
+        } else if (output.body() != null) {
+            parts.add("output.body");
+        }
+        for (int header = 0; header < output.headers().size(); header++) {
+            parts.add("output." + MessagesEmitter.field(output, header));
+        }
+        String joined = String.join(", ", parts);
+        file.line(
+                "return ",
+                operation.resultName() == null ? joined : "new " + signatures.result(operation) + "(" + joined + ")",
+                ";");
+        file.close();
+    }
+
+    private String getter(Property value) {
+        String javaType = signatures.type(value);
+        return (javaType.equals("boolean") || javaType.equals("Boolean") ? "is" : "get") + value.name();
+    }
+}

@@ -1,0 +1,407 @@
+package org.protypos.target.java;
+
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.protypos.plan.Content;
+import org.protypos.plan.Property;
+import org.protypos.plan.ScalarKind;
+import org.protypos.plan.ValueType;
+import org.protypos.schema.Wildcard;
+
+/** Writes the code that reads and writes content: a descent over the content model, one step for each leaf. */
+final class ContentCode {
+    private final JavaContext context;
+    private final JavaFile file;
+    private final JavaTypes types;
+
+    ContentCode(JavaContext context, JavaFile file) {
+        this.context = context;
+        this.file = file;
+        this.types = new JavaTypes(context, file);
+    }
+
+    /** The field of a property. */
+    static String field(Property property) {
+        return JavaNames.variable(property.name());
+    }
+
+    void read(Content content, boolean optional) {
+        if (content instanceof Content.InSequence sequence) {
+            readSequence(sequence, optional);
+        } else if (content instanceof Content.OneOf choice) {
+            readChoice(choice, optional);
+        } else if (content instanceof Content.InAnyOrder all) {
+            readAll(all);
+        } else {
+            readLeaf((Content.Leaf) content, optional);
+        }
+    }
+
+    private void readSequence(Content.InSequence sequence, boolean optional) {
+        boolean guarded =
+                (optional || sequence.optional()) && !isEmptiable(new Content.InSequence(sequence.parts(), false));
+        if (guarded) {
+            file.open("if (", starts(sequence), ") {");
+        }
+        for (Content part : sequence.parts()) {
+            read(part, false);
+        }
+        if (guarded) {
+            file.close();
+        }
+    }
+
+    private void readChoice(Content.OneOf choice, boolean optional) {
+        boolean first = true;
+        for (Content part : choice.parts()) {
+            String head = "if (" + starts(part) + ") {";
+            if (first) {
+                file.open(head);
+            } else {
+                file.next("else " + head);
+            }
+            first = false;
+            readStarted(part);
+        }
+        if (!optional && !choice.optional() && choice.parts().stream().noneMatch(ContentCode::isEmptiable)) {
+            file.next("else {");
+            file.line("throw in.missing(", JavaText.literal(expected(choice)), ");");
+        }
+        if (!first) {
+            file.close();
+        }
+    }
+
+    private void readAll(Content.InAnyOrder all) {
+        file.open("while (in.atElement()) {");
+        boolean first = true;
+        for (Content part : all.parts()) {
+            String head = "if (" + starts(part) + ") {";
+            if (first) {
+                file.open(head);
+            } else {
+                file.next("else " + head);
+            }
+            first = false;
+            readStarted(part);
+        }
+        file.next("else {");
+        file.line("break;");
+        file.close();
+        file.close();
+    }
+
+    /** Reads content of which the start has been seen. */
+    private void readStarted(Content part) {
+        if (part instanceof Content.Leaf leaf && !leaf.property().isMany()) {
+            readValue(leaf);
+        } else {
+            read(part, false);
+        }
+    }
+
+    private void readLeaf(Content.Leaf leaf, boolean optional) {
+        Property property = leaf.property();
+        boolean must = leaf.least() > 0 && !optional;
+        if (property.isMany()) {
+            if (must && !isGroupEmptiable(leaf)) {
+                require(leaf);
+            }
+            file.open("while (", starts(leaf), ") {");
+            readValue(leaf);
+            file.close();
+        } else if (must) {
+            require(leaf);
+            readValue(leaf);
+        } else {
+            file.open("if (", starts(leaf), ") {");
+            readValue(leaf);
+            file.close();
+        }
+    }
+
+    private static boolean isGroupEmptiable(Content.Leaf leaf) {
+        return leaf.property().kind() == Property.Kind.GROUP
+                && leaf.property().type() instanceof ValueType.Structured group
+                && isEmptiable(group.type().content());
+    }
+
+    private void require(Content.Leaf leaf) {
+        if (leaf.property().kind() == Property.Kind.ELEMENT) {
+            file.line("in.expect(", name(leaf.property()), ");");
+        } else {
+            file.open("if (!(", starts(leaf), ")) {");
+            file.line("throw in.missing(", JavaText.literal(expected(leaf)), ");");
+            file.close();
+        }
+    }
+
+    private void readValue(Content.Leaf leaf) {
+        Property property = leaf.property();
+        String value = readExpression(leaf);
+        String field = "this." + field(property);
+        if (property.isMany()) {
+            String add = accessor("get", property) + "().add(";
+            file.line(add, property.nillable() ? "in.takeNil() ? null : " + value : value, ");");
+        } else if (property.nilName() != null) {
+            file.open("if (in.takeNil()) {");
+            file.line("this.", JavaNames.variable(property.nilName()), " = true;");
+            file.next("else {");
+            file.line(field, " = ", value, ";");
+            file.close();
+        } else {
+            file.line(field, " = ", property.nillable() ? "in.takeNil() ? null : " + value : value, ";");
+        }
+    }
+
+    private String readExpression(Content.Leaf leaf) {
+        Property property = leaf.property();
+        ValueType type = property.type();
+        return switch (property.kind()) {
+            case GROUP -> "in.group(new " + context.ref(file, ((ValueType.Structured) type).type()) + "())";
+            case WILDCARD -> leaf.wildcard().processing() == Wildcard.Processing.SKIP ? "in.tree()" : "in.element()";
+            case SUBSTITUTABLE -> "in.member(" + contentClass(type) + ".class)";
+            default -> element(type);
+        };
+    }
+
+    private String contentClass(ValueType type) {
+        return type instanceof ValueType.NamedElement named && named.content() != null
+                ? context.ref(file, named.content())
+                : context.xml(file, type instanceof ValueType.NamedSimple ? "XmlSimple" : "XmlObject");
+    }
+
+    /** The expression that reads an element with content of a type. */
+    String element(ValueType type) {
+        if (type instanceof ValueType.Structured structured) {
+            String name = context.ref(file, structured.type());
+            return "in.object(" + name + ".class, " + (structured.type().isAbstract() ? "null" : "new " + name + "()")
+                    + ")";
+        }
+        return type instanceof ValueType.Anything ? "in.any()" : types.parse(type, "in.text()");
+    }
+
+    /** The two arguments for a property's element or attribute: namespace and local name. */
+    static String name(Property property) {
+        return JavaText.literal(property.xmlName().getNamespaceURI()) + ", "
+                + JavaText.literal(property.xmlName().getLocalPart());
+    }
+
+    static String accessor(String verb, Property property) {
+        return verb + property.name();
+    }
+
+    private String starts(Content content) {
+        Set<String> tests = new LinkedHashSet<>();
+        for (Content.Leaf leaf : first(content)) {
+            tests.add(test(leaf));
+        }
+        return tests.isEmpty() ? "false" : String.join(" || ", tests);
+    }
+
+    private String test(Content.Leaf leaf) {
+        Property property = leaf.property();
+        return switch (property.kind()) {
+            case WILDCARD -> wildcardTest(leaf.wildcard());
+            case SUBSTITUTABLE -> "in.atMember(" + name(property) + ")";
+            default -> "in.at(" + name(property) + ")";
+        };
+    }
+
+    private static String wildcardTest(Wildcard wildcard) {
+        List<String> namespaces = wildcard.namespaces();
+        if (namespaces.contains("##any")) {
+            return "in.atElement()";
+        }
+        if (namespaces.contains("##other")) {
+            return "in.atOther(" + JavaText.literal(wildcard.targetNamespace()) + ")";
+        }
+        return namespaces.stream()
+                .map(namespace -> switch (namespace) {
+                    case "##targetNamespace" -> wildcard.targetNamespace();
+                    case "##local" -> "";
+                    default -> namespace;
+                })
+                .map(JavaText::literal)
+                .collect(Collectors.joining(", ", "in.atAnyOf(", ")"));
+    }
+
+    /** The leaves that content may start with; a repeated group starts with what starts its members. */
+    private static List<Content.Leaf> first(Content content) {
+        List<Content.Leaf> leaves = new ArrayList<>();
+        if (content instanceof Content.Leaf leaf) {
+            if (leaf.property().kind() == Property.Kind.GROUP) {
+                leaves.addAll(first(
+                        ((ValueType.Structured) leaf.property().type()).type().content()));
+            } else {
+                leaves.add(leaf);
+            }
+        } else if (content instanceof Content.InSequence sequence) {
+            for (Content part : sequence.parts()) {
+                leaves.addAll(first(part));
+                if (!isEmptiable(part)) {
+                    break;
+                }
+            }
+        } else if (content instanceof Content.OneOf choice) {
+            choice.parts().forEach(part -> leaves.addAll(first(part)));
+        } else if (content instanceof Content.InAnyOrder all) {
+            all.parts().forEach(part -> leaves.addAll(first(part)));
+        }
+        return leaves;
+    }
+
+    private static boolean isEmptiable(Content content) {
+        if (content instanceof Content.Leaf leaf) {
+            return leaf.least() == 0 || isGroupEmptiable(leaf);
+        }
+        if (content instanceof Content.InSequence sequence) {
+            return sequence.optional() || sequence.parts().stream().allMatch(ContentCode::isEmptiable);
+        }
+        if (content instanceof Content.OneOf choice) {
+            return choice.optional() || choice.parts().stream().anyMatch(ContentCode::isEmptiable);
+        }
+        Content.InAnyOrder all = (Content.InAnyOrder) content;
+        return all.optional() || all.parts().stream().allMatch(ContentCode::isEmptiable);
+    }
+
+    private static String expected(Content content) {
+        String names = first(content).stream()
+                .map(leaf -> leaf.property().xmlName() == null
+                        ? "an element"
+                        : "<" + leaf.property().xmlName().getLocalPart() + ">")
+                .distinct()
+                .limit(20)
+                .collect(Collectors.joining(" or "));
+        return names.isEmpty() ? "an element" : names;
+    }
+
+    void write(Content content) {
+        if (content instanceof Content.Leaf leaf) {
+            writeProperty(leaf.property());
+        } else if (content instanceof Content.InSequence sequence) {
+            sequence.parts().forEach(this::write);
+        } else if (content instanceof Content.OneOf choice) {
+            choice.parts().forEach(this::write);
+        } else {
+            ((Content.InAnyOrder) content).parts().forEach(this::write);
+        }
+    }
+
+    private void writeProperty(Property property) {
+        String field = "this." + field(property);
+        if (property.isMany()) {
+            file.open("if (", field, " != null) {");
+            file.open("for (", types.item(property), " item : ", field, ") {");
+            writeValue(property, "item", property.nillable());
+            file.close();
+            file.close();
+            return;
+        }
+        boolean primitive = property.type() instanceof ValueType.Scalar scalar
+                && JavaTypes.primitive(scalar.kind()) != null
+                && !property.isAbsentable();
+        if (primitive) {
+            writeValue(property, field, false);
+            return;
+        }
+        if (property.nilName() != null) {
+            file.open("if (this.", JavaNames.variable(property.nilName()), ") {");
+            file.line("out.nil(", name(property), ");");
+            file.next("else if (" + field + " != null) {");
+            writeValue(property, field, false);
+            file.close();
+            return;
+        }
+        boolean nil = property.nillable();
+        boolean selfGuarding = !nil && isSelfGuarding(property);
+        if (selfGuarding || nil) {
+            writeValue(property, field, nil);
+        } else {
+            file.open("if (", field, " != null) {");
+            writeValue(property, field, false);
+            file.close();
+        }
+    }
+
+    /** Whether the writing method itself leaves out what is null. */
+    private static boolean isSelfGuarding(Property property) {
+        return property.kind() == Property.Kind.ELEMENT
+                && (property.type() instanceof ValueType.Structured
+                        || property.type() instanceof ValueType.Anything
+                        || property.type() instanceof ValueType.Scalar scalar
+                                && (scalar.kind().isText() || scalar.kind() == ScalarKind.QNAME));
+    }
+
+    private void writeValue(Property property, String value, boolean nilWhenNull) {
+        if (nilWhenNull) {
+            file.open("if (", value, " == null) {");
+            file.line("out.nil(", name(property), ");");
+            file.next("else {");
+            writeValue(property, value, false);
+            file.close();
+            return;
+        }
+        switch (property.kind()) {
+            case GROUP -> file.line("out.group(", value, ");");
+            case WILDCARD, SUBSTITUTABLE -> file.line("out.element(", value, ");");
+            default -> writeElement(property, value);
+        }
+    }
+
+    /** Writes the statement that writes an element. */
+    void writeElement(Property property, String value) {
+        ValueType type = property.type();
+        if (type instanceof ValueType.Structured structured) {
+            file.line(
+                    "out.object(", name(property), ", ", value, ", ", context.ref(file, structured.type()), ".class);");
+        } else if (type instanceof ValueType.Anything) {
+            file.line("out.any(", name(property), ", ", value, ");");
+        } else if (type instanceof ValueType.Items items && isName(items.item())) {
+            file.line("out.open(", name(property), ");");
+            file.line("out.text(", types.print(type, value), ");");
+            file.line("out.close();");
+        } else {
+            file.line("out.element(", name(property), ", ", types.print(type, value), ");");
+        }
+    }
+
+    private static boolean isName(ValueType type) {
+        return type instanceof ValueType.Scalar scalar && scalar.kind() == ScalarKind.QNAME;
+    }
+
+    /** Writes the statement that reads an attribute. */
+    void readAttribute(Property property) {
+        String field = "this." + field(property);
+        if (property.cardinality() == Property.Cardinality.REQUIRED) {
+            file.line(field, " = ", types.parse(property.type(), "in.requiredAttribute(" + name(property) + ")"), ";");
+            return;
+        }
+        String variable = "text";
+        file.line(variable, " = in.attribute(", name(property), ");");
+        file.open("if (", variable, " != null) {");
+        file.line(field, " = ", types.parse(property.type(), variable), ";");
+        file.close();
+    }
+
+    /** Writes the statement that writes an attribute. */
+    void writeAttribute(Property property) {
+        String field = "this." + field(property);
+        boolean primitive = property.type() instanceof ValueType.Scalar scalar
+                && JavaTypes.primitive(scalar.kind()) != null
+                && !property.isAbsentable();
+        boolean plain = property.type() instanceof ValueType.Scalar scalar
+                && (scalar.kind().isText() || scalar.kind() == ScalarKind.QNAME);
+        String write = "out.attribute(" + name(property) + ", " + types.print(property.type(), field) + ");";
+        if (primitive || plain) {
+            file.line(write);
+        } else {
+            file.open("if (", field, " != null) {");
+            file.line(write);
+            file.close();
+        }
+    }
+}

@@ -1,0 +1,48 @@
+package org.protypos.target.java;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import org.protypos.target.SourceFile;
+
+/** The sources of the runtime, moved into a package of the contract's own so that two generated jars never collide. */
+final class EmbeddedRuntime {
+    /** The package of the runtime when it is used as a library. */
+    static final String LIBRARY = "org.protypos.runtime";
+
+    private static final String HOME = "/runtime-sources/org/protypos/runtime/";
+    private static final List<String> XML =
+            List.of(("CalendarText Description Lexical Names Utf8Buffer WrittenValue XmlCursor XmlDate"
+                            + " XmlDateTime XmlDuration XmlElement XmlFormatException XmlInput XmlLimits XmlObject XmlOutput"
+                            + " XmlPartialDate XmlSimple XmlTime XmlTree XmlTypes")
+                    .split(" "));
+    private static final List<String> SOAP = List.of(("BoundedBody CallFailedException ContractDocuments DeclaredFault"
+                    + " Envelope SoapConnection SoapEndpoint SoapFault SoapMessage SoapPort SoapServer SoapSettings"
+                    + " SoapVersion UndeclaredFaultException")
+            .split(" "));
+
+    private EmbeddedRuntime() {}
+
+    /** The files, with or without those for SOAP. */
+    static List<SourceFile> files(String packageName, boolean soap) {
+        List<SourceFile> files = new ArrayList<>();
+        XML.forEach(name -> files.add(file("xml/" + name, packageName)));
+        if (soap) {
+            SOAP.forEach(name -> files.add(file("soap/" + name, packageName)));
+        }
+        return files;
+    }
+
+    private static SourceFile file(String name, String packageName) {
+        try (InputStream stream = EmbeddedRuntime.class.getResourceAsStream(HOME + name + ".java")) {
+            String text = new String(stream.readAllBytes(), StandardCharsets.UTF_8);
+            return new SourceFile(
+                    packageName.replace('.', '/') + "/" + name + ".java", text.replace(LIBRARY, packageName));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+}

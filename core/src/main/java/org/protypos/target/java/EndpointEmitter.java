@@ -1,0 +1,180 @@
+package org.protypos.target.java;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import javax.xml.namespace.QName;
+import org.protypos.plan.ApiInterface;
+import org.protypos.plan.ApiMessage;
+import org.protypos.plan.ApiOperation;
+import org.protypos.plan.Property;
+import org.protypos.target.SourceFile;
+
+/** Writes the endpoint of an interface: it hands what comes in to an implementation and what that gives back out. */
+final class EndpointEmitter {
+    private final JavaContext context;
+    private final JavaFile file;
+    private final ApiInterface type;
+    private final InterfaceEmitter.Signatures signatures;
+
+    private EndpointEmitter(JavaContext context, JavaFile file, ApiInterface type) {
+        this.context = context;
+        this.file = file;
+        this.type = type;
+        this.signatures = new InterfaceEmitter.Signatures(context, file, type, false);
+    }
+
+    static SourceFile emit(JavaContext context, ApiInterface type, String documents) {
+        JavaFile file = context.file(type.packageName(), type.endpoint());
+        new EndpointEmitter(context, file, type).write(documents);
+        return file.finish();
+    }
+
+    private void write(String documents) {
+        String api = file.ref(type.packageName(), type.name());
+        file.doc("Serves an implementation of {@code " + type.name() + "}.");
+        file.open("public final class ", type.endpoint(), " extends ", context.soap(file, "SoapEndpoint"), " {");
+        file.line("private final ", api, " implementation;");
+        file.gap();
+        file.open("private ", type.endpoint(), "(", api, " implementation) {");
+        file.line("this.implementation = implementation;");
+        file.close();
+        file.gap().doc("Gives an endpoint that carries operations out by calling {@code implementation}.");
+        file.open("public static ", type.endpoint(), " of(", api, " implementation) {");
+        file.line("return new ", type.endpoint(), "(implementation);");
+        file.close();
+        constant(
+                context.xml(file, "XmlTypes"),
+                "types",
+                file.ref(context.plan().rootPackage(), context.plan().registry()) + ".INSTANCE");
+        constant(
+                context.soap(file, "ContractDocuments"),
+                "documents",
+                file.ref(context.plan().rootPackage(), documents) + ".documents()");
+        constant("String", "portType", JavaText.literal(type.xmlName().toString()));
+        input();
+        perform();
+        for (ApiOperation operation : type.operations()) {
+            perform(operation);
+        }
+        file.close();
+    }
+
+    private void constant(String result, String method, String value) {
+        file.gap();
+        file.line("@Override");
+        file.open("protected ", result, " ", method, "() {");
+        file.line("return ", value, ";");
+        file.close();
+    }
+
+    private void input() {
+        Map<QName, Integer> uses = new HashMap<>();
+        type.operations().forEach(operation -> uses.merge(element(operation), 1, Integer::sum));
+        String message = context.soap(file, "SoapMessage");
+        file.gap();
+        file.line("@Override");
+        file.open("protected ", message, " input(String namespace, String name, String action) {");
+        for (ApiOperation operation : type.operations()) {
+            QName element = element(operation);
+            String test = "name.equals(" + JavaText.literal(element.getLocalPart()) + ") && namespace.equals("
+                    + JavaText.literal(element.getNamespaceURI()) + ")";
+            boolean needsAction = uses.get(element) > 1;
+            String actions = operation.soapActions().stream()
+                    .map(action -> "action.equals(" + JavaText.literal(action) + ")")
+                    .collect(Collectors.joining(" || ", " && (", ")"));
+            file.open("if (", test, needsAction ? actions : "", ") {");
+            file.line("return new ", signatures.messages(operation.input()), "();");
+            file.close();
+        }
+        file.line("return null;");
+        file.close();
+    }
+
+    private static QName element(ApiOperation operation) {
+        return operation.input().body() == null
+                ? new QName("")
+                : operation.input().body().xmlName();
+    }
+
+    private void perform() {
+        String message = context.soap(file, "SoapMessage");
+        file.gap();
+        file.line("@Override");
+        file.open("protected ", message, " perform(", message, " input) throws Exception {");
+        for (ApiOperation operation : type.operations()) {
+            file.open("if (input instanceof ", signatures.messages(operation.input()), " message) {");
+            file.line("return ", operation.method(), "(message);");
+            file.close();
+        }
+        file.line("throw new IllegalArgumentException(input.getClass().getName());");
+        file.close();
+    }
+
+    private void perform(ApiOperation operation) {
+        String result = operation.output() == null
+                ? context.soap(file, "SoapMessage")
+                : signatures.messages(operation.output());
+        file.gap();
+        file.open(
+                "private ",
+                result,
+                " ",
+                operation.method(),
+                "(",
+                signatures.messages(operation.input()),
+                " input) throws Exception {");
+        String call = "this.implementation." + operation.method() + "("
+                + String.join(", ", arguments(operation.input())) + ");";
+        if (operation.output() == null) {
+            file.line(call);
+            file.line("return null;");
+        } else {
+            output(operation, result, call);
+        }
+        file.close();
+    }
+
+    private List<String> arguments(ApiMessage input) {
+        List<String> arguments = new ArrayList<>();
+        if (input.wrapper() != null) {
+            for (Property value : input.wrapper().elements()) {
+                String javaType = signatures.type(value);
+                boolean isBoolean = javaType.equals("boolean") || javaType.equals("Boolean");
+                arguments.add("input.body." + (isBoolean ? "is" : "get") + value.name() + "()");
+            }
+        } else if (input.body() != null) {
+            arguments.add("input.body");
+        }
+        for (int header = 0; header < input.headers().size(); header++) {
+            arguments.add("input." + MessagesEmitter.field(input, header));
+        }
+        return arguments;
+    }
+
+    private void output(ApiOperation operation, String message, String call) {
+        ApiMessage output = operation.output();
+        List<Property> values = output.values();
+        file.line(values.isEmpty() ? "" : signatures.result(operation) + " result = ", call);
+        file.line(message, " output = new ", message, "();");
+        if (output.wrapper() != null) {
+            file.line("output.body = new ", context.ref(file, output.wrapper()), "();");
+        }
+        List<String> names = InterfaceEmitter.Signatures.resultNames(output);
+        int wrapped = output.wrapper() == null ? 0 : output.wrapper().elements().size();
+        int bodies = output.wrapper() == null && output.body() != null ? 1 : 0;
+        for (int i = 0; i < values.size(); i++) {
+            String value = operation.resultName() == null ? "result" : "result." + names.get(i) + "()";
+            if (i < wrapped) {
+                file.line("output.body.set", values.get(i).name(), "(", value, ");");
+            } else if (i < wrapped + bodies) {
+                file.line("output.body = ", value, ";");
+            } else {
+                file.line("output.", MessagesEmitter.field(output, i - wrapped - bodies), " = ", value, ";");
+            }
+        }
+        file.line("return output;");
+    }
+}

@@ -1,0 +1,47 @@
+package org.protypos.target.java;
+
+import org.protypos.plan.ApiEnum;
+import org.protypos.target.SourceFile;
+
+/** Writes an enum for a simple type that names its values. */
+final class EnumEmitter {
+    private EnumEmitter() {}
+
+    static SourceFile emit(JavaContext context, ApiEnum type) {
+        JavaFile file = context.file(type.packageName(), type.name());
+        write(file, type);
+        return file.finish();
+    }
+
+    static void write(JavaFile file, ApiEnum type) {
+        String name = type.name();
+        file.doc(JavaText.comment(type.documentation()));
+        file.open("public enum ", name, " {");
+        int last = type.constants().size() - 1;
+        for (int i = 0; i <= last; i++) {
+            ApiEnum.Constant constant = type.constants().get(i);
+            file.doc(JavaText.comment(constant.documentation()));
+            file.line(constant.name(), "(", JavaText.literal(constant.value()), ")", i == last ? ";" : ",");
+        }
+        file.gap();
+        file.line("private final String value;");
+        file.gap();
+        file.open(name, "(String value) {");
+        file.line("this.value = value;");
+        file.close();
+        file.gap().doc("The value as it is written in XML.");
+        file.open("public String value() {");
+        file.line("return this.value;");
+        file.close();
+        file.gap().doc("The constant for a value written in XML, or null when there is none.");
+        file.open("public static ", name, " find(String value) {");
+        file.open("switch (value) {");
+        for (ApiEnum.Constant constant : type.constants()) {
+            file.line("case ", JavaText.literal(constant.value()), ": return ", constant.name(), ";");
+        }
+        file.line("default: return null;");
+        file.close();
+        file.close();
+        file.close();
+    }
+}

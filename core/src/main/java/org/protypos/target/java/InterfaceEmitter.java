@@ -1,0 +1,150 @@
+package org.protypos.target.java;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.protypos.plan.ApiFault;
+import org.protypos.plan.ApiInterface;
+import org.protypos.plan.ApiMessage;
+import org.protypos.plan.ApiOperation;
+import org.protypos.plan.Property;
+import org.protypos.target.SourceFile;
+
+/** Writes the interface of a port type, which client and server share. */
+final class InterfaceEmitter {
+    private InterfaceEmitter() {}
+
+    static SourceFile emit(JavaContext context, ApiInterface type) {
+        Set<String> results = type.operations().stream()
+                .filter(operation -> operation.resultName() != null)
+                .map(ApiOperation::resultName)
+                .collect(Collectors.toSet());
+        JavaFile file = context.file(type.packageName(), type.name(), results);
+        Signatures signatures = new Signatures(context, file, type, true);
+        file.doc(
+                JavaText.comment(type.documentation()),
+                "Port type " + JavaText.comment(type.xmlName().getLocalPart()) + " of namespace "
+                        + JavaText.comment(type.xmlName().getNamespaceURI()) + ".");
+        file.open("public interface ", type.name(), " {");
+        boolean first = true;
+        for (ApiOperation operation : type.operations()) {
+            if (!first) {
+                file.gap();
+            }
+            first = false;
+            file.doc(JavaText.comment(operation.documentation()));
+            file.line(signatures.method(operation), ";");
+        }
+        for (ApiOperation operation : type.operations()) {
+            if (operation.resultName() != null) {
+                result(file, signatures, operation);
+            }
+        }
+        file.close();
+        return file.finish();
+    }
+
+    private static void result(JavaFile file, Signatures signatures, ApiOperation operation) {
+        file.gap().doc("What {@code " + operation.method() + "} gives.");
+        file.line("record ", signatures.resultRecord(operation), " {}");
+    }
+
+    /** How the methods of an interface look, wherever they are written. */
+    static final class Signatures {
+        private final JavaFile file;
+        private final JavaTypes types;
+        private final ApiInterface owner;
+        private final boolean inside;
+
+        /**
+         * Makes the writer.
+         *
+         * @param inside whether the signatures stand in the interface itself
+         */
+        Signatures(JavaContext context, JavaFile file, ApiInterface owner, boolean inside) {
+            this.inside = inside;
+            this.file = file;
+            this.types = new JavaTypes(context, file);
+            this.owner = owner;
+        }
+
+        String type(Property property) {
+            return types.of(property);
+        }
+
+        String parameters(ApiOperation operation) {
+            List<String> parameters = new ArrayList<>();
+            List<Property> values = operation.input().values();
+            for (int i = 0; i < values.size(); i++) {
+                parameters.add(
+                        types.of(values.get(i)) + " " + operation.parameters().get(i));
+            }
+            return String.join(", ", parameters);
+        }
+
+        /** The type that carries several results, with its components. */
+        String resultRecord(ApiOperation operation) {
+            List<String> components = new ArrayList<>();
+            List<Property> values = operation.output().values();
+            List<String> names = resultNames(operation.output());
+            for (int i = 0; i < values.size(); i++) {
+                components.add(types.of(values.get(i)) + " " + names.get(i));
+            }
+            return operation.resultName() + "(" + String.join(", ", components) + ")";
+        }
+
+        /** The names of the components of a result type, each once. */
+        static List<String> resultNames(ApiMessage output) {
+            List<String> names = new ArrayList<>();
+            for (Property value : output.values()) {
+                String name = ContentCode.field(value);
+                String free = name;
+                for (int number = 2; names.contains(free); number++) {
+                    free = name + number;
+                }
+                names.add(free);
+            }
+            return names;
+        }
+
+        String result(ApiOperation operation) {
+            if (operation.resultName() != null) {
+                return inside
+                        ? operation.resultName()
+                        : file.ref(owner.packageName(), owner.name()) + "." + operation.resultName();
+            }
+            return operation.output() == null || operation.output().values().isEmpty()
+                    ? "void"
+                    : types.of(operation.output().values().get(0));
+        }
+
+        String boxedResult(ApiOperation operation) {
+            return switch (result(operation)) {
+                case "void" -> "Void";
+                case "boolean" -> "Boolean";
+                case "byte" -> "Byte";
+                case "short" -> "Short";
+                case "int" -> "Integer";
+                case "long" -> "Long";
+                case "float" -> "Float";
+                case "double" -> "Double";
+                default -> result(operation);
+            };
+        }
+
+        String method(ApiOperation operation) {
+            String faults = operation.faults().stream().map(this::fault).collect(Collectors.joining(", "));
+            return result(operation) + " " + operation.method() + "(" + parameters(operation) + ")"
+                    + (faults.isEmpty() ? "" : " throws " + faults);
+        }
+
+        String fault(ApiFault fault) {
+            return file.ref(fault.packageName(), fault.name());
+        }
+
+        String messages(ApiMessage message) {
+            return file.ref(owner.packageName(), owner.messages()) + "." + message.name();
+        }
+    }
+}

@@ -1,0 +1,104 @@
+package org.protypos.target.java;
+
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.Map;
+import java.util.Set;
+import org.protypos.plan.ApiClass;
+import org.protypos.plan.ApiEnum;
+import org.protypos.plan.ApiFault;
+import org.protypos.plan.ApiInterface;
+import org.protypos.plan.ApiService;
+import org.protypos.plan.Plan;
+
+/** What the emitters of one contract share: the plan, the place of the runtime, the names in each package. */
+final class JavaContext {
+    private final Plan plan;
+    private final String runtime;
+    private final Map<String, Set<String>> inPackage = new HashMap<>();
+
+    /**
+     * Makes the context.
+     *
+     * @param runtime the package of the runtime
+     */
+    JavaContext(Plan plan, String runtime) {
+        this.plan = plan;
+        this.runtime = runtime;
+        plan.classes().forEach(type -> add(type.packageName(), type.name()));
+        plan.enums().forEach(type -> add(type.packageName(), type.name()));
+        add(plan.rootPackage(), plan.registry());
+        for (ApiInterface type : plan.interfaces()) {
+            add(type.packageName(), type.name());
+            add(type.packageName(), type.client());
+            add(type.packageName(), type.endpoint());
+            add(type.packageName(), type.messages());
+        }
+        for (ApiService service : plan.services()) {
+            add(service.packageName(), service.name());
+        }
+        for (ApiFault fault : plan.faults()) {
+            add(fault.packageName(), fault.name());
+        }
+    }
+
+    private void add(String packageName, String name) {
+        inPackage.computeIfAbsent(packageName, any -> new HashSet<>()).add(name);
+    }
+
+    Plan plan() {
+        return plan;
+    }
+
+    /** A file for one class with everything nested in it. */
+    JavaFile file(ApiClass type) {
+        Set<String> hidden = new HashSet<>();
+        collectHidden(type, hidden);
+        return new JavaFile(type.packageName(), type.name(), names(type.packageName()), hidden);
+    }
+
+    /** A file for something that nests no class of the contract. */
+    JavaFile file(String packageName, String name) {
+        return new JavaFile(packageName, name, names(packageName), Set.of());
+    }
+
+    /** A file that nests classes with made-up names. */
+    JavaFile file(String packageName, String name, Set<String> nested) {
+        return new JavaFile(packageName, name, names(packageName), nested);
+    }
+
+    private Set<String> names(String packageName) {
+        return inPackage.getOrDefault(packageName, Set.of());
+    }
+
+    /** Nested classes hide others by their simple names, and so do those that a class inherits. */
+    private static void collectHidden(ApiClass type, Set<String> hidden) {
+        for (ApiClass inherited = type; inherited != null; inherited = inherited.base()) {
+            inherited.nestedClasses().forEach(nested -> hidden.add(nested.name()));
+            inherited.nestedEnums().forEach(nested -> hidden.add(nested.name()));
+        }
+        type.nestedClasses().forEach(nested -> collectHidden(nested, hidden));
+    }
+
+    String ref(JavaFile file, ApiClass type) {
+        return type.host() == null
+                ? file.ref(type.packageName(), type.name())
+                : ref(file, type.host()) + "." + type.name();
+    }
+
+    String ref(JavaFile file, ApiEnum type) {
+        return type.host() == null
+                ? file.ref(type.packageName(), type.name())
+                : ref(file, type.host()) + "." + type.name();
+    }
+
+    /** How to call a class of the runtime's XML part. */
+    String xml(JavaFile file, String name) {
+        return file.ref(runtime + ".xml", name);
+    }
+
+    /** How to call a class of the runtime's SOAP part. */
+    String soap(JavaFile file, String name) {
+        return file.ref(runtime + ".soap", name);
+    }
+}

@@ -1,0 +1,210 @@
+package org.protypos.target.java;
+
+import java.text.Normalizer;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+import org.protypos.naming.NameRules;
+
+/**
+ * How Java spells names. Words are split as Jakarta XML Binding describes (appendix on binding XML names to Java
+ * identifiers), and packages come from namespaces in the way described there.
+ */
+public final class JavaNames implements NameRules {
+    private static final int LONGEST_NAME = 120;
+    private static final int LONGEST_CONSTANT = 60;
+    private static final int MOST_SYMBOLS = 3;
+
+    private static final Set<String> KEYWORDS = Set.of(("abstract assert boolean break byte case catch char class const"
+                    + " continue default do double else enum extends final finally float for goto if implements import"
+                    + " instanceof int interface long native new package private protected public return short static"
+                    + " strictfp super switch synchronized this throw throws transient try void volatile while true"
+                    + " false null _ var yield record sealed permits")
+            .split(" "));
+
+    /** What every source file sees without an import, as far as generated code speaks of it. */
+    private static final List<String> JAVA_LANG = List.of(("Object String Override Class Exception RuntimeException"
+                    + " Throwable Error Integer Long Short Byte Boolean Float Double Character Number Math System Void"
+                    + " Enum Record Iterable Comparable Deprecated SuppressWarnings FunctionalInterface SafeVarargs"
+                    + " IllegalStateException IllegalArgumentException AutoCloseable Runnable Thread Process Module"
+                    + " Package Runtime StringBuilder CharSequence Cloneable ClassLoader Appendable Readable")
+            .split(" "));
+
+    @Override
+    public String packageName(String namespace) {
+        List<String> segments = namespace.isBlank() ? List.of("generated") : new NamespaceSegments(namespace).list();
+        List<String> legal = new ArrayList<>();
+        for (String segment : segments) {
+            legal.add(packageSegment(segment));
+        }
+        return String.join(".", legal);
+    }
+
+    private static String packageSegment(String segment) {
+        StringBuilder text = new StringBuilder();
+        Normalizer.normalize(segment, Normalizer.Form.NFC)
+                .toLowerCase(Locale.ROOT)
+                .codePoints()
+                .map(c -> isPart(c) ? c : '_')
+                .forEach(text::appendCodePoint);
+        if (KEYWORDS.contains(text.toString())) {
+            text.append('_');
+        }
+        return Character.isJavaIdentifierStart(text.codePointAt(0)) ? text.toString() : "_" + text;
+    }
+
+    private static boolean isPart(int c) {
+        return Character.isJavaIdentifierPart(c) && !Character.isIdentifierIgnorable(c);
+    }
+
+    @Override
+    public String typeName(String xmlName) {
+        StringBuilder name = new StringBuilder();
+        for (String word : words(xmlName)) {
+            name.appendCodePoint(Character.toUpperCase(word.codePointAt(0)))
+                    .append(word, Character.charCount(word.codePointAt(0)), word.length());
+        }
+        return legal(name.isEmpty() ? "Unnamed" : name.toString());
+    }
+
+    private static String legal(String name) {
+        String started = Character.isJavaIdentifierStart(name.codePointAt(0)) ? name : "_" + name;
+        if (started.length() <= LONGEST_NAME) {
+            return started;
+        }
+        int cut = Character.isHighSurrogate(started.charAt(LONGEST_NAME - 9)) ? LONGEST_NAME - 10 : LONGEST_NAME - 9;
+        return started.substring(0, cut) + String.format("_%08x", name.hashCode());
+    }
+
+    @Override
+    public String memberName(String xmlName) {
+        return typeName(xmlName);
+    }
+
+    @Override
+    public String methodName(String xmlName) {
+        return variable(typeName(xmlName));
+    }
+
+    @Override
+    public String parameterName(String xmlName) {
+        return variable(typeName(xmlName));
+    }
+
+    /** The field or variable for a member: its name with a small letter first, or a leading acronym in small letters. */
+    static String variable(String memberName) {
+        int capitals = 0;
+        while (capitals < memberName.length() && Character.isUpperCase(memberName.charAt(capitals))) {
+            capitals++;
+        }
+        boolean wordFollows =
+                capitals > 1 && capitals < memberName.length() && Character.isLowerCase(memberName.charAt(capitals));
+        int small = Math.max(1, wordFollows ? capitals - 1 : capitals);
+        if (Character.isSurrogate(memberName.charAt(0))) {
+            small = 0;
+        }
+        String name = memberName.substring(0, small).toLowerCase(Locale.ROOT) + memberName.substring(small);
+        return KEYWORDS.contains(name) ? name + "_" : name;
+    }
+
+    @Override
+    public String constantName(String text) {
+        if (text.isBlank()) {
+            return text.isEmpty() ? "EMPTY" : "BLANK";
+        }
+        String minus = text.matches("-[0-9].*") ? "MINUS_" : "";
+        List<String> words = words(text);
+        String name = words.isEmpty() ? symbols(text) : String.join("_", words).toUpperCase(Locale.ROOT);
+        if (name.length() > LONGEST_CONSTANT) {
+            name = name.substring(0, LONGEST_CONSTANT - 9) + String.format("_%08X", text.hashCode());
+        }
+        if (!Character.isJavaIdentifierStart(name.codePointAt(0)) && minus.isEmpty()) {
+            name = "_" + name;
+        }
+        return KEYWORDS.contains(name) ? name + "_" : minus + name;
+    }
+
+    /** A value of signs alone is called by the names of the signs. */
+    private static String symbols(String text) {
+        List<String> names = new ArrayList<>();
+        text.codePoints().limit(MOST_SYMBOLS).forEach(c -> {
+            String name = Character.getName(c);
+            names.add(name == null ? String.format("U%04X", c) : name.replaceAll("[^A-Z0-9]+", "_"));
+        });
+        return String.join("_", names);
+    }
+
+    /** The words of a name: split at signs, behind digits, and where a capital begins one. */
+    static List<String> words(String xmlName) {
+        List<String> words = new ArrayList<>();
+        StringBuilder word = new StringBuilder();
+        int[] points =
+                Normalizer.normalize(xmlName, Normalizer.Form.NFC).codePoints().toArray();
+        for (int i = 0; i < points.length; i++) {
+            int c = points[i];
+            boolean part = isPart(c) && c != '_' && c != '$';
+            if (!word.isEmpty() && (!part || startsWord(points, i))) {
+                words.add(word.toString());
+                word.setLength(0);
+            }
+            if (part) {
+                word.appendCodePoint(c);
+            }
+        }
+        if (!word.isEmpty()) {
+            words.add(word.toString());
+        }
+        return words;
+    }
+
+    private static boolean startsWord(int[] points, int at) {
+        int before = points[at - 1];
+        int c = points[at];
+        if (Character.isDigit(before)) {
+            return Character.isLetter(c);
+        }
+        if (!Character.isUpperCase(c)) {
+            return false;
+        }
+        boolean smallFollows = at + 1 < points.length && Character.isLowerCase(points[at + 1]);
+        return !Character.isUpperCase(before) || smallFollows;
+    }
+
+    @Override
+    public Collection<String> reservedTypes() {
+        return JAVA_LANG;
+    }
+
+    @Override
+    public Collection<String> reservedMembers() {
+        return List.of("Class", "Java", "Javax");
+    }
+
+    @Override
+    public Collection<String> reservedMethods() {
+        return List.of(
+                "getClass",
+                "hashCode",
+                "equals",
+                "toString",
+                "clone",
+                "finalize",
+                "notify",
+                "notifyAll",
+                "wait",
+                "connect",
+                "of",
+                "types",
+                "input",
+                "perform",
+                "documents",
+                "portType");
+    }
+
+    @Override
+    public Collection<String> reservedParameters() {
+        return List.of("connection", "input", "output", "in", "out", "e", "with", "result", "java", "javax");
+    }
+}

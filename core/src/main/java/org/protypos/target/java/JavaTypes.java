@@ -1,0 +1,213 @@
+package org.protypos.target.java;
+
+import java.math.BigDecimal;
+import java.math.BigInteger;
+import org.protypos.plan.ApiEnum;
+import org.protypos.plan.Property;
+import org.protypos.plan.ScalarKind;
+import org.protypos.plan.ValueType;
+
+/** The Java type of everything a plan speaks of, and how values go from and to text. */
+final class JavaTypes {
+    private final JavaContext context;
+    private final JavaFile file;
+
+    JavaTypes(JavaContext context, JavaFile file) {
+        this.context = context;
+        this.file = file;
+    }
+
+    /** The type of a property's field, accessors and parameters. */
+    String of(Property property) {
+        return switch (property.kind()) {
+            case MIXED -> list("Object");
+            case ATTRIBUTE_WILDCARD ->
+                file.ref("java.util.Map") + "<" + file.ref("javax.xml.namespace.QName") + ", String>";
+            default -> property.isMany() ? list(item(property)) : single(property);
+        };
+    }
+
+    /** The type of one value of a property where an object is needed. */
+    String item(Property property) {
+        return object(property.type());
+    }
+
+    private String single(Property property) {
+        String primitive = property.type() instanceof ValueType.Scalar scalar ? primitive(scalar.kind()) : null;
+        return primitive != null && !property.isAbsentable() ? primitive : object(property.type());
+    }
+
+    String list(String item) {
+        return file.ref("java.util.List") + "<" + item + ">";
+    }
+
+    /** The type of a value as an object. */
+    String object(ValueType type) {
+        if (type instanceof ValueType.Scalar scalar) {
+            return boxed(scalar.kind());
+        }
+        if (type instanceof ValueType.Enumerated enumerated) {
+            return context.ref(file, enumerated.type());
+        }
+        if (type instanceof ValueType.Structured structured) {
+            return context.ref(file, structured.type());
+        }
+        if (type instanceof ValueType.Items items) {
+            return list(object(items.item()));
+        }
+        if (type instanceof ValueType.NamedElement named) {
+            return context.xml(file, "XmlElement")
+                    + (named.content() == null ? "<?>" : "<? extends " + context.ref(file, named.content()) + ">");
+        }
+        if (type instanceof ValueType.NamedSimple) {
+            return context.xml(file, "XmlElement") + "<? extends " + context.xml(file, "XmlSimple") + ">";
+        }
+        return context.xml(file, "XmlObject");
+    }
+
+    static String primitive(ScalarKind kind) {
+        return switch (kind) {
+            case BOOLEAN -> "boolean";
+            case BYTE -> "byte";
+            case UNSIGNED_BYTE, SHORT -> "short";
+            case UNSIGNED_SHORT, INT -> "int";
+            case UNSIGNED_INT, LONG -> "long";
+            case FLOAT -> "float";
+            case DOUBLE -> "double";
+            default -> null;
+        };
+    }
+
+    private String boxed(ScalarKind kind) {
+        return switch (kind) {
+            case STRING, NORMALIZED, TOKEN -> "String";
+            case BOOLEAN -> "Boolean";
+            case BYTE -> "Byte";
+            case UNSIGNED_BYTE, SHORT -> "Short";
+            case UNSIGNED_SHORT, INT -> "Integer";
+            case UNSIGNED_INT, LONG -> "Long";
+            case INTEGER -> file.ref("java.math.BigInteger");
+            case DECIMAL -> file.ref("java.math.BigDecimal");
+            case FLOAT -> "Float";
+            case DOUBLE -> "Double";
+            case DATE_TIME -> context.xml(file, "XmlDateTime");
+            case DATE -> context.xml(file, "XmlDate");
+            case TIME -> context.xml(file, "XmlTime");
+            case DURATION -> context.xml(file, "XmlDuration");
+            case PARTIAL_DATE -> context.xml(file, "XmlPartialDate");
+            case HEX, BASE64 -> "byte[]";
+            case QNAME -> file.ref("javax.xml.namespace.QName");
+        };
+    }
+
+    /** The expression that makes a value of text, given as an expression. */
+    String parse(ValueType type, String text) {
+        if (type instanceof ValueType.Items items) {
+            return "in.list(" + text + ", item -> " + parse(items.item(), "item") + ")";
+        }
+        if (type instanceof ValueType.Enumerated enumerated) {
+            ApiEnum target = enumerated.type();
+            return "in.known(" + context.ref(file, target) + ".find(" + parse(target.base(), text) + "), "
+                    + JavaText.literal(target.name()) + ")";
+        }
+        return parse(((ValueType.Scalar) type).kind(), text);
+    }
+
+    private static String parse(ScalarKind kind, String text) {
+        return switch (kind) {
+            case STRING -> text;
+            case NORMALIZED -> "in.toNormalized(" + text + ")";
+            case TOKEN -> "in.toToken(" + text + ")";
+            case BOOLEAN -> "in.toBoolean(" + text + ")";
+            case BYTE -> "in.toByte(" + text + ")";
+            case UNSIGNED_BYTE -> "in.toUnsignedByte(" + text + ")";
+            case SHORT -> "in.toShort(" + text + ")";
+            case UNSIGNED_SHORT -> "in.toUnsignedShort(" + text + ")";
+            case INT -> "in.toInt(" + text + ")";
+            case UNSIGNED_INT -> "in.toUnsignedInt(" + text + ")";
+            case LONG -> "in.toLong(" + text + ")";
+            case INTEGER -> "in.toInteger(" + text + ")";
+            case DECIMAL -> "in.toDecimal(" + text + ")";
+            case FLOAT -> "in.toFloat(" + text + ")";
+            case DOUBLE -> "in.toDouble(" + text + ")";
+            case DATE_TIME -> "in.toDateTime(" + text + ")";
+            case DATE -> "in.toDate(" + text + ")";
+            case TIME -> "in.toTime(" + text + ")";
+            case DURATION -> "in.toDuration(" + text + ")";
+            case PARTIAL_DATE -> "in.toPartialDate(" + text + ")";
+            case HEX -> "in.toHex(" + text + ")";
+            case BASE64 -> "in.toBase64(" + text + ")";
+            case QNAME -> "in.toQName(" + text + ")";
+        };
+    }
+
+    /** The expression that makes text of a value; a qualified name stays one, for its prefix is chosen later. */
+    String print(ValueType type, String value) {
+        if (type instanceof ValueType.Items items) {
+            return context.xml(file, "Lexical") + ".print(" + value + ", item -> " + printItem(items.item(), "item")
+                    + ")";
+        }
+        if (type instanceof ValueType.Enumerated) {
+            return value + ".value()";
+        }
+        ScalarKind kind = ((ValueType.Scalar) type).kind();
+        return switch (kind) {
+            case STRING, NORMALIZED, TOKEN, QNAME -> value;
+            case HEX -> context.xml(file, "Lexical") + ".printHex(" + value + ")";
+            case BASE64 -> context.xml(file, "Lexical") + ".printBase64(" + value + ")";
+            default -> context.xml(file, "Lexical") + ".print(" + value + ")";
+        };
+    }
+
+    private String printItem(ValueType type, String value) {
+        boolean name = type instanceof ValueType.Scalar scalar && scalar.kind() == ScalarKind.QNAME;
+        return name ? "out.name(" + value + ")" : print(type, value);
+    }
+
+    /** The literal for a default value, or null when the text is not of the type or has no literal. */
+    String constant(ValueType type, String text) {
+        if (type instanceof ValueType.Enumerated enumerated) {
+            for (ApiEnum.Constant constant : enumerated.type().constants()) {
+                if (constant.value().equals(text.strip())) {
+                    return context.ref(file, enumerated.type()) + "." + constant.name();
+                }
+            }
+            return null;
+        }
+        try {
+            return type instanceof ValueType.Scalar scalar ? constant(scalar.kind(), text) : null;
+        } catch (NumberFormatException e) {
+            return null;
+        }
+    }
+
+    private String constant(ScalarKind kind, String text) {
+        String value = text.strip();
+        return switch (kind) {
+            case STRING -> JavaText.literal(text);
+            case NORMALIZED, TOKEN -> JavaText.literal(value);
+            case BOOLEAN ->
+                switch (value) {
+                    case "true", "1" -> "true";
+                    case "false", "0" -> "false";
+                    default -> null;
+                };
+            case BYTE -> "(byte) " + Byte.parseByte(value);
+            case UNSIGNED_BYTE, SHORT -> "(short) " + Short.parseShort(value);
+            case UNSIGNED_SHORT, INT -> String.valueOf(Integer.parseInt(value));
+            case UNSIGNED_INT, LONG -> Long.parseLong(value) + "L";
+            case INTEGER -> "new " + boxed(kind) + "(\"" + new BigInteger(value) + "\")";
+            case DECIMAL -> "new " + boxed(kind) + "(\"" + new BigDecimal(value).toPlainString() + "\")";
+            case FLOAT -> finite(Float.parseFloat(value)) + "f";
+            case DOUBLE -> finite(Double.parseDouble(value)) + "d";
+            default -> null;
+        };
+    }
+
+    private static String finite(double value) {
+        if (Double.isNaN(value) || Double.isInfinite(value)) {
+            throw new NumberFormatException("no literal");
+        }
+        return String.valueOf(value);
+    }
+}

@@ -1,0 +1,177 @@
+package org.protypos.target.java;
+
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Set;
+import org.protypos.plan.ApiFault;
+import org.protypos.plan.ApiInterface;
+import org.protypos.plan.ApiMessage;
+import org.protypos.plan.ApiOperation;
+import org.protypos.plan.Property;
+import org.protypos.plan.ScalarKind;
+import org.protypos.plan.ValueType;
+import org.protypos.target.SourceFile;
+
+/** Writes the messages of an interface as they travel: what client and endpoint read and write. */
+final class MessagesEmitter {
+    private final JavaContext context;
+    private final JavaFile file;
+    private final JavaTypes types;
+    private final ContentCode code;
+
+    private MessagesEmitter(JavaContext context, JavaFile file) {
+        this.context = context;
+        this.file = file;
+        this.types = new JavaTypes(context, file);
+        this.code = new ContentCode(context, file);
+    }
+
+    static SourceFile emit(JavaContext context, ApiInterface type) {
+        Set<String> nested = new LinkedHashSet<>();
+        for (ApiOperation operation : type.operations()) {
+            nested.add(operation.input().name());
+            if (operation.output() != null) {
+                nested.add(operation.output().name());
+            }
+        }
+        JavaFile file = context.file(type.packageName(), type.messages(), nested);
+        MessagesEmitter emitter = new MessagesEmitter(context, file);
+        file.doc("The messages of {@code " + type.name() + "} on the wire.");
+        file.open("final class ", type.messages(), " {");
+        file.line("private ", type.messages(), "() {}");
+        for (ApiOperation operation : type.operations()) {
+            emitter.message(operation.input(), List.of());
+            if (operation.output() != null) {
+                emitter.message(operation.output(), operation.faults());
+            }
+        }
+        file.close();
+        return file.finish();
+    }
+
+    /** The field that a header part is kept in; parts of one name in body and header stay apart. */
+    static String field(ApiMessage message, int header) {
+        return "header" + (header + 1) + "OfMessage";
+    }
+
+    private void message(ApiMessage message, List<ApiFault> faults) {
+        file.gap();
+        file.open("static final class ", message.name(), " extends ", context.soap(file, "SoapMessage"), " {");
+        if (message.body() != null) {
+            file.line(types.of(message.body()), " body;");
+        }
+        for (int i = 0; i < message.headers().size(); i++) {
+            file.line(types.of(message.headers().get(i)), " ", field(message, i), ";");
+        }
+        if (!message.headers().isEmpty()) {
+            headers(message);
+        }
+        if (message.body() != null) {
+            body(message.body());
+        }
+        if (!faults.isEmpty()) {
+            declared(faults);
+        }
+        file.close();
+    }
+
+    private void override(String signature) {
+        file.gap();
+        file.line("@Override");
+        file.open("protected ", signature, " {");
+    }
+
+    private void headers(ApiMessage message) {
+        override("boolean hasHeaders()");
+        StringBuilder any = new StringBuilder();
+        for (int i = 0; i < message.headers().size(); i++) {
+            any.append(i == 0 ? "" : " || ")
+                    .append("this.")
+                    .append(field(message, i))
+                    .append(" != null");
+        }
+        file.line("return ", any.toString(), ";");
+        file.close();
+        override("void writeHeaders(" + context.xml(file, "XmlOutput") + " out)");
+        for (int i = 0; i < message.headers().size(); i++) {
+            file.open("if (this.", field(message, i), " != null) {");
+            code.writeElement(message.headers().get(i), "this." + field(message, i));
+            file.close();
+        }
+        file.close();
+        override("boolean takeHeader(" + context.xml(file, "XmlElement") + "<?> block)");
+        for (int i = 0; i < message.headers().size(); i++) {
+            Property header = message.headers().get(i);
+            file.open(
+                    "if (block.isNamed(",
+                    ContentCode.name(header),
+                    ") && ",
+                    pattern(header.type(), "block.value()"),
+                    ") {");
+            file.line("this.", field(message, i), " = ", unwrap(header.type()), ";");
+            file.line("return true;");
+            file.close();
+        }
+        file.line("return false;");
+        file.close();
+    }
+
+    /** The test that binds {@code found} to the content of an element that was read by its name alone. */
+    private String pattern(ValueType type, String value) {
+        String wanted = type instanceof ValueType.Structured structured
+                ? context.ref(file, structured.type())
+                : context.xml(file, type instanceof ValueType.Anything ? "XmlObject" : "XmlSimple");
+        return value + " instanceof " + wanted + " found";
+    }
+
+    /** The expression that makes the value of what {@link #pattern} found. */
+    private String unwrap(ValueType type) {
+        if (type instanceof ValueType.Scalar scalar) {
+            return scalar.kind() == ScalarKind.STRING ? "found.text()" : "(" + types.object(type) + ") found.value()";
+        }
+        return type instanceof ValueType.Enumerated enumerated
+                ? context.ref(file, enumerated.type()) + ".find(found.text().strip())"
+                : "found";
+    }
+
+    private void body(Property body) {
+        override("void writeBody(" + context.xml(file, "XmlOutput") + " out)");
+        boolean primitive = body.type() instanceof ValueType.Scalar scalar
+                && JavaTypes.primitive(scalar.kind()) != null
+                && !body.isAbsentable();
+        if (primitive) {
+            code.writeElement(body, "this.body");
+        } else {
+            file.open("if (this.body != null) {");
+            code.writeElement(body, "this.body");
+            if (body.nillable()) {
+                file.next("else {");
+                file.line("out.nil(", ContentCode.name(body), ");");
+            }
+            file.close();
+        }
+        file.close();
+        override("void readBody(" + context.xml(file, "XmlInput") + " in)");
+        file.line("in.expect(", ContentCode.name(body), ");");
+        String value = code.element(body.type());
+        file.line("this.body = ", body.nillable() ? "in.takeNil() ? null : " + value : value, ";");
+        file.close();
+    }
+
+    private void declared(List<ApiFault> faults) {
+        override(context.soap(file, "DeclaredFault") + " declared(" + context.soap(file, "SoapFault") + " fault)");
+        for (ApiFault fault : faults) {
+            String detail = "fault.detail(" + ContentCode.name(fault.detail()) + ")";
+            file.open("if (", pattern(fault.detail().type(), detail), ") {");
+            file.line(
+                    "return new ",
+                    file.ref(fault.packageName(), fault.name()),
+                    "(fault, ",
+                    unwrap(fault.detail().type()),
+                    ");");
+            file.close();
+        }
+        file.line("return null;");
+        file.close();
+    }
+}
