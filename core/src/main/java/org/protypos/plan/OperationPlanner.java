@@ -20,6 +20,9 @@ import org.protypos.wsdl.Operation;
 
 /** Turns an operation, as its binding carries it, into a method. */
 final class OperationPlanner {
+    /** Nobody reads longer parameter lists, and some platforms refuse them. */
+    private static final int MOST_PARAMETERS = 64;
+
     private final Contract contract;
     private final PackageNames packages;
     private final NameRules rules;
@@ -191,7 +194,7 @@ final class OperationPlanner {
                 && !type.hasSubclasses()
                 && type.attributes().isEmpty()
                 && type.attributeWildcard() == null;
-        return plain && isPlainSequence(type.content()) ? type : null;
+        return plain && type.elements().size() <= MOST_PARAMETERS && isPlainSequence(type.content()) ? type : null;
     }
 
     private static boolean isPlainSequence(Content content) {

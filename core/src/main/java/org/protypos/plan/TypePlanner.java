@@ -21,6 +21,9 @@ final class TypePlanner {
     static final Comparator<QName> BY_NAME =
             Comparator.comparing(QName::getNamespaceURI).thenComparing(QName::getLocalPart);
 
+    private static final int LONGEST_FILE = 240;
+    private static final int WIDEST_CHARACTER = 2;
+
     private final SchemaComponents schema;
     private final PackageNames packages;
     private final NameRules rules;
@@ -161,11 +164,24 @@ final class TypePlanner {
 
     /** A class nested in another. */
     ApiClass nestedClass(ApiClass host, String owner) {
-        String name = host.nestedNames().claim(rules.typeName(owner), "");
-        NameScope nested = host.nestedNames().within();
-        ApiClass planned = new ApiClass(host.packageName(), name, host, null, nested);
-        host.addNested(planned);
+        String wanted = rules.typeName(owner);
+        ApiClass place = room(host, wanted);
+        String name = place.nestedNames().claim(wanted, "");
+        NameScope nested = place.nestedNames().within();
+        ApiClass planned = new ApiClass(place.packageName(), name, place, null, nested);
+        place.addNested(planned);
         return planned;
+    }
+
+    /** A nested class is a file that carries the names of all its hosts: deep ones move out to the outermost. */
+    private static ApiClass room(ApiClass host, String name) {
+        int length = name.length();
+        ApiClass outermost = host;
+        for (ApiClass around = host; around != null; around = around.host()) {
+            length += around.name().length() + 1;
+            outermost = around;
+        }
+        return length * WIDEST_CHARACTER <= LONGEST_FILE || host.host() == null ? host : outermost;
     }
 
     private ValueType simple(SimpleType type, Owner owner) {
@@ -190,9 +206,11 @@ final class TypePlanner {
         if (host == null) {
             return topEnum(owner.name().getNamespaceURI(), owner.name().getLocalPart(), "Item", null, type);
         }
-        String name = host.nestedNames().claim(rules.typeName(owner.name().getLocalPart()), "");
-        ApiEnum nested = simples.enumeration(type, host.packageName(), name, host, null);
-        host.addNested(nested);
+        String wanted = rules.typeName(owner.name().getLocalPart());
+        ApiClass place = room(host, wanted);
+        String name = place.nestedNames().claim(wanted, "");
+        ApiEnum nested = simples.enumeration(type, place.packageName(), name, place, null);
+        place.addNested(nested);
         return nested;
     }
 

@@ -1,8 +1,14 @@
 package org.protypos.target.java;
 
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Consumer;
 import javax.xml.namespace.QName;
 import org.protypos.plan.ApiClass;
 import org.protypos.plan.ApiEnum;
+import org.protypos.plan.Content;
 import org.protypos.plan.Property;
 import org.protypos.plan.ScalarKind;
 import org.protypos.plan.ValueType;
@@ -10,10 +16,16 @@ import org.protypos.target.SourceFile;
 
 /** Writes a class for a complex type, with the classes nested in it. */
 final class ClassEmitter {
+    private static final int TERMS = 40;
+
+    /** So many members fit one method with room to spare. */
+    private static final int MEMBERS_PER_METHOD = 150;
+
     private final JavaContext context;
     private final JavaFile file;
     private final JavaTypes types;
     private final ContentCode code;
+    private final Map<String, Runnable> pieces = new LinkedHashMap<>();
 
     private ClassEmitter(JavaContext context, JavaFile file) {
         this.context = context;
@@ -58,6 +70,7 @@ final class ClassEmitter {
             describing(type);
             equality(type);
         }
+        code.writeConstants();
         for (ApiClass nested : type.nestedClasses()) {
             file.gap();
             write(nested);
@@ -153,11 +166,7 @@ final class ClassEmitter {
         String in = "(" + context.xml(file, "XmlInput") + " in) {";
         if (!type.attributes().isEmpty() || type.attributeWildcard() != null) {
             override("protected void readAttributes" + in);
-            if (type.attributes().stream()
-                    .anyMatch(attribute -> attribute.cardinality() == Property.Cardinality.OPTIONAL)) {
-                file.line("String text;");
-            }
-            type.attributes().forEach(code::readAttribute);
+            inPieces(type.attributes(), "readAttributes", "in", code::readAttributes);
             if (type.base() != null) {
                 file.line("super.readAttributes(in);");
             }
@@ -180,9 +189,46 @@ final class ClassEmitter {
             if (type.base() != null) {
                 file.line("super.readElements(in);");
             }
-            code.read(type.content(), false);
+            content(type.content(), "readElements", "in", part -> code.read(part, false));
             file.close();
         }
+        pieces("XmlInput in");
+    }
+
+    /** Writes code for a list, in methods of its own where there is more than fits one. */
+    private <T> void inPieces(List<T> all, String method, String argument, Consumer<List<T>> write) {
+        if (all.size() <= MEMBERS_PER_METHOD) {
+            write.accept(all);
+            return;
+        }
+        for (int from = 0; from < all.size(); from += MEMBERS_PER_METHOD) {
+            List<T> some = all.subList(from, Math.min(all.size(), from + MEMBERS_PER_METHOD));
+            String name = method + "Part" + (from / MEMBERS_PER_METHOD + 1);
+            file.line(name, "(", argument, ");");
+            pieces.put(name, () -> write.accept(some));
+        }
+    }
+
+    private void content(Content content, String method, String argument, Consumer<Content> write) {
+        if (content instanceof Content.InSequence sequence
+                && !sequence.optional()
+                && sequence.parts().size() > MEMBERS_PER_METHOD) {
+            inPieces(sequence.parts(), method, argument, parts -> parts.forEach(write));
+        } else {
+            write.accept(content);
+        }
+    }
+
+    /** Writes the methods that hold the pieces of the last ones. */
+    private void pieces(String parameter) {
+        String type = context.xml(file, parameter.split(" ")[0]);
+        pieces.forEach((name, body) -> {
+            file.gap();
+            file.open("private void ", name, "(", type, " ", parameter.split(" ")[1], ") {");
+            body.run();
+            file.close();
+        });
+        pieces.clear();
     }
 
     private void writing(ApiClass type) {
@@ -192,7 +238,7 @@ final class ClassEmitter {
             if (type.base() != null) {
                 file.line("super.writeAttributes(out);");
             }
-            type.attributes().forEach(code::writeAttribute);
+            inPieces(type.attributes(), "writeAttributes", "out", some -> some.forEach(code::writeAttribute));
             if (type.attributeWildcard() != null) {
                 file.line("out.attributes(get", type.attributeWildcard().name(), "());");
             }
@@ -212,9 +258,10 @@ final class ClassEmitter {
             if (type.base() != null) {
                 file.line("super.writeElements(out);");
             }
-            code.write(type.content());
+            content(type.content(), "writeElements", "out", code::write);
             file.close();
         }
+        pieces("XmlOutput out");
     }
 
     private void writeText(Property text) {
@@ -259,6 +306,28 @@ final class ClassEmitter {
         file.close();
     }
 
+    /** Compares some members: the last ones decide, earlier ones may end it. Compilers choke on endless conditions. */
+    private void comparison(List<Property> properties, boolean last) {
+        List<String> terms = new ArrayList<>();
+        for (Property property : properties) {
+            String field = ContentCode.field(property);
+            terms.add("same(this." + field + ", that." + field + ")");
+            if (property.nilName() != null) {
+                String nil = JavaNames.variable(property.nilName());
+                terms.add("this." + nil + " == that." + nil);
+            }
+        }
+        for (int i = 0; i < terms.size(); i++) {
+            String start = i > 0 ? "        && " : last ? "return " : "if (!(";
+            String end = i < terms.size() - 1 ? "" : last ? ";" : ")) {";
+            file.line(start, terms.get(i), end);
+        }
+        if (!last) {
+            file.line("    return false;");
+            file.line("}");
+        }
+    }
+
     private void equality(ApiClass type) {
         String self = context.ref(file, type);
         override("public boolean equals(Object other) {");
@@ -266,20 +335,10 @@ final class ClassEmitter {
         file.line("return false;");
         file.close();
         file.line(self, " that = (", self, ") other;");
-        int last = type.properties().size() - 1;
-        for (int i = 0; i <= last; i++) {
-            Property property = type.properties().get(i);
-            String field = ContentCode.field(property);
-            String nil = property.nilName() == null ? "" : JavaNames.variable(property.nilName());
-            file.line(
-                    i == 0 ? "return " : "        && ",
-                    "same(this.",
-                    field,
-                    ", that.",
-                    field,
-                    ")",
-                    nil.isEmpty() ? "" : " && this." + nil + " == that." + nil,
-                    i == last ? ";" : "");
+        List<Property> properties = type.properties();
+        for (int from = 0; from < properties.size(); from += TERMS) {
+            int to = Math.min(properties.size(), from + TERMS);
+            comparison(properties.subList(from, to), to == properties.size());
         }
         file.close();
         override("public int hashCode() {");

@@ -1,8 +1,10 @@
 package org.protypos.target.java;
 
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.protypos.plan.Content;
@@ -13,9 +15,13 @@ import org.protypos.schema.Wildcard;
 
 /** Writes the code that reads and writes content: a descent over the content model, one step for each leaf. */
 final class ContentCode {
+    private static final int MOST_BRANCHES = 40;
+
     private final JavaContext context;
     private final JavaFile file;
     private final JavaTypes types;
+    private final Map<String, Set<String>> starts = new LinkedHashMap<>();
+    private int labels;
 
     ContentCode(JavaContext context, JavaFile file) {
         this.context = context;
@@ -55,23 +61,50 @@ final class ContentCode {
     }
 
     private void readChoice(Content.OneOf choice, boolean optional) {
+        boolean must =
+                !optional && !choice.optional() && choice.parts().stream().noneMatch(ContentCode::isEmptiable);
+        String otherwise = must ? "throw in.missing(" + JavaText.literal(expected(choice)) + ");" : "";
+        if (choice.parts().size() > MOST_BRANCHES) {
+            readWideChoice(choice, otherwise);
+            return;
+        }
         boolean first = true;
         for (Content part : choice.parts()) {
-            String head = "if (" + starts(part) + ") {";
-            if (first) {
-                file.open(head);
-            } else {
-                file.next("else " + head);
-            }
+            branch(part, first);
             first = false;
             readStarted(part);
         }
-        if (!optional && !choice.optional() && choice.parts().stream().noneMatch(ContentCode::isEmptiable)) {
+        if (must) {
             file.next("else {");
-            file.line("throw in.missing(", JavaText.literal(expected(choice)), ");");
+            file.line(otherwise);
         }
         if (!first) {
             file.close();
+        }
+    }
+
+    /** Many branches stand one below the other: compilers choke on a ladder of hundreds. */
+    private void readWideChoice(Content.OneOf choice, String otherwise) {
+        String label = "choice" + ++labels;
+        file.open(label, ": {");
+        for (Content part : choice.parts()) {
+            file.open("if (", starts(part), ") {");
+            readStarted(part);
+            file.line("break ", label, ";");
+            file.close();
+        }
+        if (!otherwise.isEmpty()) {
+            file.line(otherwise);
+        }
+        file.close();
+    }
+
+    private void branch(Content part, boolean first) {
+        String head = "if (" + starts(part) + ") {";
+        if (first) {
+            file.open(head);
+        } else {
+            file.next("else " + head);
         }
     }
 
@@ -79,12 +112,7 @@ final class ContentCode {
         file.open("while (in.atElement()) {");
         boolean first = true;
         for (Content part : all.parts()) {
-            String head = "if (" + starts(part) + ") {";
-            if (first) {
-                file.open(head);
-            } else {
-                file.next("else " + head);
-            }
+            branch(part, first);
             first = false;
             readStarted(part);
         }
@@ -199,7 +227,50 @@ final class ContentCode {
         for (Content.Leaf leaf : first(content)) {
             tests.add(test(leaf));
         }
-        return tests.isEmpty() ? "false" : String.join(" || ", tests);
+        return tests.isEmpty() ? "false" : tests.size() > MOST_BRANCHES ? oneOf(content) : String.join(" || ", tests);
+    }
+
+    /** A test for many names looks them up; wildcards and substitution groups stay tests of their own. */
+    private String oneOf(Content content) {
+        Set<String> names = new LinkedHashSet<>();
+        Set<String> tests = new LinkedHashSet<>();
+        for (Content.Leaf leaf : first(content)) {
+            if (leaf.property().kind() == Property.Kind.ELEMENT) {
+                names.add(JavaText.literal(leaf.property().xmlName().getNamespaceURI() + " "
+                        + leaf.property().xmlName().getLocalPart()));
+            } else {
+                tests.add(test(leaf));
+            }
+        }
+        String constant = "STARTS" + (starts.size() + 1);
+        for (Map.Entry<String, Set<String>> known : starts.entrySet()) {
+            constant = known.getValue().equals(names) ? known.getKey() : constant;
+        }
+        starts.put(constant, names);
+        tests.add("in.atOneOf(" + constant + ")");
+        return String.join(" || ", tests);
+    }
+
+    /** Writes the constants that the tests written so far refer to. */
+    void writeConstants() {
+        starts.forEach((constant, names) -> {
+            file.gap();
+            file.line(
+                    "private static final ",
+                    file.ref("java.util.Set"),
+                    "<String> ",
+                    constant,
+                    " = ",
+                    file.ref("java.util.Set"),
+                    ".of(");
+            file.indent();
+            int left = names.size();
+            for (String name : names) {
+                file.line(name, --left == 0 ? ");" : ",");
+            }
+            file.outdent();
+        });
+        starts.clear();
     }
 
     private String test(Content.Leaf leaf) {
@@ -373,8 +444,15 @@ final class ContentCode {
         return type instanceof ValueType.Scalar scalar && scalar.kind() == ScalarKind.QNAME;
     }
 
-    /** Writes the statement that reads an attribute. */
-    void readAttribute(Property property) {
+    /** Writes the statements that read attributes. */
+    void readAttributes(List<Property> attributes) {
+        if (attributes.stream().anyMatch(attribute -> attribute.cardinality() == Property.Cardinality.OPTIONAL)) {
+            file.line("String text;");
+        }
+        attributes.forEach(this::readAttribute);
+    }
+
+    private void readAttribute(Property property) {
         String field = "this." + field(property);
         if (property.cardinality() == Property.Cardinality.REQUIRED) {
             file.line(field, " = ", types.parse(property.type(), "in.requiredAttribute(" + name(property) + ")"), ";");

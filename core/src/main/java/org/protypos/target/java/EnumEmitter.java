@@ -5,6 +5,9 @@ import org.protypos.target.SourceFile;
 
 /** Writes an enum for a simple type that names its values. */
 final class EnumEmitter {
+    /** A switch over more values would make a method longer than the platform allows. */
+    private static final int MOST_CASES = 500;
+
     private EnumEmitter() {}
 
     static SourceFile emit(JavaContext context, ApiEnum type) {
@@ -35,6 +38,13 @@ final class EnumEmitter {
         file.close();
         file.gap().doc("The constant for a value written in XML, or null when there is none.");
         file.open("public static ", name, " find(String value) {");
+        if (type.constants().size() > MOST_CASES) {
+            file.line("return BY_VALUE.get(value);");
+            file.close();
+            byValue(file, name);
+            file.close();
+            return;
+        }
         file.open("switch (value) {");
         for (ApiEnum.Constant constant : type.constants()) {
             file.line("case ", JavaText.literal(constant.value()), ": return ", constant.name(), ";");
@@ -42,6 +52,21 @@ final class EnumEmitter {
         file.line("default: return null;");
         file.close();
         file.close();
+        file.close();
+    }
+
+    private static void byValue(JavaFile file, String name) {
+        String map = file.ref("java.util.Map");
+        String hashMap = file.ref("java.util.HashMap");
+        file.gap();
+        file.line("private static final ", map, "<String, ", name, "> BY_VALUE = byValue();");
+        file.gap();
+        file.open("private static ", map, "<String, ", name, "> byValue() {");
+        file.line(map, "<String, ", name, "> found = new ", hashMap, "<>();");
+        file.open("for (", name, " constant : values()) {");
+        file.line("found.put(constant.value, constant);");
+        file.close();
+        file.line("return found;");
         file.close();
     }
 }

@@ -1,5 +1,6 @@
 package org.protypos.target.java;
 
+import java.nio.charset.StandardCharsets;
 import java.text.Normalizer;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -13,7 +14,7 @@ import org.protypos.naming.NameRules;
  * identifiers), and packages come from namespaces in the way described there.
  */
 public final class JavaNames implements NameRules {
-    private static final int LONGEST_NAME = 120;
+    private static final int LONGEST_NAME = 100;
     private static final int LONGEST_CONSTANT = 60;
     private static final int MOST_SYMBOLS = 3;
 
@@ -69,13 +70,22 @@ public final class JavaNames implements NameRules {
         return legal(name.isEmpty() ? "Unnamed" : name.toString());
     }
 
+    /** A class is a file, and file systems count bytes. */
     private static String legal(String name) {
         String started = Character.isJavaIdentifierStart(name.codePointAt(0)) ? name : "_" + name;
-        if (started.length() <= LONGEST_NAME) {
+        if (bytes(started) <= LONGEST_NAME) {
             return started;
         }
-        int cut = Character.isHighSurrogate(started.charAt(LONGEST_NAME - 9)) ? LONGEST_NAME - 10 : LONGEST_NAME - 9;
-        return started.substring(0, cut) + String.format("_%08x", name.hashCode());
+        StringBuilder cut = new StringBuilder();
+        int[] points = started.codePoints().toArray();
+        for (int i = 0; bytes(cut.toString()) < LONGEST_NAME - 12; i++) {
+            cut.appendCodePoint(points[i]);
+        }
+        return cut + String.format("_%08x", name.hashCode());
+    }
+
+    private static int bytes(String name) {
+        return name.getBytes(StandardCharsets.UTF_8).length;
     }
 
     @Override

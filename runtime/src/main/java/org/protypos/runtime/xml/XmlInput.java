@@ -6,6 +6,7 @@ import java.math.BigInteger;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Function;
 import javax.xml.namespace.QName;
 
@@ -215,6 +216,11 @@ public final class XmlInput {
             }
         }
         return false;
+    }
+
+    /** Whether an element comes next that is among these, each given as namespace, space and local name. */
+    public boolean atOneOf(Set<String> names) {
+        return cursor.atElement() && names.contains(cursor.namespace() + " " + cursor.localName());
     }
 
     /** Reads an element that stands for the head of a substitution group, with content derived from the head's. */
