@@ -25,8 +25,16 @@ public enum ScalarKind {
     DATE,
     TIME,
     DURATION,
-    /** A date of which parts are left out. */
-    PARTIAL_DATE,
+    /** A year alone. */
+    YEAR,
+    /** A month of a year. */
+    YEAR_MONTH,
+    /** A month of any year. */
+    MONTH,
+    /** A day of a month of any year. */
+    MONTH_DAY,
+    /** A day of any month. */
+    DAY,
     HEX,
     BASE64,
     QNAME;
@@ -61,7 +69,11 @@ public enum ScalarKind {
             case "date" -> DATE;
             case "time" -> TIME;
             case "duration" -> DURATION;
-            case "gYear", "gYearMonth", "gMonth", "gMonthDay", "gDay" -> PARTIAL_DATE;
+            case "gYear" -> YEAR;
+            case "gYearMonth" -> YEAR_MONTH;
+            case "gMonth" -> MONTH;
+            case "gMonthDay" -> MONTH_DAY;
+            case "gDay" -> DAY;
             case "hexBinary" -> HEX;
             case "base64Binary" -> BASE64;
             case "QName", "NOTATION" -> QNAME;

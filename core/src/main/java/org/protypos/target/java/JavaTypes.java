@@ -94,7 +94,7 @@ final class JavaTypes {
             case DATE -> context.xml(file, "XmlDate");
             case TIME -> context.xml(file, "XmlTime");
             case DURATION -> context.xml(file, "XmlDuration");
-            case PARTIAL_DATE -> context.xml(file, "XmlPartialDate");
+            case YEAR, YEAR_MONTH, MONTH, MONTH_DAY, DAY -> context.xml(file, "XmlPartialDate");
             case HEX, BASE64 -> "byte[]";
             case QNAME -> file.ref("javax.xml.namespace.QName");
         };
@@ -113,7 +113,7 @@ final class JavaTypes {
         return parse(((ValueType.Scalar) type).kind(), text);
     }
 
-    private static String parse(ScalarKind kind, String text) {
+    private String parse(ScalarKind kind, String text) {
         return switch (kind) {
             case STRING -> text;
             case NORMALIZED -> "in.toNormalized(" + text + ")";
@@ -134,7 +134,8 @@ final class JavaTypes {
             case DATE -> "in.toDate(" + text + ")";
             case TIME -> "in.toTime(" + text + ")";
             case DURATION -> "in.toDuration(" + text + ")";
-            case PARTIAL_DATE -> "in.toPartialDate(" + text + ")";
+            case YEAR, YEAR_MONTH, MONTH, MONTH_DAY, DAY ->
+                "in.toPartialDate(" + text + ", " + context.xml(file, "XmlPartialDate") + ".Form." + kind + ")";
             case HEX -> "in.toHex(" + text + ")";
             case BASE64 -> "in.toBase64(" + text + ")";
             case QNAME -> "in.toQName(" + text + ")";

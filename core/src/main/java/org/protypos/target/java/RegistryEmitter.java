@@ -96,7 +96,11 @@ final class RegistryEmitter {
             case DATE -> "date";
             case TIME -> "time";
             case DURATION -> "duration";
-            case PARTIAL_DATE -> "gYear";
+            case YEAR -> "gYear";
+            case YEAR_MONTH -> "gYearMonth";
+            case MONTH -> "gMonth";
+            case MONTH_DAY -> "gMonthDay";
+            case DAY -> "gDay";
             case HEX -> "hexBinary";
             case BASE64 -> "base64Binary";
             case QNAME -> "QName";

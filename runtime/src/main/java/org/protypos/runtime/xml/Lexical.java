@@ -13,6 +13,9 @@ import java.util.function.Function;
  * methods take text with white space around it and throw {@link IllegalArgumentException} for text not of the type.
  */
 public final class Lexical {
+    /** The digits that may stand before so many padding characters (XML Schema Part 2, section 3.2.16). */
+    private static final String[] LAST_DIGITS = {"", "AEIMQUYcgkosw048", "AQgw"};
+
     private Lexical() {}
 
     private static boolean isSpace(char c) {
@@ -145,6 +148,10 @@ public final class Lexical {
         if (packed.length() % 4 != 0) {
             throw new IllegalArgumentException("base64 comes in groups of four characters");
         }
+        int padding = packed.endsWith("==") ? 2 : packed.endsWith("=") ? 1 : 0;
+        if (padding > 0 && LAST_DIGITS[padding].indexOf(packed.charAt(packed.length() - padding - 1)) < 0) {
+            throw new IllegalArgumentException("the last digit holds bits beyond the last byte");
+        }
         return Base64.getDecoder().decode(packed);
     }
 
@@ -179,7 +186,11 @@ public final class Lexical {
             case "date" -> XmlDate.of(text);
             case "time" -> XmlTime.of(text);
             case "duration" -> XmlDuration.of(text);
-            case "gYear", "gYearMonth", "gMonth", "gMonthDay", "gDay" -> XmlPartialDate.of(text);
+            case "gYear" -> XmlPartialDate.of(text, XmlPartialDate.Form.YEAR);
+            case "gYearMonth" -> XmlPartialDate.of(text, XmlPartialDate.Form.YEAR_MONTH);
+            case "gMonth" -> XmlPartialDate.of(text, XmlPartialDate.Form.MONTH);
+            case "gMonthDay" -> XmlPartialDate.of(text, XmlPartialDate.Form.MONTH_DAY);
+            case "gDay" -> XmlPartialDate.of(text, XmlPartialDate.Form.DAY);
             case "string", "anySimpleType" -> text;
             case "normalizedString" -> replace(text);
             default -> collapse(text);

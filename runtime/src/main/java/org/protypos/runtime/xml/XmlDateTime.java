@@ -37,12 +37,12 @@ public final class XmlDateTime extends WrittenValue {
 
     /** A date and time with its time zone. */
     public static XmlDateTime of(OffsetDateTime value) {
-        return of(DateTimeFormatter.ISO_OFFSET_DATE_TIME.format(value));
+        return of(unsigned(DateTimeFormatter.ISO_OFFSET_DATE_TIME.format(value)));
     }
 
     /** A date and time with no time zone. */
     public static XmlDateTime of(LocalDateTime value) {
-        return of(DateTimeFormatter.ISO_LOCAL_DATE_TIME.format(value));
+        return of(unsigned(DateTimeFormatter.ISO_LOCAL_DATE_TIME.format(value)));
     }
 
     /** A point in time, in UTC. */
@@ -68,6 +68,10 @@ public final class XmlDateTime extends WrittenValue {
                     .plusDays(1);
         }
         return LocalDateTime.parse(signed(local));
+    }
+
+    private static String unsigned(String iso) {
+        return iso.startsWith("+") ? iso.substring(1) : iso;
     }
 
     /** Years of more than four digits carry a sign in {@code java.time}. */

@@ -38,7 +38,7 @@ public final class XmlDuration extends WrittenValue {
     private static boolean parts(CalendarText scan, String designators, boolean fraction) {
         int next = 0;
         while (!scan.atEnd() && !scan.comes('T')) {
-            scan.digits(1);
+            scan.digits(fraction && scan.comes('.') ? 0 : 1);
             boolean cut = fraction && scan.skip('.');
             if (cut) {
                 scan.digits(1);

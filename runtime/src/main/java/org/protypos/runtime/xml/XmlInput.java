@@ -479,9 +479,13 @@ public final class XmlInput {
         return parse(text, "duration", XmlDuration::of);
     }
 
-    /** Reads {@code xs:gYear}, {@code xs:gYearMonth}, {@code xs:gMonth}, {@code xs:gMonthDay} and {@code xs:gDay}. */
-    public XmlPartialDate toPartialDate(String text) {
-        return parse(text, "partial date", XmlPartialDate::of);
+    /** Reads {@code xs:gYear}, {@code xs:gYearMonth}, {@code xs:gMonth}, {@code xs:gMonthDay} or {@code xs:gDay}. */
+    public XmlPartialDate toPartialDate(String text, XmlPartialDate.Form form) {
+        try {
+            return XmlPartialDate.of(text, form);
+        } catch (IllegalArgumentException e) {
+            throw invalid(text, "partial date");
+        }
     }
 
     /** Reads {@code xs:QName} and {@code xs:NOTATION}: the prefix is looked up where the value stands. */

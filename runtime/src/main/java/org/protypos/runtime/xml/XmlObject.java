@@ -3,6 +3,7 @@ package org.protypos.runtime.xml;
 import java.util.Arrays;
 import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import javax.xml.namespace.QName;
 
@@ -47,6 +48,11 @@ public abstract class XmlObject {
 
     /** Writes the child elements in the order the schema gives. */
     protected void writeElements(XmlOutput out) {}
+
+    /** Prefixes that values inside use, with their namespaces: they are declared on the element. */
+    Map<String, String> localPrefixes() {
+        return Map.of();
+    }
 
     /** Names the members and their values for {@link #toString()}. */
     protected void describe(Description to) {}

@@ -83,19 +83,27 @@ public final class XmlOutput {
 
     /** Opens an element. */
     public void open(String namespace, String name) {
+        open(namespace, name, Map.of());
+    }
+
+    /** Opens an element and declares prefixes on it, which its own name must not fall under. */
+    private void open(String namespace, String name, Map<String, String> prefixes) {
         closeTag();
         if (depth == localCounts.length) {
             localCounts = Arrays.copyOf(localCounts, depth * 2);
             openNames = Arrays.copyOf(openNames, depth * 4);
         }
+        localCounts[depth] = localDeclarations.size();
+        prefixes.forEach((prefix, uri) -> localDeclarations.add(new String[] {prefix, uri}));
         String known = namespace.isEmpty() ? "" : prefix(namespace);
         String prefix = known == null ? "h" + depth : known;
         openNames[2 * depth] = prefix;
         openNames[2 * depth + 1] = name;
-        localCounts[depth++] = localDeclarations.size();
+        depth++;
         body.ascii('<');
         qualified(prefix, name);
         tagOpen = true;
+        prefixes.forEach((declared, uri) -> declaration(body, declared, uri));
         if (known == null) {
             declare(prefix, namespace);
         }
@@ -138,8 +146,8 @@ public final class XmlOutput {
         }
     }
 
-    /** Declares a prefix on the element just opened, because values inside use it. */
-    void declare(String prefix, String namespace) {
+    /** Declares one more prefix on the element just opened. */
+    private void declare(String prefix, String namespace) {
         localDeclarations.add(new String[] {prefix, namespace});
         declaration(body, prefix, namespace);
     }
@@ -206,7 +214,7 @@ public final class XmlOutput {
         if (value == null) {
             return;
         }
-        open(namespace, name);
+        open(namespace, name, value.localPrefixes());
         if (value.getClass() != declared || value.typeStated()) {
             stateType(value);
         }

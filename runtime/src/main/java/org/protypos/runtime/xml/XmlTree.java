@@ -46,6 +46,11 @@ public final class XmlTree extends XmlObject {
     }
 
     @Override
+    Map<String, String> localPrefixes() {
+        return prefixes;
+    }
+
+    @Override
     protected void readAttributes(XmlInput in) {
         in.takeAttributes(attributes, prefixes);
     }
@@ -57,7 +62,6 @@ public final class XmlTree extends XmlObject {
 
     @Override
     protected void writeAttributes(XmlOutput out) {
-        prefixes.forEach(out::declare);
         attributes.forEach((name, value) -> out.attribute(name.getNamespaceURI(), name.getLocalPart(), value));
     }
 
