@@ -137,6 +137,11 @@ public final class ApiClass {
         return all;
     }
 
+    /** The number of members it inherits: those of its own are counted from there. */
+    public int inheritedMembers() {
+        return base == null ? 0 : base.inheritedMembers() + base.properties().size();
+    }
+
     NameScope nestedNames() {
         return nestedNames;
     }

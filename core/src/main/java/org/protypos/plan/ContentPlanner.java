@@ -164,7 +164,7 @@ final class ContentPlanner {
                 cardinality,
                 element.nillable() && !substitutable,
                 tellsNil && !substitutable ? type.memberNames.claim(memberName + "Nil", "") : null,
-                null,
+                element.defaultValue() != null ? element.defaultValue() : element.fixedValue(),
                 documentation(term, element));
     }
 

@@ -12,7 +12,7 @@ import javax.xml.namespace.QName;
  * @param cardinality how many of them there are
  * @param nillable whether an element may be nil
  * @param nilName the name of the member that tells nil from absent, or null when there is no need for one
- * @param defaultValue the value that an absent attribute stands for, or null
+ * @param defaultValue the value that an absent attribute or an empty element stands for, or null
  * @param documentation what the contract says about it
  */
 public record Property(

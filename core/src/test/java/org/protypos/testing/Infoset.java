@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.StringReader;
 import java.nio.file.Path;
 import java.util.Map;
+import java.util.MissingResourceException;
 import java.util.TreeMap;
 import javax.xml.XMLConstants;
 import javax.xml.parsers.DocumentBuilderFactory;
@@ -106,6 +107,9 @@ public final class Infoset {
             return null;
         } catch (SAXException e) {
             return e.getMessage();
+        } catch (MissingResourceException e) {
+            // The platform has lost the text of some complaints, not the complaints.
+            return e.getKey();
         }
     }
 }

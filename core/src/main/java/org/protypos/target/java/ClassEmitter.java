@@ -61,6 +61,7 @@ final class ClassEmitter {
         for (Property property : type.properties()) {
             accessors(type, property);
         }
+        code.setOwner(type);
         reading(type);
         writing(type);
         if (type.xmlType() != null) {
@@ -106,8 +107,9 @@ final class ClassEmitter {
             file.line("this.", field, " = new ", empty, "<>();");
             file.close();
         }
-        String standard =
-                property.defaultValue() == null ? null : types.constant(property.type(), property.defaultValue());
+        String standard = property.kind() == Property.Kind.ATTRIBUTE && property.defaultValue() != null
+                ? types.constant(property.type(), property.defaultValue())
+                : null;
         file.line(
                 "return ",
                 standard == null ? "this." + field : "this." + field + " == null ? " + standard + " : this." + field,
@@ -151,7 +153,10 @@ final class ClassEmitter {
     private static String remark(Property property) {
         return switch (property.cardinality()) {
             case MANY -> "Never null.";
-            case OPTIONAL -> property.defaultValue() == null ? "Null when absent." : "";
+            case OPTIONAL ->
+                property.kind() == Property.Kind.ATTRIBUTE && property.defaultValue() != null
+                        ? ""
+                        : "Null when absent.";
             case REQUIRED -> property.nillable() ? "Null when nil." : "";
         };
     }
@@ -178,10 +183,12 @@ final class ClassEmitter {
         if (type.text() != null) {
             override("protected void readBody" + in);
             String field = "this." + ContentCode.field(type.text());
-            file.line(
-                    type.isMixed()
-                            ? "in.mixed(get" + type.text().name() + "());"
-                            : field + " = " + types.parse(type.text().type(), "in.body()") + ";");
+            if (type.isMixed()) {
+                file.line("in.mixed(get", type.text().name(), "());");
+            } else {
+                file.line(field, " = ", types.parse(type.text().type(), "in.body()"), ";");
+                code.keepText(type.text(), field);
+            }
             file.close();
         }
         if (type.content() != null && !type.elements().isEmpty()) {
@@ -266,7 +273,7 @@ final class ClassEmitter {
 
     private void writeText(Property text) {
         String field = "this." + ContentCode.field(text);
-        String printed = types.print(text.type(), field);
+        String printed = code.printed(text, field, "0");
         boolean name = text.type() instanceof ValueType.Scalar scalar && scalar.kind() == ScalarKind.QNAME;
         boolean primitive = text.type() instanceof ValueType.Scalar scalar
                 && JavaTypes.primitive(scalar.kind()) != null

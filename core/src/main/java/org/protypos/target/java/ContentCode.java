@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+import org.protypos.plan.ApiClass;
 import org.protypos.plan.Content;
 import org.protypos.plan.Property;
 import org.protypos.plan.ScalarKind;
@@ -22,11 +23,39 @@ final class ContentCode {
     private final JavaTypes types;
     private final Map<String, Set<String>> starts = new LinkedHashMap<>();
     private int labels;
+    private ApiClass owner;
 
     ContentCode(JavaContext context, JavaFile file) {
         this.context = context;
         this.file = file;
         this.types = new JavaTypes(context, file);
+    }
+
+    /** Says whose members the code that follows is about. */
+    void setOwner(ApiClass type) {
+        owner = type;
+    }
+
+    private String number(Property property) {
+        return String.valueOf(owner.inheritedMembers() + owner.properties().indexOf(property));
+    }
+
+    /** Writes the statement that remembers how a value was written, for types that leave a choice. */
+    void keepText(Property property, String value) {
+        if (owner != null && JavaTypes.hasOddText(property)) {
+            String index = property.isMany() ? accessor("get", property) + "().size() - 1" : "0";
+            file.open("if (in.isOdd()) {");
+            file.line("keepText(in, ", number(property), ", ", index, ", ", types.print(property.type(), value), ");");
+            file.close();
+        }
+    }
+
+    /** The expression that makes text of a value, in the way the message had it. */
+    String printed(Property property, String value, String index) {
+        String ordinary = types.print(property.type(), value);
+        return owner != null && JavaTypes.hasOddText(property)
+                ? "kept(" + number(property) + ", " + index + ", " + ordinary + ")"
+                : ordinary;
     }
 
     /** The field of a property. */
@@ -109,15 +138,34 @@ final class ContentCode {
     }
 
     private void readAll(Content.InAnyOrder all) {
-        file.open("while (in.atElement()) {");
-        boolean first = true;
-        for (Content part : all.parts()) {
-            branch(part, first);
-            first = false;
-            readStarted(part);
+        int count = all.parts().size();
+        file.line("int[] order = new int[", String.valueOf(count), "];");
+        file.line("int came = 0;");
+        file.open("while (in.atElement() && came < order.length) {");
+        for (int i = 0; i < count; i++) {
+            branch(all.parts().get(i), i == 0);
+            file.line("order[came++] = ", String.valueOf(i), ";");
+            readStarted(all.parts().get(i));
         }
-        file.next("else {");
-        file.line("break;");
+        if (count > 0) {
+            file.next("else {");
+            file.line("break;");
+            file.close();
+        }
+        file.close();
+        file.line("keepOrder(order, came);");
+    }
+
+    private void writeAll(Content.InAnyOrder all) {
+        file.open("for (int part : keptOrder(", String.valueOf(all.parts().size()), ")) {");
+        file.open("switch (part) {");
+        for (int i = 0; i < all.parts().size(); i++) {
+            file.open("case ", String.valueOf(i), ": {");
+            write(all.parts().get(i));
+            file.line("break;");
+            file.close();
+        }
+        file.line("default: break;");
         file.close();
         file.close();
     }
@@ -172,16 +220,30 @@ final class ContentCode {
         String value = readExpression(leaf);
         String field = "this." + field(property);
         if (property.isMany()) {
-            String add = accessor("get", property) + "().add(";
-            file.line(add, property.nillable() ? "in.takeNil() ? null : " + value : value, ");");
-        } else if (property.nilName() != null) {
+            String list = accessor("get", property) + "()";
+            if (property.nillable()) {
+                file.open("if (in.takeNil()) {");
+                file.line(list, ".add(null);");
+                file.next("else {");
+            }
+            file.line(list, ".add(", value, ");");
+            keepText(property, list + ".get(" + list + ".size() - 1)");
+            if (property.nillable()) {
+                file.close();
+            }
+        } else if (property.nillable()) {
             file.open("if (in.takeNil()) {");
-            file.line("this.", JavaNames.variable(property.nilName()), " = true;");
+            file.line(
+                    property.nilName() != null
+                            ? "this." + JavaNames.variable(property.nilName()) + " = true;"
+                            : field + " = null;");
             file.next("else {");
             file.line(field, " = ", value, ";");
+            keepText(property, field);
             file.close();
         } else {
-            file.line(field, " = ", property.nillable() ? "in.takeNil() ? null : " + value : value, ";");
+            file.line(field, " = ", value, ";");
+            keepText(property, field);
         }
     }
 
@@ -192,7 +254,10 @@ final class ContentCode {
             case GROUP -> "in.group(new " + context.ref(file, ((ValueType.Structured) type).type()) + "())";
             case WILDCARD -> leaf.wildcard().processing() == Wildcard.Processing.SKIP ? "in.tree()" : "in.element()";
             case SUBSTITUTABLE -> "in.member(" + contentClass(type) + ".class)";
-            default -> element(type);
+            default ->
+                JavaTypes.hasOddText(property) && property.defaultValue() != null
+                        ? types.parse(type, "in.textOr(" + JavaText.literal(property.defaultValue()) + ")")
+                        : element(type);
         };
     }
 
@@ -358,7 +423,7 @@ final class ContentCode {
         } else if (content instanceof Content.OneOf choice) {
             choice.parts().forEach(this::write);
         } else {
-            ((Content.InAnyOrder) content).parts().forEach(this::write);
+            writeAll((Content.InAnyOrder) content);
         }
     }
 
@@ -366,8 +431,15 @@ final class ContentCode {
         String field = "this." + field(property);
         if (property.isMany()) {
             file.open("if (", field, " != null) {");
+            boolean counted = JavaTypes.hasOddText(property);
+            if (counted) {
+                file.line("int index = 0;");
+            }
             file.open("for (", types.item(property), " item : ", field, ") {");
             writeValue(property, "item", property.nillable());
+            if (counted) {
+                file.line("index++;");
+            }
             file.close();
             file.close();
             return;
@@ -436,7 +508,8 @@ final class ContentCode {
             file.line("out.text(", types.print(type, value), ");");
             file.line("out.close();");
         } else {
-            file.line("out.element(", name(property), ", ", types.print(type, value), ");");
+            String text = printed(property, value, property.isMany() ? "index" : "0");
+            file.line("out.element(", name(property), ", ", text, ");");
         }
     }
 
@@ -456,12 +529,14 @@ final class ContentCode {
         String field = "this." + field(property);
         if (property.cardinality() == Property.Cardinality.REQUIRED) {
             file.line(field, " = ", types.parse(property.type(), "in.requiredAttribute(" + name(property) + ")"), ";");
+            keepText(property, field);
             return;
         }
         String variable = "text";
         file.line(variable, " = in.attribute(", name(property), ");");
         file.open("if (", variable, " != null) {");
         file.line(field, " = ", types.parse(property.type(), variable), ";");
+        keepText(property, field);
         file.close();
     }
 
@@ -473,7 +548,7 @@ final class ContentCode {
                 && !property.isAbsentable();
         boolean plain = property.type() instanceof ValueType.Scalar scalar
                 && (scalar.kind().isText() || scalar.kind() == ScalarKind.QNAME);
-        String write = "out.attribute(" + name(property) + ", " + types.print(property.type(), field) + ");";
+        String write = "out.attribute(" + name(property) + ", " + printed(property, field, "0") + ");";
         if (primitive || plain) {
             file.line(write);
         } else {

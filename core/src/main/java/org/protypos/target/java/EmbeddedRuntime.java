@@ -15,7 +15,7 @@ final class EmbeddedRuntime {
 
     private static final String HOME = "/runtime-sources/org/protypos/runtime/";
     private static final List<String> XML =
-            List.of(("CalendarText Description Lexical Names Utf8Buffer WrittenValue XmlCursor XmlDate"
+            List.of(("CalendarText Description Lexical Names Notes Utf8Buffer WrittenValue XmlCursor XmlDate"
                             + " XmlDateTime XmlDuration XmlElement XmlFormatException XmlInput XmlLimits XmlObject XmlOutput"
                             + " XmlPartialDate XmlSimple XmlTime XmlTree XmlTypes")
                     .split(" "));

@@ -103,7 +103,7 @@ final class JavaTypes {
     /** The expression that makes a value of text, given as an expression. */
     String parse(ValueType type, String text) {
         if (type instanceof ValueType.Items items) {
-            return "in.list(" + text + ", item -> " + parse(items.item(), "item") + ")";
+            return "in.list(" + text + ", one -> " + parse(items.item(), "one") + ")";
         }
         if (type instanceof ValueType.Enumerated enumerated) {
             ApiEnum target = enumerated.type();
@@ -145,7 +145,7 @@ final class JavaTypes {
     /** The expression that makes text of a value; a qualified name stays one, for its prefix is chosen later. */
     String print(ValueType type, String value) {
         if (type instanceof ValueType.Items items) {
-            return context.xml(file, "Lexical") + ".print(" + value + ", item -> " + printItem(items.item(), "item")
+            return context.xml(file, "Lexical") + ".print(" + value + ", one -> " + printItem(items.item(), "one")
                     + ")";
         }
         if (type instanceof ValueType.Enumerated) {
@@ -163,6 +163,43 @@ final class JavaTypes {
     private String printItem(ValueType type, String value) {
         boolean name = type instanceof ValueType.Scalar scalar && scalar.kind() == ScalarKind.QNAME;
         return name ? "out.name(" + value + ")" : print(type, value);
+    }
+
+    /** Whether values of a type can be written in several ways, of which only one is ours. */
+    static boolean hasOddText(Property property) {
+        return property.kind() == Property.Kind.ELEMENT && property.defaultValue() != null && isSimple(property.type())
+                || hasOddText(property.type());
+    }
+
+    private static boolean hasOddText(ValueType type) {
+        if (type instanceof ValueType.Items items) {
+            return hasOddText(items.item());
+        }
+        if (!(type instanceof ValueType.Scalar scalar)) {
+            return false;
+        }
+        return switch (scalar.kind()) {
+            case BOOLEAN,
+                    BYTE,
+                    UNSIGNED_BYTE,
+                    SHORT,
+                    UNSIGNED_SHORT,
+                    INT,
+                    UNSIGNED_INT,
+                    LONG,
+                    INTEGER,
+                    DECIMAL,
+                    FLOAT,
+                    DOUBLE,
+                    HEX,
+                    BASE64 -> true;
+            default -> false;
+        };
+    }
+
+    private static boolean isSimple(ValueType type) {
+        return type instanceof ValueType.Enumerated
+                || type instanceof ValueType.Scalar scalar && scalar.kind() != ScalarKind.QNAME;
     }
 
     /** The literal for a default value, or null when the text is not of the type or has no literal. */

@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.Map;
 import javax.xml.namespace.QName;
 import javax.xml.stream.Location;
@@ -40,6 +41,8 @@ final class XmlCursor {
     private String[] attributeValues = new String[8];
     private String statedType;
     private boolean statedNil;
+    private Map<String, String> instance = Map.of();
+    private int[] children = new int[32];
     private String asideNamespace;
     private Map<String, String> aside = Map.of();
 
@@ -123,6 +126,7 @@ final class XmlCursor {
     }
 
     private void onStart() {
+        children[depth]++;
         local = reader.getLocalName();
         String uri = reader.getNamespaceURI();
         namespace = uri == null ? "" : uri;
@@ -153,10 +157,12 @@ final class XmlCursor {
         if (depth >= limits.depth()) {
             throw error("elements are nested deeper than " + limits.depth() + " levels", null);
         }
-        if (depth == path.length) {
-            path = Arrays.copyOf(path, depth * 2);
+        if (depth + 1 == path.length) {
+            path = Arrays.copyOf(path, depth * 2 + 2);
+            children = Arrays.copyOf(children, depth * 2 + 2);
         }
         path[depth++] = local;
+        children[depth] = 0;
         local = null;
     }
 
@@ -259,6 +265,7 @@ final class XmlCursor {
         attributesTaken = 0;
         attributeCount = 0;
         aside = Map.of();
+        instance = Map.of();
         int count = reader.getAttributeCount();
         if (count == 0) {
             return;
@@ -290,20 +297,21 @@ final class XmlCursor {
         }
     }
 
-    /** XML Schema Part 1, section 2.6: schema locations are hints, and nothing is fetched. */
+    /** XML Schema Part 1, section 2.6: schema locations are hints; they are kept, and nothing is fetched. */
     private void loadInstanceAttribute(String name, String value) {
         switch (name) {
             case "type" -> statedType = value;
             case "nil" -> {
                 try {
                     statedNil = Lexical.parseBoolean(value);
+                    if (!statedNil) {
+                        keepInstanceAttribute(name, value);
+                    }
                 } catch (IllegalArgumentException e) {
                     throw error("xsi:nil must be true or false, not \"" + shorten(value) + "\"", null);
                 }
             }
-            case "schemaLocation", "noNamespaceSchemaLocation" -> {
-                // nothing to keep
-            }
+            case "schemaLocation", "noNamespaceSchemaLocation" -> keepInstanceAttribute(name, value);
             default -> throw error("the attribute xsi:" + name + " does not exist", null);
         }
     }
@@ -315,6 +323,21 @@ final class XmlCursor {
 
     String aside(String name) {
         return aside.get(name);
+    }
+
+    private void keepInstanceAttribute(String name, String value) {
+        instance = instance.isEmpty() ? new LinkedHashMap<>() : instance;
+        instance.put(name, value);
+    }
+
+    /** The attributes of the instance namespace that change nothing. */
+    Map<String, String> instanceAttributes() {
+        return instance;
+    }
+
+    /** Which child of the element around it the element is that came last, from 1. */
+    int ordinal() {
+        return children[depth];
     }
 
     String statedType() {
@@ -358,6 +381,7 @@ final class XmlCursor {
             into.put(new QName(attributeNamespaces[i], attributeNames[i]), attributeValues[i]);
             rememberPrefixes(attributeValues[i], prefixes);
         }
+        instance.forEach((name, value) -> into.put(new QName(Names.XSI, name), value));
         if (statedType != null) {
             into.put(new QName(Names.XSI, "type"), statedType);
             rememberPrefixes(statedType, prefixes);

@@ -22,6 +22,9 @@ public final class XmlInput {
 
     private final XmlCursor cursor;
     private final XmlTypes types;
+    private XmlObject current;
+    private String odd;
+    private boolean standardTaken;
 
     private XmlInput(XmlCursor cursor, XmlTypes types) {
         this.cursor = cursor;
@@ -154,6 +157,11 @@ public final class XmlInput {
 
     private <T extends XmlObject> T fill(T value) {
         boolean nil = cursor.statedNil();
+        if (!cursor.instanceAttributes().isEmpty() && !(value instanceof XmlTree)) {
+            value.notes().keepOwn(cursor.instanceAttributes());
+        }
+        XmlObject around = current;
+        current = value;
         value.readAttributes(this);
         cursor.rejectUnknownAttributes();
         if (nil) {
@@ -163,6 +171,7 @@ public final class XmlInput {
         } else {
             value.readBody(this);
         }
+        current = around;
         return value;
     }
 
@@ -247,9 +256,15 @@ public final class XmlInput {
     /** Reads the items of a list type. */
     public <T> List<T> list(String text, Function<String, T> reader) {
         List<T> list = new ArrayList<>();
+        boolean standard = standardTaken;
+        boolean ordinary = true;
+        standardTaken = false;
         for (String item : Lexical.items(text)) {
+            odd = null;
             list.add(reader.apply(item));
+            ordinary &= odd == null;
         }
+        odd = standard ? "" : ordinary ? null : Lexical.collapse(text);
         return list;
     }
 
@@ -257,7 +272,49 @@ public final class XmlInput {
     public String text() {
         cursor.loadAttributes();
         cursor.rejectUnknownAttributes();
+        String stated = cursor.statedType();
+        if (current != null && (stated != null || !cursor.instanceAttributes().isEmpty())) {
+            QName type = stated == null ? null : cursor.resolve(stated);
+            current.notes().keepChild(cursor.ordinal(), cursor.localName(), type, cursor.instanceAttributes());
+        }
         return cursor.text();
+    }
+
+    /**
+     * Reads an element of a simple type that stands for a value of its own when it is empty (XML Schema Part 1, section
+     * 3.3.1).
+     */
+    public String textOr(String standard) {
+        String text = text();
+        standardTaken = text.isEmpty();
+        odd = standardTaken ? "" : null;
+        return standardTaken ? standard : text;
+    }
+
+    /** Whether the value read last was written in another way than the ordinary one. */
+    public boolean isOdd() {
+        standardTaken = false;
+        return odd != null;
+    }
+
+    String oddText() {
+        return odd;
+    }
+
+    private void note(String text, boolean ordinary) {
+        if (standardTaken) {
+            standardTaken = false;
+        } else {
+            odd = ordinary ? null : Lexical.collapse(text);
+        }
+    }
+
+    /** Whether digits are written as we would: no plus sign, no zeros before others. */
+    private static boolean isOrdinary(String text, boolean zero) {
+        int start = text.startsWith("-") ? 1 : 0;
+        char first = text.isEmpty() ? ' ' : text.charAt(start);
+        return first >= '1' && first <= '9' && text.charAt(text.length() - 1) > ' '
+                || zero && text.length() == 1 && first == '0';
     }
 
     /** Reads the text of an element of which the attributes have been taken. */
@@ -372,7 +429,9 @@ public final class XmlInput {
     /** Reads {@code xs:boolean}. */
     public boolean toBoolean(String text) {
         try {
-            return Lexical.parseBoolean(text);
+            boolean value = Lexical.parseBoolean(text);
+            note(text, text.equals(Lexical.print(value)));
+            return value;
         } catch (IllegalArgumentException e) {
             throw invalid(text, "boolean");
         }
@@ -415,7 +474,9 @@ public final class XmlInput {
 
     private long integral(String text, long least, long most, String type) {
         try {
-            return Lexical.parseLong(text, least, most);
+            long value = Lexical.parseLong(text, least, most);
+            note(text, isOrdinary(text, value == 0));
+            return value;
         } catch (IllegalArgumentException e) {
             throw invalid(text, type);
         }
@@ -424,7 +485,9 @@ public final class XmlInput {
     /** Reads {@code xs:float}. */
     public float toFloat(String text) {
         try {
-            return Lexical.parseFloat(text);
+            float value = Lexical.parseFloat(text);
+            note(text, text.equals(Lexical.print(value)));
+            return value;
         } catch (IllegalArgumentException e) {
             throw invalid(text, "float");
         }
@@ -433,7 +496,9 @@ public final class XmlInput {
     /** Reads {@code xs:double}. */
     public double toDouble(String text) {
         try {
-            return Lexical.parseDouble(text);
+            double value = Lexical.parseDouble(text);
+            note(text, text.equals(Lexical.print(value)));
+            return value;
         } catch (IllegalArgumentException e) {
             throw invalid(text, "double");
         }
@@ -441,22 +506,32 @@ public final class XmlInput {
 
     /** Reads {@code xs:decimal}. */
     public BigDecimal toDecimal(String text) {
-        return parse(text, "decimal", Lexical::parseDecimal);
+        BigDecimal value = parse(text, "decimal", Lexical::parseDecimal);
+        note(
+                text,
+                isOrdinary(text, false) && text.charAt(text.length() - 1) != '.' || text.equals(Lexical.print(value)));
+        return value;
     }
 
     /** Reads {@code xs:integer} and the types derived from it that no Java primitive holds. */
     public BigInteger toInteger(String text) {
-        return parse(text, "integer", Lexical::parseInteger);
+        BigInteger value = parse(text, "integer", Lexical::parseInteger);
+        note(text, isOrdinary(text, value.signum() == 0));
+        return value;
     }
 
     /** Reads {@code xs:hexBinary}. */
     public byte[] toHex(String text) {
-        return parse(text, "hexBinary", Lexical::parseHex);
+        byte[] value = parse(text, "hexBinary", Lexical::parseHex);
+        note(text, text.chars().allMatch(c -> c <= 'F'));
+        return value;
     }
 
     /** Reads {@code xs:base64Binary}. */
     public byte[] toBase64(String text) {
-        return parse(text, "base64Binary", Lexical::parseBase64);
+        byte[] value = parse(text, "base64Binary", Lexical::parseBase64);
+        note(text, text.chars().allMatch(c -> c > ' '));
+        return value;
     }
 
     /** Reads {@code xs:dateTime}. */

@@ -16,6 +16,7 @@ import javax.xml.namespace.QName;
 public abstract class XmlObject {
     private boolean typeStated;
     private boolean nil;
+    private Notes notes;
 
     /** For generated types and for the values of this package. */
     protected XmlObject() {}
@@ -69,6 +70,49 @@ public abstract class XmlObject {
      */
     public final void markNil(boolean value) {
         nil = value;
+    }
+
+    final Notes notesIfAny() {
+        return notes;
+    }
+
+    final Notes notes() {
+        if (notes == null) {
+            notes = new Notes();
+        }
+        return notes;
+    }
+
+    /**
+     * Remembers how the message wrote a value, if it did so out of the ordinary.
+     *
+     * @param in the input from which the value was just read
+     * @param member the number of the member
+     * @param index the place in a list, otherwise 0
+     * @param ordinary how the value would be written without this
+     */
+    protected final void keepText(XmlInput in, int member, int index, String ordinary) {
+        notes().keep(member, index, ordinary, in.oddText());
+    }
+
+    /** How to write a value: as the message wrote it if it still has that value, in the ordinary way otherwise. */
+    protected final String kept(int member, int index, String ordinary) {
+        return notes == null ? ordinary : notes.text(member, index, ordinary);
+    }
+
+    /** Remembers the order of parts that may come in any order. */
+    protected final void keepOrder(int[] parts, int count) {
+        for (int i = 1; i < count; i++) {
+            if (parts[i] < parts[i - 1]) {
+                notes().keepOrder(parts, count);
+                return;
+            }
+        }
+    }
+
+    /** The order in which to write so many parts that may come in any order. */
+    protected final int[] keptOrder(int count) {
+        return (notes == null ? new Notes() : notes).order(count);
     }
 
     /** Whether the message named the type although it is the declared one; kept so that it is written again. */

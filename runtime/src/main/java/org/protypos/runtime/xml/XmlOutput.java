@@ -22,6 +22,8 @@ public final class XmlOutput {
     private final List<String[]> localDeclarations = new ArrayList<>();
     private String[] openNames = new String[64];
     private int[] localCounts = new int[32];
+    private int[] children = new int[33];
+    private XmlObject current;
     private int depth;
     private boolean tagOpen;
     private int rootTagEnd = -1;
@@ -91,6 +93,7 @@ public final class XmlOutput {
         closeTag();
         if (depth == localCounts.length) {
             localCounts = Arrays.copyOf(localCounts, depth * 2);
+            children = Arrays.copyOf(children, depth * 2 + 1);
             openNames = Arrays.copyOf(openNames, depth * 4);
         }
         localCounts[depth] = localDeclarations.size();
@@ -99,7 +102,8 @@ public final class XmlOutput {
         String prefix = known == null ? "h" + depth : known;
         openNames[2 * depth] = prefix;
         openNames[2 * depth + 1] = name;
-        depth++;
+        children[depth++]++;
+        children[depth] = 0;
         body.ascii('<');
         qualified(prefix, name);
         tagOpen = true;
@@ -192,6 +196,9 @@ public final class XmlOutput {
             return;
         }
         open(namespace, name);
+        if (current != null && current.notesIfAny() != null) {
+            current.notesIfAny().writeChild(this, children[depth - 1], name);
+        }
         if (!value.isEmpty()) {
             text(value);
         }
@@ -237,10 +244,16 @@ public final class XmlOutput {
         if (value.nil()) {
             attribute(Names.XSI, "nil", "true");
         }
+        if (value.notesIfAny() != null) {
+            value.notesIfAny().writeOwn(this);
+        }
+        XmlObject around = current;
+        current = value;
         value.writeAttributes(this);
         if (!value.nil()) {
             value.writeBody(this);
         }
+        current = around;
         close();
     }
 

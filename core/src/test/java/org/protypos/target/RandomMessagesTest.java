@@ -1,0 +1,55 @@
+package org.protypos.target;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.protypos.testing.Generated;
+import org.protypos.testing.Infoset;
+import org.protypos.testing.RandomContract;
+
+/** Random contracts with random messages: whatever the validator takes comes out of generated code as it went in. */
+class RandomMessagesTest {
+    private static final int MESSAGES = 150;
+
+    @ParameterizedTest
+    @ValueSource(longs = {1, 2, 3, 4, 5, 6})
+    void validMessagesLoseNothing(long seed, @TempDir Path folder) throws Exception {
+        RandomContract contract = new RandomContract(seed, 60);
+        Path schema = Files.writeString(folder.resolve("random.xsd"), contract.schema());
+        try (Generated generated = Generated.from(schema, folder.resolve("out"), null)) {
+            int valid = 0;
+            for (int i = 0; i < MESSAGES; i++) {
+                String message = contract.message();
+                if (Infoset.complaint(schema, message) == null) {
+                    valid++;
+                    Object read = generated.read(message);
+                    String written = generated.write(read);
+                    assertThat(difference(Infoset.of(message), Infoset.of(written)))
+                            .as(message)
+                            .isEmpty();
+                    assertThat(generated.read(written)).as(message).isEqualTo(read);
+                }
+            }
+            assertThat(valid).as("messages that the validator takes").isGreaterThan(MESSAGES * 8 / 10);
+        }
+    }
+
+    /** The first line in which two texts differ, with the one before it; empty when they are equal. */
+    private static String difference(String expected, String actual) {
+        List<String> left = expected.lines().toList();
+        List<String> right = actual.lines().toList();
+        for (int i = 0; i < Math.max(left.size(), right.size()); i++) {
+            String a = i < left.size() ? left.get(i) : "the end";
+            String b = i < right.size() ? right.get(i) : "the end";
+            if (!a.equals(b)) {
+                return (i == 0 ? "" : left.get(i - 1) + "\n") + "expected " + a + "\nbut came " + b;
+            }
+        }
+        return "";
+    }
+}
