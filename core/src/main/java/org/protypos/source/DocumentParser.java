@@ -1,7 +1,6 @@
 package org.protypos.source;
 
 import java.io.ByteArrayInputStream;
-import java.io.InputStream;
 import java.io.StringReader;
 import java.util.ArrayDeque;
 import java.util.Deque;
@@ -42,25 +41,45 @@ final class DocumentParser {
 
     /** Parses and sets the document's root element; a document that is not well-formed gives a finding. */
     void parse(Document document) {
-        String text = document.text().text();
-        XMLStreamReader reader = null;
+        boolean declared = document.text().text().contains("<!DOCTYPE");
         try {
-            reader = factory(text.contains("<!DOCTYPE")).createXMLStreamReader(new StringReader(text));
-            read(reader, document, new TagFinder(text));
+            read(document, declared, external);
         } catch (XMLStreamException e) {
-            notWellFormed(document, e);
-        } catch (RuntimeException e) {
-            document.setRoot(null);
-            // The parser of the platform lets a few of its own failures through as runtime exceptions.
-            findings.error(
-                    "malformed-xml",
-                    document.text().at(0),
-                    "the document is not well-formed XML: " + e.getMessage(),
-                    "get the document again, or have its author mend it");
+            if (!declared || !readAlone(document)) {
+                notWellFormed(document, e);
+            }
         }
     }
 
-    private XMLInputFactory factory(boolean declared) {
+    /**
+     * Reads a document without the external part of its document type declaration: a parser that does not validate need
+     * not read that (XML 1.0, section 5.1), and a mistake in it is not one in the contract.
+     */
+    private boolean readAlone(Document document) {
+        try {
+            document.setRoot(null);
+            read(document, true, (publicId, systemId) -> null);
+            return true;
+        } catch (XMLStreamException e) {
+            return false;
+        }
+    }
+
+    private static void read(Document document, boolean declared, BiFunction<String, String, byte[]> external)
+            throws XMLStreamException {
+        String text = document.text().text();
+        try {
+            XMLStreamReader reader = factory(declared, external).createXMLStreamReader(new StringReader(text));
+            read(reader, document, new TagFinder(text));
+        } catch (XMLStreamException e) {
+            throw e;
+        } catch (RuntimeException e) {
+            // The parser of the platform lets a few of its own failures through as runtime exceptions.
+            throw new XMLStreamException(String.valueOf(e.getMessage()), e);
+        }
+    }
+
+    private static XMLInputFactory factory(boolean declared, BiFunction<String, String, byte[]> external) {
         XMLInputFactory factory = XMLInputFactory.newDefaultFactory();
         factory.setProperty(XMLInputFactory.SUPPORT_DTD, declared);
         factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, declared);
@@ -68,14 +87,12 @@ final class DocumentParser {
             for (String[] limit : DTD_LIMITS) {
                 factory.setProperty(limit[0], limit[1]);
             }
-            factory.setXMLResolver((publicId, systemId, base, entity) -> resolve(publicId, systemId));
+            factory.setXMLResolver((publicId, systemId, base, entity) -> {
+                byte[] known = external.apply(publicId, systemId);
+                return new ByteArrayInputStream(known == null ? new byte[0] : known);
+            });
         }
         return factory;
-    }
-
-    private InputStream resolve(String publicId, String systemId) {
-        byte[] known = external.apply(publicId, systemId);
-        return new ByteArrayInputStream(known == null ? new byte[0] : known);
     }
 
     private void notWellFormed(Document document, XMLStreamException e) {
@@ -94,7 +111,7 @@ final class DocumentParser {
                 "get the document again, or have its author mend it");
     }
 
-    private void read(XMLStreamReader reader, Document document, TagFinder tags) throws XMLStreamException {
+    private static void read(XMLStreamReader reader, Document document, TagFinder tags) throws XMLStreamException {
         Deque<Element> open = new ArrayDeque<>();
         Deque<Scope> scopes = new ArrayDeque<>();
         scopes.push(Scope.ROOT);
@@ -122,6 +139,9 @@ final class DocumentParser {
             } else if (event == XMLStreamConstants.END_ELEMENT) {
                 open.pop();
                 scopes.pop();
+            } else if (event == XMLStreamConstants.ENTITY_REFERENCE) {
+                throw new XMLStreamException(
+                        "the entity " + reader.getLocalName() + " is not declared", reader.getLocation());
             }
         }
     }
