@@ -1,0 +1,91 @@
+package org.protypos.target;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.protypos.contract.Contract;
+import org.protypos.contract.ContractReader;
+import org.protypos.contract.Publication;
+import org.protypos.plan.Plan;
+import org.protypos.plan.Planner;
+import org.protypos.source.DocumentGatherer;
+import org.protypos.target.java.JavaNames;
+import org.protypos.target.java.JavaTarget;
+
+/**
+ * The harbour contract and the sources it must become, word for word. To accept a change after reading it, run the test
+ * with {@code -Dexpected.write=true} and look at the difference.
+ */
+class ExpectedSourcesTest {
+    private static final Path CONTRACT = Path.of("../examples/harbour/contract");
+    private static final Path EXPECTED = Path.of("src/test/resources/expected/harbour");
+
+    private static Map<String, String> generate(List<Path> documents, JavaTarget.Product... products) {
+        Contract contract = ContractReader.read(
+                DocumentGatherer.gather(documents.stream().map(Path::toString).toList(), null));
+        Plan plan = Planner.plan(contract, new JavaNames(), null);
+        EnumSet<JavaTarget.Product> wanted = EnumSet.of(JavaTarget.Product.TYPES, products);
+        return JavaTarget.emit(plan, wanted, true, () -> Publication.of(contract)).stream()
+                .collect(Collectors.toMap(SourceFile::path, SourceFile::text, (a, b) -> a, TreeMap::new));
+    }
+
+    @Test
+    void theHarbourContractBecomesTheseSources() throws IOException {
+        Map<String, String> files =
+                generate(List.of(CONTRACT.resolve("desk.wsdl")), JavaTarget.Product.CLIENT, JavaTarget.Product.SERVER);
+        files.keySet().removeIf(path -> path.contains("/runtime/") || path.endsWith("PublishedContract.java"));
+        if (Boolean.getBoolean("expected.write")) {
+            for (Map.Entry<String, String> file : files.entrySet()) {
+                Files.writeString(EXPECTED.resolve(file.getKey()), file.getValue());
+            }
+        }
+        Map<String, String> expected = new TreeMap<>();
+        try (Stream<Path> walk = Files.walk(EXPECTED)) {
+            for (Path file : walk.filter(Files::isRegularFile).toList()) {
+                String name = EXPECTED.relativize(file).toString().replace('\\', '/');
+                expected.put(name, Files.readString(file));
+            }
+        }
+        assertThat(files.keySet()).isEqualTo(expected.keySet());
+        files.forEach((path, text) -> assertThat(text).as(path).isEqualTo(expected.get(path)));
+    }
+
+    @Test
+    void theSourcesDoNotDependOnTheOrderOfDeclarations(@TempDir Path folder) throws IOException {
+        List<Path> documents = List.of(CONTRACT.resolve("vessels.xsd"), CONTRACT.resolve("desk.xsd"));
+        Map<String, String> expected = generate(documents);
+        for (long seed = 1; seed <= 5; seed++) {
+            Random random = new Random(seed);
+            List<Path> shuffled = new ArrayList<>();
+            for (Path document : documents) {
+                Path copy = folder.resolve(document.getFileName());
+                Files.writeString(copy, shuffle(Files.readString(document), random));
+                shuffled.add(copy);
+            }
+            assertThat(generate(shuffled)).isEqualTo(expected);
+        }
+    }
+
+    /** Puts the global declarations of a schema in another order. */
+    private static String shuffle(String schema, Random random) {
+        List<String> blocks = new ArrayList<>(List.of(schema.split("\n(?=  <xs:(?:element|complexType|simpleType) )")));
+        String head = blocks.remove(0);
+        String tail = "</xs:schema>\n";
+        blocks.replaceAll(block -> block.replace(tail, ""));
+        Collections.shuffle(blocks, random);
+        return head + "\n" + String.join("\n", blocks) + "\n" + tail;
+    }
+}
