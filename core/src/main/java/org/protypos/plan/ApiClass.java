@@ -5,6 +5,7 @@ import java.util.Collections;
 import java.util.List;
 import javax.xml.namespace.QName;
 import org.protypos.naming.NameScope;
+import org.protypos.schema.Wildcard;
 
 /**
  * A structured type: a complex type, or a model group that repeats. Types refer to each other in circles, so a class is
@@ -23,6 +24,7 @@ public final class ApiClass {
     private String documentation = "";
     private final List<Property> attributes = new ArrayList<>();
     private Property attributeWildcard;
+    private Wildcard otherAttributes;
     private Property text;
     private Content content;
     private final List<Property> elements = new ArrayList<>();
@@ -99,6 +101,16 @@ public final class ApiClass {
         return attributeWildcard;
     }
 
+    /** Which attributes beside the declared ones it takes, or null for none of its own accord. */
+    public Wildcard otherAttributes() {
+        return otherAttributes;
+    }
+
+    /** Where attributes go that only a wildcard allows, in this class or the one that it has that from; or null. */
+    public Property otherAttributesProperty() {
+        return attributeWildcard != null || base == null ? attributeWildcard : base.otherAttributesProperty();
+    }
+
     /** Its own text, or null: for simple or mixed content. */
     public Property text() {
         return text;
@@ -165,8 +177,8 @@ public final class ApiClass {
         attributeWildcard = property;
     }
 
-    boolean hasAttributeWildcard() {
-        return attributeWildcard != null || base != null && base.hasAttributeWildcard();
+    void setOtherAttributes(Wildcard wildcard) {
+        otherAttributes = wildcard;
     }
 
     void setSimple(Property property) {

@@ -13,6 +13,7 @@ import org.protypos.schema.Attributes;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
+import org.protypos.schema.Wildcard;
 
 /** Gives one class its members from the definition of its complex type. */
 final class ClassPlanner {
@@ -71,7 +72,8 @@ final class ClassPlanner {
 
     private void attributes(Attributes attributes, ApiClass base) {
         List<AttributeUse> uses = new ArrayList<>();
-        boolean wildcard = collect(attributes, uses, new HashSet<>());
+        List<Wildcard> wildcards = new ArrayList<>();
+        collect(attributes, uses, wildcards, new HashSet<>());
         Set<QName> known = new HashSet<>();
         for (ApiClass inherited = base; inherited != null; inherited = inherited.base()) {
             inherited.attributes().forEach(property -> known.add(property.xmlName()));
@@ -84,7 +86,10 @@ final class ClassPlanner {
                 type.addAttribute(attribute(use, declared));
             }
         }
-        if (wildcard && (base == null || !base.hasAttributeWildcard())) {
+        if (!wildcards.isEmpty()) {
+            type.setOtherAttributes(wildcards.size() == 1 ? wildcards.get(0) : anything(wildcards.get(0)));
+        }
+        if (!wildcards.isEmpty() && type.otherAttributesProperty() == null) {
             type.setAttributeWildcard(new Property(
                     type.memberNames.claim("OtherAttributes", ""),
                     Property.Kind.ATTRIBUTE_WILDCARD,
@@ -98,17 +103,23 @@ final class ClassPlanner {
         }
     }
 
-    /** Gathers the attributes of groups with the others; tells whether a wildcard is among them. */
-    private boolean collect(Attributes attributes, List<AttributeUse> uses, Set<QName> seen) {
-        boolean wildcard = attributes.wildcard() != null;
+    /** Several wildcards hold together (XML Schema Part 1, section 3.4.2); we take what any of them takes. */
+    private static Wildcard anything(Wildcard one) {
+        return new Wildcard(List.of("##any"), one.targetNamespace(), one.processing(), one.place());
+    }
+
+    /** Gathers the attributes and wildcards of groups with the others. */
+    private void collect(Attributes attributes, List<AttributeUse> uses, List<Wildcard> wildcards, Set<QName> seen) {
+        if (attributes.wildcard() != null) {
+            wildcards.add(attributes.wildcard());
+        }
         uses.addAll(attributes.uses());
         for (Attributes.GroupUse group : attributes.groups()) {
             AttributeGroup definition = types.schema().attributeGroups().get(group.name());
             if (definition != null && seen.add(group.name())) {
-                wildcard |= collect(definition.attributes(), uses, seen);
+                collect(definition.attributes(), uses, wildcards, seen);
             }
         }
-        return wildcard;
     }
 
     private Property attribute(AttributeUse use, AttributeDeclaration declared) {

@@ -169,14 +169,14 @@ final class ClassEmitter {
 
     private void reading(ApiClass type) {
         String in = "(" + context.xml(file, "XmlInput") + " in) {";
-        if (!type.attributes().isEmpty() || type.attributeWildcard() != null) {
+        if (!type.attributes().isEmpty() || type.otherAttributes() != null) {
             override("protected void readAttributes" + in);
             inPieces(type.attributes(), "readAttributes", "in", code::readAttributes);
             if (type.base() != null) {
                 file.line("super.readAttributes(in);");
             }
-            if (type.attributeWildcard() != null) {
-                file.line("in.otherAttributes(get", type.attributeWildcard().name(), "());");
+            if (type.otherAttributes() != null) {
+                code.readOtherAttributes("get" + type.otherAttributesProperty().name() + "()", type.otherAttributes());
             }
             file.close();
         }

@@ -355,14 +355,29 @@ final class ContentCode {
         if (namespaces.contains("##other")) {
             return "in.atOther(" + JavaText.literal(wildcard.targetNamespace()) + ")";
         }
-        return namespaces.stream()
+        return "in.atAnyOf(" + listed(wildcard) + ")";
+    }
+
+    private static String listed(Wildcard wildcard) {
+        return wildcard.namespaces().stream()
                 .map(namespace -> switch (namespace) {
                     case "##targetNamespace" -> wildcard.targetNamespace();
                     case "##local" -> "";
                     default -> namespace;
                 })
                 .map(JavaText::literal)
-                .collect(Collectors.joining(", ", "in.atAnyOf(", ")"));
+                .collect(Collectors.joining(", "));
+    }
+
+    /** Writes the statement that takes the attributes which a wildcard allows. */
+    void readOtherAttributes(String into, Wildcard wildcard) {
+        if (wildcard.namespaces().contains("##any")) {
+            file.line("in.anyAttributes(", into, ");");
+        } else if (wildcard.namespaces().contains("##other")) {
+            file.line("in.otherAttributes(", into, ", ", JavaText.literal(wildcard.targetNamespace()), ");");
+        } else {
+            file.line("in.attributesOf(", into, ", ", listed(wildcard), ");");
+        }
     }
 
     /** The leaves that content may start with; a repeated group starts with what starts its members. */

@@ -7,6 +7,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.function.Predicate;
 import javax.xml.namespace.QName;
 import javax.xml.stream.Location;
 import javax.xml.stream.XMLInputFactory;
@@ -366,9 +367,10 @@ final class XmlCursor {
         return null;
     }
 
-    void takeOtherAttributes(Map<QName, String> into) {
+    /** Takes the attributes that nobody has taken and whose namespace is allowed. */
+    void takeAttributes(Map<QName, String> into, Predicate<String> allowed) {
         for (int i = 0; i < attributeCount; i++) {
-            if (!attributeTaken[i]) {
+            if (!attributeTaken[i] && allowed.test(attributeNamespaces[i])) {
                 attributeTaken[i] = true;
                 attributesTaken++;
                 into.put(new QName(attributeNamespaces[i], attributeNames[i]), attributeValues[i]);

@@ -248,9 +248,19 @@ public final class XmlInput {
         return new XmlElement<>(name, fill(new XmlTree()));
     }
 
-    /** Takes the attributes that nobody has taken. */
-    public void otherAttributes(Map<QName, String> into) {
-        cursor.takeOtherAttributes(into);
+    /** Takes all attributes that nobody has taken. */
+    public void anyAttributes(Map<QName, String> into) {
+        cursor.takeAttributes(into, namespace -> true);
+    }
+
+    /** Takes the attributes of another namespace than this one that nobody has taken. */
+    public void otherAttributes(Map<QName, String> into, String namespace) {
+        cursor.takeAttributes(into, other -> !other.isEmpty() && !other.equals(namespace));
+    }
+
+    /** Takes the attributes of some namespaces that nobody has taken. */
+    public void attributesOf(Map<QName, String> into, String... namespaces) {
+        cursor.takeAttributes(into, List.of(namespaces)::contains);
     }
 
     /** Reads the items of a list type. */

@@ -182,7 +182,10 @@ class XmlStreamsTest {
             protected void readAttributes(XmlInput input) {
                 assertThat(input.attribute("", "y")).isNull();
                 assertThat(input.requiredAttribute("", "x")).isEqualTo("1");
-                input.otherAttributes(rest);
+                input.otherAttributes(rest, "urn:p");
+                input.attributesOf(rest, "urn:q", "");
+                assertThat(rest).isEmpty();
+                input.anyAttributes(rest);
                 assertThatThrownBy(() -> input.requiredAttribute("", "z"))
                         .hasMessageContaining("attribute z is missing");
             }
