@@ -18,6 +18,9 @@ import org.protypos.diagnostic.Place;
  */
 final class DocumentParser {
     private static final int DEPTH_LIMIT = 256;
+    /** Begins the platform's complaints about its limits. */
+    private static final String PLATFORM_LIMIT = "JAXP0001";
+
     private static final String[][] DTD_LIMITS = {
         {"jdk.xml.entityExpansionLimit", "2000"},
         {"jdk.xml.totalEntitySizeLimit", "2000000"},
@@ -83,6 +86,8 @@ final class DocumentParser {
         XMLInputFactory factory = XMLInputFactory.newDefaultFactory();
         factory.setProperty(XMLInputFactory.SUPPORT_DTD, declared);
         factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, declared);
+        factory.setProperty("jdk.xml.maxElementDepth", "0");
+        factory.setProperty("jdk.xml.elementAttributeLimit", "10000");
         if (declared) {
             for (String[] limit : DTD_LIMITS) {
                 factory.setProperty(limit[0], limit[1]);
@@ -104,6 +109,14 @@ final class DocumentParser {
                 : document.text()
                         .at(e.getLocation().getLineNumber(), e.getLocation().getColumnNumber());
         String reason = at < 0 ? message : message.substring(at + "Message: ".length());
+        if (reason.startsWith(PLATFORM_LIMIT)) {
+            findings.error(
+                    "document-limit",
+                    place,
+                    "the document type declaration holds or expands to more than is read",
+                    "leave the entities out, or write what they stand for");
+            return;
+        }
         findings.error(
                 "malformed-xml",
                 place,

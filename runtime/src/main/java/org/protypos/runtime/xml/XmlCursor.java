@@ -63,6 +63,9 @@ final class XmlCursor {
         factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
         factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
         factory.setProperty(XMLInputFactory.IS_COALESCING, false);
+        // The platform's own limits differ from version to version: ours hold instead.
+        factory.setProperty("jdk.xml.maxElementDepth", "0");
+        factory.setProperty("jdk.xml.elementAttributeLimit", "10000");
         return factory;
     }
 
