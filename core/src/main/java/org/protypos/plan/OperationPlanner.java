@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
@@ -22,6 +23,9 @@ import org.protypos.wsdl.Operation;
 final class OperationPlanner {
     /** Nobody reads longer parameter lists, and some platforms refuse them. */
     private static final int MOST_PARAMETERS = 64;
+
+    private static final Set<String> NO_NAMES =
+            Set.of("body", "parameter", "parameters", "part", "in", "input", "request", "message", "payload", "p");
 
     private final Contract contract;
     private final PackageNames packages;
@@ -150,7 +154,7 @@ final class OperationPlanner {
         List<Message.Part> parts = bodyParts(use, carrier);
         Property body = parts.isEmpty()
                 ? null
-                : part(parts.get(0).element(), parts.get(0).name(), Property.Cardinality.REQUIRED);
+                : part(parts.get(0).element(), telling(parts.get(0)), Property.Cardinality.REQUIRED);
         List<Property> headers = new ArrayList<>();
         if (carrier != null) {
             for (BoundOperation.Header header : carrier.headers()) {
@@ -159,6 +163,13 @@ final class OperationPlanner {
             }
         }
         return new ApiMessage(name, body, wrapper(body, wrapperName), List.copyOf(headers));
+    }
+
+    /** Many parts are called what every part could be called; then the element has the better name. */
+    private static String telling(Message.Part part) {
+        return NO_NAMES.contains(part.name().toLowerCase(Locale.ROOT))
+                ? part.element().getLocalPart()
+                : part.name();
     }
 
     private Property part(QName element, String name, Property.Cardinality cardinality) {
@@ -245,7 +256,7 @@ final class OperationPlanner {
             return null;
         }
         String packageName = packages.of(message.name().getNamespaceURI());
-        String local = message.name().getLocalPart();
+        String local = message.name().getLocalPart().replaceFirst("(?<=.)(Message|Msg)$", "");
         boolean telling = local.matches("(?i).*(fault|exception|error)");
         String wanted = rules.typeName(telling ? local : local + "Fault");
         QName element = message.parts().get(0).element();

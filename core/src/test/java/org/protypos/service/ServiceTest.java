@@ -131,8 +131,8 @@ class ServiceTest {
                             [-1, 2]
                             XmlSimple{int=5}
                             Reading{by=me, at=12:00:00}
-                            NoteResult[body=Reading{at=24:00:00}, colour=GREEN, station=9]
-                            NoteResult[body=Reading{at=01:00:00Z}, colour=GREEN, station=null]
+                            NoteResult[reading=Reading{at=24:00:00}, colour=GREEN, station=9]
+                            NoteResult[reading=Reading{at=01:00:00Z}, colour=GREEN, station=null]
                             SwapResult[value=false, more=[3, 3]]
                             SwapResult[value=true, more=[]]
                             sizes [7]

@@ -49,9 +49,9 @@ final class MessagesEmitter {
         return file.finish();
     }
 
-    /** The field that a header part is kept in; parts of one name in body and header stay apart. */
+    /** The field that a header part is kept in: by number, for parts in body and header may have one name. */
     static String field(ApiMessage message, int header) {
-        return "header" + (header + 1) + "OfMessage";
+        return "header" + (header + 1);
     }
 
     private void message(ApiMessage message, List<ApiFault> faults) {

@@ -157,7 +157,7 @@ public final class HarbourDeskClient implements HarbourDesk {
         input.body = new PayDues();
         input.body.setCallSign(callSign);
         input.body.setAmount(amount);
-        input.header1OfMessage = pass;
+        input.header1 = pass;
         return input;
     }
 

@@ -104,7 +104,7 @@ public final class HarbourDeskEndpoint extends SoapEndpoint {
     }
 
     private HarbourDeskMessages.PayDuesOutput payDues(HarbourDeskMessages.PayDuesInput input) throws Exception {
-        HarbourDesk.PayDuesResult result = this.implementation.payDues(input.body.getCallSign(), input.body.getAmount(), input.header1OfMessage);
+        HarbourDesk.PayDuesResult result = this.implementation.payDues(input.body.getCallSign(), input.body.getAmount(), input.header1);
         HarbourDeskMessages.PayDuesOutput output = new HarbourDeskMessages.PayDuesOutput();
         output.body = new PayDuesResponse();
         output.body.setReceiptNumber(result.receiptNumber());

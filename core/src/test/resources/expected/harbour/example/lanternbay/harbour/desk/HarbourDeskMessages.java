@@ -124,24 +124,24 @@ final class HarbourDeskMessages {
 
     static final class PayDuesInput extends SoapMessage {
         PayDues body;
-        Pass header1OfMessage;
+        Pass header1;
 
         @Override
         protected boolean hasHeaders() {
-            return this.header1OfMessage != null;
+            return this.header1 != null;
         }
 
         @Override
         protected void writeHeaders(XmlOutput out) {
-            if (this.header1OfMessage != null) {
-                out.object("http://lanternbay.example/harbour/desk", "pass", this.header1OfMessage, Pass.class);
+            if (this.header1 != null) {
+                out.object("http://lanternbay.example/harbour/desk", "pass", this.header1, Pass.class);
             }
         }
 
         @Override
         protected boolean takeHeader(XmlElement<?> block) {
             if (block.isNamed("http://lanternbay.example/harbour/desk", "pass") && block.value() instanceof Pass found) {
-                this.header1OfMessage = found;
+                this.header1 = found;
                 return true;
             }
             return false;
