@@ -12,7 +12,7 @@ import gauge.runtime.soap.SoapPort;
 import gauge.runtime.soap.SoapServer;
 import gauge.runtime.xml.XmlObject;
 import gauge.runtime.xml.XmlSimple;
-import gauge.runtime.xml.XmlTime;
+import gauge.runtime.value.XmlTime;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;

@@ -17,12 +17,4 @@ public record Contract(Documents documents, SchemaComponents schema, Definitions
     public boolean isSound() {
         return findings.stream().noneMatch(finding -> finding.severity() == Severity.ERROR);
     }
-
-    /** Whether it is made of schemas alone. */
-    public boolean isSchemaOnly() {
-        return wsdl.services().isEmpty()
-                && wsdl.bindings().isEmpty()
-                && wsdl.portTypes().isEmpty()
-                && wsdl.messages().isEmpty();
-    }
 }

@@ -32,11 +32,6 @@ public final class Builtins {
         return new QName(XSD, local);
     }
 
-    /** Whether the name lies in the namespace of XML Schema. */
-    public static boolean isBuiltin(QName name) {
-        return name.getNamespaceURI().equals(XSD);
-    }
-
     /** The built-in simple type of a name, or null. */
     public static SimpleType type(QName name) {
         return TYPES.get(name);

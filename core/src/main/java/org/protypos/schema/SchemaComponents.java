@@ -1,7 +1,5 @@
 package org.protypos.schema;
 
-import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -60,21 +58,5 @@ public record SchemaComponents(
         return declared == null || declared.type() == null
                 ? TypeReference.to(ANY_TYPE, element.place())
                 : declared.type();
-    }
-
-    /** All elements that may stand for a head, near and far (XML Schema Part 1, section 3.3.6), the head left out. */
-    public List<ElementDeclaration> members(QName head) {
-        Map<QName, ElementDeclaration> found = new LinkedHashMap<>();
-        collectMembers(head, found);
-        found.remove(head);
-        return new ArrayList<>(found.values());
-    }
-
-    private void collectMembers(QName head, Map<QName, ElementDeclaration> found) {
-        for (QName member : substitutions.getOrDefault(head, List.of())) {
-            if (found.putIfAbsent(member, elements.get(member)) == null) {
-                collectMembers(member, found);
-            }
-        }
     }
 }

@@ -5,9 +5,6 @@ public final class Xml {
     /** XML Schema Part 1, section 1.2. */
     public static final String XSD = "http://www.w3.org/2001/XMLSchema";
 
-    /** XML Schema Part 1, section 2.6. */
-    public static final String XSI = "http://www.w3.org/2001/XMLSchema-instance";
-
     /** WSDL 1.1, section 1.2. */
     public static final String WSDL = "http://schemas.xmlsoap.org/wsdl/";
 
@@ -22,9 +19,6 @@ public final class Xml {
 
     /** WSDL 1.1, section 5. */
     public static final String WSDL_MIME = "http://schemas.xmlsoap.org/wsdl/mime/";
-
-    /** Namespaces in XML, section 3. */
-    public static final String XML = "http://www.w3.org/XML/1998/namespace";
 
     private Xml() {}
 }

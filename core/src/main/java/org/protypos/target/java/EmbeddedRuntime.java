@@ -14,10 +14,11 @@ final class EmbeddedRuntime {
     static final String LIBRARY = "org.protypos.runtime";
 
     private static final String HOME = "/runtime-sources/org/protypos/runtime/";
+    private static final List<String> VALUE = List.of(
+            "CalendarText Lexical WrittenValue XmlDate XmlDateTime XmlDuration XmlPartialDate XmlTime".split(" "));
     private static final List<String> XML =
-            List.of(("CalendarText Description Lexical Names Notes Utf8Buffer WrittenValue XmlCursor XmlDate"
-                            + " XmlDateTime XmlDuration XmlElement XmlFormatException XmlInput XmlLimits XmlObject XmlOutput"
-                            + " XmlPartialDate XmlSimple XmlTime XmlTree XmlTypes")
+            List.of(("Description Names Notes ScalarInput Utf8Buffer XmlCursor XmlElement"
+                            + " XmlFormatException XmlInput XmlLimits XmlObject XmlOutput XmlSimple XmlTree XmlTypes")
                     .split(" "));
     private static final List<String> SOAP = List.of(("BoundedBody CallFailedException ContractDocuments DeclaredFault"
                     + " Envelope SoapConnection SoapEndpoint SoapFault SoapMessage SoapPort SoapServer SoapSettings"
@@ -29,6 +30,7 @@ final class EmbeddedRuntime {
     /** The files, with or without those for SOAP. */
     static List<SourceFile> files(String packageName, boolean soap) {
         List<SourceFile> files = new ArrayList<>();
+        VALUE.forEach(name -> files.add(file("value/" + name, packageName)));
         XML.forEach(name -> files.add(file("xml/" + name, packageName)));
         if (soap) {
             SOAP.forEach(name -> files.add(file("soap/" + name, packageName)));

@@ -97,6 +97,11 @@ final class JavaContext {
         return file.ref(runtime + ".xml", name);
     }
 
+    /** How to call a class of the runtime's values. */
+    String value(JavaFile file, String name) {
+        return file.ref(runtime + ".value", name);
+    }
+
     /** How to call a class of the runtime's SOAP part. */
     String soap(JavaFile file, String name) {
         return file.ref(runtime + ".soap", name);

@@ -90,11 +90,11 @@ final class JavaTypes {
             case DECIMAL -> file.ref("java.math.BigDecimal");
             case FLOAT -> "Float";
             case DOUBLE -> "Double";
-            case DATE_TIME -> context.xml(file, "XmlDateTime");
-            case DATE -> context.xml(file, "XmlDate");
-            case TIME -> context.xml(file, "XmlTime");
-            case DURATION -> context.xml(file, "XmlDuration");
-            case YEAR, YEAR_MONTH, MONTH, MONTH_DAY, DAY -> context.xml(file, "XmlPartialDate");
+            case DATE_TIME -> context.value(file, "XmlDateTime");
+            case DATE -> context.value(file, "XmlDate");
+            case TIME -> context.value(file, "XmlTime");
+            case DURATION -> context.value(file, "XmlDuration");
+            case YEAR, YEAR_MONTH, MONTH, MONTH_DAY, DAY -> context.value(file, "XmlPartialDate");
             case HEX, BASE64 -> "byte[]";
             case QNAME -> file.ref("javax.xml.namespace.QName");
         };
@@ -135,7 +135,7 @@ final class JavaTypes {
             case TIME -> "in.toTime(" + text + ")";
             case DURATION -> "in.toDuration(" + text + ")";
             case YEAR, YEAR_MONTH, MONTH, MONTH_DAY, DAY ->
-                "in.toPartialDate(" + text + ", " + context.xml(file, "XmlPartialDate") + ".Form." + kind + ")";
+                "in.toPartialDate(" + text + ", " + context.value(file, "XmlPartialDate") + ".Form." + kind + ")";
             case HEX -> "in.toHex(" + text + ")";
             case BASE64 -> "in.toBase64(" + text + ")";
             case QNAME -> "in.toQName(" + text + ")";
@@ -145,7 +145,7 @@ final class JavaTypes {
     /** The expression that makes text of a value; a qualified name stays one, for its prefix is chosen later. */
     String print(ValueType type, String value) {
         if (type instanceof ValueType.Items items) {
-            return context.xml(file, "Lexical") + ".print(" + value + ", one -> " + printItem(items.item(), "one")
+            return context.value(file, "Lexical") + ".print(" + value + ", one -> " + printItem(items.item(), "one")
                     + ")";
         }
         if (type instanceof ValueType.Enumerated) {
@@ -154,9 +154,9 @@ final class JavaTypes {
         ScalarKind kind = ((ValueType.Scalar) type).kind();
         return switch (kind) {
             case STRING, NORMALIZED, TOKEN, QNAME -> value;
-            case HEX -> context.xml(file, "Lexical") + ".printHex(" + value + ")";
-            case BASE64 -> context.xml(file, "Lexical") + ".printBase64(" + value + ")";
-            default -> context.xml(file, "Lexical") + ".print(" + value + ")";
+            case HEX -> context.value(file, "Lexical") + ".printHex(" + value + ")";
+            case BASE64 -> context.value(file, "Lexical") + ".printBase64(" + value + ")";
+            default -> context.value(file, "Lexical") + ".print(" + value + ")";
         };
     }
 

@@ -14,6 +14,7 @@ import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
+import org.protypos.runtime.value.Lexical;
 
 /**
  * The parser under {@link XmlInput}: it steps from tag to tag, keeps the attributes of the tag it stands on, holds the

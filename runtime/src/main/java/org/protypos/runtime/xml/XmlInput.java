@@ -1,13 +1,9 @@
 package org.protypos.runtime.xml;
 
 import java.io.InputStream;
-import java.math.BigDecimal;
-import java.math.BigInteger;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.function.Function;
 import javax.xml.namespace.QName;
 
 /**
@@ -17,14 +13,12 @@ import javax.xml.namespace.QName;
  * Reading methods take one whole element and leave the input behind it. Every method throws
  * {@link XmlFormatException} when the message is not well-formed, breaks the contract or passes a limit.
  */
-public final class XmlInput {
+public final class XmlInput extends ScalarInput {
     private static final int MOST_HEADS = 100;
 
     private final XmlCursor cursor;
     private final XmlTypes types;
     private XmlObject current;
-    private String odd;
-    private boolean standardTaken;
 
     private XmlInput(XmlCursor cursor, XmlTypes types) {
         this.cursor = cursor;
@@ -263,21 +257,6 @@ public final class XmlInput {
         cursor.takeAttributes(into, List.of(namespaces)::contains);
     }
 
-    /** Reads the items of a list type. */
-    public <T> List<T> list(String text, Function<String, T> reader) {
-        List<T> list = new ArrayList<>();
-        boolean standard = standardTaken;
-        boolean ordinary = true;
-        standardTaken = false;
-        for (String item : Lexical.items(text)) {
-            odd = null;
-            list.add(reader.apply(item));
-            ordinary &= odd == null;
-        }
-        odd = standard ? "" : ordinary ? null : Lexical.collapse(text);
-        return list;
-    }
-
     /** Reads an element of a simple type. */
     public String text() {
         cursor.loadAttributes();
@@ -296,35 +275,8 @@ public final class XmlInput {
      */
     public String textOr(String standard) {
         String text = text();
-        standardTaken = text.isEmpty();
-        odd = standardTaken ? "" : null;
-        return standardTaken ? standard : text;
-    }
-
-    /** Whether the value read last was written in another way than the ordinary one. */
-    public boolean isOdd() {
-        standardTaken = false;
-        return odd != null;
-    }
-
-    String oddText() {
-        return odd;
-    }
-
-    private void note(String text, boolean ordinary) {
-        if (standardTaken) {
-            standardTaken = false;
-        } else {
-            odd = ordinary ? null : Lexical.collapse(text);
-        }
-    }
-
-    /** Whether digits are written as we would: no plus sign, no zeros before others. */
-    private static boolean isOrdinary(String text, boolean zero) {
-        int start = text.startsWith("-") ? 1 : 0;
-        char first = text.isEmpty() ? ' ' : text.charAt(start);
-        return first >= '1' && first <= '9' && text.charAt(text.length() - 1) > ' '
-                || zero && text.length() == 1 && first == '0';
+        noteStandard(text.isEmpty());
+        return text.isEmpty() ? standard : text;
     }
 
     /** Reads the text of an element of which the attributes have been taken. */
@@ -401,6 +353,7 @@ public final class XmlInput {
     }
 
     /** The failure to report for text that is not of the type expected. */
+    @Override
     public XmlFormatException invalid(String text, String type) {
         return cursor.invalid(text, type);
     }
@@ -416,161 +369,6 @@ public final class XmlInput {
             throw invalid(cursor.lastText(), type);
         }
         return found;
-    }
-
-    private <T> T parse(String text, String type, Function<String, T> parser) {
-        try {
-            return parser.apply(text);
-        } catch (IllegalArgumentException e) {
-            throw invalid(text, type);
-        }
-    }
-
-    /** Collapses white space, as most simple types want it (XML Schema Part 2, section 4.3.6). */
-    public String toToken(String text) {
-        return Lexical.collapse(text);
-    }
-
-    /** Replaces each white space character by a space (XML Schema Part 2, section 4.3.6). */
-    public String toNormalized(String text) {
-        return Lexical.replace(text);
-    }
-
-    /** Reads {@code xs:boolean}. */
-    public boolean toBoolean(String text) {
-        try {
-            boolean value = Lexical.parseBoolean(text);
-            note(text, text.equals(Lexical.print(value)));
-            return value;
-        } catch (IllegalArgumentException e) {
-            throw invalid(text, "boolean");
-        }
-    }
-
-    /** Reads {@code xs:byte}. */
-    public byte toByte(String text) {
-        return (byte) integral(text, Byte.MIN_VALUE, Byte.MAX_VALUE, "byte");
-    }
-
-    /** Reads {@code xs:unsignedByte}. */
-    public short toUnsignedByte(String text) {
-        return (short) integral(text, 0, 0xff, "unsignedByte");
-    }
-
-    /** Reads {@code xs:short}. */
-    public short toShort(String text) {
-        return (short) integral(text, Short.MIN_VALUE, Short.MAX_VALUE, "short");
-    }
-
-    /** Reads {@code xs:unsignedShort}. */
-    public int toUnsignedShort(String text) {
-        return (int) integral(text, 0, 0xffff, "unsignedShort");
-    }
-
-    /** Reads {@code xs:int}. */
-    public int toInt(String text) {
-        return (int) integral(text, Integer.MIN_VALUE, Integer.MAX_VALUE, "int");
-    }
-
-    /** Reads {@code xs:unsignedInt}. */
-    public long toUnsignedInt(String text) {
-        return integral(text, 0, 0xffff_ffffL, "unsignedInt");
-    }
-
-    /** Reads {@code xs:long}. */
-    public long toLong(String text) {
-        return integral(text, Long.MIN_VALUE, Long.MAX_VALUE, "long");
-    }
-
-    private long integral(String text, long least, long most, String type) {
-        try {
-            long value = Lexical.parseLong(text, least, most);
-            note(text, isOrdinary(text, value == 0));
-            return value;
-        } catch (IllegalArgumentException e) {
-            throw invalid(text, type);
-        }
-    }
-
-    /** Reads {@code xs:float}. */
-    public float toFloat(String text) {
-        try {
-            float value = Lexical.parseFloat(text);
-            note(text, text.equals(Lexical.print(value)));
-            return value;
-        } catch (IllegalArgumentException e) {
-            throw invalid(text, "float");
-        }
-    }
-
-    /** Reads {@code xs:double}. */
-    public double toDouble(String text) {
-        try {
-            double value = Lexical.parseDouble(text);
-            note(text, text.equals(Lexical.print(value)));
-            return value;
-        } catch (IllegalArgumentException e) {
-            throw invalid(text, "double");
-        }
-    }
-
-    /** Reads {@code xs:decimal}. */
-    public BigDecimal toDecimal(String text) {
-        BigDecimal value = parse(text, "decimal", Lexical::parseDecimal);
-        note(
-                text,
-                isOrdinary(text, false) && text.charAt(text.length() - 1) != '.' || text.equals(Lexical.print(value)));
-        return value;
-    }
-
-    /** Reads {@code xs:integer} and the types derived from it that no Java primitive holds. */
-    public BigInteger toInteger(String text) {
-        BigInteger value = parse(text, "integer", Lexical::parseInteger);
-        note(text, isOrdinary(text, value.signum() == 0));
-        return value;
-    }
-
-    /** Reads {@code xs:hexBinary}. */
-    public byte[] toHex(String text) {
-        byte[] value = parse(text, "hexBinary", Lexical::parseHex);
-        note(text, text.chars().allMatch(c -> c <= 'F'));
-        return value;
-    }
-
-    /** Reads {@code xs:base64Binary}. */
-    public byte[] toBase64(String text) {
-        byte[] value = parse(text, "base64Binary", Lexical::parseBase64);
-        note(text, text.chars().allMatch(c -> c > ' '));
-        return value;
-    }
-
-    /** Reads {@code xs:dateTime}. */
-    public XmlDateTime toDateTime(String text) {
-        return parse(text, "dateTime", XmlDateTime::of);
-    }
-
-    /** Reads {@code xs:date}. */
-    public XmlDate toDate(String text) {
-        return parse(text, "date", XmlDate::of);
-    }
-
-    /** Reads {@code xs:time}. */
-    public XmlTime toTime(String text) {
-        return parse(text, "time", XmlTime::of);
-    }
-
-    /** Reads {@code xs:duration}. */
-    public XmlDuration toDuration(String text) {
-        return parse(text, "duration", XmlDuration::of);
-    }
-
-    /** Reads {@code xs:gYear}, {@code xs:gYearMonth}, {@code xs:gMonth}, {@code xs:gMonthDay} or {@code xs:gDay}. */
-    public XmlPartialDate toPartialDate(String text, XmlPartialDate.Form form) {
-        try {
-            return XmlPartialDate.of(text, form);
-        } catch (IllegalArgumentException e) {
-            throw invalid(text, "partial date");
-        }
     }
 
     /** Reads {@code xs:QName} and {@code xs:NOTATION}: the prefix is looked up where the value stands. */

@@ -4,6 +4,8 @@ import java.math.BigDecimal;
 import java.math.BigInteger;
 import java.util.Objects;
 import javax.xml.namespace.QName;
+import org.protypos.runtime.value.Lexical;
+import org.protypos.runtime.value.XmlDateTime;
 
 /**
  * A value of a simple type where the contract allows any type: the text together with the name of its type, as

@@ -14,6 +14,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.protypos.runtime.value.XmlDateTime;
 
 /** Reading and writing below the generated types: namespaces, trees, limits and hostile input. */
 class XmlStreamsTest {

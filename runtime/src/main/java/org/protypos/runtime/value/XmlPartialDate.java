@@ -1,4 +1,4 @@
-package org.protypos.runtime.xml;
+package org.protypos.runtime.value;
 
 /**
  * A date of which parts are left out: {@code xs:gYear}, {@code xs:gYearMonth}, {@code xs:gMonth}, {@code xs:gMonthDay}

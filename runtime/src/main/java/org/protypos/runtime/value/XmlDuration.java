@@ -1,4 +1,4 @@
-package org.protypos.runtime.xml;
+package org.protypos.runtime.value;
 
 import java.time.Duration;
 import java.time.Period;

@@ -1,4 +1,4 @@
-package org.protypos.runtime.xml;
+package org.protypos.runtime.value;
 
 import java.math.BigDecimal;
 import java.math.BigInteger;

@@ -1,4 +1,4 @@
-package org.protypos.runtime.xml;
+package org.protypos.runtime.value;
 
 /**
  * A value that is kept as it is written, because no type of the platform holds all that XML Schema lets one write. Two

@@ -1,4 +1,4 @@
-package org.protypos.runtime.xml;
+package org.protypos.runtime.value;
 
 /**
  * Scans the parts that dates and times are written with (XML Schema Part 2, section 3.2.7.1 and appendix D). Each

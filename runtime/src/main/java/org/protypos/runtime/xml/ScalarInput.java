@@ -1,0 +1,229 @@
+package org.protypos.runtime.xml;
+
+import java.math.BigDecimal;
+import java.math.BigInteger;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Function;
+import org.protypos.runtime.value.Lexical;
+import org.protypos.runtime.value.XmlDate;
+import org.protypos.runtime.value.XmlDateTime;
+import org.protypos.runtime.value.XmlDuration;
+import org.protypos.runtime.value.XmlPartialDate;
+import org.protypos.runtime.value.XmlTime;
+
+/**
+ * Turns the text of a message into values of simple types, and notices when a value is written in another way than we
+ * would write it.
+ */
+public abstract sealed class ScalarInput permits XmlInput {
+    private String odd;
+    private boolean standardTaken;
+
+    ScalarInput() {}
+
+    /** The failure to report for text that is not of the type expected. */
+    public abstract XmlFormatException invalid(String text, String type);
+
+    /** Notes that an empty element stands for a value of its own, or that the element is not empty. */
+    final void noteStandard(boolean taken) {
+        standardTaken = taken;
+        odd = taken ? "" : null;
+    }
+
+    /** Whether the value read last was written in another way than the ordinary one. */
+    public final boolean isOdd() {
+        standardTaken = false;
+        return odd != null;
+    }
+
+    final String oddText() {
+        return odd;
+    }
+
+    private void note(String text, boolean ordinary) {
+        if (standardTaken) {
+            standardTaken = false;
+        } else {
+            odd = ordinary ? null : Lexical.collapse(text);
+        }
+    }
+
+    /** Whether digits are written as we would: no plus sign, no zeros before others. */
+    private static boolean isOrdinary(String text, boolean zero) {
+        int start = text.startsWith("-") ? 1 : 0;
+        char first = text.isEmpty() ? ' ' : text.charAt(start);
+        return first >= '1' && first <= '9' && text.charAt(text.length() - 1) > ' '
+                || zero && text.length() == 1 && first == '0';
+    }
+
+    /** Reads the items of a list type. */
+    public final <T> List<T> list(String text, Function<String, T> reader) {
+        List<T> list = new ArrayList<>();
+        boolean standard = standardTaken;
+        boolean ordinary = true;
+        standardTaken = false;
+        for (String item : Lexical.items(text)) {
+            odd = null;
+            list.add(reader.apply(item));
+            ordinary &= odd == null;
+        }
+        odd = standard ? "" : ordinary ? null : Lexical.collapse(text);
+        return list;
+    }
+
+    private <T> T parse(String text, String type, Function<String, T> parser) {
+        try {
+            return parser.apply(text);
+        } catch (IllegalArgumentException e) {
+            throw invalid(text, type);
+        }
+    }
+
+    /** Collapses white space, as most simple types want it (XML Schema Part 2, section 4.3.6). */
+    public final String toToken(String text) {
+        return Lexical.collapse(text);
+    }
+
+    /** Replaces each white space character by a space (XML Schema Part 2, section 4.3.6). */
+    public final String toNormalized(String text) {
+        return Lexical.replace(text);
+    }
+
+    /** Reads {@code xs:boolean}. */
+    public final boolean toBoolean(String text) {
+        try {
+            boolean value = Lexical.parseBoolean(text);
+            note(text, text.equals(Lexical.print(value)));
+            return value;
+        } catch (IllegalArgumentException e) {
+            throw invalid(text, "boolean");
+        }
+    }
+
+    /** Reads {@code xs:byte}. */
+    public final byte toByte(String text) {
+        return (byte) integral(text, Byte.MIN_VALUE, Byte.MAX_VALUE, "byte");
+    }
+
+    /** Reads {@code xs:unsignedByte}. */
+    public final short toUnsignedByte(String text) {
+        return (short) integral(text, 0, 0xff, "unsignedByte");
+    }
+
+    /** Reads {@code xs:short}. */
+    public final short toShort(String text) {
+        return (short) integral(text, Short.MIN_VALUE, Short.MAX_VALUE, "short");
+    }
+
+    /** Reads {@code xs:unsignedShort}. */
+    public final int toUnsignedShort(String text) {
+        return (int) integral(text, 0, 0xffff, "unsignedShort");
+    }
+
+    /** Reads {@code xs:int}. */
+    public final int toInt(String text) {
+        return (int) integral(text, Integer.MIN_VALUE, Integer.MAX_VALUE, "int");
+    }
+
+    /** Reads {@code xs:unsignedInt}. */
+    public final long toUnsignedInt(String text) {
+        return integral(text, 0, 0xffff_ffffL, "unsignedInt");
+    }
+
+    /** Reads {@code xs:long}. */
+    public final long toLong(String text) {
+        return integral(text, Long.MIN_VALUE, Long.MAX_VALUE, "long");
+    }
+
+    private long integral(String text, long least, long most, String type) {
+        try {
+            long value = Lexical.parseLong(text, least, most);
+            note(text, isOrdinary(text, value == 0));
+            return value;
+        } catch (IllegalArgumentException e) {
+            throw invalid(text, type);
+        }
+    }
+
+    /** Reads {@code xs:float}. */
+    public final float toFloat(String text) {
+        try {
+            float value = Lexical.parseFloat(text);
+            note(text, text.equals(Lexical.print(value)));
+            return value;
+        } catch (IllegalArgumentException e) {
+            throw invalid(text, "float");
+        }
+    }
+
+    /** Reads {@code xs:double}. */
+    public final double toDouble(String text) {
+        try {
+            double value = Lexical.parseDouble(text);
+            note(text, text.equals(Lexical.print(value)));
+            return value;
+        } catch (IllegalArgumentException e) {
+            throw invalid(text, "double");
+        }
+    }
+
+    /** Reads {@code xs:decimal}. */
+    public final BigDecimal toDecimal(String text) {
+        BigDecimal value = parse(text, "decimal", Lexical::parseDecimal);
+        note(
+                text,
+                isOrdinary(text, false) && text.charAt(text.length() - 1) != '.' || text.equals(Lexical.print(value)));
+        return value;
+    }
+
+    /** Reads {@code xs:integer} and the types derived from it that no Java primitive holds. */
+    public final BigInteger toInteger(String text) {
+        BigInteger value = parse(text, "integer", Lexical::parseInteger);
+        note(text, isOrdinary(text, value.signum() == 0));
+        return value;
+    }
+
+    /** Reads {@code xs:hexBinary}. */
+    public final byte[] toHex(String text) {
+        byte[] value = parse(text, "hexBinary", Lexical::parseHex);
+        note(text, text.chars().allMatch(c -> c <= 'F'));
+        return value;
+    }
+
+    /** Reads {@code xs:base64Binary}. */
+    public final byte[] toBase64(String text) {
+        byte[] value = parse(text, "base64Binary", Lexical::parseBase64);
+        note(text, text.chars().allMatch(c -> c > ' '));
+        return value;
+    }
+
+    /** Reads {@code xs:dateTime}. */
+    public final XmlDateTime toDateTime(String text) {
+        return parse(text, "dateTime", XmlDateTime::of);
+    }
+
+    /** Reads {@code xs:date}. */
+    public final XmlDate toDate(String text) {
+        return parse(text, "date", XmlDate::of);
+    }
+
+    /** Reads {@code xs:time}. */
+    public final XmlTime toTime(String text) {
+        return parse(text, "time", XmlTime::of);
+    }
+
+    /** Reads {@code xs:duration}. */
+    public final XmlDuration toDuration(String text) {
+        return parse(text, "duration", XmlDuration::of);
+    }
+
+    /** Reads {@code xs:gYear}, {@code xs:gYearMonth}, {@code xs:gMonth}, {@code xs:gMonthDay} or {@code xs:gDay}. */
+    public final XmlPartialDate toPartialDate(String text, XmlPartialDate.Form form) {
+        try {
+            return XmlPartialDate.of(text, form);
+        } catch (IllegalArgumentException e) {
+            throw invalid(text, "partial date");
+        }
+    }
+}
