@@ -30,7 +30,7 @@ public final class Visit {
         try (SoapServer server =
                 SoapServer.listen(anyPort).publish("/desk", HarbourDeskEndpoint.of(new LanternBayDesk()))) {
             String address = "http://127.0.0.1:" + server.port() + "/desk";
-            System.out.println("server at  " + address + " (SOAP 1.1 and 1.2; GET shows the contract)");
+            System.out.println("server at " + address + " (SOAP 1.1 and 1.2; GET shows the contract)");
             HarbourDeskClient desk = HarbourDeskClient.connect(
                     HarbourOffice.SOAP12_DESK,
                     with -> with.address(address).timeout(Duration.ofSeconds(5)));

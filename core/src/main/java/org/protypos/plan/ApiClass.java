@@ -149,8 +149,19 @@ public final class ApiClass {
         return all;
     }
 
-    /** The number of members it inherits: those of its own are counted from there. */
-    public int inheritedMembers() {
+    /** The number of one of its own members, counted on from those that it inherits. */
+    public int numberOf(Property member) {
+        int number = inheritedMembers();
+        for (Property own : properties()) {
+            if (own == member) {
+                return number;
+            }
+            number++;
+        }
+        throw new IllegalArgumentException(member.name() + " is no member of " + name);
+    }
+
+    private int inheritedMembers() {
         return base == null ? 0 : base.inheritedMembers() + base.properties().size();
     }
 

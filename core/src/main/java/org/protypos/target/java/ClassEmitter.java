@@ -24,14 +24,16 @@ final class ClassEmitter {
     private final JavaContext context;
     private final JavaFile file;
     private final JavaTypes types;
-    private final ContentCode code;
+    private final ReadingCode reading;
+    private final WritingCode writing;
     private final Map<String, Runnable> pieces = new LinkedHashMap<>();
 
     private ClassEmitter(JavaContext context, JavaFile file) {
         this.context = context;
         this.file = file;
         this.types = new JavaTypes(context, file);
-        this.code = new ContentCode(context, file);
+        this.reading = new ReadingCode(context, file);
+        this.writing = new WritingCode(context, file);
     }
 
     static SourceFile emit(JavaContext context, ApiClass type) {
@@ -53,7 +55,7 @@ final class ClassEmitter {
                 base,
                 " {");
         for (Property property : type.properties()) {
-            file.line("private ", types.of(property), " ", ContentCode.field(property), ";");
+            file.line("private ", types.of(property), " ", ReadingCode.field(property), ";");
             if (property.nilName() != null) {
                 file.line("private boolean ", JavaNames.variable(property.nilName()), ";");
             }
@@ -61,7 +63,8 @@ final class ClassEmitter {
         for (Property property : type.properties()) {
             accessors(type, property);
         }
-        code.setOwner(type);
+        reading.setOwner(type);
+        writing.setOwner(type);
         reading(type);
         writing(type);
         if (type.xmlType() != null) {
@@ -71,7 +74,7 @@ final class ClassEmitter {
             describing(type);
             equality(type);
         }
-        code.writeConstants();
+        reading.writeConstants();
         for (ApiClass nested : type.nestedClasses()) {
             file.gap();
             write(nested);
@@ -94,7 +97,7 @@ final class ClassEmitter {
 
     private void accessors(ApiClass type, Property property) {
         String javaType = types.of(property);
-        String field = ContentCode.field(property);
+        String field = ReadingCode.field(property);
         file.gap().doc(JavaText.comment(property.documentation()), remark(property));
         String getter = (javaType.equals("boolean") || javaType.equals("Boolean") ? "is" : "get") + property.name();
         boolean collection = property.isMany();
@@ -171,23 +174,24 @@ final class ClassEmitter {
         String in = "(" + context.xml(file, "XmlInput") + " in) {";
         if (!type.attributes().isEmpty() || type.otherAttributes() != null) {
             override("protected void readAttributes" + in);
-            inPieces(type.attributes(), "readAttributes", "in", code::readAttributes);
+            inPieces(type.attributes(), "readAttributes", "in", reading::readAttributes);
             if (type.base() != null) {
                 file.line("super.readAttributes(in);");
             }
             if (type.otherAttributes() != null) {
-                code.readOtherAttributes("get" + type.otherAttributesProperty().name() + "()", type.otherAttributes());
+                reading.readOtherAttributes(
+                        "get" + type.otherAttributesProperty().name() + "()", type.otherAttributes());
             }
             file.close();
         }
         if (type.text() != null) {
             override("protected void readBody" + in);
-            String field = "this." + ContentCode.field(type.text());
+            String field = "this." + ReadingCode.field(type.text());
             if (type.isMixed()) {
                 file.line("in.mixed(get", type.text().name(), "());");
             } else {
                 file.line(field, " = ", types.parse(type.text().type(), "in.body()"), ";");
-                code.keepText(type.text(), field);
+                reading.keepText(type.text(), field);
             }
             file.close();
         }
@@ -196,7 +200,7 @@ final class ClassEmitter {
             if (type.base() != null) {
                 file.line("super.readElements(in);");
             }
-            content(type.content(), "readElements", "in", part -> code.read(part, false));
+            content(type.content(), "readElements", "in", part -> reading.read(part, false));
             file.close();
         }
         pieces("XmlInput in");
@@ -245,7 +249,7 @@ final class ClassEmitter {
             if (type.base() != null) {
                 file.line("super.writeAttributes(out);");
             }
-            inPieces(type.attributes(), "writeAttributes", "out", some -> some.forEach(code::writeAttribute));
+            inPieces(type.attributes(), "writeAttributes", "out", some -> some.forEach(writing::writeAttribute));
             if (type.attributeWildcard() != null) {
                 file.line("out.attributes(get", type.attributeWildcard().name(), "());");
             }
@@ -265,15 +269,15 @@ final class ClassEmitter {
             if (type.base() != null) {
                 file.line("super.writeElements(out);");
             }
-            content(type.content(), "writeElements", "out", code::write);
+            content(type.content(), "writeElements", "out", writing::write);
             file.close();
         }
         pieces("XmlOutput out");
     }
 
     private void writeText(Property text) {
-        String field = "this." + ContentCode.field(text);
-        String printed = code.printed(text, field, "0");
+        String field = "this." + ReadingCode.field(text);
+        String printed = writing.printed(text, field, "0");
         boolean name = text.type() instanceof ValueType.Scalar scalar && scalar.kind() == ScalarKind.QNAME;
         boolean primitive = text.type() instanceof ValueType.Scalar scalar
                 && JavaTypes.primitive(scalar.kind()) != null
@@ -307,7 +311,7 @@ final class ClassEmitter {
             file.line("super.describe(to);");
         }
         for (Property property : type.properties()) {
-            String field = ContentCode.field(property);
+            String field = ReadingCode.field(property);
             file.line("to.member(", JavaText.literal(field), ", this.", field, ");");
         }
         file.close();
@@ -317,7 +321,7 @@ final class ClassEmitter {
     private void comparison(List<Property> properties, boolean last) {
         List<String> terms = new ArrayList<>();
         for (Property property : properties) {
-            String field = ContentCode.field(property);
+            String field = ReadingCode.field(property);
             terms.add("same(this." + field + ", that." + field + ")");
             if (property.nilName() != null) {
                 String nil = JavaNames.variable(property.nilName());
@@ -351,7 +355,7 @@ final class ClassEmitter {
         override("public int hashCode() {");
         file.line("int hash = super.hashCode();");
         for (Property property : type.properties()) {
-            file.line("hash = 31 * hash + hash(this.", ContentCode.field(property), ");");
+            file.line("hash = 31 * hash + hash(this.", ReadingCode.field(property), ");");
         }
         file.line("return hash;");
         file.close();

@@ -35,7 +35,7 @@ final class FaultEmitter {
         file.gap();
         file.line("@Override");
         file.open("protected void writeDetail(", context.xml(file, "XmlOutput"), " out) {");
-        new ContentCode(context, file).writeElement(fault.detail(), "this.detail");
+        new WritingCode(context, file).writeElement(fault.detail(), "this.detail");
         file.close();
         file.close();
         return file.finish();

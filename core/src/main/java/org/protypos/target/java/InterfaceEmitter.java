@@ -98,7 +98,7 @@ final class InterfaceEmitter {
         static List<String> resultNames(ApiMessage output) {
             List<String> names = new ArrayList<>();
             for (Property value : output.values()) {
-                String name = ContentCode.field(value);
+                String name = ReadingCode.field(value);
                 String free = name;
                 for (int number = 2; names.contains(free); number++) {
                     free = name + number;

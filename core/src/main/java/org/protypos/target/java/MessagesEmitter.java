@@ -17,13 +17,15 @@ final class MessagesEmitter {
     private final JavaContext context;
     private final JavaFile file;
     private final JavaTypes types;
-    private final ContentCode code;
+    private final ReadingCode reading;
+    private final WritingCode writing;
 
     private MessagesEmitter(JavaContext context, JavaFile file) {
         this.context = context;
         this.file = file;
         this.types = new JavaTypes(context, file);
-        this.code = new ContentCode(context, file);
+        this.reading = new ReadingCode(context, file);
+        this.writing = new WritingCode(context, file);
     }
 
     static SourceFile emit(JavaContext context, ApiInterface type) {
@@ -95,7 +97,7 @@ final class MessagesEmitter {
         override("void writeHeaders(" + context.xml(file, "XmlOutput") + " out)");
         for (int i = 0; i < message.headers().size(); i++) {
             file.open("if (this.", field(message, i), " != null) {");
-            code.writeElement(message.headers().get(i), "this." + field(message, i));
+            writing.writeElement(message.headers().get(i), "this." + field(message, i));
             file.close();
         }
         file.close();
@@ -104,7 +106,7 @@ final class MessagesEmitter {
             Property header = message.headers().get(i);
             file.open(
                     "if (block.isNamed(",
-                    ContentCode.name(header),
+                    ReadingCode.name(header),
                     ") && ",
                     pattern(header.type(), "block.value()"),
                     ") {");
@@ -140,20 +142,20 @@ final class MessagesEmitter {
                 && JavaTypes.primitive(scalar.kind()) != null
                 && !body.isAbsentable();
         if (primitive) {
-            code.writeElement(body, "this.body");
+            writing.writeElement(body, "this.body");
         } else {
             file.open("if (this.body != null) {");
-            code.writeElement(body, "this.body");
+            writing.writeElement(body, "this.body");
             if (body.nillable()) {
                 file.next("else {");
-                file.line("out.nil(", ContentCode.name(body), ");");
+                file.line("out.nil(", ReadingCode.name(body), ");");
             }
             file.close();
         }
         file.close();
         override("void readBody(" + context.xml(file, "XmlInput") + " in)");
-        file.line("in.expect(", ContentCode.name(body), ");");
-        String value = code.element(body.type());
+        file.line("in.expect(", ReadingCode.name(body), ");");
+        String value = reading.element(body.type());
         file.line("this.body = ", body.nillable() ? "in.takeNil() ? null : " + value : value, ";");
         file.close();
     }
@@ -161,7 +163,7 @@ final class MessagesEmitter {
     private void declared(List<ApiFault> faults) {
         override(context.soap(file, "DeclaredFault") + " declared(" + context.soap(file, "SoapFault") + " fault)");
         for (ApiFault fault : faults) {
-            String detail = "fault.detail(" + ContentCode.name(fault.detail()) + ")";
+            String detail = "fault.detail(" + ReadingCode.name(fault.detail()) + ")";
             file.open("if (", pattern(fault.detail().type(), detail), ") {");
             file.line(
                     "return new ",

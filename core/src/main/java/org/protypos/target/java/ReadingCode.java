@@ -10,12 +10,11 @@ import java.util.stream.Collectors;
 import org.protypos.plan.ApiClass;
 import org.protypos.plan.Content;
 import org.protypos.plan.Property;
-import org.protypos.plan.ScalarKind;
 import org.protypos.plan.ValueType;
 import org.protypos.schema.Wildcard;
 
-/** Writes the code that reads and writes content: a descent over the content model, one step for each leaf. */
-final class ContentCode {
+/** Writes the code that reads content: a descent over the content model, one step for each leaf. */
+final class ReadingCode {
     private static final int MOST_BRANCHES = 40;
 
     private final JavaContext context;
@@ -25,7 +24,7 @@ final class ContentCode {
     private int labels;
     private ApiClass owner;
 
-    ContentCode(JavaContext context, JavaFile file) {
+    ReadingCode(JavaContext context, JavaFile file) {
         this.context = context;
         this.file = file;
         this.types = new JavaTypes(context, file);
@@ -36,26 +35,21 @@ final class ContentCode {
         owner = type;
     }
 
-    private String number(Property property) {
-        return String.valueOf(owner.inheritedMembers() + owner.properties().indexOf(property));
-    }
-
     /** Writes the statement that remembers how a value was written, for types that leave a choice. */
     void keepText(Property property, String value) {
         if (owner != null && JavaTypes.hasOddText(property)) {
             String index = property.isMany() ? accessor("get", property) + "().size() - 1" : "0";
             file.open("if (in.isOdd()) {");
-            file.line("keepText(in, ", number(property), ", ", index, ", ", types.print(property.type(), value), ");");
+            file.line(
+                    "keepText(in, ",
+                    String.valueOf(owner.numberOf(property)),
+                    ", ",
+                    index,
+                    ", ",
+                    types.print(property.type(), value),
+                    ");");
             file.close();
         }
-    }
-
-    /** The expression that makes text of a value, in the way the message had it. */
-    String printed(Property property, String value, String index) {
-        String ordinary = types.print(property.type(), value);
-        return owner != null && JavaTypes.hasOddText(property)
-                ? "kept(" + number(property) + ", " + index + ", " + ordinary + ")"
-                : ordinary;
     }
 
     /** The field of a property. */
@@ -91,7 +85,7 @@ final class ContentCode {
 
     private void readChoice(Content.OneOf choice, boolean optional) {
         boolean must =
-                !optional && !choice.optional() && choice.parts().stream().noneMatch(ContentCode::isEmptiable);
+                !optional && !choice.optional() && choice.parts().stream().noneMatch(ReadingCode::isEmptiable);
         String otherwise = must ? "throw in.missing(" + JavaText.literal(expected(choice)) + ");" : "";
         if (choice.parts().size() > MOST_BRANCHES) {
             readWideChoice(choice, otherwise);
@@ -154,20 +148,6 @@ final class ContentCode {
         }
         file.close();
         file.line("keepOrder(order, came);");
-    }
-
-    private void writeAll(Content.InAnyOrder all) {
-        file.open("for (int part : keptOrder(", String.valueOf(all.parts().size()), ")) {");
-        file.open("switch (part) {");
-        for (int i = 0; i < all.parts().size(); i++) {
-            file.open("case ", String.valueOf(i), ": {");
-            write(all.parts().get(i));
-            file.line("break;");
-            file.close();
-        }
-        file.line("default: break;");
-        file.close();
-        file.close();
     }
 
     /** Reads content of which the start has been seen. */
@@ -410,13 +390,13 @@ final class ContentCode {
             return leaf.least() == 0 || isGroupEmptiable(leaf);
         }
         if (content instanceof Content.InSequence sequence) {
-            return sequence.optional() || sequence.parts().stream().allMatch(ContentCode::isEmptiable);
+            return sequence.optional() || sequence.parts().stream().allMatch(ReadingCode::isEmptiable);
         }
         if (content instanceof Content.OneOf choice) {
-            return choice.optional() || choice.parts().stream().anyMatch(ContentCode::isEmptiable);
+            return choice.optional() || choice.parts().stream().anyMatch(ReadingCode::isEmptiable);
         }
         Content.InAnyOrder all = (Content.InAnyOrder) content;
-        return all.optional() || all.parts().stream().allMatch(ContentCode::isEmptiable);
+        return all.optional() || all.parts().stream().allMatch(ReadingCode::isEmptiable);
     }
 
     private static String expected(Content content) {
@@ -428,108 +408,6 @@ final class ContentCode {
                 .limit(20)
                 .collect(Collectors.joining(" or "));
         return names.isEmpty() ? "an element" : names;
-    }
-
-    void write(Content content) {
-        if (content instanceof Content.Leaf leaf) {
-            writeProperty(leaf.property());
-        } else if (content instanceof Content.InSequence sequence) {
-            sequence.parts().forEach(this::write);
-        } else if (content instanceof Content.OneOf choice) {
-            choice.parts().forEach(this::write);
-        } else {
-            writeAll((Content.InAnyOrder) content);
-        }
-    }
-
-    private void writeProperty(Property property) {
-        String field = "this." + field(property);
-        if (property.isMany()) {
-            file.open("if (", field, " != null) {");
-            boolean counted = JavaTypes.hasOddText(property);
-            if (counted) {
-                file.line("int index = 0;");
-            }
-            file.open("for (", types.item(property), " item : ", field, ") {");
-            writeValue(property, "item", property.nillable());
-            if (counted) {
-                file.line("index++;");
-            }
-            file.close();
-            file.close();
-            return;
-        }
-        boolean primitive = property.type() instanceof ValueType.Scalar scalar
-                && JavaTypes.primitive(scalar.kind()) != null
-                && !property.isAbsentable();
-        if (primitive) {
-            writeValue(property, field, false);
-            return;
-        }
-        if (property.nilName() != null) {
-            file.open("if (this.", JavaNames.variable(property.nilName()), ") {");
-            file.line("out.nil(", name(property), ");");
-            file.next("else if (" + field + " != null) {");
-            writeValue(property, field, false);
-            file.close();
-            return;
-        }
-        boolean nil = property.nillable();
-        boolean selfGuarding = !nil && isSelfGuarding(property);
-        if (selfGuarding || nil) {
-            writeValue(property, field, nil);
-        } else {
-            file.open("if (", field, " != null) {");
-            writeValue(property, field, false);
-            file.close();
-        }
-    }
-
-    /** Whether the writing method itself leaves out what is null. */
-    private static boolean isSelfGuarding(Property property) {
-        return property.kind() == Property.Kind.ELEMENT
-                && (property.type() instanceof ValueType.Structured
-                        || property.type() instanceof ValueType.Anything
-                        || property.type() instanceof ValueType.Scalar scalar
-                                && (scalar.kind().isText() || scalar.kind() == ScalarKind.QNAME));
-    }
-
-    private void writeValue(Property property, String value, boolean nilWhenNull) {
-        if (nilWhenNull) {
-            file.open("if (", value, " == null) {");
-            file.line("out.nil(", name(property), ");");
-            file.next("else {");
-            writeValue(property, value, false);
-            file.close();
-            return;
-        }
-        switch (property.kind()) {
-            case GROUP -> file.line("out.group(", value, ");");
-            case WILDCARD, SUBSTITUTABLE -> file.line("out.element(", value, ");");
-            default -> writeElement(property, value);
-        }
-    }
-
-    /** Writes the statement that writes an element. */
-    void writeElement(Property property, String value) {
-        ValueType type = property.type();
-        if (type instanceof ValueType.Structured structured) {
-            file.line(
-                    "out.object(", name(property), ", ", value, ", ", context.ref(file, structured.type()), ".class);");
-        } else if (type instanceof ValueType.Anything) {
-            file.line("out.any(", name(property), ", ", value, ");");
-        } else if (type instanceof ValueType.Items items && isName(items.item())) {
-            file.line("out.open(", name(property), ");");
-            file.line("out.text(", types.print(type, value), ");");
-            file.line("out.close();");
-        } else {
-            String text = printed(property, value, property.isMany() ? "index" : "0");
-            file.line("out.element(", name(property), ", ", text, ");");
-        }
-    }
-
-    private static boolean isName(ValueType type) {
-        return type instanceof ValueType.Scalar scalar && scalar.kind() == ScalarKind.QNAME;
     }
 
     /** Writes the statements that read attributes. */
@@ -553,23 +431,5 @@ final class ContentCode {
         file.line(field, " = ", types.parse(property.type(), variable), ";");
         keepText(property, field);
         file.close();
-    }
-
-    /** Writes the statement that writes an attribute. */
-    void writeAttribute(Property property) {
-        String field = "this." + field(property);
-        boolean primitive = property.type() instanceof ValueType.Scalar scalar
-                && JavaTypes.primitive(scalar.kind()) != null
-                && !property.isAbsentable();
-        boolean plain = property.type() instanceof ValueType.Scalar scalar
-                && (scalar.kind().isText() || scalar.kind() == ScalarKind.QNAME);
-        String write = "out.attribute(" + name(property) + ", " + printed(property, field, "0") + ");";
-        if (primitive || plain) {
-            file.line(write);
-        } else {
-            file.open("if (", field, " != null) {");
-            file.line(write);
-            file.close();
-        }
     }
 }
