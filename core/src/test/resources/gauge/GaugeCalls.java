@@ -75,6 +75,11 @@ public final class GaugeCalls implements Gauge {
         seen.add("notify " + station);
     }
 
+    @Override
+    public gauge.SwapResult keep(gauge.SwapResult kept) {
+        return kept.setN(kept.getN() + 1);
+    }
+
     private static String told(Object value) {
         return value + "\n";
     }
@@ -107,6 +112,7 @@ public final class GaugeCalls implements Gauge {
             gauge.restart();
             told.append(told(gauge.swap(true, 3))).append(told(gauge.swapAsync(false, null).get()));
             gauge.notify2(9);
+            told.append(told(gauge.keep(new gauge.SwapResult().setN(1))));
         }
         return told + String.join("\n", gauges.seen) + "\n";
     }

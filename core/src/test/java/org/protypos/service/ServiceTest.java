@@ -135,6 +135,7 @@ class ServiceTest {
                             NoteResult[reading=Reading{at=01:00:00Z}, colour=GREEN, station=null]
                             SwapResult[value=false, more=[3, 3]]
                             SwapResult[value=true, more=[]]
+                            SwapResult{n=2}
                             sizes [7]
                             note Reading{at=24:00:00} RED 8
                             note Reading{at=01:00:00Z} null null

@@ -25,7 +25,7 @@ final class ClientEmitter {
     }
 
     static SourceFile emit(JavaContext context, ApiInterface type) {
-        JavaFile file = context.file(type.packageName(), type.client());
+        JavaFile file = context.file(type, type.client());
         new ClientEmitter(context, file, type).write();
         return file.finish();
     }
@@ -112,7 +112,7 @@ final class ClientEmitter {
             file.line(message, " output = new ", message, "();");
             output = "output";
         }
-        String call = "(" + action(operation) + ", " + operation.method() + "Input(" + arguments(operation) + "), "
+        String call = "(" + action(operation) + ", " + operation.method() + "_input(" + arguments(operation) + "), "
                 + output + ");";
         if (operation.faults().isEmpty()) {
             file.line("this.connection.callPlain", call);
@@ -130,7 +130,7 @@ final class ClientEmitter {
             file.close();
         }
         if (!isVoid(operation)) {
-            file.line("return ", operation.method(), "Result(output);");
+            file.line("return ", operation.method(), "_result(output);");
         }
         file.close();
     }
@@ -153,13 +153,13 @@ final class ClientEmitter {
                 signatures.parameters(operation),
                 ") {");
         String output = operation.output() == null ? "null" : "new " + signatures.messages(operation.output()) + "()";
-        String result = isVoid(operation) ? "output -> null" : type.client() + "::" + operation.method() + "Result";
+        String result = isVoid(operation) ? "output -> null" : type.client() + "::" + operation.method() + "_result";
         file.line(
                 "return this.connection.callLater(",
                 action(operation),
                 ", ",
                 operation.method(),
-                "Input(",
+                "_input(",
                 arguments(operation),
                 "), ",
                 output,
@@ -174,7 +174,13 @@ final class ClientEmitter {
         String message = signatures.messages(input);
         file.gap();
         file.open(
-                "private static ", message, " ", operation.method(), "Input(", signatures.parameters(operation), ") {");
+                "private static ",
+                message,
+                " ",
+                operation.method(),
+                "_input(",
+                signatures.parameters(operation),
+                ") {");
         file.line(message, " input = new ", message, "();");
         List<Property> values = input.values();
         int at = 0;
@@ -211,7 +217,7 @@ final class ClientEmitter {
                 signatures.result(operation),
                 " ",
                 operation.method(),
-                "Result(",
+                "_result(",
                 signatures.messages(output),
                 " output) {");
         List<String> parts = new ArrayList<>();

@@ -2,7 +2,6 @@ package org.protypos.target.java;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Set;
 import java.util.stream.Collectors;
 import org.protypos.plan.ApiFault;
 import org.protypos.plan.ApiInterface;
@@ -16,11 +15,7 @@ final class InterfaceEmitter {
     private InterfaceEmitter() {}
 
     static SourceFile emit(JavaContext context, ApiInterface type) {
-        Set<String> results = type.operations().stream()
-                .filter(operation -> operation.resultName() != null)
-                .map(ApiOperation::resultName)
-                .collect(Collectors.toSet());
-        JavaFile file = context.file(type.packageName(), type.name(), results);
+        JavaFile file = context.file(type, type.name());
         Signatures signatures = new Signatures(context, file, type, true);
         file.doc(
                 JavaText.comment(type.documentation()),

@@ -3,11 +3,14 @@ package org.protypos.target.java;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.protypos.plan.ApiClass;
 import org.protypos.plan.ApiEnum;
 import org.protypos.plan.ApiFault;
 import org.protypos.plan.ApiInterface;
+import org.protypos.plan.ApiOperation;
 import org.protypos.plan.ApiService;
 import org.protypos.plan.Plan;
 
@@ -60,6 +63,15 @@ final class JavaContext {
     /** A file for something that nests no class of the contract. */
     JavaFile file(String packageName, String name) {
         return new JavaFile(packageName, name, names(packageName), Set.of());
+    }
+
+    /** A file for an interface or for what implements it: the types of its results hide others of their names. */
+    JavaFile file(ApiInterface type, String name) {
+        Set<String> results = type.operations().stream()
+                .map(ApiOperation::resultName)
+                .filter(Objects::nonNull)
+                .collect(Collectors.toSet());
+        return file(type.packageName(), name, results);
     }
 
     /** A file that nests classes with made-up names. */

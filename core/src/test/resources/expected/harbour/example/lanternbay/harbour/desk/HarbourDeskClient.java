@@ -47,13 +47,13 @@ public final class HarbourDeskClient implements HarbourDesk {
     public BerthOffer requestBerth(Vessel vessel, XmlDateTime arrival, XmlDuration stay, List<Need> need) throws NoBerthFreeFault {
         HarbourDeskMessages.RequestBerthOutput output = new HarbourDeskMessages.RequestBerthOutput();
         try {
-            this.connection.call("requestBerth", "http://lanternbay.example/harbour/desk/requestBerth", requestBerthInput(vessel, arrival, stay, need), output);
+            this.connection.call("requestBerth", "http://lanternbay.example/harbour/desk/requestBerth", requestBerth_input(vessel, arrival, stay, need), output);
         } catch (NoBerthFreeFault e) {
             throw e;
         } catch (DeclaredFault e) {
             throw SoapConnection.unexpected(e);
         }
-        return requestBerthResult(output);
+        return requestBerth_result(output);
     }
 
     /**
@@ -62,10 +62,10 @@ public final class HarbourDeskClient implements HarbourDesk {
      * <p>Does not wait: the future fails as {@code requestBerth} does, and can be cancelled.
      */
     public CompletableFuture<BerthOffer> requestBerthAsync(Vessel vessel, XmlDateTime arrival, XmlDuration stay, List<Need> need) {
-        return this.connection.callLater("requestBerth", "http://lanternbay.example/harbour/desk/requestBerth", requestBerthInput(vessel, arrival, stay, need), new HarbourDeskMessages.RequestBerthOutput(), HarbourDeskClient::requestBerthResult);
+        return this.connection.callLater("requestBerth", "http://lanternbay.example/harbour/desk/requestBerth", requestBerth_input(vessel, arrival, stay, need), new HarbourDeskMessages.RequestBerthOutput(), HarbourDeskClient::requestBerth_result);
     }
 
-    private static HarbourDeskMessages.RequestBerthInput requestBerthInput(Vessel vessel, XmlDateTime arrival, XmlDuration stay, List<Need> need) {
+    private static HarbourDeskMessages.RequestBerthInput requestBerth_input(Vessel vessel, XmlDateTime arrival, XmlDuration stay, List<Need> need) {
         HarbourDeskMessages.RequestBerthInput input = new HarbourDeskMessages.RequestBerthInput();
         input.body = new RequestBerth();
         input.body.setVessel(vessel);
@@ -75,7 +75,7 @@ public final class HarbourDeskClient implements HarbourDesk {
         return input;
     }
 
-    private static BerthOffer requestBerthResult(HarbourDeskMessages.RequestBerthOutput output) {
+    private static BerthOffer requestBerth_result(HarbourDeskMessages.RequestBerthOutput output) {
         return output.body.getOffer();
     }
 
@@ -83,8 +83,8 @@ public final class HarbourDeskClient implements HarbourDesk {
     @Override
     public List<Berth> listBerths(BigDecimal deepEnoughFor) {
         HarbourDeskMessages.ListBerthsOutput output = new HarbourDeskMessages.ListBerthsOutput();
-        this.connection.callPlain("listBerths", "http://lanternbay.example/harbour/desk/listBerths", listBerthsInput(deepEnoughFor), output);
-        return listBerthsResult(output);
+        this.connection.callPlain("listBerths", "http://lanternbay.example/harbour/desk/listBerths", listBerths_input(deepEnoughFor), output);
+        return listBerths_result(output);
     }
 
     /**
@@ -93,17 +93,17 @@ public final class HarbourDeskClient implements HarbourDesk {
      * <p>Does not wait: the future fails as {@code listBerths} does, and can be cancelled.
      */
     public CompletableFuture<List<Berth>> listBerthsAsync(BigDecimal deepEnoughFor) {
-        return this.connection.callLater("listBerths", "http://lanternbay.example/harbour/desk/listBerths", listBerthsInput(deepEnoughFor), new HarbourDeskMessages.ListBerthsOutput(), HarbourDeskClient::listBerthsResult);
+        return this.connection.callLater("listBerths", "http://lanternbay.example/harbour/desk/listBerths", listBerths_input(deepEnoughFor), new HarbourDeskMessages.ListBerthsOutput(), HarbourDeskClient::listBerths_result);
     }
 
-    private static HarbourDeskMessages.ListBerthsInput listBerthsInput(BigDecimal deepEnoughFor) {
+    private static HarbourDeskMessages.ListBerthsInput listBerths_input(BigDecimal deepEnoughFor) {
         HarbourDeskMessages.ListBerthsInput input = new HarbourDeskMessages.ListBerthsInput();
         input.body = new ListBerths();
         input.body.setDeepEnoughFor(deepEnoughFor);
         return input;
     }
 
-    private static List<Berth> listBerthsResult(HarbourDeskMessages.ListBerthsOutput output) {
+    private static List<Berth> listBerths_result(HarbourDeskMessages.ListBerthsOutput output) {
         return output.body.getBerth();
     }
 
@@ -111,8 +111,8 @@ public final class HarbourDeskClient implements HarbourDesk {
     @Override
     public Vessel findVessel(String callSign) {
         HarbourDeskMessages.FindVesselOutput output = new HarbourDeskMessages.FindVesselOutput();
-        this.connection.callPlain("findVessel", "http://lanternbay.example/harbour/desk/findVessel", findVesselInput(callSign), output);
-        return findVesselResult(output);
+        this.connection.callPlain("findVessel", "http://lanternbay.example/harbour/desk/findVessel", findVessel_input(callSign), output);
+        return findVessel_result(output);
     }
 
     /**
@@ -121,17 +121,17 @@ public final class HarbourDeskClient implements HarbourDesk {
      * <p>Does not wait: the future fails as {@code findVessel} does, and can be cancelled.
      */
     public CompletableFuture<Vessel> findVesselAsync(String callSign) {
-        return this.connection.callLater("findVessel", "http://lanternbay.example/harbour/desk/findVessel", findVesselInput(callSign), new HarbourDeskMessages.FindVesselOutput(), HarbourDeskClient::findVesselResult);
+        return this.connection.callLater("findVessel", "http://lanternbay.example/harbour/desk/findVessel", findVessel_input(callSign), new HarbourDeskMessages.FindVesselOutput(), HarbourDeskClient::findVessel_result);
     }
 
-    private static HarbourDeskMessages.FindVesselInput findVesselInput(String callSign) {
+    private static HarbourDeskMessages.FindVesselInput findVessel_input(String callSign) {
         HarbourDeskMessages.FindVesselInput input = new HarbourDeskMessages.FindVesselInput();
         input.body = new FindVessel();
         input.body.setCallSign(callSign);
         return input;
     }
 
-    private static Vessel findVesselResult(HarbourDeskMessages.FindVesselOutput output) {
+    private static Vessel findVessel_result(HarbourDeskMessages.FindVesselOutput output) {
         return output.body.getVessel();
     }
 
@@ -139,8 +139,8 @@ public final class HarbourDeskClient implements HarbourDesk {
     @Override
     public HarbourDesk.PayDuesResult payDues(String callSign, Money amount, Pass pass) {
         HarbourDeskMessages.PayDuesOutput output = new HarbourDeskMessages.PayDuesOutput();
-        this.connection.callPlain("payDues", "http://lanternbay.example/harbour/desk/payDues", payDuesInput(callSign, amount, pass), output);
-        return payDuesResult(output);
+        this.connection.callPlain("payDues", "http://lanternbay.example/harbour/desk/payDues", payDues_input(callSign, amount, pass), output);
+        return payDues_result(output);
     }
 
     /**
@@ -149,10 +149,10 @@ public final class HarbourDeskClient implements HarbourDesk {
      * <p>Does not wait: the future fails as {@code payDues} does, and can be cancelled.
      */
     public CompletableFuture<HarbourDesk.PayDuesResult> payDuesAsync(String callSign, Money amount, Pass pass) {
-        return this.connection.callLater("payDues", "http://lanternbay.example/harbour/desk/payDues", payDuesInput(callSign, amount, pass), new HarbourDeskMessages.PayDuesOutput(), HarbourDeskClient::payDuesResult);
+        return this.connection.callLater("payDues", "http://lanternbay.example/harbour/desk/payDues", payDues_input(callSign, amount, pass), new HarbourDeskMessages.PayDuesOutput(), HarbourDeskClient::payDues_result);
     }
 
-    private static HarbourDeskMessages.PayDuesInput payDuesInput(String callSign, Money amount, Pass pass) {
+    private static HarbourDeskMessages.PayDuesInput payDues_input(String callSign, Money amount, Pass pass) {
         HarbourDeskMessages.PayDuesInput input = new HarbourDeskMessages.PayDuesInput();
         input.body = new PayDues();
         input.body.setCallSign(callSign);
@@ -161,14 +161,14 @@ public final class HarbourDeskClient implements HarbourDesk {
         return input;
     }
 
-    private static HarbourDesk.PayDuesResult payDuesResult(HarbourDeskMessages.PayDuesOutput output) {
+    private static HarbourDesk.PayDuesResult payDues_result(HarbourDeskMessages.PayDuesOutput output) {
         return new HarbourDesk.PayDuesResult(output.body.getReceiptNumber(), output.body.getPaidOn());
     }
 
     /** Tells the office that a berth has been left. There is no answer. */
     @Override
     public void castOff(int berthNumber) {
-        this.connection.callPlain("castOff", "http://lanternbay.example/harbour/desk/castOff", castOffInput(berthNumber), null);
+        this.connection.callPlain("castOff", "http://lanternbay.example/harbour/desk/castOff", castOff_input(berthNumber), null);
     }
 
     /**
@@ -177,10 +177,10 @@ public final class HarbourDeskClient implements HarbourDesk {
      * <p>Does not wait: the future fails as {@code castOff} does, and can be cancelled.
      */
     public CompletableFuture<Void> castOffAsync(int berthNumber) {
-        return this.connection.callLater("castOff", "http://lanternbay.example/harbour/desk/castOff", castOffInput(berthNumber), null, output -> null);
+        return this.connection.callLater("castOff", "http://lanternbay.example/harbour/desk/castOff", castOff_input(berthNumber), null, output -> null);
     }
 
-    private static HarbourDeskMessages.CastOffInput castOffInput(int berthNumber) {
+    private static HarbourDeskMessages.CastOffInput castOff_input(int berthNumber) {
         HarbourDeskMessages.CastOffInput input = new HarbourDeskMessages.CastOffInput();
         input.body = new CastOff();
         input.body.setBerthNumber(berthNumber);
