@@ -99,7 +99,7 @@ final class ClassEmitter {
         String javaType = types.of(property);
         String field = ReadingCode.field(property);
         file.gap().doc(JavaText.comment(property.documentation()), remark(property));
-        String getter = (javaType.equals("boolean") || javaType.equals("Boolean") ? "is" : "get") + property.name();
+        String getter = types.getter(property);
         boolean collection = property.isMany();
         file.open("public ", javaType, " ", getter, "() {");
         if (collection) {
@@ -279,9 +279,7 @@ final class ClassEmitter {
         String field = "this." + ReadingCode.field(text);
         String printed = writing.printed(text, field, "0");
         boolean name = text.type() instanceof ValueType.Scalar scalar && scalar.kind() == ScalarKind.QNAME;
-        boolean primitive = text.type() instanceof ValueType.Scalar scalar
-                && JavaTypes.primitive(scalar.kind()) != null
-                && !text.isAbsentable();
+        boolean primitive = JavaTypes.isPrimitive(text);
         if (!primitive) {
             file.open("if (", field, " != null) {");
         }

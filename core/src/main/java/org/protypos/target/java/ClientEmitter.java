@@ -223,7 +223,7 @@ final class ClientEmitter {
         List<String> parts = new ArrayList<>();
         if (output.wrapper() != null) {
             for (Property value : output.wrapper().elements()) {
-                parts.add("output.body." + getter(value) + "()");
+                parts.add("output.body." + signatures.getter(value) + "()");
             }
         } else if (output.body() != null) {
             parts.add("output.body");
@@ -237,10 +237,5 @@ final class ClientEmitter {
                 operation.resultName() == null ? joined : "new " + signatures.result(operation) + "(" + joined + ")",
                 ";");
         file.close();
-    }
-
-    private String getter(Property value) {
-        String javaType = signatures.type(value);
-        return (javaType.equals("boolean") || javaType.equals("Boolean") ? "is" : "get") + value.name();
     }
 }

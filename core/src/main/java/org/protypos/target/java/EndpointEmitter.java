@@ -141,9 +141,7 @@ final class EndpointEmitter {
         List<String> arguments = new ArrayList<>();
         if (input.wrapper() != null) {
             for (Property value : input.wrapper().elements()) {
-                String javaType = signatures.type(value);
-                boolean isBoolean = javaType.equals("boolean") || javaType.equals("Boolean");
-                arguments.add("input.body." + (isBoolean ? "is" : "get") + value.name() + "()");
+                arguments.add("input.body." + signatures.getter(value) + "()");
             }
         } else if (input.body() != null) {
             arguments.add("input.body");

@@ -68,6 +68,10 @@ final class InterfaceEmitter {
             return types.of(property);
         }
 
+        String getter(Property property) {
+            return types.getter(property);
+        }
+
         String parameters(ApiOperation operation) {
             List<String> parameters = new ArrayList<>();
             List<Property> values = operation.input().values();

@@ -33,8 +33,20 @@ final class JavaTypes {
     }
 
     private String single(Property property) {
-        String primitive = property.type() instanceof ValueType.Scalar scalar ? primitive(scalar.kind()) : null;
-        return primitive != null && !property.isAbsentable() ? primitive : object(property.type());
+        return isPrimitive(property) ? primitive(((ValueType.Scalar) property.type()).kind()) : object(property.type());
+    }
+
+    /** Whether one value of a property is a primitive, which can be neither absent nor nil. */
+    static boolean isPrimitive(Property property) {
+        return property.type() instanceof ValueType.Scalar scalar
+                && primitive(scalar.kind()) != null
+                && !property.isAbsentable();
+    }
+
+    /** The name of the method that gives a property. */
+    String getter(Property property) {
+        String type = of(property);
+        return (type.equals("boolean") || type.equals("Boolean") ? "is" : "get") + property.name();
     }
 
     String list(String item) {

@@ -138,9 +138,7 @@ final class MessagesEmitter {
 
     private void body(Property body) {
         override("void writeBody(" + context.xml(file, "XmlOutput") + " out)");
-        boolean primitive = body.type() instanceof ValueType.Scalar scalar
-                && JavaTypes.primitive(scalar.kind()) != null
-                && !body.isAbsentable();
+        boolean primitive = JavaTypes.isPrimitive(body);
         if (primitive) {
             writing.writeElement(body, "this.body");
         } else {

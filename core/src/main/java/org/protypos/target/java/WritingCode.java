@@ -61,9 +61,7 @@ final class WritingCode {
             file.close();
             return;
         }
-        boolean primitive = property.type() instanceof ValueType.Scalar scalar
-                && JavaTypes.primitive(scalar.kind()) != null
-                && !property.isAbsentable();
+        boolean primitive = JavaTypes.isPrimitive(property);
         if (primitive) {
             writeValue(property, field, false);
             return;
@@ -157,9 +155,7 @@ final class WritingCode {
     /** Writes the statement that writes an attribute. */
     void writeAttribute(Property property) {
         String field = "this." + ReadingCode.field(property);
-        boolean primitive = property.type() instanceof ValueType.Scalar scalar
-                && JavaTypes.primitive(scalar.kind()) != null
-                && !property.isAbsentable();
+        boolean primitive = JavaTypes.isPrimitive(property);
         boolean plain = property.type() instanceof ValueType.Scalar scalar
                 && (scalar.kind().isText() || scalar.kind() == ScalarKind.QNAME);
         String write = "out.attribute(" + ReadingCode.name(property) + ", " + printed(property, field, "0") + ");";
