@@ -35,6 +35,7 @@ final class Protypos implements Runnable {
         subcommands.put("show", ShowCommand::new);
         subcommands.put("check", CheckCommand::new);
         subcommands.put("generate", GenerateCommand::new);
+        subcommands.put("sample", SampleCommand::new);
         subcommands.put("demo", DemoCommand::new);
         return subcommands;
     }

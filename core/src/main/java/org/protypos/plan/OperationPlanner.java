@@ -126,22 +126,8 @@ final class OperationPlanner {
         return contract.wsdl().messages().get(header.message()).part(header.part());
     }
 
-    /** The parts in the body: those listed, or all that are not headers (WSDL 1.1, section 3.5). */
     private List<Message.Part> bodyParts(Operation.Use use, BoundOperation.Carrier carrier) {
-        Message message = contract.wsdl().messages().get(use.message());
-        Set<String> elsewhere = new HashSet<>();
-        if (carrier != null) {
-            for (BoundOperation.Header header : carrier.headers()) {
-                if (header.message().equals(use.message())) {
-                    elsewhere.add(header.part());
-                }
-            }
-        }
-        return message.parts().stream()
-                .filter(part -> carrier == null || carrier.parts() == null
-                        ? !elsewhere.contains(part.name())
-                        : carrier.parts().contains(part.name()))
-                .toList();
+        return BoundOperation.bodyParts(contract.wsdl().messages().get(use.message()), carrier);
     }
 
     /**

@@ -14,6 +14,19 @@ public final class Builtins {
             + " nonNegativeInteger positiveInteger long int short byte unsignedLong unsignedInt unsignedShort"
             + " unsignedByte float double dateTime date time duration gYear gYearMonth gMonth gMonthDay gDay"
             + " base64Binary hexBinary anyURI QName NOTATION";
+    /** Lines of descent, each type derived from the one before it. */
+    private static final List<String> LINES = List.of(
+            "string normalizedString token language",
+            "token Name NCName ID",
+            "NCName IDREF",
+            "NCName ENTITY",
+            "token NMTOKEN",
+            "decimal integer nonPositiveInteger negativeInteger",
+            "integer long int short byte",
+            "integer nonNegativeInteger positiveInteger",
+            "nonNegativeInteger unsignedLong unsignedInt unsignedShort unsignedByte");
+
+    private static final Map<String, String> BASES = bases();
     private static final Map<QName, SimpleType> TYPES = types();
 
     private Builtins() {}
@@ -40,6 +53,27 @@ public final class Builtins {
     /** The local names of all built-in types. */
     public static List<String> names() {
         return List.of(NAMES.split(" "));
+    }
+
+    /** Whether a built-in type is derived from another, or is that type (XML Schema Part 2, section 3). */
+    public static boolean derives(String type, String from) {
+        for (String current = type; current != null; current = BASES.get(current)) {
+            if (current.equals(from)) {
+                return true;
+            }
+        }
+        return from.equals("anySimpleType");
+    }
+
+    private static Map<String, String> bases() {
+        Map<String, String> bases = new HashMap<>();
+        for (String line : LINES) {
+            String[] chain = line.split(" ");
+            for (int i = 1; i < chain.length; i++) {
+                bases.put(chain[i], chain[i - 1]);
+            }
+        }
+        return bases;
     }
 
     /** The attributes that XML itself defines, for contracts that use them without their schema document. */

@@ -1,6 +1,7 @@
 package org.protypos.schema;
 
 import java.util.List;
+import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
 
@@ -14,6 +15,7 @@ import org.protypos.diagnostic.Place;
  * @param base its base type; {@code xs:anyType} when none is named
  * @param content what stands between the tags
  * @param attributes its attributes
+ * @param block the kinds of derivation that may not stand in for it
  */
 public record ComplexType(
         QName name,
@@ -23,6 +25,7 @@ public record ComplexType(
         TypeReference base,
         Content content,
         Attributes attributes,
+        Set<String> block,
         String documentation,
         Place place)
         implements SchemaType {

@@ -1,6 +1,7 @@
 package org.protypos.schema;
 
 import java.util.List;
+import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
 
@@ -15,6 +16,7 @@ import org.protypos.diagnostic.Place;
  * @param fixedValue the only value it may have, or null
  * @param substitutionHead the element it may stand for, or null
  * @param constraints its identity constraints
+ * @param block the kinds of derivation, {@code substitution} among them, that may not stand in for what is declared
  */
 public record ElementDeclaration(
         QName name,
@@ -25,6 +27,7 @@ public record ElementDeclaration(
         String fixedValue,
         QName substitutionHead,
         List<IdentityConstraint> constraints,
+        Set<String> block,
         String documentation,
         Place place)
         implements Term {}

@@ -1,5 +1,6 @@
 package org.protypos.schema;
 
+import java.util.function.UnaryOperator;
 import org.protypos.diagnostic.Place;
 
 /**
@@ -7,5 +8,6 @@ import org.protypos.diagnostic.Place;
  *
  * @param kind the name of the facet, such as {@code enumeration}
  * @param value its value as written
+ * @param namespaces gives the namespace of a prefix that the value may use, or null
  */
-public record Facet(String kind, String value, String documentation, Place place) {}
+public record Facet(String kind, String value, UnaryOperator<String> namespaces, String documentation, Place place) {}

@@ -1,6 +1,7 @@
 package org.protypos.schema;
 
 import java.util.List;
+import java.util.function.UnaryOperator;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
 
@@ -9,6 +10,13 @@ import org.protypos.diagnostic.Place;
  *
  * @param kind {@code key}, {@code keyref} or {@code unique}
  * @param refer the key that a keyref refers to, or null
+ * @param namespaces gives the namespace of a prefix that the paths use, or null
  */
 public record IdentityConstraint(
-        QName name, String kind, String selector, List<String> fields, QName refer, Place place) {}
+        QName name,
+        String kind,
+        String selector,
+        List<String> fields,
+        QName refer,
+        UnaryOperator<String> namespaces,
+        Place place) {}

@@ -21,4 +21,26 @@ public record Wildcard(List<String> namespaces, String targetNamespace, Processi
         /** It is not checked. */
         SKIP
     }
+
+    /**
+     * Whether something of a namespace may stand here (XML Schema Part 1, section 3.10.4).
+     *
+     * @param namespace the namespace, empty for none
+     */
+    public boolean allows(String namespace) {
+        for (String allowed : namespaces) {
+            boolean here =
+                    switch (allowed) {
+                        case "##any" -> true;
+                        case "##other" -> !namespace.isEmpty() && !namespace.equals(targetNamespace);
+                        case "##targetNamespace" -> namespace.equals(targetNamespace);
+                        case "##local" -> namespace.isEmpty();
+                        default -> namespace.equals(allowed);
+                    };
+            if (here) {
+                return true;
+            }
+        }
+        return false;
+    }
 }

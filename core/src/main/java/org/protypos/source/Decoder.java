@@ -8,7 +8,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /** Turns the bytes of a document into text: byte-order mark, then declaration, then UTF-8 (XML 1.0, appendix F). */
-final class Decoder {
+public final class Decoder {
     private static final Pattern DECLARED =
             Pattern.compile("^<\\?xml[^>]*?encoding\\s*=\\s*[\"']([A-Za-z][A-Za-z0-9._-]*)[\"']");
     private static final int DECLARATION_LENGTH = 200;
@@ -20,7 +20,7 @@ final class Decoder {
      *
      * @throws UnsupportedCharsetException when the document names an encoding that this platform does not know
      */
-    static String decode(byte[] bytes) {
+    public static String decode(byte[] bytes) {
         Charset marked = mark(bytes);
         if (marked != null) {
             String text = new String(bytes, marked);

@@ -139,6 +139,16 @@ public final class Element {
         return new QName(uri == null ? "" : uri, prefixed.substring(colon + 1));
     }
 
+    /** The namespace that a prefix stands for here, or null; the empty prefix stands for the default namespace. */
+    public String namespaceOf(String prefix) {
+        return scope.namespace(prefix);
+    }
+
+    /** A prefix, not the empty one, that stands for a namespace here, or null. */
+    public String prefixOf(String namespace) {
+        return scope.prefix(namespace);
+    }
+
     /** The text of a documentation element, markup left out. */
     public String text() {
         return text;

@@ -24,4 +24,16 @@ final class Scope {
         }
         return null;
     }
+
+    /** A prefix, not the empty one, that stands for a namespace here, or null. */
+    String prefix(String namespace) {
+        for (Scope scope = this; scope != null; scope = scope.outer) {
+            for (int i = 0; i < scope.declarations.length; i += 2) {
+                if (scope.declarations[i + 1].equals(namespace) && !scope.declarations[i].isEmpty()) {
+                    return scope.declarations[i];
+                }
+            }
+        }
+        return null;
+    }
 }

@@ -4,17 +4,18 @@ package org.protypos.source;
  * Walks over the text of a document beside the parser and finds where each start tag begins, for parsers tell only
  * roughly. Tags that an entity brings in do not stand in the text; they count as standing where the entity was used.
  */
-final class TagFinder {
+public final class TagFinder {
     private final String text;
     private int at;
     private int last;
 
-    TagFinder(String text) {
+    /** Starts at the beginning of a text. */
+    public TagFinder(String text) {
         this.text = text;
     }
 
     /** The offset of the next start tag, which must be of this name. */
-    int next(String prefix, String name) {
+    public int next(String prefix, String name) {
         int start = nextTag();
         if (start >= 0 && isTag(start, prefix, name)) {
             last = start;

@@ -1,7 +1,9 @@
 package org.protypos.wsdl;
 
+import java.util.HashSet;
 import java.util.List;
 import java.util.Objects;
+import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
 
@@ -40,6 +42,27 @@ public record BoundOperation(
             List<Header> headers,
             boolean attachments,
             Place place) {}
+
+    /**
+     * The parts of a message in the body: those listed, or all that are not headers (WSDL 1.1, section 3.5).
+     *
+     * @param carrier how the message travels, or null when no binding says
+     */
+    public static List<Message.Part> bodyParts(Message message, Carrier carrier) {
+        Set<String> elsewhere = new HashSet<>();
+        if (carrier != null) {
+            for (Header header : carrier.headers()) {
+                if (header.message().equals(message.name())) {
+                    elsewhere.add(header.part());
+                }
+            }
+        }
+        return message.parts().stream()
+                .filter(part -> carrier == null || carrier.parts() == null
+                        ? !elsewhere.contains(part.name())
+                        : carrier.parts().contains(part.name()))
+                .toList();
+    }
 
     /** A part that travels as a header block. */
     public record Header(QName message, String part, boolean encoded, Place place) {}

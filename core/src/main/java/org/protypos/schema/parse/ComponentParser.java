@@ -107,6 +107,7 @@ final class ComponentParser {
                 element.attribute("fixed"),
                 element.attribute("substitutionGroup") == null ? null : scope.reference(element, "substitutionGroup"),
                 List.copyOf(constraints),
+                scope.block(element),
                 SchemaScope.documentation(element),
                 element.place());
     }
@@ -123,6 +124,7 @@ final class ComponentParser {
                 selector == null ? "" : selector.attribute("xpath"),
                 fields,
                 element.attribute("refer") == null ? null : scope.reference(element, "refer"),
+                element::namespaceOf,
                 element.place());
     }
 

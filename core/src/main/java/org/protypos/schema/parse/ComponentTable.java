@@ -125,6 +125,7 @@ final class ComponentTable {
                 type.base(),
                 type.content(),
                 type.attributes(),
+                type.block(),
                 type.documentation(),
                 type.place());
     }

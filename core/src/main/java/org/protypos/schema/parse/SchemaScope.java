@@ -1,5 +1,7 @@
 package org.protypos.schema.parse;
 
+import java.util.List;
+import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
 import org.protypos.schema.SchemaComponents;
@@ -89,6 +91,18 @@ final class SchemaScope {
     static boolean flag(Element element, String attribute) {
         String value = element.attribute(attribute);
         return value != null && (value.strip().equals("true") || value.strip().equals("1"));
+    }
+
+    /** What an element or a type blocks, by itself or by default (XML Schema Part 1, sections 3.3.2 and 3.4.2). */
+    Set<String> block(Element element) {
+        String value = element.attribute("block");
+        value = value != null ? value : schema.attribute("blockDefault");
+        if (value == null || value.isBlank()) {
+            return Set.of();
+        }
+        return value.strip().equals("#all")
+                ? Set.of("extension", "restriction", "substitution")
+                : Set.copyOf(List.of(value.strip().split("\\s+")));
     }
 
     /** The name of a local declaration, by its form or the default one (XML Schema Part 1, sections 3.2.2, 3.3.2). */

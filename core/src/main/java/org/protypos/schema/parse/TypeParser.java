@@ -42,6 +42,7 @@ final class TypeParser {
                     TypeReference.to(SchemaComponents.ANY_TYPE, place),
                     new ComplexType.ElementContent(model(element)),
                     components.attributes(element),
+                    scope.block(element),
                     SchemaScope.documentation(element),
                     place);
         }
@@ -55,6 +56,7 @@ final class TypeParser {
                 type(derivation, "base", false),
                 simple != null ? simpleContent(derivation) : new ComplexType.ElementContent(model(derivation)),
                 components.attributes(derivation),
+                scope.block(element),
                 SchemaScope.documentation(element),
                 place);
     }
@@ -170,7 +172,8 @@ final class TypeParser {
         for (Element child : restriction.children()) {
             String value = child.attribute("value");
             if (child.namespace().equals(Xml.XSD) && value != null) {
-                facets.add(new Facet(child.name(), value, SchemaScope.documentation(child), child.place()));
+                facets.add(new Facet(
+                        child.name(), value, child::namespaceOf, SchemaScope.documentation(child), child.place()));
             }
         }
         return List.copyOf(facets);

@@ -1,0 +1,231 @@
+package org.protypos.cli;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.concurrent.Callable;
+import java.util.stream.Collectors;
+import javax.xml.namespace.QName;
+import org.protypos.contract.Contract;
+import org.protypos.diagnostic.NearestName;
+import org.protypos.message.model.Vocabulary;
+import org.protypos.message.sample.Samples;
+import org.protypos.output.LooseFiles;
+import org.protypos.output.WriteReport;
+import org.protypos.target.SourceFile;
+import org.protypos.wsdl.Binding;
+import org.protypos.wsdl.Operation;
+import org.protypos.wsdl.PortType;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.Spec;
+
+/** Makes up messages that are valid against a contract. */
+@Command(name = "sample", description = "Makes up example messages that are valid against a contract.")
+final class SampleCommand implements Callable<Integer> {
+    private static final int LONGEST_NAME = 100;
+    private static final int SHOWN_NAMES = 12;
+
+    @Spec
+    private CommandSpec spec;
+
+    @Mixin
+    private ContractArguments arguments;
+
+    @Option(
+            names = "--element",
+            paramLabel = "NAME",
+            description = "A message with this global element: its local name, or {namespace}name.")
+    private List<String> elements = new ArrayList<>();
+
+    @Option(
+            names = "--operation",
+            paramLabel = "NAME",
+            description = "The request of this operation in its envelope; with --into the answer too.")
+    private List<String> operations = new ArrayList<>();
+
+    @Option(names = "--all", description = "A message for each global element, into the folder of --into.")
+    private boolean all;
+
+    @Option(names = "--full", description = "With optional parts, each at least once; only what must be if not given.")
+    private boolean full;
+
+    @Option(names = "--into", paramLabel = "DIR", description = "The folder for the messages, each in its own file.")
+    private Path into;
+
+    @Option(names = "--overwrite", description = "Replaces files that are there with other content.")
+    private boolean overwrite;
+
+    @Option(names = "--json", description = "Writes one JSON document.")
+    private boolean json;
+
+    private Terminal terminal;
+
+    @Override
+    public Integer call() throws IOException {
+        terminal = new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
+        if (all && into == null) {
+            throw new ParameterException(spec.commandLine(), "--all needs a folder: add --into DIR");
+        }
+        Contract contract = arguments.read();
+        if (!contract.isSound()) {
+            if (json) {
+                Json.print(terminal.out(), document -> Json.findings(document, contract.findings()));
+            } else {
+                new FindingPrinter(terminal.err()).print(contract.findings());
+                terminal.problem(FindingPrinter.summary(contract.findings()) + ": no sample was made", "");
+            }
+            return ContractArguments.status(contract);
+        }
+        Samples samples = new Samples(contract, new Vocabulary(contract.schema()), full);
+        Map<String, String> texts = new LinkedHashMap<>();
+        if (all) {
+            samples.elements().forEach(name -> texts.put(fileName(name.getLocalPart(), texts), samples.element(name)));
+        }
+        for (String wanted : elements) {
+            QName name = element(samples, wanted);
+            texts.put(fileName(name.getLocalPart(), texts), samples.element(name));
+        }
+        for (String wanted : operations) {
+            operation(contract, samples, wanted, texts);
+        }
+        if (texts.isEmpty() && !all) {
+            throw new ParameterException(spec.commandLine(), nothingChosen(contract, samples));
+        }
+        return into == null ? print(texts) : write(texts);
+    }
+
+    private static String nothingChosen(Contract contract, Samples samples) {
+        List<String> known = contract.wsdl().portTypes().values().stream()
+                .flatMap(type -> type.operations().stream())
+                .map(Operation::name)
+                .distinct()
+                .toList();
+        String what = known.isEmpty() ? "--element" : "--operation";
+        if (known.isEmpty()) {
+            known = samples.elements().stream()
+                    .map(QName::getLocalPart)
+                    .distinct()
+                    .toList();
+        }
+        return "name what to make a sample of with " + what + ": "
+                + known.stream().limit(SHOWN_NAMES).collect(Collectors.joining(", "))
+                + (known.size() > SHOWN_NAMES ? " and " + (known.size() - SHOWN_NAMES) + " more" : "");
+    }
+
+    private QName element(Samples samples, String wanted) {
+        List<QName> found = samples.elements().stream()
+                .filter(name ->
+                        name.getLocalPart().equals(wanted) || name.toString().equals(wanted))
+                .toList();
+        if (found.size() == 1) {
+            return found.get(0);
+        }
+        if (found.isEmpty()) {
+            throw unknown(
+                    "--element",
+                    wanted,
+                    samples.elements().stream().map(QName::getLocalPart).toList());
+        }
+        throw new ParameterException(
+                spec.commandLine(),
+                "--element: several elements are called " + wanted + "; name one of "
+                        + found.stream().map(QName::toString).collect(Collectors.joining(", ")));
+    }
+
+    private ParameterException unknown(String option, String wanted, List<String> known) {
+        return new ParameterException(
+                spec.commandLine(),
+                option + ": the contract has no " + option.substring(2) + " " + wanted
+                        + NearestName.of(wanted, known)
+                                .map(name -> "; did you mean " + name + "?")
+                                .orElse(""));
+    }
+
+    private void operation(Contract contract, Samples samples, String wanted, Map<String, String> texts) {
+        List<String> known = new ArrayList<>();
+        for (Binding binding : contract.wsdl().bindings().values()) {
+            PortType portType = contract.wsdl().portTypes().get(binding.portType());
+            if (!binding.protocol().isSoap() || portType == null) {
+                continue;
+            }
+            for (Operation operation : portType.operations()) {
+                known.add(operation.name());
+                if (operation.name().equals(wanted)) {
+                    if (operation.input() != null) {
+                        texts.put(wanted + "-request.xml", samples.message(binding, operation, false));
+                    }
+                    if (operation.output() != null && into != null) {
+                        texts.put(wanted + "-answer.xml", samples.message(binding, operation, true));
+                    }
+                    return;
+                }
+            }
+        }
+        throw unknown("--operation", wanted, known);
+    }
+
+    /** A file name for a message: safe on every system, and unlike those there are, whatever their case. */
+    private static String fileName(String local, Map<String, String> taken) {
+        String safe = local.replaceAll("[^A-Za-z0-9._-]", "_");
+        safe = safe.length() > LONGEST_NAME ? safe.substring(0, LONGEST_NAME) : safe;
+        Map<String, Boolean> lower = new HashMap<>();
+        taken.keySet().forEach(name -> lower.put(name.toLowerCase(Locale.ROOT), true));
+        String name = safe + ".xml";
+        for (int number = 2; lower.containsKey(name.toLowerCase(Locale.ROOT)); number++) {
+            name = safe + "-" + number + ".xml";
+        }
+        return name;
+    }
+
+    private int print(Map<String, String> texts) throws IOException {
+        if (json) {
+            Json.print(terminal.out(), document -> {
+                document.writeArrayFieldStart("samples");
+                for (String text : texts.values()) {
+                    document.writeString(text);
+                }
+                document.writeEndArray();
+            });
+        } else {
+            texts.values().forEach(terminal.out()::print);
+        }
+        return ExitStatus.DONE;
+    }
+
+    private int write(Map<String, String> texts) throws IOException {
+        List<SourceFile> files = texts.entrySet().stream()
+                .map(text -> new SourceFile(text.getKey(), text.getValue()))
+                .toList();
+        WriteReport report = LooseFiles.write(into, files, overwrite);
+        boolean refused = !report.findings().isEmpty();
+        if (json) {
+            Json.print(terminal.out(), document -> {
+                document.writeStringField("into", into.toString());
+                Json.strings(document, "files", List.copyOf(texts.keySet()));
+                Json.findings(document, report.findings());
+            });
+        } else if (refused) {
+            new FindingPrinter(terminal.err()).print(report.findings());
+            terminal.problem(FindingPrinter.summary(report.findings()) + ": nothing was written", "");
+        } else {
+            int written = report.added().size() + report.changed().size();
+            terminal.out()
+                    .println(written + (written == 1 ? " message" : " messages") + " written into " + into
+                            + (report.kept().isEmpty()
+                                    ? ""
+                                    : ", " + report.kept().size() + " unchanged"));
+            terminal.out()
+                    .println("next: protypos proof " + String.join(" ", arguments.names()) + " --message " + into);
+        }
+        return refused ? ExitStatus.CONTRACT : ExitStatus.DONE;
+    }
+}

@@ -1,0 +1,206 @@
+package org.protypos.message.check;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.IdentityHashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import javax.xml.namespace.QName;
+import org.protypos.diagnostic.Place;
+import org.protypos.message.model.TypeModel;
+import org.protypos.message.model.Vocabulary;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.schema.Builtins;
+import org.protypos.schema.ComplexType;
+import org.protypos.schema.IdentityConstraint;
+import org.protypos.schema.SchemaType;
+import org.protypos.schema.SimpleType;
+
+/** Checks what speaks of several values together: keys and references to them, ID and IDREF. */
+final class IdentityCheck {
+    private final Vocabulary vocabulary;
+    private final Map<MessageElement, TypeModel> types;
+    private final AttributeCheck.Report report;
+    private final Map<String, MessageElement> ids = new HashMap<>();
+    private final Map<String, MessageElement> references = new LinkedHashMap<>();
+    private final Map<SchemaType, String> kinds = new IdentityHashMap<>();
+
+    /** For each element with keys the tuples of each key, for the references further out. */
+    private final Map<MessageElement, Map<QName, Set<Object>>> keys = new IdentityHashMap<>();
+
+    IdentityCheck(Vocabulary vocabulary, Map<MessageElement, TypeModel> types, AttributeCheck.Report report) {
+        this.vocabulary = vocabulary;
+        this.types = types;
+        this.report = report;
+    }
+
+    void value(MessageElement element, SchemaType type, String text) {
+        value(element, null, type, text);
+    }
+
+    /** Notes the value of an element or of its attribute. */
+    void value(MessageElement element, QName attribute, SchemaType type, String text) {
+        String kind = kinds.computeIfAbsent(type, this::kind);
+        if (kind.isEmpty()) {
+            return;
+        }
+        for (String one : text.strip().split("\\s+")) {
+            if (kind.equals("ID")) {
+                MessageElement owner = attribute == null ? element.parent() : element;
+                MessageElement other = ids.putIfAbsent(one, owner);
+                if (other != null && other != owner) {
+                    deviation(
+                            "id-twice",
+                            element,
+                            attribute,
+                            "the ID \"" + one + "\" is there twice",
+                            "another ID than that of " + other.path(),
+                            null);
+                }
+            } else {
+                references.putIfAbsent(one, element);
+            }
+        }
+    }
+
+    /** Whether a simple type is one of ID or IDREF, or a list of the latter; else an empty text. */
+    private String kind(SchemaType type) {
+        SchemaType current = type;
+        for (int steps = 0; current != null && steps < 1_000; steps++) {
+            if (current instanceof SimpleType simple && simple.variety() == SimpleType.Variety.BUILT_IN) {
+                String name = simple.name().getLocalPart();
+                return name.equals("IDREFS") || Builtins.derives(name, "IDREF")
+                        ? "IDREF"
+                        : Builtins.derives(name, "ID") ? "ID" : "";
+            }
+            current = current instanceof SimpleType simple
+                    ? simple.base() == null ? null : vocabulary.schema().resolve(simple.base())
+                    : vocabulary.schema().resolve(((ComplexType) current).base());
+        }
+        return "";
+    }
+
+    /** Looks at the references once all of the message is known. */
+    void finish() {
+        references.forEach((id, element) -> {
+            if (!ids.containsKey(id)) {
+                deviation(
+                        "id-missing",
+                        element,
+                        null,
+                        "the IDREF \"" + id + "\" leads nowhere",
+                        "an ID that stands in the message",
+                        null);
+            }
+        });
+    }
+
+    private void deviation(
+            String code, MessageElement at, QName attribute, String came, String expected, Place contract) {
+        report.add(
+                code,
+                at,
+                attribute == null ? at.place() : at.place(attribute),
+                at.path() + (attribute == null ? "" : "/@" + attribute.getLocalPart()),
+                came,
+                expected,
+                contract);
+    }
+
+    /** Checks the constraints of an element of which all content was checked before. */
+    void check(MessageElement element, List<IdentityConstraint> constraints) {
+        for (IdentityConstraint constraint : constraints) {
+            if (!constraint.kind().equals("keyref")) {
+                keys.computeIfAbsent(element, any -> new HashMap<>())
+                        .put(constraint.name(), tuples(element, constraint));
+            }
+        }
+        for (IdentityConstraint constraint : constraints) {
+            if (constraint.kind().equals("keyref")) {
+                references(element, constraint);
+            }
+        }
+    }
+
+    private Set<Object> tuples(MessageElement scope, IdentityConstraint constraint) {
+        Set<Object> tuples = new HashSet<>();
+        for (MessageElement selected :
+                KeyPath.of(constraint.selector(), constraint.namespaces()).elements(scope)) {
+            List<Object> tuple = tuple(selected, constraint);
+            if (tuple.contains(null)) {
+                if (constraint.kind().equals("key")) {
+                    deviation(
+                            "key-missing",
+                            selected,
+                            null,
+                            "a part of the key " + constraint.name().getLocalPart() + " is missing",
+                            "values at " + String.join(", ", constraint.fields()),
+                            constraint.place());
+                }
+            } else if (!tuples.add(tuple)) {
+                deviation(
+                        "key-twice",
+                        selected,
+                        null,
+                        "the value of " + constraint.name().getLocalPart() + " is there twice",
+                        "another value than in the elements before",
+                        constraint.place());
+            }
+        }
+        return tuples;
+    }
+
+    private void references(MessageElement scope, IdentityConstraint constraint) {
+        Set<Object> known = new HashSet<>();
+        collect(scope, constraint.refer(), known);
+        for (MessageElement selected :
+                KeyPath.of(constraint.selector(), constraint.namespaces()).elements(scope)) {
+            List<Object> tuple = tuple(selected, constraint);
+            if (!tuple.contains(null) && !known.contains(tuple)) {
+                deviation(
+                        "key-unknown",
+                        selected,
+                        null,
+                        "the reference " + constraint.name().getLocalPart() + " leads to no "
+                                + constraint.refer().getLocalPart(),
+                        "the value of a key in the same element",
+                        constraint.place());
+            }
+        }
+    }
+
+    private void collect(MessageElement element, QName key, Set<Object> to) {
+        Map<QName, Set<Object>> here = keys.get(element);
+        if (here != null && here.containsKey(key)) {
+            to.addAll(here.get(key));
+        }
+        element.children().forEach(child -> collect(child, key, to));
+    }
+
+    private List<Object> tuple(MessageElement selected, IdentityConstraint constraint) {
+        List<Object> tuple = new ArrayList<>();
+        for (String field : constraint.fields()) {
+            KeyPath path = KeyPath.of(field, constraint.namespaces());
+            Object key = null;
+            for (KeyPath.Value value : path.values(selected)) {
+                key = key(value);
+            }
+            tuple.add(key);
+        }
+        return tuple;
+    }
+
+    private Object key(KeyPath.Value value) {
+        TypeModel type = types.get(value.element());
+        if (value.attribute() == null) {
+            return type == null || type.text() == null
+                    ? value.text()
+                    : type.text().key(value.text(), value.element()::namespaceOf);
+        }
+        TypeModel.Attribute declared = type == null ? null : type.attributes().get(value.attribute());
+        return declared == null ? value.text() : declared.rule().key(value.text(), value.element()::namespaceOf);
+    }
+}

@@ -1,0 +1,410 @@
+package org.protypos.message.check;
+
+import java.util.ArrayList;
+import java.util.IdentityHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import javax.xml.namespace.QName;
+import org.protypos.diagnostic.NearestName;
+import org.protypos.diagnostic.Place;
+import org.protypos.message.model.ContentModel;
+import org.protypos.message.model.Leaf;
+import org.protypos.message.model.TypeModel;
+import org.protypos.message.model.Vocabulary;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.runtime.check.ValueRule;
+import org.protypos.schema.ElementDeclaration;
+import org.protypos.schema.Wildcard;
+
+/** Checks messages against a contract and collects every deviation (XML Schema Part 1, chapter 5). The door. */
+public final class MessageChecker {
+    private static final int MOST_DEVIATIONS = 200;
+    private static final int SHOWN_EXPECTED = 8;
+
+    private final Vocabulary vocabulary;
+    private final AttributeCheck attributes;
+    private List<Deviation> deviations;
+    private Map<MessageElement, TypeModel> types;
+    private IdentityCheck identities;
+
+    /** Makes a checker for one contract; it may check any number of messages, one after the other. */
+    public MessageChecker(Vocabulary vocabulary) {
+        this.vocabulary = vocabulary;
+        this.attributes = new AttributeCheck(vocabulary, this::deviation);
+    }
+
+    /** Checks a message of which the root is an element that the contract declares globally. */
+    public CheckedMessage check(MessageElement root) {
+        begin();
+        ElementDeclaration declaration = vocabulary.element(root.name());
+        TypeModel stated = declaration == null ? stated(root) : null;
+        if (declaration != null && declaration.isAbstract()) {
+            deviation(
+                    "abstract-element",
+                    root,
+                    "<" + root.name().getLocalPart() + "> is abstract and cannot stand in a message",
+                    "an element of its substitution group",
+                    declaration.place());
+        } else if (declaration != null) {
+            element(root, declaration);
+        } else if (stated != null) {
+            content(root, null, stated);
+        } else {
+            undeclared(root);
+        }
+        return end();
+    }
+
+    /** Checks an element against a type, whatever its name. */
+    public CheckedMessage check(MessageElement element, TypeModel type) {
+        begin();
+        content(element, null, type);
+        return end();
+    }
+
+    private void begin() {
+        deviations = new ArrayList<>();
+        types = new IdentityHashMap<>();
+        identities = new IdentityCheck(vocabulary, types, this::deviation);
+        attributes.setIdentities(identities);
+    }
+
+    private CheckedMessage end() {
+        identities.finish();
+        return new CheckedMessage(List.copyOf(deviations), types);
+    }
+
+    private void deviation(String code, MessageElement at, String came, String expected, Place contract) {
+        deviation(code, at, at.place(), at.path(), came, expected, contract);
+    }
+
+    private void deviation(
+            String code, MessageElement at, Place place, String path, String came, String expected, Place contract) {
+        if (deviations.size() < MOST_DEVIATIONS) {
+            deviations.add(new Deviation(code, place, path, came, expected, contract));
+        }
+    }
+
+    private void undeclared(MessageElement root) {
+        List<String> locals = new ArrayList<>();
+        Place place = null;
+        for (ElementDeclaration declaration : vocabulary.schema().elements().values()) {
+            locals.add(declaration.name().getLocalPart());
+            if (declaration.name().getLocalPart().equals(root.name().getLocalPart())) {
+                place = declaration.place();
+            }
+        }
+        String space = root.name().getNamespaceURI().isEmpty()
+                ? "no namespace"
+                : "namespace " + root.name().getNamespaceURI();
+        String expected = place != null
+                ? "the element of this name that the contract declares, which is of another namespace"
+                : NearestName.of(root.name().getLocalPart(), locals)
+                        .map(name -> "an element that the contract declares, such as <" + name + ">")
+                        .orElse("an element that the contract declares globally");
+        deviation(
+                "unknown-element",
+                root,
+                "the contract declares no element " + root.name().getLocalPart() + " of " + space,
+                expected,
+                place);
+    }
+
+    private TypeModel stated(MessageElement element) {
+        String stated = element.attribute(AttributeCheck.XSI, "type");
+        if (stated == null) {
+            return null;
+        }
+        QName name = resolve(element, stated.strip());
+        TypeModel type = name == null ? null : vocabulary.type(name);
+        if (type == null) {
+            deviation(
+                    "unknown-type",
+                    element,
+                    "xsi:type names " + stated.strip() + ", a type that the contract does not have",
+                    "a type of the contract",
+                    null);
+        }
+        return type;
+    }
+
+    private static QName resolve(MessageElement element, String prefixed) {
+        int colon = prefixed.indexOf(':');
+        String namespace = element.namespaceOf(colon < 0 ? "" : prefixed.substring(0, colon));
+        if (namespace == null && colon >= 0) {
+            return null;
+        }
+        return new QName(namespace == null ? "" : namespace, prefixed.substring(colon + 1));
+    }
+
+    private void element(MessageElement element, ElementDeclaration declaration) {
+        TypeModel type = vocabulary.typeOf(declaration);
+        TypeModel stated = stated(element);
+        if (stated != null) {
+            if (vocabulary.derives(stated, type, declaration.block())) {
+                type = stated;
+            } else {
+                deviation(
+                        "foreign-type",
+                        element,
+                        "xsi:type names " + stated.name().getLocalPart() + ", which may not stand for " + named(type),
+                        "a type derived from " + named(type),
+                        declaration.place());
+            }
+        }
+        content(element, declaration, type);
+        if (!declaration.constraints().isEmpty()) {
+            identities.check(element, declaration.constraints());
+        }
+    }
+
+    private static String named(TypeModel type) {
+        return type.isAnything()
+                ? "anyType"
+                : type.name() == null ? "the type declared" : type.name().getLocalPart();
+    }
+
+    private void content(MessageElement element, ElementDeclaration declaration, TypeModel type) {
+        types.put(element, type);
+        if (type.isAbstract()) {
+            deviation(
+                    "abstract-type",
+                    element,
+                    "the type " + named(type) + " is abstract",
+                    "xsi:type with a type derived from it",
+                    type.place());
+        }
+        attributes.check(element, type);
+        if (isNil(element)) {
+            nil(element, declaration);
+        } else if (type.text() != null) {
+            simple(element, declaration, type);
+        } else {
+            elements(element, type);
+            if (declaration != null
+                    && declaration.fixedValue() != null
+                    && !element.content().isEmpty()) {
+                fixedMixed(element, declaration);
+            }
+        }
+    }
+
+    private static boolean isNil(MessageElement element) {
+        String nil = element.attribute(AttributeCheck.XSI, "nil");
+        return nil != null && (nil.strip().equals("true") || nil.strip().equals("1"));
+    }
+
+    private void nil(MessageElement element, ElementDeclaration declaration) {
+        if (declaration != null && !declaration.nillable()) {
+            deviation(
+                    "not-nillable",
+                    element,
+                    "<" + element.name().getLocalPart() + "> is nil",
+                    "content, for the element is not nillable",
+                    declaration.place());
+        }
+        if (!element.content().isEmpty()) {
+            deviation("nil-content", element, "an element that is nil has content", "no content", null);
+        }
+    }
+
+    private void simple(MessageElement element, ElementDeclaration declaration, TypeModel type) {
+        for (MessageElement child : element.children()) {
+            deviation(
+                    "unexpected-element",
+                    child,
+                    "<" + child.name().getLocalPart() + "> stands where only text may be",
+                    "text of type " + named(type),
+                    declaration == null ? type.place() : declaration.place());
+        }
+        String text = element.text();
+        boolean standard = text.isEmpty() && declaration != null;
+        if (standard && declaration.defaultValue() != null) {
+            text = declaration.defaultValue();
+        } else if (standard && declaration.fixedValue() != null) {
+            text = declaration.fixedValue();
+        }
+        Place expectedAt = declaration == null ? type.place() : declaration.place();
+        ValueRule.Complaint complaint = type.text().complaint(text, element::namespaceOf);
+        if (complaint != null) {
+            Place facet = vocabulary.place(complaint.rule());
+            deviation(
+                    "value",
+                    element,
+                    complaint.message(),
+                    "a value of " + described(type),
+                    facet != null ? facet : expectedAt);
+        } else if (declaration != null && declaration.fixedValue() != null) {
+            Object fixed = type.text().key(declaration.fixedValue(), element::namespaceOf);
+            if (!fixed.equals(type.text().key(text, element::namespaceOf))) {
+                deviation(
+                        "fixed-value",
+                        element,
+                        "\"" + text + "\" is another value than the one fixed",
+                        "\"" + declaration.fixedValue() + "\"",
+                        declaration.place());
+            }
+        }
+        identities.value(element, type.definition(), text);
+    }
+
+    static String described(TypeModel type) {
+        return type.name() == null
+                ? "the type declared there"
+                : "type " + type.name().getLocalPart();
+    }
+
+    private void fixedMixed(MessageElement element, ElementDeclaration declaration) {
+        if (!element.text().equals(declaration.fixedValue())) {
+            deviation(
+                    "fixed-value",
+                    element,
+                    "the text is another than the one fixed",
+                    "\"" + declaration.fixedValue() + "\"",
+                    declaration.place());
+        }
+    }
+
+    private void elements(MessageElement element, TypeModel type) {
+        ContentModel model = type.content();
+        boolean lost = false;
+        boolean textTold = type.mixed();
+        for (Object item : element.content()) {
+            if (item instanceof MessageElement child) {
+                ContentModel.Step step = lost ? null : model.step(child.name());
+                if (step != null) {
+                    model = step.rest();
+                    instance(child, step.leaf());
+                } else if (lost) {
+                    resume(child, type);
+                } else {
+                    unexpected(child, element, type, model);
+                    lost = true;
+                }
+            } else if (!textTold && !((String) item).isBlank()) {
+                textTold = true;
+                deviation(
+                        "unexpected-text",
+                        element,
+                        "\"" + cut(((String) item).strip()) + "\" stands between elements",
+                        "elements alone, as " + described(type) + " is not mixed",
+                        type.place());
+            }
+        }
+        if (!lost && !model.isComplete()) {
+            deviation(
+                    "missing-element",
+                    element,
+                    "<" + element.name().getLocalPart() + "> ends too early",
+                    expected(model),
+                    place(model));
+        }
+    }
+
+    /** Where the content model is lost, what comes is still checked as far as its declaration can be told by its name. */
+    private void resume(MessageElement child, TypeModel type) {
+        ContentModel.Step any = ContentModel.anywhere(type.content(), child.name());
+        if (any != null) {
+            instance(child, any.leaf());
+        }
+    }
+
+    private static String cut(String text) {
+        return text.length() > 40 ? text.substring(0, 37) + "..." : text;
+    }
+
+    private void unexpected(MessageElement child, MessageElement parent, TypeModel type, ContentModel model) {
+        String name = "<" + child.name().getLocalPart() + ">";
+        boolean elsewhere = ContentModel.anywhere(type.content(), child.name()) != null;
+        boolean otherNamespace = next(model).stream()
+                .anyMatch(leaf -> leaf instanceof Leaf.Element wanted
+                        && wanted.declaration()
+                                .name()
+                                .getLocalPart()
+                                .equals(child.name().getLocalPart())
+                        && !wanted.accepts(child.name()));
+        String came = otherNamespace
+                ? name + " is of " + space(child.name()) + ", not of the one that the contract gives it"
+                : elsewhere
+                        ? name + " comes at the wrong place in <"
+                                + parent.name().getLocalPart() + ">, or once too often"
+                        : "<" + parent.name().getLocalPart() + "> may not hold " + name
+                                + (child.name().getNamespaceURI().isEmpty() ? "" : " of " + space(child.name()));
+        String expected = expected(model);
+        deviation("unexpected-element", child, came, expected, place(model) == null ? type.place() : place(model));
+    }
+
+    private static String space(QName name) {
+        return name.getNamespaceURI().isEmpty() ? "no namespace" : "namespace " + name.getNamespaceURI();
+    }
+
+    private static List<Leaf> next(ContentModel model) {
+        Set<Leaf> leaves = new LinkedHashSet<>();
+        model.next(leaves::add);
+        return List.copyOf(leaves);
+    }
+
+    private static Place place(ContentModel model) {
+        List<Leaf> next = next(model);
+        return next.isEmpty() ? null : next.get(0).place();
+    }
+
+    private static String expected(ContentModel model) {
+        List<String> words = new ArrayList<>();
+        for (Leaf leaf : next(model)) {
+            if (!words.contains(leaf.expected())) {
+                words.add(leaf.expected());
+            }
+        }
+        if (words.size() > SHOWN_EXPECTED) {
+            int more = words.size() - SHOWN_EXPECTED;
+            words = new ArrayList<>(words.subList(0, SHOWN_EXPECTED));
+            words.add(more + " others");
+        }
+        if (model.isComplete()) {
+            words.add("the end of the element");
+        }
+        return words.size() < 2
+                ? String.join("", words)
+                : String.join(", ", words.subList(0, words.size() - 1)) + " or " + words.get(words.size() - 1);
+    }
+
+    private void instance(MessageElement child, Leaf leaf) {
+        if (leaf instanceof Leaf.Element expected) {
+            ElementDeclaration declaration = expected.declaration().name().equals(child.name())
+                    ? expected.declaration()
+                    : vocabulary.element(child.name());
+            element(child, declaration);
+        } else {
+            open(child, ((Leaf.Any) leaf).wildcard());
+        }
+    }
+
+    private void open(MessageElement child, Wildcard wildcard) {
+        if (wildcard.processing() == Wildcard.Processing.SKIP) {
+            return;
+        }
+        ElementDeclaration declaration = vocabulary.element(child.name());
+        if (declaration != null && !declaration.isAbstract()) {
+            element(child, declaration);
+            return;
+        }
+        TypeModel stated = stated(child);
+        if (stated != null) {
+            content(child, null, stated);
+            return;
+        }
+        if (wildcard.processing() == Wildcard.Processing.STRICT) {
+            deviation(
+                    "unknown-element",
+                    child,
+                    "the contract declares no element " + child.name().getLocalPart() + " of " + space(child.name()),
+                    "an element that the contract declares globally",
+                    wildcard.place());
+            return;
+        }
+        child.children().forEach(inner -> open(inner, wildcard));
+    }
+}

@@ -1,0 +1,352 @@
+package org.protypos.message.sample;
+
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.HashMap;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import javax.xml.namespace.QName;
+import org.protypos.message.model.TypeModel;
+import org.protypos.message.model.Vocabulary;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.runtime.check.ValueRule;
+import org.protypos.schema.ElementDeclaration;
+import org.protypos.schema.ElementReference;
+import org.protypos.schema.GroupReference;
+import org.protypos.schema.ModelGroup;
+import org.protypos.schema.Particle;
+import org.protypos.schema.Term;
+import org.protypos.schema.Wildcard;
+
+/** Builds one sample message: walks the content models and decides what to put in. */
+final class SampleBuilder {
+    private static final String XSI = "http://www.w3.org/2001/XMLSchema-instance";
+
+    /** A namespace that no contract has, for elements that a wildcard lets in. */
+    private static final String FOREIGN = "http://lanternbay.example/other";
+
+    /** Up to here every type is shown in full each time; beyond it only the first times. */
+    private static final int GENEROUS = 400;
+
+    private static final int MOST_ELEMENTS = 4_000;
+    private static final int MOST_DEPTH = 60;
+
+    private final Vocabulary vocabulary;
+    private final MinimalDepth depths;
+    private final Prefixes prefixes;
+    private final SampleValues values;
+    private final boolean full;
+    private final Map<MessageElement, ElementDeclaration> declarations = new IdentityHashMap<>();
+    private final Map<MessageElement, Map<QName, Slot>> slots = new IdentityHashMap<>();
+    private final Set<TypeModel> around = Collections.newSetFromMap(new IdentityHashMap<>());
+    private final Map<TypeModel, Integer> shown = new IdentityHashMap<>();
+    private int elements;
+    private int depth;
+    private int ids;
+
+    /**
+     * A value that was made up and may be made up anew.
+     *
+     * @param hint the name of what holds it
+     */
+    record Slot(ValueRule rule, String hint, boolean fixed) {}
+
+    SampleBuilder(Vocabulary vocabulary, MinimalDepth depths, Prefixes prefixes, boolean full) {
+        this.vocabulary = vocabulary;
+        this.depths = depths;
+        this.prefixes = prefixes;
+        this.values = new SampleValues(vocabulary, prefixes);
+        this.full = full;
+    }
+
+    /** The declaration that each element is an instance of. */
+    Map<MessageElement, ElementDeclaration> declarations() {
+        return declarations;
+    }
+
+    SampleValues values() {
+        return values;
+    }
+
+    /** The value of an element, or of its attribute, that may be made up anew; null when there is none. */
+    Slot slot(MessageElement element, QName attribute) {
+        Map<QName, Slot> known = slots.get(element);
+        return known == null ? null : known.get(attribute);
+    }
+
+    private void remember(MessageElement element, QName attribute, Slot slot) {
+        slots.computeIfAbsent(element, any -> new HashMap<>()).put(attribute, slot);
+    }
+
+    /** Finishes a message: what it refers to is there, and all its prefixes are declared. */
+    MessageElement finish(MessageElement root) {
+        new SampleKeys(this, vocabulary).settle(root);
+        declare(root);
+        prefixes.declarations().forEach((prefix, namespace) -> root.prefixes().put(prefix, namespace));
+        return root;
+    }
+
+    private void declare(MessageElement element) {
+        prefixes.of(element.name().getNamespaceURI());
+        element.attributes().keySet().forEach(name -> prefixes.of(name.getNamespaceURI()));
+        element.children().forEach(this::declare);
+    }
+
+    /** An element that is an instance of a declaration, which is not abstract. */
+    MessageElement element(ElementDeclaration declaration) {
+        MessageElement element = new MessageElement(declaration.name(), null);
+        declarations.put(element, declaration);
+        TypeModel declared = vocabulary.typeOf(declaration);
+        TypeModel type = choose(declared, declaration.block());
+        if (type != declared) {
+            QName name = type.name();
+            element.attributes()
+                    .put(new QName(XSI, "type"), prefixes.name(name.getNamespaceURI(), name.getLocalPart()));
+            prefixes.of(XSI);
+        }
+        String given = declaration.fixedValue();
+        fill(element, type, given);
+        return element;
+    }
+
+    /** An element of some name with content of a type. */
+    MessageElement element(QName name, TypeModel declared) {
+        MessageElement element = new MessageElement(name, null);
+        fill(element, choose(declared, Set.of()), null);
+        return element;
+    }
+
+    private TypeModel choose(TypeModel declared, Set<String> blocked) {
+        TypeModel best = declared;
+        int least = Integer.MAX_VALUE;
+        for (TypeModel type : depths.concrete(declared)) {
+            int needed = depths.of(type) + (around.contains(type) ? MinimalDepth.ENDLESS / 2 : 0);
+            if (needed < least && (type == declared || vocabulary.derives(type, declared, blocked))) {
+                least = needed;
+                best = type;
+            }
+        }
+        return best;
+    }
+
+    private void fill(MessageElement element, TypeModel type, String given) {
+        elements++;
+        depth++;
+        boolean outermost = around.add(type);
+        boolean generous = full && isGenerous(type, outermost);
+        attributes(element, type, generous);
+        String hint = element.name().getLocalPart();
+        if (type.text() != null) {
+            remember(element, null, new Slot(type.text(), hint, given != null));
+            element.add(given != null ? given : id(type.text(), hint));
+        } else if (given != null) {
+            element.add(given);
+        } else {
+            for (Particle particle : type.particles()) {
+                particle(element, particle, generous);
+            }
+            if (generous && type.mixed() && element.content().isEmpty()) {
+                element.add("text");
+            }
+        }
+        if (outermost) {
+            around.remove(type);
+        }
+        depth--;
+    }
+
+    private boolean isGenerous(TypeModel type, boolean outermost) {
+        if (!outermost || elements > MOST_ELEMENTS || depth > MOST_DEPTH) {
+            return false;
+        }
+        return type.particles().isEmpty() || shown.merge(type, 1, Integer::sum) <= 2 || elements < GENEROUS;
+    }
+
+    /** IDs are told apart by a running number. */
+    private String id(ValueRule rule, String hint) {
+        return "ID".equals(rule.builtin()) ? values.value(rule, hint, ids++) : values.value(rule, hint, 0);
+    }
+
+    private void attributes(MessageElement element, TypeModel type, boolean generous) {
+        boolean hasId = false;
+        for (TypeModel.Attribute attribute : type.attributes().values()) {
+            boolean reference = !attribute.required() && isReference(attribute.rule());
+            if (!attribute.required() && !generous || reference) {
+                continue;
+            }
+            String local = attribute.name().getLocalPart();
+            String value = attribute.fixed() != null ? attribute.fixed() : id(attribute.rule(), local);
+            if ("ID".equals(attribute.rule().builtin())) {
+                if (hasId) {
+                    continue;
+                }
+                hasId = true;
+            }
+            element.attributes().put(attribute.name(), value);
+            remember(element, attribute.name(), new Slot(attribute.rule(), local, attribute.fixed() != null));
+        }
+    }
+
+    static boolean isReference(ValueRule rule) {
+        ValueRule item = rule.item() != null ? rule.item() : rule;
+        return "IDREF".equals(item.builtin()) || "ENTITY".equals(item.builtin());
+    }
+
+    private void particle(MessageElement parent, Particle particle, boolean generous) {
+        int times = particle.least();
+        if (generous && times == 0 && elements <= MOST_ELEMENTS && mayShow(particle.term())) {
+            times = 1;
+        }
+        if (particle.term() instanceof ModelGroup group && group.compositor() == ModelGroup.Compositor.CHOICE) {
+            choices(parent, group, times, particle.most(), generous);
+            return;
+        }
+        if (particle.term() instanceof GroupReference reference) {
+            ModelGroup group = group(reference);
+            particle(parent, new Particle(group, times, Math.max(times, particle.most())), generous);
+            return;
+        }
+        for (int i = 0; i < times; i++) {
+            term(parent, particle.term(), generous);
+        }
+    }
+
+    private ModelGroup group(GroupReference reference) {
+        return vocabulary.schema().groups().get(reference.name()).group();
+    }
+
+    /** Whether something optional can be shown: it ends, and does not lead back into what it stands in. */
+    private boolean mayShow(Term term) {
+        if (term instanceof Wildcard wildcard) {
+            return foreign(wildcard) != null;
+        }
+        if (term instanceof ElementReference reference) {
+            return substitute(vocabulary.element(reference.name())) != null;
+        }
+        if (term instanceof ElementDeclaration element) {
+            return isOpen(vocabulary.typeOf(element));
+        }
+        ModelGroup group = term instanceof GroupReference reference ? group(reference) : (ModelGroup) term;
+        return group.compositor() == ModelGroup.Compositor.CHOICE
+                ? group.particles().stream().anyMatch(particle -> mayShow(particle.term()))
+                : group.particles().stream().allMatch(particle -> particle.least() == 0 || mayShow(particle.term()));
+    }
+
+    /** Whether some instance of a type ends. */
+    private boolean isOpen(TypeModel type) {
+        if (depths.of(type) >= MinimalDepth.ENDLESS) {
+            return false;
+        }
+        return type.particles().isEmpty() || depths.concrete(type).stream().anyMatch(one -> !around.contains(one));
+    }
+
+    private void choices(MessageElement parent, ModelGroup group, int least, int most, boolean generous) {
+        List<Particle> branches = new ArrayList<>(group.particles());
+        int times = least;
+        if (generous && times > 0 && most > 1) {
+            branches.removeIf(branch -> !mayShow(branch.term()));
+            times = Math.max(times, Math.min(most, branches.size()));
+        }
+        for (int i = 0; i < times; i++) {
+            Particle branch = generous && !branches.isEmpty() && times > 1
+                    ? branches.get(i % branches.size())
+                    : shallowest(group.particles(), generous);
+            if (branch != null) {
+                // A branch that may be empty is better shown than left out where everything is shown.
+                particle(parent, branch, generous);
+            }
+        }
+    }
+
+    private Particle shallowest(List<Particle> branches, boolean generous) {
+        Particle best = null;
+        int least = Integer.MAX_VALUE;
+        for (Particle branch : branches) {
+            if (generous && mayShow(branch.term())) {
+                return branch;
+            }
+            int needed = depths.of(branch);
+            if (needed < least) {
+                least = needed;
+                best = branch;
+            }
+        }
+        return best;
+    }
+
+    private void term(MessageElement parent, Term term, boolean generous) {
+        if (term instanceof ModelGroup group) {
+            group.particles().forEach(particle -> particle(parent, particle, generous));
+        } else if (term instanceof ElementReference reference) {
+            ElementDeclaration head = vocabulary.element(reference.name());
+            ElementDeclaration chosen = substitute(head);
+            ElementDeclaration shallow = chosen == null ? shallowest(head) : chosen;
+            if (shallow != null) {
+                parent.add(element(shallow));
+            }
+        } else if (term instanceof ElementDeclaration element) {
+            parent.add(element(element));
+        } else if (term instanceof Wildcard wildcard) {
+            MessageElement element = foreign(wildcard);
+            if (element != null) {
+                parent.add(element);
+            }
+        }
+    }
+
+    /** The element to show for a head: itself if it can be, else the first that can; null when none ends. */
+    private ElementDeclaration substitute(ElementDeclaration head) {
+        for (QName name : vocabulary.substitutes(head)) {
+            ElementDeclaration element = vocabulary.element(name);
+            if (full ? isOpen(vocabulary.typeOf(element)) : element == shallowest(head)) {
+                return element;
+            }
+        }
+        return null;
+    }
+
+    private ElementDeclaration shallowest(ElementDeclaration head) {
+        ElementDeclaration best = null;
+        int least = Integer.MAX_VALUE;
+        for (QName name : vocabulary.substitutes(head)) {
+            ElementDeclaration element = vocabulary.element(name);
+            int needed = depths.of(vocabulary.typeOf(element));
+            if (needed < least) {
+                least = needed;
+                best = element;
+            }
+        }
+        return best;
+    }
+
+    /** An element that a wildcard lets in, or null when there is none. */
+    private MessageElement foreign(Wildcard wildcard) {
+        boolean strict = wildcard.processing() == Wildcard.Processing.STRICT;
+        if (!strict) {
+            for (String namespace :
+                    List.of(FOREIGN, "", String.valueOf(wildcard.namespaces().get(0)))) {
+                QName name = new QName(namespace, "other");
+                if (!namespace.startsWith("##") && wildcard.allows(namespace) && vocabulary.element(name) == null) {
+                    MessageElement element = new MessageElement(name, null);
+                    element.add("text");
+                    return element;
+                }
+            }
+        }
+        ElementDeclaration best = null;
+        int least = Integer.MAX_VALUE;
+        for (ElementDeclaration element : vocabulary.schema().elements().values()) {
+            if (!element.isAbstract() && wildcard.allows(element.name().getNamespaceURI())) {
+                TypeModel type = vocabulary.typeOf(element);
+                int needed = depths.of(type) + (around.contains(type) ? MinimalDepth.ENDLESS / 2 : 0);
+                if (needed < least) {
+                    least = needed;
+                    best = element;
+                }
+            }
+        }
+        return best == null || least >= MinimalDepth.ENDLESS / 2 ? null : element(best);
+    }
+}

@@ -1,0 +1,315 @@
+package org.protypos.message.sample;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.Base64;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import javax.xml.namespace.QName;
+import org.protypos.message.model.Vocabulary;
+import org.protypos.runtime.check.ValueRule;
+import org.protypos.schema.FacetStep;
+import org.protypos.schema.pattern.SchemaPattern;
+
+/** Makes up values of simple types: plausible ones, as far as facets leave a choice. */
+final class SampleValues {
+    private static final int MOST_STRETCH = 24;
+    private static final int PATTERN_VARIANTS = 40;
+
+    /** What a text is likely to be that is called so. */
+    private static final Map<String, String> BY_WORD = Map.ofEntries(
+            Map.entry("name", "Aurora"),
+            Map.entry("email", "desk@lanternbay.example"),
+            Map.entry("mail", "desk@lanternbay.example"),
+            Map.entry("url", "http://lanternbay.example/"),
+            Map.entry("uri", "http://lanternbay.example/"),
+            Map.entry("currency", "EUR"),
+            Map.entry("country", "GB"),
+            Map.entry("city", "Lantern Bay"),
+            Map.entry("street", "Quay Road"),
+            Map.entry("phone", "+44 20 5550 0100"),
+            Map.entry("telephone", "+44 20 5550 0100"),
+            Map.entry("language", "en"),
+            Map.entry("title", "Harbour master"),
+            Map.entry("version", "1.0"));
+
+    private static final Map<String, List<String>> BY_TYPE = Map.ofEntries(
+            Map.entry("boolean", List.of("true", "false")),
+            Map.entry("decimal", List.of("12.5", "1", "0", "-1", "0.5")),
+            Map.entry("float", List.of("1.5", "0", "-1.5")),
+            Map.entry("double", List.of("1.5", "0", "-1.5")),
+            Map.entry("duration", List.of("P2D", "PT1H", "P1Y", "P1M", "PT1S")),
+            Map.entry("dateTime", List.of("2027-05-09T12:00:00Z", "2027-05-09T12:00:00")),
+            Map.entry("date", List.of("2027-05-09", "2027-05-09Z")),
+            Map.entry("time", List.of("12:00:00", "12:00:00Z")),
+            Map.entry("gYear", List.of("2027")),
+            Map.entry("gYearMonth", List.of("2027-05")),
+            Map.entry("gMonth", List.of("--05")),
+            Map.entry("gMonthDay", List.of("--05-09")),
+            Map.entry("gDay", List.of("---09")),
+            Map.entry("language", List.of("en", "de", "fr")));
+
+    private final Vocabulary vocabulary;
+    private final Prefixes prefixes;
+
+    SampleValues(Vocabulary vocabulary, Prefixes prefixes) {
+        this.vocabulary = vocabulary;
+        this.prefixes = prefixes;
+    }
+
+    /**
+     * A value that a rule allows.
+     *
+     * @param hint the name of what holds the value
+     * @param variant which of several values to take, from 0
+     * @return the value, or the best guess when none is found
+     */
+    String value(ValueRule rule, String hint, int variant) {
+        List<String> candidates = candidates(rule, hint, variant);
+        for (String candidate : candidates) {
+            if (rule.complaint(candidate, this::namespace) == null) {
+                return candidate;
+            }
+        }
+        return candidates.isEmpty() ? "" : candidates.get(0);
+    }
+
+    private String namespace(String prefix) {
+        return prefix.equals("xml")
+                ? "http://www.w3.org/XML/1998/namespace"
+                : prefixes.declarations().get(prefix);
+    }
+
+    private List<String> candidates(ValueRule rule, String hint, int variant) {
+        Set<String> candidates = new LinkedHashSet<>();
+        for (ValueRule current = rule; current != null; current = current.base()) {
+            FacetStep step = vocabulary.step(current);
+            if (step instanceof FacetStep.OneOf values) {
+                for (int i = 0; i < values.values().size(); i++) {
+                    String value =
+                            values.values().get((i + variant) % values.values().size());
+                    candidates.add(enumerated(rule, value, values));
+                }
+            } else if (step instanceof FacetStep.Matching matching) {
+                matching(matching, variant, candidates);
+            }
+        }
+        if (rule.members() != null) {
+            for (ValueRule member : rule.members()) {
+                candidates.add(value(member, hint, variant));
+            }
+        } else if (rule.item() != null) {
+            items(rule, hint, variant, candidates);
+        } else {
+            atoms(rule, hint, variant, candidates);
+        }
+        return List.copyOf(candidates);
+    }
+
+    /** Enumerated names carry the prefixes of the contract, not of the sample. */
+    private String enumerated(ValueRule rule, String value, FacetStep.OneOf values) {
+        boolean name = "QName".equals(rule.primitive()) || "NOTATION".equals(rule.primitive());
+        if (!name) {
+            return value;
+        }
+        String text = value.strip();
+        int colon = text.indexOf(':');
+        String namespace = values.namespaces().apply(colon < 0 ? "" : text.substring(0, colon));
+        return prefixes.name(namespace == null ? "" : namespace, text.substring(colon + 1));
+    }
+
+    private static void matching(FacetStep.Matching matching, int variant, Set<String> candidates) {
+        for (int stretch = 0; stretch < MOST_STRETCH; stretch++) {
+            for (SchemaPattern pattern : matching.patterns()) {
+                candidates.add(pattern.sample(stretch, variant));
+            }
+        }
+        for (int other = 0; other < PATTERN_VARIANTS; other++) {
+            for (SchemaPattern pattern : matching.patterns()) {
+                candidates.add(pattern.sample(1, variant + other));
+                candidates.add(pattern.sample(3, variant + other));
+            }
+        }
+    }
+
+    private void items(ValueRule rule, String hint, int variant, Set<String> candidates) {
+        int least = 1;
+        for (ValueRule current = rule; current != null; current = current.base()) {
+            if (vocabulary.step(current) instanceof FacetStep.Length length) {
+                least = Math.max(least, length.least());
+            }
+        }
+        List<String> items = new ArrayList<>();
+        for (int i = 0; i < least; i++) {
+            items.add(value(rule.item(), hint, variant + i));
+        }
+        candidates.add(String.join(" ", items));
+        candidates.add("");
+    }
+
+    private void atoms(ValueRule rule, String hint, int variant, Set<String> candidates) {
+        String builtin = rule.builtin();
+        String primitive = rule.primitive();
+        List<String> bounds = new ArrayList<>();
+        int least = 0;
+        int most = Integer.MAX_VALUE;
+        for (ValueRule current = rule; current != null; current = current.base()) {
+            FacetStep step = vocabulary.step(current);
+            if (step instanceof FacetStep.Length length) {
+                least = Math.max(least, length.least());
+                most = Math.min(most, length.most());
+            } else if (step instanceof FacetStep.Least bound) {
+                bounds.add(bound.bound());
+            } else if (step instanceof FacetStep.Most bound) {
+                bounds.add(bound.bound());
+            }
+        }
+        switch (primitive) {
+            case "string", "anySimpleType", "anyURI" -> texts(builtin, hint, variant, least, most, candidates);
+            case "hexBinary" -> candidates.add("0A".repeat(Math.max(1, least)));
+            case "base64Binary" -> candidates.add(base64(Math.max(least, Math.min(most, 3))));
+            case "QName", "NOTATION" -> name(primitive, variant, candidates);
+            case "decimal" -> numbers(builtin, bounds, variant, candidates);
+            default -> {
+                List<String> known = BY_TYPE.getOrDefault(primitive, List.of(""));
+                for (int i = 0; i < known.size(); i++) {
+                    candidates.add(known.get((i + variant) % known.size()));
+                }
+                later(primitive, variant, candidates);
+                bounds.forEach(bound -> near(primitive, bound, candidates));
+            }
+        }
+    }
+
+    /** More values of the types of which there are many, where one is asked for that differs from others. */
+    private static void later(String primitive, int variant, Set<String> candidates) {
+        if (variant == 0) {
+            return;
+        }
+        List<String> known = List.copyOf(candidates);
+        candidates.clear();
+        switch (primitive) {
+            case "float", "double" -> candidates.add(variant + ".5");
+            case "date" -> candidates.add(2027 + variant + "-05-09");
+            case "dateTime" -> candidates.add(2027 + variant + "-05-09T12:00:00Z");
+            case "gYear" -> candidates.add(String.valueOf(2027 + variant));
+            case "duration" -> candidates.add("P" + (2 + variant) + "D");
+            default -> {
+                // the others have few values
+            }
+        }
+        candidates.addAll(known);
+    }
+
+    private static void near(String primitive, String bound, Set<String> candidates) {
+        candidates.add(bound);
+        if (primitive.equals("float") || primitive.equals("double")) {
+            try {
+                double value = Double.parseDouble(bound);
+                candidates.add(String.valueOf(value + 0.5));
+                candidates.add(String.valueOf(value - 0.5));
+            } catch (NumberFormatException e) {
+                // a bound such as INF has no neighbours
+            }
+        } else if (bound.length() > 4 && bound.startsWith("P")) {
+            candidates.add(bound);
+        } else if (!bound.isEmpty() && Character.isDigit(bound.charAt(0)) && bound.length() >= 10) {
+            candidates.add((Integer.parseInt(bound.substring(0, 4)) + 1) + bound.substring(4));
+            candidates.add((Integer.parseInt(bound.substring(0, 4)) - 1) + bound.substring(4));
+        }
+    }
+
+    private static void numbers(String builtin, List<String> bounds, int variant, Set<String> candidates) {
+        if (variant == 0 && builtin.equals("decimal")) {
+            candidates.addAll(BY_TYPE.get("decimal"));
+        }
+        candidates.add(String.valueOf(1 + variant));
+        candidates.add("0");
+        candidates.add(String.valueOf(-1 - variant));
+        for (String bound : bounds) {
+            try {
+                BigDecimal value = new BigDecimal(bound);
+                BigDecimal step = BigDecimal.valueOf(1L + variant);
+                candidates.add(value.add(step).toPlainString());
+                candidates.add(value.subtract(step).toPlainString());
+                candidates.add(value.toPlainString());
+                candidates.add(value.add(new BigDecimal("0.1")).toPlainString());
+                candidates.add(value.subtract(new BigDecimal("0.1")).toPlainString());
+            } catch (NumberFormatException e) {
+                // the contract's findings tell of a bound that is no number
+            }
+        }
+        if (bounds.size() == 2) {
+            try {
+                candidates.add(new BigDecimal(bounds.get(0))
+                        .add(new BigDecimal(bounds.get(1)))
+                        .divide(BigDecimal.valueOf(2))
+                        .toPlainString());
+            } catch (NumberFormatException e) {
+                // as above
+            }
+        }
+    }
+
+    private static String base64(int length) {
+        byte[] bytes = new byte[length];
+        for (int i = 0; i < length; i++) {
+            bytes[i] = (byte) ('A' + i % 26);
+        }
+        return Base64.getEncoder().encodeToString(bytes);
+    }
+
+    private void name(String primitive, int variant, Set<String> candidates) {
+        List<QName> known = primitive.equals("NOTATION")
+                ? List.copyOf(vocabulary.schema().notations().keySet())
+                : List.copyOf(vocabulary.schema().elements().keySet());
+        if (known.isEmpty()) {
+            candidates.add("name" + (variant == 0 ? "" : variant));
+            return;
+        }
+        QName name = known.get(variant % known.size());
+        candidates.add(prefixes.name(name.getNamespaceURI(), name.getLocalPart()));
+    }
+
+    private static void texts(String builtin, String hint, int variant, int least, int most, Set<String> candidates) {
+        String word = word(hint);
+        String number = variant == 0 ? "" : String.valueOf(variant + 1);
+        switch (builtin) {
+            case "language" -> candidates.addAll(BY_TYPE.get("language"));
+            case "Name", "NCName", "NMTOKEN", "ID", "IDREF", "ENTITY" ->
+                fit(
+                        hint.replaceAll("[^A-Za-z0-9]", "").replaceFirst("^(?=[0-9]|$)", "a") + number,
+                        least,
+                        most,
+                        candidates);
+            case "anyURI" -> candidates.add("http://lanternbay.example/" + (variant == 0 ? "" : number));
+            default -> {
+                String liked = BY_WORD.getOrDefault(word.substring(word.lastIndexOf(' ') + 1), word);
+                fit(number.isEmpty() ? liked : liked + " " + number, least, most, candidates);
+            }
+        }
+        fit("a" + number, least, most, candidates);
+        fit(number, least, most, candidates);
+        fit("1" + number, least, most, candidates);
+    }
+
+    /** A name as words: {@code berthNo} becomes {@code berth no}. */
+    private static String word(String hint) {
+        return hint.replaceAll("([a-z0-9])([A-Z])", "$1 $2")
+                .replaceAll("[^A-Za-z0-9]+", " ")
+                .strip()
+                .toLowerCase(Locale.ROOT);
+    }
+
+    /** Cuts or fills a text to a length; what tells variants apart stands at the end and stays. */
+    private static void fit(String text, int least, int most, Set<String> candidates) {
+        String fitting = text.length() > most ? text.substring(text.length() - most) : text;
+        if (fitting.length() < least) {
+            fitting = "x".repeat(Math.min(least - fitting.length(), 100_000)) + fitting;
+        }
+        candidates.add(fitting.strip().length() == fitting.length() ? fitting : fitting.replace(' ', 'x'));
+    }
+}

@@ -1,0 +1,111 @@
+package org.protypos.message.sample;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import javax.xml.namespace.QName;
+import org.protypos.contract.Contract;
+import org.protypos.message.model.TypeModel;
+import org.protypos.message.model.Vocabulary;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.message.tree.MessageText;
+import org.protypos.schema.ElementDeclaration;
+import org.protypos.wsdl.Binding;
+import org.protypos.wsdl.BoundOperation;
+import org.protypos.wsdl.Message;
+import org.protypos.wsdl.Operation;
+import org.protypos.wsdl.Protocol;
+
+/** Makes up messages that are valid against a contract. The door of this package. */
+public final class Samples {
+    private static final Map<Protocol, String> ENVELOPES = Map.of(
+            Protocol.SOAP_1_1, "http://schemas.xmlsoap.org/soap/envelope/",
+            Protocol.SOAP_1_2, "http://www.w3.org/2003/05/soap-envelope");
+
+    private final Contract contract;
+    private final Vocabulary vocabulary;
+    private final MinimalDepth depths;
+    private final boolean full;
+
+    /**
+     * Makes samples for a contract.
+     *
+     * @param contract a sound contract
+     * @param full whether optional parts are shown, each at least once, rather than left out
+     */
+    public Samples(Contract contract, Vocabulary vocabulary, boolean full) {
+        this.contract = contract;
+        this.vocabulary = vocabulary;
+        this.depths = new MinimalDepth(vocabulary);
+        this.full = full;
+    }
+
+    private SampleBuilder builder() {
+        return new SampleBuilder(vocabulary, depths, new Prefixes(contract.documents()), full);
+    }
+
+    /** The global elements that can stand in a message: all but the abstract ones. */
+    public List<QName> elements() {
+        List<QName> names = new ArrayList<>();
+        for (ElementDeclaration element : vocabulary.schema().elements().values()) {
+            if (!element.isAbstract()) {
+                names.add(element.name());
+            }
+        }
+        return names;
+    }
+
+    /** A document with a global element as its root. */
+    public String element(QName name) {
+        SampleBuilder builder = builder();
+        return MessageText.of(builder.finish(builder.element(vocabulary.element(name))));
+    }
+
+    /**
+     * A SOAP message of an operation.
+     *
+     * @param binding the binding, of a version of SOAP
+     * @param operation the operation
+     * @param answer whether the answer is wanted rather than the request
+     */
+    public String message(Binding binding, Operation operation, boolean answer) {
+        SampleBuilder builder = builder();
+        String soap = ENVELOPES.get(binding.protocol());
+        BoundOperation bound = binding.operation(operation);
+        Operation.Use use = answer ? operation.output() : operation.input();
+        BoundOperation.Carrier carrier = bound == null ? null : answer ? bound.output() : bound.input();
+        MessageElement envelope = new MessageElement(new QName(soap, "Envelope"), null);
+        MessageElement header = new MessageElement(new QName(soap, "Header"), null);
+        if (carrier != null) {
+            for (BoundOperation.Header block : carrier.headers()) {
+                Message.Part part =
+                        contract.wsdl().messages().get(block.message()).part(block.part());
+                header.add(part(builder, part));
+            }
+        }
+        if (!header.content().isEmpty()) {
+            envelope.add(header);
+        }
+        MessageElement body = new MessageElement(new QName(soap, "Body"), null);
+        envelope.add(body);
+        Message message = contract.wsdl().messages().get(use.message());
+        MessageElement around = body;
+        if (bound != null && bound.rpc()) {
+            String namespace = carrier == null ? "" : carrier.namespace();
+            around = new MessageElement(new QName(namespace, operation.name() + (answer ? "Response" : "")), null);
+            body.add(around);
+        }
+        for (Message.Part part : BoundOperation.bodyParts(message, carrier)) {
+            around.add(part(builder, part));
+        }
+        return MessageText.of(builder.finish(envelope));
+    }
+
+    private MessageElement part(SampleBuilder builder, Message.Part part) {
+        if (part.element() != null) {
+            return builder.element(vocabulary.element(part.element()));
+        }
+        TypeModel type = vocabulary.type(part.type());
+        return builder.element(new QName("", part.name()), type);
+    }
+}

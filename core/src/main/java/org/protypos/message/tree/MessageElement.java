@@ -1,0 +1,152 @@
+package org.protypos.message.tree;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import javax.xml.namespace.QName;
+import org.protypos.diagnostic.Place;
+
+/**
+ * An element of a message: attributes, text and elements as they came, each with its place, and the types that a check
+ * found for them.
+ */
+public final class MessageElement {
+    private final QName name;
+    private final Place place;
+    private MessageElement parent;
+    private final Map<String, String> prefixes = new LinkedHashMap<>();
+    private final Map<QName, String> attributes = new LinkedHashMap<>();
+    private final List<Object> content = new ArrayList<>();
+
+    /**
+     * Makes an element.
+     *
+     * @param place where it stands, or null for one that was made up
+     */
+    public MessageElement(QName name, Place place) {
+        this.name = name;
+        this.place = place;
+    }
+
+    /** Its expanded name. */
+    public QName name() {
+        return name;
+    }
+
+    /** Where its start tag stands, or null. */
+    public Place place() {
+        return place;
+    }
+
+    /** Where one of its attributes stands; the start tag when that cannot be told. */
+    public Place place(QName attribute) {
+        return place.towards(attribute.getLocalPart() + "=").towards(attribute.getLocalPart());
+    }
+
+    /** The element around it, or null. */
+    public MessageElement parent() {
+        return parent;
+    }
+
+    /** The prefixes that it declares; may be added to. */
+    public Map<String, String> prefixes() {
+        return prefixes;
+    }
+
+    /** Its attributes, namespace declarations not among them; may be added to. */
+    public Map<QName, String> attributes() {
+        return attributes;
+    }
+
+    /** An attribute's value, or null. */
+    public String attribute(String namespace, String local) {
+        return attributes.get(new QName(namespace, local));
+    }
+
+    /** Its content in order: {@link String} for text, {@link MessageElement} for elements. */
+    public List<Object> content() {
+        return content;
+    }
+
+    /** Adds an element at the end. */
+    public void add(MessageElement child) {
+        child.parent = this;
+        content.add(child);
+    }
+
+    /** Adds text at the end. */
+    public void add(String text) {
+        int last = content.size() - 1;
+        if (last >= 0 && content.get(last) instanceof String before) {
+            content.set(last, before + text);
+        } else if (!text.isEmpty()) {
+            content.add(text);
+        }
+    }
+
+    /** Puts text in place of all content. */
+    public void setText(String text) {
+        content.clear();
+        add(text);
+    }
+
+    /** The elements in it. */
+    public List<MessageElement> children() {
+        List<MessageElement> children = new ArrayList<>();
+        for (Object item : content) {
+            if (item instanceof MessageElement child) {
+                children.add(child);
+            }
+        }
+        return children;
+    }
+
+    /** The text in it, without that of the elements in it. */
+    public String text() {
+        StringBuilder text = new StringBuilder();
+        for (Object item : content) {
+            if (item instanceof String part) {
+                text.append(part);
+            }
+        }
+        return text.toString();
+    }
+
+    /** The namespace that a prefix stands for here, or null; the empty prefix stands for the default namespace. */
+    public String namespaceOf(String prefix) {
+        for (MessageElement element = this; element != null; element = element.parent) {
+            String namespace = element.prefixes.get(prefix);
+            if (namespace != null) {
+                return namespace;
+            }
+        }
+        return prefix.equals("xml") ? "http://www.w3.org/XML/1998/namespace" : null;
+    }
+
+    /** The way from the root, such as {@code /requestBerth/needs[2]}: local names, numbered where several are alike. */
+    public String path() {
+        StringBuilder path = new StringBuilder();
+        for (MessageElement element = this; element != null; element = element.parent) {
+            path.insert(0, "/" + element.name.getLocalPart() + element.number());
+        }
+        return path.toString();
+    }
+
+    private String number() {
+        if (parent == null) {
+            return "";
+        }
+        int before = 0;
+        int alike = 0;
+        for (Object item : parent.content) {
+            if (item == this) {
+                before = alike + 1;
+            }
+            if (item instanceof MessageElement sibling && sibling.name.equals(name)) {
+                alike++;
+            }
+        }
+        return alike == 1 ? "" : "[" + before + "]";
+    }
+}

@@ -1,0 +1,66 @@
+package org.protypos.output;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import org.protypos.diagnostic.Findings;
+import org.protypos.target.SourceFile;
+
+/** Writes files that are the reader's own from then on: no ledger is kept of them. */
+public final class LooseFiles {
+    private LooseFiles() {}
+
+    /**
+     * Writes files side by side into a folder, all or none.
+     *
+     * @param folder the folder; it is made if it is not there
+     * @param files the files, each a plain name
+     * @param overwrite whether files that are there with other content are replaced
+     * @throws IOException when the folder cannot be read or written
+     */
+    public static WriteReport write(Path folder, List<SourceFile> files, boolean overwrite) throws IOException {
+        if (Files.exists(folder) && !Files.isDirectory(folder)) {
+            throw new IOException(folder + " is a file, not a folder");
+        }
+        Findings findings = new Findings();
+        List<String> added = new ArrayList<>();
+        List<String> changed = new ArrayList<>();
+        List<String> kept = new ArrayList<>();
+        Staging staging = Staging.into(folder);
+        try {
+            for (SourceFile file : files) {
+                byte[] bytes = file.text().getBytes(StandardCharsets.UTF_8);
+                Path path = folder.resolve(file.path());
+                if (!Files.exists(path)) {
+                    added.add(file.path());
+                } else if (Arrays.equals(Files.readAllBytes(path), bytes)) {
+                    kept.add(file.path());
+                    continue;
+                } else if (overwrite) {
+                    changed.add(file.path());
+                } else {
+                    findings.error(
+                            "already-there",
+                            null,
+                            path + " is already there with other content",
+                            "name another folder with --into, or add --overwrite");
+                    continue;
+                }
+                staging.write(file.path(), bytes);
+            }
+        } catch (IOException e) {
+            staging.abandon();
+            throw e;
+        }
+        if (findings.hasErrors() || added.isEmpty() && changed.isEmpty()) {
+            staging.abandon();
+        } else {
+            staging.commit(List.of());
+        }
+        return new WriteReport(added, changed, kept, List.of(), findings.sorted());
+    }
+}

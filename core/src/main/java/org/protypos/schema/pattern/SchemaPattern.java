@@ -1,0 +1,120 @@
+package org.protypos.schema.pattern;
+
+import java.util.regex.Pattern;
+
+/** A pattern facet (XML Schema Part 2, section 4.3.4): as the platform writes it, and with texts that match it. */
+public final class SchemaPattern {
+    /** Characters that people like to see, in the order in which samples take them. */
+    private static final String LIKED = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz123456789 0.-_/:,+#@!";
+
+    private static final int LONGEST_SAMPLE = 10_000;
+
+    private final PatternNode root;
+
+    private SchemaPattern(PatternNode root) {
+        this.root = root;
+    }
+
+    /**
+     * Reads a pattern.
+     *
+     * @throws IllegalArgumentException when it breaks the rules; the message says how
+     */
+    public static SchemaPattern of(String text) {
+        return new SchemaPattern(new PatternParser(text).parse());
+    }
+
+    /** The same as a regular expression of the platform, to be matched against the whole of a text. */
+    public String toJava() {
+        StringBuilder java = new StringBuilder();
+        append(root, java);
+        return java.toString();
+    }
+
+    private static void append(PatternNode node, StringBuilder java) {
+        if (node instanceof PatternNode.Characters characters) {
+            java.append(characters.java());
+        } else if (node instanceof PatternNode.Pieces pieces) {
+            pieces.pieces().forEach(piece -> append(piece, java));
+        } else if (node instanceof PatternNode.Repeated repeated) {
+            java.append("(?:");
+            append(repeated.piece(), java);
+            java.append(")").append(quantifier(repeated.least(), repeated.most()));
+        } else if (node instanceof PatternNode.Branches branches) {
+            String separator = "(?:";
+            for (PatternNode branch : branches.branches()) {
+                java.append(separator);
+                append(branch, java);
+                separator = "|";
+            }
+            java.append(')');
+        }
+    }
+
+    private static String quantifier(int least, int most) {
+        if (most == Integer.MAX_VALUE) {
+            return least == 0 ? "*" : least == 1 ? "+" : "{" + least + ",}";
+        }
+        return least == 0 && most == 1 ? "?" : "{" + least + "," + most + "}";
+    }
+
+    /**
+     * A text that matches.
+     *
+     * @param stretch how often more than needed what repeats is repeated
+     * @param variant which of the branches and characters to take, from 0
+     */
+    public String sample(int stretch, int variant) {
+        StringBuilder text = new StringBuilder();
+        sample(root, text, stretch, new int[] {variant});
+        return text.toString();
+    }
+
+    private static void sample(PatternNode node, StringBuilder text, int stretch, int[] variant) {
+        if (text.length() > LONGEST_SAMPLE) {
+            return;
+        }
+        if (node instanceof PatternNode.Characters characters) {
+            text.append(character(characters, text.length(), variant));
+        } else if (node instanceof PatternNode.Pieces pieces) {
+            pieces.pieces().forEach(piece -> sample(piece, text, stretch, variant));
+        } else if (node instanceof PatternNode.Repeated repeated) {
+            int times = (int) Math.min(repeated.most(), (long) repeated.least() + stretch);
+            for (int i = 0; i < times; i++) {
+                sample(repeated.piece(), text, stretch, variant);
+            }
+        } else if (node instanceof PatternNode.Branches branches) {
+            int count = branches.branches().size();
+            int chosen = variant[0] % count;
+            variant[0] /= count;
+            sample(branches.branches().get(chosen), text, stretch, variant);
+        }
+    }
+
+    /**
+     * A character of a set. What the variant asks for is used up, so that the next set varies with what is left; further
+     * on in the text another is taken, for {@code ABC} reads better than {@code AAA}.
+     */
+    private static String character(PatternNode.Characters characters, int position, int[] variant) {
+        Pattern pattern = Pattern.compile(characters.java());
+        StringBuilder known = new StringBuilder();
+        for (int i = 0; i < LIKED.length(); i++) {
+            String c = LIKED.substring(i, i + 1);
+            if (pattern.matcher(c).matches()) {
+                known.append(c);
+            }
+        }
+        if (!known.isEmpty()) {
+            int chosen = (variant[0] + position) % known.length();
+            variant[0] /= known.length();
+            return String.valueOf(known.charAt(chosen));
+        }
+        for (int c = ' '; c <= Character.MAX_VALUE; c++) {
+            String text = Character.toString(c);
+            if (!Character.isSurrogate((char) c) && pattern.matcher(text).matches()) {
+                return text;
+            }
+        }
+        return "";
+    }
+}
