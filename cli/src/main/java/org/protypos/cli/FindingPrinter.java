@@ -6,6 +6,7 @@ import java.util.Locale;
 import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Place;
 import org.protypos.diagnostic.Severity;
+import org.protypos.message.check.Deviation;
 
 /** Prints findings as a good compiler does: place, what is wrong, the line with a caret, the cure. */
 final class FindingPrinter {
@@ -33,6 +34,32 @@ final class FindingPrinter {
         }
         if (!finding.cure().isEmpty()) {
             to.println("  " + Terminal.cyan("cure: ") + Terminal.plain(finding.cure()));
+        }
+        to.println();
+    }
+
+    /**
+     * Prints where a message is not what the contract says, or where it came out changed.
+     *
+     * @param changed whether the message is as the contract says and came out changed
+     */
+    void print(boolean changed, Deviation deviation) {
+        Place place = deviation.place();
+        String kind = changed ? Terminal.red("changed") : Terminal.red("invalid");
+        String where = place == null ? "" : Terminal.bold(place.toString()) + ": ";
+        to.println(where + kind + ": " + Terminal.plain(deviation.came()) + " "
+                + Terminal.dim("[" + deviation.code() + "]"));
+        if (place != null && !place.lineText().isBlank()) {
+            excerpt(place);
+        }
+        if (!deviation.path().isEmpty()) {
+            to.println("  " + Terminal.cyan("at: ") + Terminal.plain(deviation.path()));
+        }
+        if (!deviation.expected().isEmpty()) {
+            to.println("  " + Terminal.cyan(changed ? "was: " : "expected: ") + Terminal.plain(deviation.expected()));
+        }
+        if (deviation.contract() != null) {
+            to.println("  " + Terminal.cyan("contract: ") + deviation.contract());
         }
         to.println();
     }

@@ -36,6 +36,7 @@ final class Protypos implements Runnable {
         subcommands.put("check", CheckCommand::new);
         subcommands.put("generate", GenerateCommand::new);
         subcommands.put("sample", SampleCommand::new);
+        subcommands.put("proof", ProofCommand::new);
         subcommands.put("demo", DemoCommand::new);
         return subcommands;
     }

@@ -1,7 +1,9 @@
 package org.protypos.plan;
 
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Finding;
 
@@ -29,4 +31,27 @@ public record Plan(
         List<ApiInterface> interfaces,
         List<ApiService> services,
         List<ApiFault> faults,
-        List<Finding> findings) {}
+        List<Finding> findings) {
+    /** The same plan with a registry that knows only some types and elements by name. */
+    public Plan knowing(Set<QName> names) {
+        return new Plan(
+                rootPackage,
+                registry,
+                publication,
+                classes,
+                enums,
+                only(types, names),
+                only(elements, names),
+                only(heads, names),
+                interfaces,
+                services,
+                faults,
+                findings);
+    }
+
+    private static <T> Map<QName, T> only(Map<QName, T> all, Set<QName> names) {
+        Map<QName, T> some = new LinkedHashMap<>(all);
+        some.keySet().retainAll(names);
+        return some;
+    }
+}

@@ -3,8 +3,11 @@ package org.protypos.message.sample;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Function;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
+import org.protypos.message.check.EnvelopeParts;
+import org.protypos.message.check.MessageChecker;
 import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
@@ -25,6 +28,7 @@ public final class Samples {
     private final Contract contract;
     private final Vocabulary vocabulary;
     private final MinimalDepth depths;
+    private final MessageChecker checker;
     private final boolean full;
 
     /**
@@ -37,18 +41,22 @@ public final class Samples {
         this.contract = contract;
         this.vocabulary = vocabulary;
         this.depths = new MinimalDepth(vocabulary);
+        this.checker = new MessageChecker(vocabulary);
         this.full = full;
     }
 
-    private SampleBuilder builder() {
-        return new SampleBuilder(vocabulary, depths, new Prefixes(contract.documents()), full);
+    private SampleBuilder builder(boolean generous) {
+        return new SampleBuilder(vocabulary, depths, new Prefixes(contract.documents()), generous);
     }
 
-    /** The global elements that can stand in a message: all but the abstract ones. */
+    /**
+     * The global elements that can stand in a message: all but the abstract ones and those for which the contract lets
+     * no content be complete.
+     */
     public List<QName> elements() {
         List<QName> names = new ArrayList<>();
         for (ElementDeclaration element : vocabulary.schema().elements().values()) {
-            if (!element.isAbstract()) {
+            if (!element.isAbstract() && depths.of(vocabulary.typeOf(element)) < MinimalDepth.ENDLESS) {
                 names.add(element.name());
             }
         }
@@ -57,8 +65,29 @@ public final class Samples {
 
     /** A document with a global element as its root. */
     public String element(QName name) {
-        SampleBuilder builder = builder();
-        return MessageText.of(builder.finish(builder.element(vocabulary.element(name))));
+        ElementDeclaration declaration = vocabulary.element(name);
+        return valid(generous -> {
+            SampleBuilder builder = builder(generous);
+            return builder.finish(builder.element(declaration));
+        });
+    }
+
+    /**
+     * Some messages can only be complete with optional parts, because references must lead to something; others only
+     * without them. What is wanted is given unless only the other is valid.
+     */
+    private String valid(Function<Boolean, MessageElement> build) {
+        MessageElement wanted = build.apply(full);
+        if (!isValid(wanted)) {
+            MessageElement other = build.apply(!full);
+            wanted = isValid(other) ? other : wanted;
+        }
+        return MessageText.of(wanted);
+    }
+
+    private boolean isValid(MessageElement message) {
+        return EnvelopeParts.of(message).stream()
+                .allMatch(part -> checker.check(part).deviations().isEmpty());
     }
 
     /**
@@ -69,7 +98,7 @@ public final class Samples {
      * @param answer whether the answer is wanted rather than the request
      */
     public String message(Binding binding, Operation operation, boolean answer) {
-        SampleBuilder builder = builder();
+        SampleBuilder builder = builder(full);
         String soap = ENVELOPES.get(binding.protocol());
         BoundOperation bound = binding.operation(operation);
         Operation.Use use = answer ? operation.output() : operation.input();

@@ -39,9 +39,11 @@ public final class MessageElement {
         return place;
     }
 
-    /** Where one of its attributes stands; the start tag when that cannot be told. */
+    /** Where one of its attributes stands; the start tag when that cannot be told, null for what was made up. */
     public Place place(QName attribute) {
-        return place.towards(attribute.getLocalPart() + "=").towards(attribute.getLocalPart());
+        return place == null
+                ? null
+                : place.towards(attribute.getLocalPart() + "=").towards(attribute.getLocalPart());
     }
 
     /** The element around it, or null. */

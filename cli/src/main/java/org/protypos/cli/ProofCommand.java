@@ -1,0 +1,192 @@
+package org.protypos.cli;
+
+import com.fasterxml.jackson.core.JsonGenerator;
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.concurrent.Callable;
+import java.util.stream.Stream;
+import javax.tools.JavaCompiler;
+import javax.tools.ToolProvider;
+import org.protypos.contract.Contract;
+import org.protypos.diagnostic.Place;
+import org.protypos.message.check.Deviation;
+import org.protypos.proof.Proof;
+import org.protypos.proof.ProofResult;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.Spec;
+
+/** Shows whether real messages survive the generated types. */
+@Command(
+        name = "proof",
+        description = "Shows whether real messages go through the generated types and come out the same.")
+final class ProofCommand implements Callable<Integer> {
+    private static final long LARGEST_MESSAGE = 256L << 20;
+
+    @Spec
+    private CommandSpec spec;
+
+    @Mixin
+    private ContractArguments arguments;
+
+    @Option(
+            names = "--message",
+            paramLabel = "FILE",
+            required = true,
+            description = "A message, bare or in a SOAP envelope; of a folder all .xml files in it. May be repeated.")
+    private List<Path> messages = new ArrayList<>();
+
+    @Option(names = "--json", description = "Writes one JSON document.")
+    private boolean json;
+
+    /** A message in a file. */
+    private record MessageFile(Path path) implements Proof.Message {
+        @Override
+        public String name() {
+            return path.toString();
+        }
+
+        @Override
+        public byte[] bytes() throws IOException {
+            if (Files.size(path) > LARGEST_MESSAGE) {
+                throw new IOException(path + " is larger than " + (LARGEST_MESSAGE >> 20) + " MB");
+            }
+            return Files.readAllBytes(path);
+        }
+    }
+
+    @Override
+    public Integer call() throws IOException {
+        Terminal terminal =
+                new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
+        List<MessageFile> files = files();
+        JavaCompiler compiler = ToolProvider.getSystemJavaCompiler();
+        if (compiler == null) {
+            terminal.problem("the proof compiles Java, and this Java has no compiler", "run it with a JDK");
+            return ExitStatus.OUTSIDE;
+        }
+        Contract contract = arguments.read();
+        if (!contract.isSound()) {
+            if (json) {
+                Json.print(terminal.out(), document -> Json.findings(document, contract.findings()));
+            } else {
+                new FindingPrinter(terminal.err()).print(contract.findings());
+                terminal.problem(FindingPrinter.summary(contract.findings()) + ": nothing was proved", "");
+            }
+            return ContractArguments.status(contract);
+        }
+        List<ProofResult> results = new Proof(contract, ContractArguments.plan(contract, null)).of(compiler, files);
+        if (json) {
+            Json.print(terminal.out(), document -> json(document, results));
+        } else {
+            text(terminal.out(), results);
+        }
+        return count(results, ProofResult.Status.SURVIVED) == results.size() ? ExitStatus.DONE : ExitStatus.CONTRACT;
+    }
+
+    private List<MessageFile> files() throws IOException {
+        List<MessageFile> files = new ArrayList<>();
+        for (Path message : messages) {
+            if (Files.isDirectory(message)) {
+                try (Stream<Path> found = Files.walk(message)) {
+                    found.filter(file ->
+                                    file.toString().toLowerCase(Locale.ROOT).endsWith(".xml"))
+                            .filter(Files::isRegularFile)
+                            .sorted()
+                            .forEach(file -> files.add(new MessageFile(file)));
+                }
+            } else if (Files.isRegularFile(message)) {
+                files.add(new MessageFile(message));
+            } else {
+                throw new ParameterException(spec.commandLine(), "--message: there is no file " + message);
+            }
+        }
+        if (files.isEmpty()) {
+            throw new ParameterException(spec.commandLine(), "--message: there is no .xml file in " + messages.get(0));
+        }
+        return files;
+    }
+
+    private static long count(List<ProofResult> results, ProofResult.Status status) {
+        return results.stream().filter(result -> result.status() == status).count();
+    }
+
+    private static void json(JsonGenerator document, List<ProofResult> results) throws IOException {
+        document.writeNumberField("messages", results.size());
+        for (ProofResult.Status status : ProofResult.Status.values()) {
+            document.writeNumberField(status.name().toLowerCase(Locale.ROOT), count(results, status));
+        }
+        document.writeArrayFieldStart("results");
+        for (ProofResult result : results) {
+            document.writeStartObject();
+            document.writeStringField("file", result.message());
+            document.writeStringField("status", result.status().name().toLowerCase(Locale.ROOT));
+            document.writeArrayFieldStart("details");
+            for (Deviation detail : result.details()) {
+                detail(document, detail);
+            }
+            document.writeEndArray();
+            document.writeEndObject();
+        }
+        document.writeEndArray();
+    }
+
+    private static void detail(JsonGenerator document, Deviation detail) throws IOException {
+        document.writeStartObject();
+        document.writeStringField("code", detail.code());
+        if (detail.place() != null) {
+            document.writeNumberField("line", detail.place().line());
+            document.writeNumberField("column", detail.place().column());
+        }
+        document.writeStringField("path", detail.path());
+        document.writeStringField("came", detail.came());
+        document.writeStringField("expected", detail.expected());
+        if (detail.contract() != null) {
+            Place place = detail.contract();
+            document.writeObjectFieldStart("contract");
+            document.writeStringField("document", place.document());
+            document.writeNumberField("line", place.line());
+            document.writeNumberField("column", place.column());
+            document.writeEndObject();
+        }
+        document.writeEndObject();
+    }
+
+    private static void text(PrintWriter out, List<ProofResult> results) {
+        FindingPrinter printer = new FindingPrinter(out);
+        for (ProofResult result : results) {
+            result.details().forEach(detail -> printer.print(result.status() == ProofResult.Status.FAILED, detail));
+        }
+        if (results.size() <= 20 && results.size() > 1) {
+            Columns columns = new Columns(2);
+            results.forEach(result -> columns.row(result.message(), words(result.status())));
+            columns.print(out);
+        }
+        long survived = count(results, ProofResult.Status.SURVIVED);
+        StringBuilder summary = new StringBuilder();
+        summary.append(survived).append(" of ").append(results.size());
+        summary.append(results.size() == 1 ? " message survived" : " messages survived");
+        for (ProofResult.Status status : List.of(ProofResult.Status.INVALID, ProofResult.Status.FAILED)) {
+            if (count(results, status) > 0) {
+                summary.append(", ").append(count(results, status)).append(' ').append(words(status));
+            }
+        }
+        out.println(summary);
+    }
+
+    private static String words(ProofResult.Status status) {
+        return switch (status) {
+            case SURVIVED -> "survived";
+            case INVALID -> "not as the contract says";
+            case FAILED -> "changed on the way";
+        };
+    }
+}

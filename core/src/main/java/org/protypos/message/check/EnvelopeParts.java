@@ -1,0 +1,55 @@
+package org.protypos.message.check;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import org.protypos.message.tree.MessageElement;
+
+/** Finds what a contract speaks of in a message: all of it, or what a SOAP envelope carries. */
+public final class EnvelopeParts {
+    private static final Set<String> SOAP =
+            Set.of("http://schemas.xmlsoap.org/soap/envelope/", "http://www.w3.org/2003/05/soap-envelope");
+
+    private EnvelopeParts() {}
+
+    private static boolean is(MessageElement element, String name) {
+        return SOAP.contains(element.name().getNamespaceURI())
+                && element.name().getLocalPart().equals(name);
+    }
+
+    /** Whether a message is a SOAP envelope. */
+    public static boolean isEnvelope(MessageElement root) {
+        return is(root, "Envelope");
+    }
+
+    /**
+     * The elements that are declared in a contract: the root, or for an envelope its header blocks and what is in its
+     * body; of a fault what is in its detail (SOAP 1.1, section 4; SOAP 1.2 Part 1, section 5).
+     */
+    public static List<MessageElement> of(MessageElement root) {
+        if (!isEnvelope(root)) {
+            return List.of(root);
+        }
+        List<MessageElement> parts = new ArrayList<>();
+        for (MessageElement section : root.children()) {
+            if (is(section, "Header") || is(section, "Body")) {
+                for (MessageElement part : section.children()) {
+                    if (is(part, "Fault")) {
+                        addDetail(part, parts);
+                    } else {
+                        parts.add(part);
+                    }
+                }
+            }
+        }
+        return parts;
+    }
+
+    private static void addDetail(MessageElement fault, List<MessageElement> parts) {
+        for (MessageElement part : fault.children()) {
+            if (part.name().getLocalPart().equals("detail") || is(part, "Detail")) {
+                parts.addAll(part.children());
+            }
+        }
+    }
+}

@@ -1,0 +1,164 @@
+package org.protypos.proof;
+
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import javax.tools.JavaCompiler;
+import javax.xml.namespace.QName;
+import org.protypos.contract.Contract;
+import org.protypos.diagnostic.Finding;
+import org.protypos.diagnostic.Findings;
+import org.protypos.message.check.CheckedMessage;
+import org.protypos.message.check.Deviation;
+import org.protypos.message.check.EnvelopeParts;
+import org.protypos.message.check.InfosetComparison;
+import org.protypos.message.check.MessageChecker;
+import org.protypos.message.model.TypeModel;
+import org.protypos.message.model.Vocabulary;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.message.tree.MessageReader;
+import org.protypos.plan.Plan;
+import org.protypos.runtime.xml.XmlFormatException;
+import org.protypos.runtime.xml.XmlTypes;
+import org.protypos.target.SourceFile;
+import org.protypos.target.java.JavaTarget;
+
+/**
+ * Shows whether messages survive the generated types: compiles them, reads each message, writes it again and compares.
+ * The door of this package.
+ */
+public final class Proof {
+    private final Vocabulary vocabulary;
+    private final Plan plan;
+    private final MessageChecker checker;
+
+    /** Opens a message. */
+    public interface Message {
+        /** What to call it. */
+        String name();
+
+        /** Its bytes. */
+        byte[] bytes() throws IOException;
+    }
+
+    /**
+     * Prepares for a contract.
+     *
+     * @param contract a sound contract
+     * @param plan the plan of its code
+     */
+    public Proof(Contract contract, Plan plan) {
+        this.vocabulary = new Vocabulary(contract.schema());
+        this.plan = plan;
+        this.checker = new MessageChecker(vocabulary);
+    }
+
+    /**
+     * Puts messages to the proof.
+     *
+     * @param compiler the compiler of the platform
+     * @throws IOException when a message cannot be read from where it lies
+     */
+    public List<ProofResult> of(JavaCompiler compiler, List<? extends Message> messages) throws IOException {
+        XmlTypes types = compiled(compiler, namesIn(messages));
+        List<ProofResult> results = new ArrayList<>();
+        for (Message message : messages) {
+            results.add(prove(types, message.name(), message.bytes()));
+        }
+        return results;
+    }
+
+    /** The names of all elements in the messages, and of the types that they name: only those need code. */
+    private static Set<QName> namesIn(List<? extends Message> messages) throws IOException {
+        Set<QName> names = new HashSet<>();
+        for (Message message : messages) {
+            MessageElement root = MessageReader.read(message.name(), message.bytes(), new Findings());
+            if (root != null) {
+                collect(root, names);
+            }
+        }
+        return names;
+    }
+
+    private static void collect(MessageElement element, Set<QName> names) {
+        names.add(element.name());
+        String type = element.attribute("http://www.w3.org/2001/XMLSchema-instance", "type");
+        if (type != null) {
+            int colon = type.indexOf(':');
+            String namespace = element.namespaceOf(
+                    colon < 0 ? "" : type.substring(0, colon).strip());
+            names.add(new QName(
+                    namespace == null ? "" : namespace,
+                    type.substring(colon + 1).strip()));
+        }
+        element.children().forEach(child -> collect(child, names));
+    }
+
+    private XmlTypes compiled(JavaCompiler compiler, Set<QName> names) throws IOException {
+        Plan needed = plan.knowing(names);
+        List<SourceFile> files = JavaTarget.emit(needed, Set.of(JavaTarget.Product.TYPES), false, List::of);
+        Class<?> registry = new Compilation(compiler, files).load(plan.rootPackage(), plan.registry());
+        try {
+            return (XmlTypes) registry.getField("INSTANCE").get(null);
+        } catch (ReflectiveOperationException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    private ProofResult prove(XmlTypes types, String name, byte[] bytes) {
+        Findings findings = new Findings();
+        MessageElement before = MessageReader.read(name, bytes, findings);
+        if (before == null) {
+            return new ProofResult(
+                    name,
+                    ProofResult.Status.INVALID,
+                    findings.sorted().stream().map(Proof::deviation).toList());
+        }
+        List<Deviation> deviations = new ArrayList<>();
+        Map<MessageElement, TypeModel> known = new IdentityHashMap<>();
+        for (MessageElement part : EnvelopeParts.of(before)) {
+            CheckedMessage checked = checker.check(part);
+            deviations.addAll(checked.deviations());
+            known.putAll(checked.types());
+        }
+        if (!deviations.isEmpty()) {
+            return new ProofResult(name, ProofResult.Status.INVALID, deviations);
+        }
+        List<Deviation> differences = through(types, name, bytes, before, known);
+        return new ProofResult(
+                name,
+                differences.isEmpty() ? ProofResult.Status.SURVIVED : ProofResult.Status.FAILED,
+                List.copyOf(differences));
+    }
+
+    private static Deviation deviation(Finding finding) {
+        return new Deviation(finding.code(), finding.place(), "", finding.message(), finding.cure(), null);
+    }
+
+    private List<Deviation> through(
+            XmlTypes types, String name, byte[] bytes, MessageElement before, Map<MessageElement, TypeModel> known) {
+        byte[] written;
+        try {
+            written = types.write(types.read(new ByteArrayInputStream(bytes)));
+        } catch (XmlFormatException e) {
+            return List.of(new Deviation(
+                    "not-read",
+                    before.place().source().at(e.line(), e.column()),
+                    e.path(),
+                    "the generated types refuse it: " + e.getMessage(),
+                    "",
+                    null));
+        }
+        Findings findings = new Findings();
+        MessageElement after = MessageReader.read(name + " as written again", written, findings);
+        if (after == null) {
+            return findings.sorted().stream().map(Proof::deviation).toList();
+        }
+        return InfosetComparison.compare(before, after, vocabulary, known);
+    }
+}
