@@ -26,6 +26,7 @@ public final class ApiClass {
     private Property attributeWildcard;
     private Wildcard otherAttributes;
     private Property text;
+    private ValueFacets narrowedText;
     private Content content;
     private final List<Property> elements = new ArrayList<>();
     private final List<ApiClass> nestedClasses = new ArrayList<>();
@@ -116,6 +117,16 @@ public final class ApiClass {
         return text;
     }
 
+    /** What it demands of the text that it inherits, or null for nothing more than its base. */
+    public ValueFacets narrowedText() {
+        return narrowedText;
+    }
+
+    /** The text of simple content, its own or inherited, or null. */
+    public Property simpleText() {
+        return simple && text != null ? text : base == null ? null : base.simpleText();
+    }
+
     /** Its own content model, or null. */
     public Content content() {
         return content;
@@ -195,6 +206,10 @@ public final class ApiClass {
     void setSimple(Property property) {
         simple = true;
         text = property;
+    }
+
+    void narrowText(ValueFacets facets) {
+        narrowedText = facets;
     }
 
     void setMixedText(Property property) {

@@ -34,7 +34,7 @@ final class ClassPlanner {
     }
 
     private void content(ComplexType complex, ApiClass base) {
-        if (complex.content() instanceof ComplexType.SimpleContent) {
+        if (complex.content() instanceof ComplexType.SimpleContent content) {
             SchemaType simple = types.schema().resolve(complex.base());
             if (simple instanceof SimpleType) {
                 type.setSimple(new Property(
@@ -46,7 +46,10 @@ final class ClassPlanner {
                         false,
                         null,
                         null,
-                        ""));
+                        "",
+                        types.facets().of(complex.base())));
+            } else {
+                type.narrowText(types.facets().ofRestriction(content));
             }
             return;
         }
@@ -139,6 +142,7 @@ final class ClassPlanner {
                 false,
                 null,
                 required ? null : standard,
-                declared.documentation());
+                declared.documentation(),
+                types.facets().of(declared.type()));
     }
 }

@@ -20,9 +20,10 @@ public sealed interface Content {
      *
      * @param property where its values go
      * @param least how often it must occur
+     * @param most how often it may occur
      * @param wildcard what is allowed, for a wildcard
      */
-    record Leaf(Property property, int least, Wildcard wildcard) implements Content {}
+    record Leaf(Property property, int least, int most, Wildcard wildcard) implements Content {}
 
     /** What may start some content: an element of a name, or what a wildcard allows. */
     record Start(QName name, boolean substitutable, Wildcard wildcard) {}

@@ -81,8 +81,9 @@ final class ContentPlanner {
     /** A group that repeats and holds one element is that element repeated. */
     private Content repeatedLeaf(Particle particle, ModelGroup group, boolean required) {
         Particle inner = group.particles().get(0);
-        return leaf(
-                new Particle(inner.term(), Math.min(particle.least(), inner.least()), Particle.UNBOUNDED), required);
+        int least = (int) Math.min(Particle.UNBOUNDED - 1L, (long) particle.least() * inner.least());
+        int most = (int) Math.min(Particle.UNBOUNDED, (long) particle.most() * inner.most());
+        return leaf(new Particle(inner.term(), least, most), required);
     }
 
     private Content repeatedGroup(Particle particle, ModelGroup group, String hint) {
@@ -102,7 +103,7 @@ final class ContentPlanner {
                 null,
                 "");
         type.addElement(property);
-        return new Content.Leaf(property, particle.least(), null);
+        return new Content.Leaf(property, particle.least(), particle.most(), null);
     }
 
     /** A group without a name is called by its members where these are few. */
@@ -130,7 +131,7 @@ final class ContentPlanner {
         Wildcard wildcard = particle.term() instanceof Wildcard any ? any : null;
         Property property = wildcard != null ? wildcard(cardinality) : element(particle.term(), cardinality);
         type.addElement(property);
-        return new Content.Leaf(property, particle.least(), wildcard);
+        return new Content.Leaf(property, particle.least(), particle.most(), wildcard);
     }
 
     private Property wildcard(Property.Cardinality cardinality) {
@@ -165,7 +166,8 @@ final class ContentPlanner {
                 element.nillable() && !substitutable,
                 tellsNil && !substitutable ? type.memberNames.claim(memberName + "Nil", "") : null,
                 element.defaultValue() != null ? element.defaultValue() : element.fixedValue(),
-                documentation(term, element));
+                documentation(term, element),
+                substitutable ? null : types.facets().of(types.schema().typeOf(element)));
     }
 
     private static String documentation(Term term, ElementDeclaration element) {

@@ -14,6 +14,7 @@ import javax.xml.namespace.QName;
  * @param nilName the name of the member that tells nil from absent, or null when there is no need for one
  * @param defaultValue the value that an absent attribute or an empty element stands for, or null
  * @param documentation what the contract says about it
+ * @param facets what the contract demands of its values beyond their type, or null
  */
 public record Property(
         String name,
@@ -24,7 +25,22 @@ public record Property(
         boolean nillable,
         String nilName,
         String defaultValue,
-        String documentation) {
+        String documentation,
+        ValueFacets facets) {
+    /** A member of which the values are not narrowed further. */
+    public Property(
+            String name,
+            Kind kind,
+            QName xmlName,
+            ValueType type,
+            Cardinality cardinality,
+            boolean nillable,
+            String nilName,
+            String defaultValue,
+            String documentation) {
+        this(name, kind, xmlName, type, cardinality, nillable, nilName, defaultValue, documentation, null);
+    }
+
     /** Where the value of a property stands in XML. */
     public enum Kind {
         /** In an attribute. */

@@ -28,6 +28,7 @@ final class TypePlanner {
     private final PackageNames packages;
     private final NameRules rules;
     private final SimpleTypePlanner simples;
+    private final FacetPlanner facets;
     private final Map<QName, ApiClass> classesByType = new LinkedHashMap<>();
     private final Map<QName, ApiEnum> enumsByType = new LinkedHashMap<>();
     private final Map<SchemaType, ApiClass> anonymousClasses = new IdentityHashMap<>();
@@ -41,10 +42,15 @@ final class TypePlanner {
         this.packages = packages;
         this.rules = rules;
         this.simples = new SimpleTypePlanner(schema, rules);
+        this.facets = new FacetPlanner(schema);
     }
 
     SchemaComponents schema() {
         return schema;
+    }
+
+    FacetPlanner facets() {
+        return facets;
     }
 
     NameRules rules() {

@@ -8,11 +8,13 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Supplier;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import javax.xml.namespace.QName;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.runtime.check.ValueRule;
 import org.protypos.schema.FacetStep;
-import org.protypos.schema.pattern.SchemaPattern;
 
 /** Makes up values of simple types: plausible ones, as far as facets leave a choice. */
 final class SampleValues {
@@ -68,13 +70,12 @@ final class SampleValues {
      * @return the value, or the best guess when none is found
      */
     String value(ValueRule rule, String hint, int variant) {
-        List<String> candidates = candidates(rule, hint, variant);
-        for (String candidate : candidates) {
-            if (rule.complaint(candidate, this::namespace) == null) {
-                return candidate;
-            }
-        }
-        return candidates.isEmpty() ? "" : candidates.get(0);
+        String[] first = new String[1];
+        return candidates(rule, hint, variant)
+                .peek(candidate -> first[0] = first[0] == null ? candidate : first[0])
+                .filter(candidate -> rule.complaint(candidate, this::namespace) == null)
+                .findFirst()
+                .orElseGet(() -> first[0] == null ? "" : first[0]);
     }
 
     private String namespace(String prefix) {
@@ -83,30 +84,33 @@ final class SampleValues {
                 : prefixes.declarations().get(prefix);
     }
 
-    private List<String> candidates(ValueRule rule, String hint, int variant) {
-        Set<String> candidates = new LinkedHashSet<>();
+    /** What may be a value, the likeliest first; each made up only when those before it will not do. */
+    private Stream<String> candidates(ValueRule rule, String hint, int variant) {
+        List<Supplier<Stream<String>>> sources = new ArrayList<>();
         for (ValueRule current = rule; current != null; current = current.base()) {
             FacetStep step = vocabulary.step(current);
             if (step instanceof FacetStep.OneOf values) {
-                for (int i = 0; i < values.values().size(); i++) {
-                    String value =
-                            values.values().get((i + variant) % values.values().size());
-                    candidates.add(enumerated(rule, value, values));
-                }
+                int count = values.values().size();
+                sources.add(() -> IntStream.range(0, count)
+                        .mapToObj(i -> enumerated(rule, values.values().get((i + variant) % count), values)));
             } else if (step instanceof FacetStep.Matching matching) {
-                matching(matching, variant, candidates);
+                sources.add(() -> matching(matching, variant));
             }
         }
         if (rule.members() != null) {
-            for (ValueRule member : rule.members()) {
-                candidates.add(value(member, hint, variant));
-            }
-        } else if (rule.item() != null) {
-            items(rule, hint, variant, candidates);
+            sources.add(() -> rule.members().stream().map(member -> value(member, hint, variant)));
         } else {
-            atoms(rule, hint, variant, candidates);
+            sources.add(() -> {
+                Set<String> candidates = new LinkedHashSet<>();
+                if (rule.item() != null) {
+                    items(rule, hint, variant, candidates);
+                } else {
+                    atoms(rule, hint, variant, candidates);
+                }
+                return candidates.stream();
+            });
         }
-        return List.copyOf(candidates);
+        return sources.stream().flatMap(Supplier::get);
     }
 
     /** Enumerated names carry the prefixes of the contract, not of the sample. */
@@ -121,18 +125,16 @@ final class SampleValues {
         return prefixes.name(namespace == null ? "" : namespace, text.substring(colon + 1));
     }
 
-    private static void matching(FacetStep.Matching matching, int variant, Set<String> candidates) {
-        for (int stretch = 0; stretch < MOST_STRETCH; stretch++) {
-            for (SchemaPattern pattern : matching.patterns()) {
-                candidates.add(pattern.sample(stretch, variant));
-            }
-        }
-        for (int other = 0; other < PATTERN_VARIANTS; other++) {
-            for (SchemaPattern pattern : matching.patterns()) {
-                candidates.add(pattern.sample(1, variant + other));
-                candidates.add(pattern.sample(3, variant + other));
-            }
-        }
+    private static Stream<String> matching(FacetStep.Matching matching, int variant) {
+        Stream<String> stretched = IntStream.range(0, MOST_STRETCH)
+                .boxed()
+                .flatMap(stretch -> matching.patterns().stream().map(pattern -> pattern.sample(stretch, variant)));
+        Stream<String> varied = IntStream.range(0, PATTERN_VARIANTS)
+                .boxed()
+                .flatMap(other -> matching.patterns().stream()
+                        .flatMap(pattern ->
+                                Stream.of(pattern.sample(1, variant + other), pattern.sample(3, variant + other))));
+        return Stream.concat(stretched, varied);
     }
 
     private void items(ValueRule rule, String hint, int variant, Set<String> candidates) {

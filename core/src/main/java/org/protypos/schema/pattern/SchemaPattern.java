@@ -1,5 +1,7 @@
 package org.protypos.schema.pattern;
 
+import java.util.IdentityHashMap;
+import java.util.Map;
 import java.util.regex.Pattern;
 
 /** A pattern facet (XML Schema Part 2, section 4.3.4): as the platform writes it, and with texts that match it. */
@@ -10,6 +12,7 @@ public final class SchemaPattern {
     private static final int LONGEST_SAMPLE = 10_000;
 
     private final PatternNode root;
+    private final Map<PatternNode.Characters, String> liked = new IdentityHashMap<>();
 
     private SchemaPattern(PatternNode root) {
         this.root = root;
@@ -37,9 +40,10 @@ public final class SchemaPattern {
         } else if (node instanceof PatternNode.Pieces pieces) {
             pieces.pieces().forEach(piece -> append(piece, java));
         } else if (node instanceof PatternNode.Repeated repeated) {
-            java.append("(?:");
+            boolean group = !(repeated.piece() instanceof PatternNode.Characters);
+            java.append(group ? "(?:" : "");
             append(repeated.piece(), java);
-            java.append(")").append(quantifier(repeated.least(), repeated.most()));
+            java.append(group ? ")" : "").append(quantifier(repeated.least(), repeated.most()));
         } else if (node instanceof PatternNode.Branches branches) {
             String separator = "(?:";
             for (PatternNode branch : branches.branches()) {
@@ -70,7 +74,7 @@ public final class SchemaPattern {
         return text.toString();
     }
 
-    private static void sample(PatternNode node, StringBuilder text, int stretch, int[] variant) {
+    private void sample(PatternNode node, StringBuilder text, int stretch, int[] variant) {
         if (text.length() > LONGEST_SAMPLE) {
             return;
         }
@@ -95,7 +99,18 @@ public final class SchemaPattern {
      * A character of a set. What the variant asks for is used up, so that the next set varies with what is left; further
      * on in the text another is taken, for {@code ABC} reads better than {@code AAA}.
      */
-    private static String character(PatternNode.Characters characters, int position, int[] variant) {
+    private String character(PatternNode.Characters characters, int position, int[] variant) {
+        String known = liked.computeIfAbsent(characters, SchemaPattern::liked);
+        if (!known.isEmpty()) {
+            int chosen = (variant[0] + position) % known.length();
+            variant[0] /= known.length();
+            return String.valueOf(known.charAt(chosen));
+        }
+        return "";
+    }
+
+    /** The characters of a set that people like to see, or the first of it when it has none of those. */
+    private static String liked(PatternNode.Characters characters) {
         Pattern pattern = Pattern.compile(characters.java());
         StringBuilder known = new StringBuilder();
         for (int i = 0; i < LIKED.length(); i++) {
@@ -104,17 +119,12 @@ public final class SchemaPattern {
                 known.append(c);
             }
         }
-        if (!known.isEmpty()) {
-            int chosen = (variant[0] + position) % known.length();
-            variant[0] /= known.length();
-            return String.valueOf(known.charAt(chosen));
-        }
-        for (int c = ' '; c <= Character.MAX_VALUE; c++) {
+        for (int c = ' '; known.isEmpty() && c <= Character.MAX_VALUE; c++) {
             String text = Character.toString(c);
             if (!Character.isSurrogate((char) c) && pattern.matcher(text).matches()) {
-                return text;
+                known.append(text);
             }
         }
-        return "";
+        return known.toString();
     }
 }

@@ -26,6 +26,7 @@ final class ClassEmitter {
     private final JavaTypes types;
     private final ReadingCode reading;
     private final WritingCode writing;
+    private final CheckingCode checking;
     private final Map<String, Runnable> pieces = new LinkedHashMap<>();
 
     private ClassEmitter(JavaContext context, JavaFile file) {
@@ -34,6 +35,7 @@ final class ClassEmitter {
         this.types = new JavaTypes(context, file);
         this.reading = new ReadingCode(context, file);
         this.writing = new WritingCode(context, file);
+        this.checking = new CheckingCode(context, file);
     }
 
     static SourceFile emit(JavaContext context, ApiClass type) {
@@ -67,6 +69,9 @@ final class ClassEmitter {
         writing.setOwner(type);
         reading(type);
         writing(type);
+        if (CheckingCode.hasChecks(type)) {
+            checking(type);
+        }
         if (type.xmlType() != null) {
             xmlType(type.xmlType());
         }
@@ -75,6 +80,7 @@ final class ClassEmitter {
             equality(type);
         }
         reading.writeConstants();
+        checking.writeConstants();
         for (ApiClass nested : type.nestedClasses()) {
             file.gap();
             write(nested);
@@ -273,6 +279,24 @@ final class ClassEmitter {
             file.close();
         }
         pieces("XmlOutput out");
+    }
+
+    private void checking(ApiClass type) {
+        override("protected void check(" + context.xml(file, "Violations") + " to) {");
+        if (type.base() != null) {
+            file.line("super.check(to);");
+        }
+        inPieces(type.attributes(), "checkAttributes", "to", checking::attributes);
+        checking.text(type);
+        if (type.content() instanceof Content.OneOf choice && choice.parts().size() > MEMBERS_PER_METHOD) {
+            file.line("to.choose();");
+            inPieces(choice.parts(), "checkBranches", "to", parts -> parts.forEach(checking::branch));
+            checking.chosen(choice, true);
+        } else if (type.content() != null && !type.elements().isEmpty()) {
+            content(type.content(), "checkElements", "to", part -> checking.content(part, true));
+        }
+        file.close();
+        pieces("Violations to");
     }
 
     private void writeText(Property text) {

@@ -14,10 +14,12 @@ final class EmbeddedRuntime {
     static final String LIBRARY = "org.protypos.runtime";
 
     private static final String HOME = "/runtime-sources/org/protypos/runtime/";
-    private static final List<String> VALUE = List.of(
-            "CalendarText Lexical WrittenValue XmlDate XmlDateTime XmlDuration XmlPartialDate XmlTime".split(" "));
+    private static final List<String> VALUE =
+            List.of("CalendarText Lexical WrittenValue Order XmlDate XmlDateTime XmlDuration XmlPartialDate XmlTime"
+                    .split(" "));
+    private static final List<String> CHECK = List.of("BoundedText BuiltinText ValueRule Violation".split(" "));
     private static final List<String> XML =
-            List.of(("Description Names Notes ScalarInput Utf8Buffer XmlCursor XmlElement"
+            List.of(("Description Names Notes ScalarInput Utf8Buffer Violations XmlCursor XmlElement"
                             + " XmlFormatException XmlInput XmlLimits XmlObject XmlOutput XmlSimple XmlTree XmlTypes")
                     .split(" "));
     private static final List<String> SOAP = List.of(("BoundedBody CallFailedException ContractDocuments DeclaredFault"
@@ -31,6 +33,7 @@ final class EmbeddedRuntime {
     static List<SourceFile> files(String packageName, boolean soap) {
         List<SourceFile> files = new ArrayList<>();
         VALUE.forEach(name -> files.add(file("value/" + name, packageName)));
+        CHECK.forEach(name -> files.add(file("check/" + name, packageName)));
         XML.forEach(name -> files.add(file("xml/" + name, packageName)));
         if (soap) {
             SOAP.forEach(name -> files.add(file("soap/" + name, packageName)));

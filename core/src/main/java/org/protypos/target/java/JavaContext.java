@@ -114,6 +114,11 @@ final class JavaContext {
         return file.ref(runtime + ".value", name);
     }
 
+    /** How to call a class of the runtime's checks. */
+    String check(JavaFile file, String name) {
+        return file.ref(runtime + ".check", name);
+    }
+
     /** How to call a class of the runtime's SOAP part. */
     String soap(JavaFile file, String name) {
         return file.ref(runtime + ".soap", name);

@@ -385,7 +385,7 @@ final class ReadingCode {
         return leaves;
     }
 
-    private static boolean isEmptiable(Content content) {
+    static boolean isEmptiable(Content content) {
         if (content instanceof Content.Leaf leaf) {
             return leaf.least() == 0 || isGroupEmptiable(leaf);
         }

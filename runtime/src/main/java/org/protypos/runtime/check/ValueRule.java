@@ -134,6 +134,19 @@ public final class ValueRule {
         });
     }
 
+    /**
+     * The value is one of many.
+     *
+     * @param joined texts of several values each, with U+001F between
+     */
+    public ValueRule joinedValues(String... joined) {
+        List<String> values = new ArrayList<>();
+        for (String text : joined) {
+            values.addAll(List.of(text.split("\u001f", -1)));
+        }
+        return values(values.toArray(String[]::new));
+    }
+
     private static String listed(String... values) {
         StringBuilder text = new StringBuilder();
         for (int i = 0; i < Math.min(values.length, SHOWN_VALUES); i++) {

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import javax.xml.namespace.QName;
+import org.protypos.runtime.check.Violation;
 
 /**
  * A value with XML content: the Java side of {@code xs:anyType}, and so the root of every generated type.
@@ -57,6 +58,23 @@ public abstract class XmlObject {
 
     /** Names the members and their values for {@link #toString()}. */
     protected void describe(Description to) {}
+
+    /** Checks the members; what they inherit comes first. */
+    protected void check(Violations to) {}
+
+    /**
+     * Checks this value and all in it against the contract: required members, occurrence, choices and facets.
+     *
+     * @return what is wrong, each naming the member; empty when nothing is
+     */
+    public final List<Violation> violations() {
+        return new Violations().of(this);
+    }
+
+    /** Whether a list has anything in it. */
+    protected static boolean isThere(List<?> values) {
+        return values != null && !values.isEmpty();
+    }
 
     /** Whether the element carries {@code xsi:nil="true"}: present, and said to have no content. */
     public final boolean nil() {

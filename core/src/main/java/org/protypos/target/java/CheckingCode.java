@@ -1,0 +1,326 @@
+package org.protypos.target.java;
+
+import java.util.ArrayList;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.protypos.plan.ApiClass;
+import org.protypos.plan.Content;
+import org.protypos.plan.Property;
+import org.protypos.plan.ScalarKind;
+import org.protypos.plan.ValueFacets;
+import org.protypos.plan.ValueType;
+import org.protypos.schema.FacetStep;
+import org.protypos.schema.Particle;
+
+/** Writes the code by which a type checks itself: what must be there, how often, one of what, and the facets. */
+final class CheckingCode {
+    /** Beyond so many values they are written as few long texts, for the platform bounds the code of a class. */
+    private static final int MOST_SINGLE_VALUES = 60;
+
+    private static final int LONGEST_JOINED = 10_000;
+    private static final char SEPARATOR = '\u001f';
+    private static final int SHOWN_NAMES = 12;
+
+    private final JavaContext context;
+    private final JavaFile file;
+    private final JavaTypes types;
+    private final Map<ValueFacets, String> rules = new IdentityHashMap<>();
+    private final List<ValueFacets> ruleOrder = new ArrayList<>();
+
+    CheckingCode(JavaContext context, JavaFile file) {
+        this.context = context;
+        this.file = file;
+        this.types = new JavaTypes(context, file);
+    }
+
+    /** Whether a type has anything to check by itself. */
+    static boolean hasChecks(ApiClass type) {
+        return type.narrowedText() != null
+                || type.attributes().stream().anyMatch(CheckingCode::isChecked)
+                || type.text() != null && (type.isMixed() || isChecked(type.text()))
+                || type.content() != null && !type.elements().isEmpty();
+    }
+
+    private static boolean isChecked(Property property) {
+        return property.facets() != null
+                || property.cardinality() == Property.Cardinality.REQUIRED && !JavaTypes.isPrimitive(property);
+    }
+
+    /** Writes the checks of attributes. */
+    void attributes(List<Property> attributes) {
+        for (Property attribute : attributes) {
+            if (attribute.cardinality() == Property.Cardinality.REQUIRED && !JavaTypes.isPrimitive(attribute)) {
+                file.line("to.required(", label(attribute), ", this.", ReadingCode.field(attribute), ");");
+            }
+            facets(attribute);
+        }
+    }
+
+    /** Writes the checks of the text of simple or mixed content. */
+    void text(ApiClass type) {
+        if (type.narrowedText() != null && type.simpleText() != null) {
+            Property text = type.simpleText();
+            if (isPrintable(text.type())) {
+                String getter = types.getter(text) + "()";
+                guarded(text, getter, () -> value(text, types.print(text.type(), getter), type.narrowedText()));
+            }
+        }
+        if (type.text() == null) {
+            return;
+        }
+        if (type.isMixed()) {
+            file.line("to.member(", label(type.text()), ", this.", ReadingCode.field(type.text()), ");");
+        } else {
+            attributes(List.of(type.text()));
+        }
+    }
+
+    private static String label(Property property) {
+        return JavaText.literal(ReadingCode.field(property));
+    }
+
+    private void facets(Property property) {
+        if (property.facets() == null || !isPrintable(property.type()) || isSettled(property)) {
+            return;
+        }
+        String field = "this." + ReadingCode.field(property);
+        if (property.isMany()) {
+            file.line(
+                    "to.values(",
+                    label(property),
+                    ", ",
+                    field,
+                    ", one -> ",
+                    types.print(property.type(), "one"),
+                    ", ",
+                    rule(property.facets()),
+                    ");");
+        } else {
+            guarded(property, field, () -> value(property, types.print(property.type(), field), property.facets()));
+        }
+    }
+
+    /** Whether the type of the values is made of just the values that the contract names. */
+    private static boolean isSettled(Property property) {
+        return property.type() instanceof ValueType.Enumerated
+                && property.facets() instanceof ValueFacets.Narrowed narrowed
+                && narrowed.step() instanceof FacetStep.OneOf;
+    }
+
+    private void value(Property property, String printed, ValueFacets facets) {
+        file.line("to.value(", label(property), ", ", printed, ", ", rule(facets), ");");
+    }
+
+    private void guarded(Property property, String value, Runnable body) {
+        boolean text = property.type() instanceof ValueType.Scalar scalar
+                && scalar.kind().isText();
+        boolean mayBeNull = !JavaTypes.isPrimitive(property) && !text;
+        if (mayBeNull) {
+            file.open("if (", value, " != null) {");
+        }
+        body.run();
+        if (mayBeNull) {
+            file.close();
+        }
+    }
+
+    /** Names get their prefixes when they are written, so there is no text of them to check. */
+    private static boolean isPrintable(ValueType type) {
+        if (type instanceof ValueType.Items items) {
+            return isPrintable(items.item());
+        }
+        return type instanceof ValueType.Enumerated
+                || type instanceof ValueType.Scalar scalar && scalar.kind() != ScalarKind.QNAME;
+    }
+
+    /**
+     * Writes the checks of content.
+     *
+     * @param required whether it must be there
+     */
+    void content(Content content, boolean required) {
+        if (content instanceof Content.Leaf leaf) {
+            leaf(leaf, required);
+        } else if (content instanceof Content.OneOf choice) {
+            choice(choice, required);
+        } else if (content instanceof Content.InSequence sequence) {
+            together(content, sequence.parts(), required && !sequence.optional());
+        } else if (content instanceof Content.InAnyOrder all) {
+            together(content, all.parts(), required && !all.optional());
+        }
+    }
+
+    private void together(Content content, List<Content> parts, boolean required) {
+        if (!required && !parts.isEmpty()) {
+            file.open("if (", present(content), ") {");
+        }
+        parts.forEach(part -> content(part, true));
+        if (!required && !parts.isEmpty()) {
+            file.close();
+        }
+    }
+
+    private void choice(Content.OneOf choice, boolean required) {
+        file.line("to.choose();");
+        choice.parts().forEach(this::branch);
+        chosen(choice, required);
+    }
+
+    /** Writes the checks of one branch of a choice. */
+    void branch(Content part) {
+        file.open("if (to.branch(", present(part), ")) {");
+        content(part, true);
+        file.close();
+    }
+
+    /** Writes the end of the checks of a choice. */
+    void chosen(Content.OneOf choice, boolean required) {
+        boolean must = required && !choice.optional() && choice.parts().stream().noneMatch(ReadingCode::isEmptiable);
+        String names = choice.parts().stream()
+                .map(CheckingCode::firstName)
+                .distinct()
+                .limit(SHOWN_NAMES)
+                .collect(Collectors.joining(", "));
+        file.line("to.chosen(", JavaText.literal(names), ", ", String.valueOf(must), ");");
+    }
+
+    private static String firstName(Content content) {
+        if (content instanceof Content.Leaf leaf) {
+            return ReadingCode.field(leaf.property());
+        }
+        List<Content> parts = content instanceof Content.InSequence sequence
+                ? sequence.parts()
+                : content instanceof Content.OneOf choice ? choice.parts() : ((Content.InAnyOrder) content).parts();
+        return parts.isEmpty() ? "nothing" : firstName(parts.get(0));
+    }
+
+    private static String present(Content content) {
+        if (content instanceof Content.Leaf leaf) {
+            return present(leaf.property());
+        }
+        List<Content> parts = content instanceof Content.InSequence sequence
+                ? sequence.parts()
+                : content instanceof Content.OneOf choice ? choice.parts() : ((Content.InAnyOrder) content).parts();
+        String any = parts.stream().map(CheckingCode::present).distinct().collect(Collectors.joining(" || "));
+        return any.isEmpty() ? "false" : any;
+    }
+
+    private static String present(Property property) {
+        String field = "this." + ReadingCode.field(property);
+        if (JavaTypes.isPrimitive(property)) {
+            return "true";
+        }
+        if (property.isMany()) {
+            return "isThere(" + field + ")";
+        }
+        return property.nilName() != null
+                ? "(" + field + " != null || this." + JavaNames.variable(property.nilName()) + ")"
+                : field + " != null";
+    }
+
+    private void leaf(Content.Leaf leaf, boolean required) {
+        Property property = leaf.property();
+        String field = "this." + ReadingCode.field(property);
+        boolean structured = !(property.type() instanceof ValueType.Scalar
+                || property.type() instanceof ValueType.Enumerated
+                || property.type() instanceof ValueType.Items);
+        if (property.isMany()) {
+            int least = required ? leaf.least() : 0;
+            if (least > 0 || leaf.most() < Particle.UNBOUNDED) {
+                String most = leaf.most() == Particle.UNBOUNDED ? "Integer.MAX_VALUE" : String.valueOf(leaf.most());
+                file.line("to.count(", label(property), ", ", field, ", ", String.valueOf(least), ", ", most, ");");
+            }
+            if (structured) {
+                file.line("to.member(", label(property), ", ", field, ");");
+            }
+        } else if (!JavaTypes.isPrimitive(property)) {
+            boolean must = required && leaf.least() > 0 && !property.nillable();
+            if (must || structured) {
+                file.line("to.", must ? "required" : "member", "(", label(property), ", ", field, ");");
+            }
+        }
+        facets(property);
+    }
+
+    private String rule(ValueFacets facets) {
+        String known = rules.get(facets);
+        if (known == null) {
+            known = "RULE_" + (rules.size() + 1);
+            rules.put(facets, known);
+            ruleOrder.add(facets);
+        }
+        return known;
+    }
+
+    /** Writes the constants that the checks written so far refer to. */
+    void writeConstants() {
+        String type = context.check(file, "ValueRule");
+        for (ValueFacets facets : ruleOrder) {
+            file.gap();
+            file.line("private static final ", type, " ", rules.get(facets), " = ", expression(facets), ";");
+        }
+        ruleOrder.clear();
+        rules.clear();
+    }
+
+    private String expression(ValueFacets facets) {
+        String type = context.check(file, "ValueRule");
+        if (facets instanceof ValueFacets.Builtin builtin) {
+            return type + ".of(" + JavaText.literal(builtin.name()) + ")";
+        }
+        if (facets instanceof ValueFacets.ListOf list) {
+            return type + ".listOf(" + expression(list.item()) + ")";
+        }
+        if (facets instanceof ValueFacets.UnionOf union) {
+            return type + ".unionOf("
+                    + union.members().stream().map(this::expression).collect(Collectors.joining(", ")) + ")";
+        }
+        ValueFacets.Narrowed narrowed = (ValueFacets.Narrowed) facets;
+        return expression(narrowed.base()) + step(narrowed.step());
+    }
+
+    private static String step(FacetStep step) {
+        if (step instanceof FacetStep.WhiteSpace space) {
+            return ".whiteSpace(" + JavaText.literal(space.treatment()) + ")";
+        }
+        if (step instanceof FacetStep.Matching matching) {
+            return ".pattern(" + JavaText.literal(matching.pattern()) + ", " + JavaText.literal(matching.java()) + ")";
+        }
+        if (step instanceof FacetStep.OneOf values) {
+            return values.values().size() > MOST_SINGLE_VALUES
+                    ? ".joinedValues(" + joined(values.values()) + ")"
+                    : ".values(" + literals(values.values()) + ")";
+        }
+        if (step instanceof FacetStep.Least least) {
+            return ".least(" + JavaText.literal(least.bound()) + ", " + least.exclusive() + ")";
+        }
+        if (step instanceof FacetStep.Most most) {
+            return ".most(" + JavaText.literal(most.bound()) + ", " + most.exclusive() + ")";
+        }
+        if (step instanceof FacetStep.Length length) {
+            return ".length(" + length.least() + ", " + length.most() + ")";
+        }
+        FacetStep.Digits digits = (FacetStep.Digits) step;
+        return ".digits(" + digits.total() + ", " + digits.fraction() + ")";
+    }
+
+    private static String literals(List<String> values) {
+        return values.stream().map(JavaText::literal).collect(Collectors.joining(", "));
+    }
+
+    private static String joined(List<String> values) {
+        List<String> texts = new ArrayList<>();
+        StringBuilder text = new StringBuilder();
+        for (String value : values) {
+            if (!text.isEmpty() && text.length() + value.length() > LONGEST_JOINED) {
+                texts.add(text.toString());
+                text.setLength(0);
+            }
+            text.append(text.isEmpty() ? "" : String.valueOf(SEPARATOR)).append(value);
+        }
+        texts.add(text.toString());
+        return literals(texts);
+    }
+}
