@@ -3,12 +3,18 @@ package org.protypos.target;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.lang.reflect.InvocationTargetException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.protypos.diagnostic.Findings;
+import org.protypos.message.check.MessageChecker;
+import org.protypos.message.model.Vocabulary;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.message.tree.MessageReader;
 import org.protypos.testing.Generated;
 import org.protypos.testing.Infoset;
 import org.protypos.testing.Sections;
@@ -24,7 +30,10 @@ class MessagesTest {
     void validMessagesLoseNothingAndWrongOnesAreNamed(Sections test, @TempDir Path folder) throws Exception {
         Path schema = test.layOut(folder);
         try (Generated generated = Generated.from(schema, folder.resolve("out"), null)) {
+            Vocabulary vocabulary = new Vocabulary(generated.contract().schema());
+            MessageChecker checker = new MessageChecker(vocabulary);
             for (String message : test.startingWith("message").toList()) {
+                assertThat(deviations(checker, message)).as(message).isEmpty();
                 assertThat(Infoset.complaint(schema, message))
                         .as("the oracle on the message")
                         .isNull();
@@ -35,6 +44,7 @@ class MessagesTest {
                         .as("the oracle on the copy")
                         .isNull();
                 Object again = generated.read(written);
+                assertThat(generated.violations(read)).as(message).isEmpty();
                 assertThat(again).isEqualTo(read).hasSameHashCodeAs(read).hasToString(read.toString());
             }
             List<String> wrong = test.startingWith("wrong").toList();
@@ -43,6 +53,7 @@ class MessagesTest {
                 assertThat(Infoset.complaint(schema, wrong.get(i)))
                         .as(wrong.get(i))
                         .isNotNull();
+                assertThat(deviations(checker, wrong.get(i))).as(wrong.get(i)).isNotEmpty();
                 String refusal = refusal(generated, wrong.get(i));
                 assertThat(refusal).as(wrong.get(i)).isNotNull();
                 if (!says.isEmpty()) {
@@ -50,6 +61,32 @@ class MessagesTest {
                 }
             }
         }
+    }
+
+    /** Broken messages are of the right shape, so that they can be read; the values themselves say what is wrong. */
+    @ParameterizedTest
+    @MethodSource("cases")
+    void valuesTellWhatIsWrongWithThem(Sections test, @TempDir Path folder) throws Exception {
+        List<String> broken = test.startingWith("broken").toList();
+        List<String> tells = test.startingWith("tells").toList();
+        if (broken.isEmpty()) {
+            return;
+        }
+        Path schema = test.layOut(folder);
+        try (Generated generated = Generated.from(schema, folder.resolve("out"), null)) {
+            for (int i = 0; i < broken.size(); i++) {
+                assertThat(Infoset.complaint(schema, broken.get(i))).isNotNull();
+                assertThat(generated.violations(generated.read(broken.get(i))))
+                        .extracting(Object::toString)
+                        .containsExactlyElementsOf(tells.get(i).strip().lines().toList());
+            }
+        }
+    }
+
+    private static List<?> deviations(MessageChecker checker, String message) {
+        Findings findings = new Findings();
+        MessageElement root = MessageReader.read("message", message.getBytes(StandardCharsets.UTF_8), findings);
+        return root == null ? findings.sorted() : checker.check(root).deviations();
     }
 
     /** How the generated types refuse a message, or null when they take it. */

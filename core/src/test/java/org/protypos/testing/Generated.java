@@ -30,11 +30,13 @@ import org.protypos.target.java.JavaTarget;
 
 /** Code generated from a contract, compiled without a warning and loaded. */
 public final class Generated implements AutoCloseable {
+    private final Contract contract;
     private final Plan plan;
     private final List<SourceFile> files;
     private final URLClassLoader loader;
 
-    private Generated(Plan plan, List<SourceFile> files, URLClassLoader loader) {
+    private Generated(Contract contract, Plan plan, List<SourceFile> files, URLClassLoader loader) {
+        this.contract = contract;
         this.plan = plan;
         this.files = files;
         this.loader = loader;
@@ -58,7 +60,7 @@ public final class Generated implements AutoCloseable {
         Path classes = Files.createDirectories(folder.resolve("classes"));
         assertThat(compile(sources, classes)).as("messages of the compiler").isEmpty();
         URL[] path = {classes.toUri().toURL()};
-        return new Generated(plan, files, new URLClassLoader(path, ClassLoader.getPlatformClassLoader()));
+        return new Generated(contract, plan, files, new URLClassLoader(path, ClassLoader.getPlatformClassLoader()));
     }
 
     /** Compiles all sources in a folder and gives the compiler's messages, empty when there are none. */
@@ -75,6 +77,11 @@ public final class Generated implements AutoCloseable {
                     .call();
         }
         return messages.toString();
+    }
+
+    /** The contract. */
+    public Contract contract() {
+        return contract;
     }
 
     /** What was planned. */
@@ -112,6 +119,14 @@ public final class Generated implements AutoCloseable {
                 .getMethod("write", load(plan.rootPackage() + ".runtime.xml.XmlElement"))
                 .invoke(registry, element);
         return new String(bytes, StandardCharsets.UTF_8);
+    }
+
+    /** What a document that was read before says is wrong with itself. */
+    public List<?> violations(Object element) throws ReflectiveOperationException {
+        Object value = element.getClass().getMethod("value").invoke(element);
+        return (List<?>) load(plan.rootPackage() + ".runtime.xml.XmlObject")
+                .getMethod("violations")
+                .invoke(value);
     }
 
     private Object registry() throws ReflectiveOperationException {

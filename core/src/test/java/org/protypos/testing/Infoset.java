@@ -10,6 +10,7 @@ import javax.xml.XMLConstants;
 import javax.xml.parsers.DocumentBuilderFactory;
 import javax.xml.parsers.ParserConfigurationException;
 import javax.xml.transform.stream.StreamSource;
+import javax.xml.validation.Schema;
 import javax.xml.validation.SchemaFactory;
 import org.w3c.dom.Element;
 import org.w3c.dom.NamedNodeMap;
@@ -97,19 +98,35 @@ public final class Infoset {
         return namespace == null ? value : "{" + namespace + "}" + value.substring(colon + 1);
     }
 
+    /** The platform's validator for one schema. */
+    public interface Validator {
+        /** What it says about a message: null when that is valid. */
+        String complaint(String xml) throws IOException;
+    }
+
+    /** The platform's validator for a schema. */
+    public static Validator validator(Path schema) {
+        try {
+            Schema compiled = SchemaFactory.newInstance(XMLConstants.W3C_XML_SCHEMA_NS_URI)
+                    .newSchema(schema.toFile());
+            return xml -> {
+                try {
+                    compiled.newValidator().validate(new StreamSource(new StringReader(xml)));
+                    return null;
+                } catch (SAXException e) {
+                    return e.getMessage();
+                } catch (MissingResourceException e) {
+                    // The platform has lost the text of some complaints, not the complaints.
+                    return e.getKey();
+                }
+            };
+        } catch (SAXException e) {
+            throw new IllegalArgumentException(schema.toString(), e);
+        }
+    }
+
     /** What the platform's validator says about a message: null when it is valid. */
     public static String complaint(Path schema, String xml) throws IOException {
-        try {
-            SchemaFactory.newInstance(XMLConstants.W3C_XML_SCHEMA_NS_URI)
-                    .newSchema(schema.toFile())
-                    .newValidator()
-                    .validate(new StreamSource(new StringReader(xml)));
-            return null;
-        } catch (SAXException e) {
-            return e.getMessage();
-        } catch (MissingResourceException e) {
-            // The platform has lost the text of some complaints, not the complaints.
-            return e.getKey();
-        }
+        return validator(schema).complaint(xml);
     }
 }

@@ -78,7 +78,13 @@ final class CheckingCode {
     }
 
     private static String label(Property property) {
-        return JavaText.literal(ReadingCode.field(property));
+        return JavaText.literal(word(property));
+    }
+
+    /** What people call a member: its field's name, without what keeps that apart from keywords. */
+    private static String word(Property property) {
+        String field = ReadingCode.field(property);
+        return field.endsWith("_") && !property.name().endsWith("_") ? field.substring(0, field.length() - 1) : field;
     }
 
     private void facets(Property property) {
@@ -188,7 +194,7 @@ final class CheckingCode {
 
     private static String firstName(Content content) {
         if (content instanceof Content.Leaf leaf) {
-            return ReadingCode.field(leaf.property());
+            return word(leaf.property());
         }
         List<Content> parts = content instanceof Content.InSequence sequence
                 ? sequence.parts()
@@ -209,11 +215,11 @@ final class CheckingCode {
 
     private static String present(Property property) {
         String field = "this." + ReadingCode.field(property);
-        if (JavaTypes.isPrimitive(property)) {
-            return "true";
-        }
         if (property.isMany()) {
             return "isThere(" + field + ")";
+        }
+        if (JavaTypes.isPrimitive(property)) {
+            return "true";
         }
         return property.nilName() != null
                 ? "(" + field + " != null || this." + JavaNames.variable(property.nilName()) + ")"

@@ -1,0 +1,129 @@
+package org.protypos.message;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+import javax.xml.namespace.QName;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.protypos.contract.Contract;
+import org.protypos.contract.ContractReader;
+import org.protypos.diagnostic.Findings;
+import org.protypos.message.check.Deviation;
+import org.protypos.message.check.MessageChecker;
+import org.protypos.message.model.Vocabulary;
+import org.protypos.message.sample.Samples;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.message.tree.MessageReader;
+import org.protypos.message.tree.MessageText;
+import org.protypos.source.DocumentGatherer;
+import org.protypos.testing.Infoset;
+import org.protypos.testing.RandomContract;
+
+/** Messages, whole and spoilt, are judged as the platform's validator judges them. */
+class MessageCheckerTest {
+    private static final int MESSAGES = 150;
+
+    /** The validator counts the repetitions of an element over those of its group; such messages are left out. */
+    private static final String MISCOUNTED = "cvc-complex-type.2.4.d.1";
+
+    @ParameterizedTest
+    @ValueSource(longs = {11, 12, 13, 14})
+    void verdictsAreThoseOfTheValidator(long seed, @TempDir Path folder) throws Exception {
+        RandomContract random = new RandomContract(seed, 40);
+        Path schema = Files.writeString(folder.resolve("random.xsd"), random.schema());
+        Contract contract = ContractReader.read(DocumentGatherer.gather(List.of(schema.toString()), null));
+        Vocabulary vocabulary = new Vocabulary(contract.schema());
+        MessageChecker checker = new MessageChecker(vocabulary);
+        Infoset.Validator oracle = Infoset.validator(schema);
+        Random chance = new Random(seed);
+        int invalid = 0;
+        for (int i = 0; i < MESSAGES; i++) {
+            MessageElement root = read(random.message());
+            for (int spoils = chance.nextInt(3); spoils > 0; spoils--) {
+                spoil(root, chance);
+            }
+            String message = MessageText.of(root);
+            String complaint = oracle.complaint(message);
+            if (MISCOUNTED.equals(complaint)) {
+                continue;
+            }
+            List<Deviation> deviations = checker.check(read(message)).deviations();
+            assertThat(deviations.isEmpty())
+                    .as("%s%nthe validator: %s%nwe: %s", message, complaint, deviations)
+                    .isEqualTo(complaint == null);
+            invalid += complaint == null ? 0 : 1;
+        }
+        assertThat(invalid).isBetween(MESSAGES / 5, MESSAGES * 4 / 5);
+        for (boolean full : new boolean[] {false, true}) {
+            Samples samples = new Samples(contract, vocabulary, full);
+            for (QName name : samples.elements()) {
+                String sample = samples.element(name);
+                assertThat(oracle.complaint(sample)).as(sample).isNull();
+            }
+        }
+    }
+
+    private static MessageElement read(String message) {
+        return MessageReader.read("message", message.getBytes(StandardCharsets.UTF_8), new Findings());
+    }
+
+    private static void collect(MessageElement element, List<MessageElement> to) {
+        to.add(element);
+        element.children().forEach(child -> collect(child, to));
+    }
+
+    /** Changes something somewhere: now and then that leaves the message valid, and then both must say so. */
+    private static void spoil(MessageElement root, Random chance) {
+        List<MessageElement> all = new ArrayList<>();
+        collect(root, all);
+        MessageElement element = all.get(chance.nextInt(all.size()));
+        int items = element.content().size();
+        switch (chance.nextInt(7)) {
+            case 0 -> {
+                if (items > 0) {
+                    element.content().remove(chance.nextInt(items));
+                }
+            }
+            case 1 -> {
+                if (!element.children().isEmpty()) {
+                    MessageElement child = element.children().get(0);
+                    element.add(read(MessageText.of(copy(child, root))));
+                }
+            }
+            case 2 -> {
+                if (items > 1) {
+                    element.content().add(0, element.content().remove(items - 1));
+                }
+            }
+            case 3 -> element.attributes().put(new QName("a" + chance.nextInt(9)), "1");
+            case 4 -> element.attributes().clear();
+            case 5 ->
+                element.setText(List.of("", "1", "x", "2027-05-09", "true").get(chance.nextInt(5)));
+            default -> element.add(new MessageElement(new QName("urn:other", "stranger"), null));
+        }
+    }
+
+    /** An element with the prefixes that are declared further out. */
+    private static MessageElement copy(MessageElement element, MessageElement root) {
+        MessageElement copy = new MessageElement(element.name(), null);
+        copy.prefixes().putAll(root.prefixes());
+        copy.attributes().putAll(element.attributes());
+        for (Object item : element.content()) {
+            if (item instanceof MessageElement child) {
+                MessageElement inner = copy(child, root);
+                inner.prefixes().clear();
+                copy.add(inner);
+            } else {
+                copy.add((String) item);
+            }
+        }
+        return copy;
+    }
+}
