@@ -14,6 +14,7 @@ import org.protypos.schema.Builtins;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.ElementReference;
+import org.protypos.schema.Facet;
 import org.protypos.schema.GroupReference;
 import org.protypos.schema.ModelGroup;
 import org.protypos.schema.ModelGroupDefinition;
@@ -24,6 +25,7 @@ import org.protypos.schema.SimpleType;
 import org.protypos.schema.Term;
 import org.protypos.schema.TypeReference;
 import org.protypos.schema.Wildcard;
+import org.protypos.schema.pattern.SchemaPattern;
 
 /** Checks that every name in the schemas leads somewhere and that no type is its own base. */
 final class SchemaReferences {
@@ -45,6 +47,7 @@ final class SchemaReferences {
         schema.groups().values().forEach(definition -> group(definition.group()));
         schema.attributeGroups().values().forEach(group -> attributes(group.attributes()));
         schema.types().values().forEach(this::circularBase);
+        schema.types().values().forEach(this::circularMembers);
         schema.groups().values().forEach(this::circularGroup);
     }
 
@@ -76,6 +79,7 @@ final class SchemaReferences {
     }
 
     private void simple(SimpleType simple) {
+        simple.facets().forEach(this::facet);
         reference(simple.base());
         simple.members().forEach(this::reference);
         if (simple.base() != null && simple.base().name() != null) {
@@ -91,10 +95,39 @@ final class SchemaReferences {
         }
     }
 
+    private void facet(Facet facet) {
+        switch (facet.kind()) {
+            case "pattern" -> {
+                try {
+                    SchemaPattern.of(facet.value());
+                } catch (IllegalArgumentException e) {
+                    findings.warning(
+                            "pattern-syntax",
+                            facet.place(),
+                            "the pattern \"" + facet.value() + "\" cannot be read: " + e.getMessage(),
+                            "write it as XML Schema Part 2, appendix F says; until then it is not checked");
+                }
+            }
+            case "length", "minLength", "maxLength", "totalDigits", "fractionDigits" -> {
+                if (!facet.value().strip().matches("\\+?[0-9]+")) {
+                    findings.warning(
+                            "facet-value",
+                            facet.place(),
+                            "xs:" + facet.kind() + " needs a number, not \"" + facet.value() + "\"",
+                            "write a whole number; until then it is not checked");
+                }
+            }
+            default -> {
+                // bounds and values are texts of the type itself
+            }
+        }
+    }
+
     private void complex(ComplexType complex) {
         reference(complex.base());
         if (complex.content() instanceof ComplexType.SimpleContent content) {
             reference(content.type());
+            content.facets().forEach(this::facet);
         } else if (((ComplexType.ElementContent) complex.content()).particle() != null) {
             term(((ComplexType.ElementContent) complex.content()).particle().term());
             if (schema.resolve(complex.base()) instanceof SimpleType) {
@@ -205,6 +238,35 @@ final class SchemaReferences {
                     current instanceof ComplexType complex ? complex.base() : ((SimpleType) current).base();
             current = base == null ? null : schema.resolve(base);
         }
+    }
+
+    private void circularMembers(SchemaType type) {
+        if (type instanceof SimpleType simple && consistsOf(simple, simple.name(), false, new HashSet<>())) {
+            findings.error(
+                    "circular-base",
+                    type.place(),
+                    "the type " + type.name().getLocalPart() + " is a list or a union of itself",
+                    "name another type");
+        }
+    }
+
+    /** Whether a type leads back to another by way of a list or a union. */
+    private boolean consistsOf(SimpleType type, QName wanted, boolean through, Set<QName> seen) {
+        List<TypeReference> parts = new ArrayList<>(type.members());
+        if (type.base() != null) {
+            parts.add(type.base());
+        }
+        boolean here = through || type.variety() != SimpleType.Variety.RESTRICTION;
+        for (TypeReference part : parts) {
+            if (here && wanted.equals(part.name())) {
+                return true;
+            }
+            boolean isNew = part.name() == null || seen.add(part.name());
+            if (isNew && schema.resolve(part) instanceof SimpleType next && consistsOf(next, wanted, here, seen)) {
+                return true;
+            }
+        }
+        return false;
     }
 
     private void circularGroup(ModelGroupDefinition definition) {

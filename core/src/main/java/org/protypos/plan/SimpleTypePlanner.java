@@ -11,6 +11,7 @@ import org.protypos.schema.Facet;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
+import org.protypos.schema.TypeReference;
 
 /** Decides what simple types hold: built-in kinds, and enumerations where values are text. */
 final class SimpleTypePlanner {
@@ -25,32 +26,64 @@ final class SimpleTypePlanner {
         this.rules = rules;
     }
 
-    /** Whether a type is a set of named values: it enumerates, and its values are text. */
+    /** Whether a type is a set of named values: it enumerates, or unites types that do, and its values are text. */
     boolean isEnumeration(SimpleType type) {
-        if (type.variety() != SimpleType.Variety.RESTRICTION) {
+        if (type.variety() == SimpleType.Variety.UNION ? !unitesEnumerations(type) : !enumerates(type)) {
             return false;
         }
-        long values = type.facets().stream()
-                .filter(facet -> facet.kind().equals("enumeration"))
-                .count();
-        if (values > 0) {
-            ScalarKind kind = textKind(type);
-            return values <= MOST_CONSTANTS && kind != null && kind.isText();
-        }
-        return false;
+        ScalarKind kind = textKind(type);
+        return kind != null && kind.isText() && values(type).size() <= MOST_CONSTANTS;
     }
 
-    /** The kind of text that a type restricts, or null when it restricts a list or a union. */
+    private static boolean enumerates(SimpleType type) {
+        return type.variety() == SimpleType.Variety.RESTRICTION
+                && type.facets().stream().anyMatch(facet -> facet.kind().equals("enumeration"));
+    }
+
+    private boolean unitesEnumerations(SimpleType union) {
+        return !union.members().isEmpty() && members(union).stream().allMatch(this::isEnumeration);
+    }
+
+    private List<SimpleType> members(SimpleType union) {
+        List<SimpleType> members = new ArrayList<>();
+        for (TypeReference member : union.members()) {
+            if (schema.resolve(member) instanceof SimpleType simple) {
+                members.add(simple);
+            }
+        }
+        return members;
+    }
+
+    /** The facets that name the values of a type, those of the members of a union one after the other. */
+    private List<Facet> values(SimpleType type) {
+        List<Facet> values = new ArrayList<>();
+        if (type.variety() == SimpleType.Variety.UNION) {
+            members(type).forEach(member -> values.addAll(values(member)));
+        } else {
+            type.facets().stream()
+                    .filter(facet -> facet.kind().equals("enumeration"))
+                    .forEach(values::add);
+        }
+        return values;
+    }
+
+    /** The kind of text that values are, or null when they are none or of several kinds. */
     private ScalarKind textKind(SimpleType type) {
-        if (type.variety() == SimpleType.Variety.BUILT_IN) {
-            return isBuiltinList(type) ? null : ScalarKind.of(type.name().getLocalPart());
-        }
-        if (type.variety() != SimpleType.Variety.RESTRICTION) {
-            return null;
-        }
-        SchemaType base = schema.resolve(type.base());
-        ScalarKind kind = base instanceof SimpleType simple ? textKind(simple) : null;
-        return kind == null || !kind.isText() ? kind : whiteSpace(type.facets(), kind);
+        return switch (type.variety()) {
+            case BUILT_IN ->
+                isBuiltinList(type) ? null : ScalarKind.of(type.name().getLocalPart());
+            case LIST -> null;
+            case UNION -> {
+                List<ScalarKind> kinds =
+                        members(type).stream().map(this::textKind).distinct().toList();
+                yield kinds.size() == 1 ? kinds.get(0) : null;
+            }
+            case RESTRICTION -> {
+                SchemaType base = schema.resolve(type.base());
+                ScalarKind kind = base instanceof SimpleType simple ? textKind(simple) : null;
+                yield kind == null || !kind.isText() ? kind : whiteSpace(type.facets(), kind);
+            }
+        };
     }
 
     private static boolean isBuiltinList(SimpleType type) {
@@ -88,13 +121,11 @@ final class SimpleTypePlanner {
         Set<String> seen = new HashSet<>();
         List<ApiEnum.Constant> constants = new ArrayList<>();
         ScalarKind base = textKind(type);
-        for (Facet facet : type.facets()) {
-            if (facet.kind().equals("enumeration")) {
-                String value = base == ScalarKind.TOKEN ? facet.value().strip().replaceAll("\\s+", " ") : facet.value();
-                if (seen.add(value)) {
-                    constants.add(new ApiEnum.Constant(
-                            names.claim(rules.constantName(value), "_"), value, facet.documentation()));
-                }
+        for (Facet facet : values(type)) {
+            String value = base == ScalarKind.TOKEN ? facet.value().strip().replaceAll("\\s+", " ") : facet.value();
+            if (seen.add(value)) {
+                constants.add(new ApiEnum.Constant(
+                        names.claim(rules.constantName(value), "_"), value, facet.documentation()));
             }
         }
         return new ApiEnum(packageName, name, host, xmlType, base, List.copyOf(constants), type.documentation());

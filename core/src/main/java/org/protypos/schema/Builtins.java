@@ -14,6 +14,14 @@ public final class Builtins {
             + " nonNegativeInteger positiveInteger long int short byte unsignedLong unsignedInt unsignedShort"
             + " unsignedByte float double dateTime date time duration gYear gYearMonth gMonth gMonthDay gDay"
             + " base64Binary hexBinary anyURI QName NOTATION";
+
+    /** Types that XML Schema 1.1 adds, each with the older type that its values are read as. */
+    private static final Map<String, String> LATER = Map.of(
+            "anyAtomicType", "anySimpleType",
+            "dateTimeStamp", "dateTime",
+            "yearMonthDuration", "duration",
+            "dayTimeDuration", "duration");
+
     /** Lines of descent, each type derived from the one before it. */
     private static final List<String> LINES = List.of(
             "string normalizedString token language",
@@ -48,6 +56,12 @@ public final class Builtins {
     /** The built-in simple type of a name, or null. */
     public static SimpleType type(QName name) {
         return TYPES.get(name);
+    }
+
+    /** The older type that the values of a built-in type of XML Schema 1.1 are read as, or null for any other name. */
+    public static QName olderType(QName name) {
+        String older = name.getNamespaceURI().equals(XSD) ? LATER.get(name.getLocalPart()) : null;
+        return older == null ? null : name(older);
     }
 
     /** The local names of all built-in types. */

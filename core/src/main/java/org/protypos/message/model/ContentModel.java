@@ -263,7 +263,10 @@ public abstract class ContentModel {
                 if (here != null) {
                     List<ContentModel> others = new ArrayList<>(models);
                     others.remove(model);
-                    return new Step(here.leaf(), sequence(here.rest(), all(others)));
+                    if (here.rest() != EMPTY) {
+                        others.add(here.rest());
+                    }
+                    return new Step(here.leaf(), all(others));
                 }
             }
             return null;

@@ -27,8 +27,8 @@ final class SampleBuilder {
     /** A namespace that no contract has, for elements that a wildcard lets in. */
     private static final String FOREIGN = "http://lanternbay.example/other";
 
-    /** Up to here every type is shown in full each time; beyond it only the first times. */
-    private static final int GENEROUS = 400;
+    /** Up to here every type is shown in full each time; beyond it only the first time. */
+    private static final int GENEROUS = 150;
 
     private static final int MOST_ELEMENTS = 4_000;
     private static final int MOST_DEPTH = 60;
@@ -161,7 +161,7 @@ final class SampleBuilder {
         if (!outermost || elements > MOST_ELEMENTS || depth > MOST_DEPTH) {
             return false;
         }
-        return type.particles().isEmpty() || shown.merge(type, 1, Integer::sum) <= 2 || elements < GENEROUS;
+        return type.particles().isEmpty() || shown.merge(type, 1, Integer::sum) <= 1 || elements < GENEROUS;
     }
 
     /** IDs are told apart by a running number. */

@@ -105,11 +105,30 @@ final class ComponentParser {
                 SchemaScope.flag(element, "abstract"),
                 element.attribute("default"),
                 element.attribute("fixed"),
-                element.attribute("substitutionGroup") == null ? null : scope.reference(element, "substitutionGroup"),
+                head(element),
                 List.copyOf(constraints),
                 scope.block(element),
                 SchemaScope.documentation(element),
                 element.place());
+    }
+
+    /** XML Schema 1.1 lets an element name several heads; the first counts. */
+    private QName head(Element element) {
+        String heads = element.attribute("substitutionGroup");
+        if (heads == null || heads.isBlank()) {
+            return null;
+        }
+        String[] names = heads.strip().split("\\s+");
+        if (names.length > 1) {
+            scope.findings()
+                    .warning(
+                            "xsd-1.1",
+                            element.place("substitutionGroup"),
+                            "several substitution groups belong to XML Schema 1.1; only that of " + names[0]
+                                    + " is applied",
+                            "nothing to do when messages use the element only there");
+        }
+        return scope.reference(element, "substitutionGroup", names[0]);
     }
 
     private IdentityConstraint constraint(Element element) {

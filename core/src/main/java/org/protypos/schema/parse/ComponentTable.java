@@ -70,6 +70,20 @@ final class ComponentTable {
         }
     }
 
+    /** Forgets a component that another is about to take the place of; tells whether there was one. */
+    boolean remove(String kind, QName name) {
+        Map<QName, ?> from =
+                switch (kind) {
+                    case "simpleType", "complexType" -> types;
+                    case "element" -> elements;
+                    case "attribute" -> attributes;
+                    case "group" -> groups;
+                    case "attributeGroup" -> attributeGroups;
+                    default -> notations;
+                };
+        return from.remove(name) != null;
+    }
+
     /** Moves a component that is about to be redefined to the name of its old form; tells whether there was one. */
     boolean setAside(String kind, QName name) {
         return switch (kind) {

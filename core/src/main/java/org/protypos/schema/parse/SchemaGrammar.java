@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.Set;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.NearestName;
+import org.protypos.diagnostic.Place;
 import org.protypos.source.Element;
 import org.protypos.source.Xml;
 
@@ -19,8 +20,17 @@ final class SchemaGrammar {
     private static final String KEYS = " key keyref unique";
 
     /** What only XML Schema 1.1 has; each is named as such rather than as a mistake. */
-    private static final Set<String> LATER = Set.of(
-            "override", "alternative", "assert", "assertion", "openContent", "defaultOpenContent", "explicitTimezone");
+    private static final Set<String> LATER =
+            Set.of("alternative", "assert", "assertion", "openContent", "defaultOpenContent", "explicitTimezone");
+
+    private static final Set<String> LATER_ATTRIBUTES = Set.of(
+            "notNamespace",
+            "notQName",
+            "inheritable",
+            "targetNamespace",
+            "defaultAttributes",
+            "defaultAttributesApply",
+            "xpathDefaultNamespace");
 
     private static final Map<String, Set<String>> CHILDREN = new HashMap<>();
     private static final Map<String, Set<String>> ATTRIBUTE_NAMES = new HashMap<>();
@@ -28,11 +38,12 @@ final class SchemaGrammar {
     static {
         element(
                 "schema",
-                "include import redefine notation element" + TYPES + " group attribute attributeGroup",
+                "include import redefine override notation element" + TYPES + " group attribute attributeGroup",
                 "targetNamespace version finalDefault blockDefault attributeFormDefault elementFormDefault");
         element("include", "", "schemaLocation");
         element("import", "", "namespace schemaLocation");
         element("redefine", "group attributeGroup" + TYPES, "schemaLocation");
+        element("override", "element attribute notation group attributeGroup" + TYPES, "schemaLocation");
         element("notation", "", "name public system");
         element(
                 "element",
@@ -77,12 +88,17 @@ final class SchemaGrammar {
 
     /** Checks an element and all below it. */
     void check(Element element) {
+        if (element.name().equals("override")) {
+            honoured(element, "xs:override");
+        }
         Set<String> known = ATTRIBUTE_NAMES.get(element.name());
         if (known == null) {
             return;
         }
         for (String attribute : element.attributeNames()) {
-            if (!known.contains(attribute)) {
+            if (!known.contains(attribute) && LATER_ATTRIBUTES.contains(attribute)) {
+                later(element.place(attribute), "the attribute " + attribute + " of xs:" + element.name());
+            } else if (!known.contains(attribute)) {
                 findings.warning(
                         "unknown-attribute",
                         element.place(attribute),
@@ -112,13 +128,30 @@ final class SchemaGrammar {
                 "move it into an xs:appinfo, or leave it out");
     }
 
+    private void honoured(Element element, String what) {
+        findings.note(
+                "xsd-1.1",
+                element.place(),
+                what + " belongs to XML Schema 1.1 and is read as it means",
+                "nothing to do unless other tools must read the contract too");
+    }
+
+    private void later(Place place, String what) {
+        findings.warning(
+                "xsd-1.1",
+                place,
+                what + " belongs to XML Schema 1.1 and is not applied",
+                "nothing to do when the rest of the contract holds without it");
+    }
+
     private void misplaced(Element parent, Element child) {
         if (LATER.contains(child.name())) {
-            findings.warning(
-                    "xsd-1.1",
-                    child.place(),
-                    "xs:" + child.name() + " belongs to XML Schema 1.1 and is not applied",
-                    "nothing to do when the rest of the contract holds without it");
+            later(child.place(), "xs:" + child.name());
+            return;
+        }
+        if (parent.name().equals("all") && Set.of("any", "group").contains(child.name())) {
+            honoured(child, "xs:" + child.name() + " inside xs:all");
+            check(child);
             return;
         }
         List<String> models = List.of("sequence", "choice", "all", "attribute", "attributeGroup", "simpleContent");

@@ -88,7 +88,7 @@ public final class SchemaReader {
             switch (child.name()) {
                 case "import" -> importSchema(child, target);
                 case "include" -> includeSchema(child, target);
-                case "redefine" -> {
+                case "redefine", "override" -> {
                     includeSchema(child, target);
                     redefinitions.add(child);
                 }
@@ -99,7 +99,11 @@ public final class SchemaReader {
         }
         SchemaScope scope = new SchemaScope(root, target, findings);
         for (Element redefinition : redefinitions) {
-            redefine(scope, redefinition);
+            if (redefinition.name().equals("override")) {
+                override(scope, redefinition);
+            } else {
+                redefine(scope, redefinition);
+            }
         }
         new ComponentParser(scope).globals(root, table::add);
     }
@@ -119,6 +123,22 @@ public final class SchemaReader {
                         "name a component of that document, or move this one out of xs:redefine");
             }
             new ComponentParser(scope.redefining(qualified)).global(child, table::add);
+        }
+    }
+
+    /** XML Schema 1.1 Part 1, section 4.2.5: what the document does not have is passed over, the rest takes its place. */
+    private void override(SchemaScope scope, Element override) {
+        for (Element child : override.children()) {
+            String name = child.attribute("name");
+            if (name != null && table.remove(child.name(), scope.global(name))) {
+                new ComponentParser(scope).global(child, table::add);
+            } else if (name != null) {
+                findings.warning(
+                        "overridden-nothing",
+                        child.place("name"),
+                        "xs:override overrides " + name + ", which the overridden document does not have",
+                        "name a component of that document, or leave this one out");
+            }
         }
     }
 

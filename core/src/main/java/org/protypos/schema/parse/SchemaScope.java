@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
+import org.protypos.schema.Builtins;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.source.Element;
 import org.protypos.source.Xml;
@@ -61,6 +62,16 @@ final class SchemaScope {
                     "the prefix of \"" + value + "\" is not declared",
                     "declare it with xmlns:" + value.substring(0, value.indexOf(':')) + "=\"...\"");
             return SchemaComponents.ANY_TYPE;
+        }
+        QName older = Builtins.olderType(name);
+        if (older != null) {
+            findings.warning(
+                    "xsd-1.1",
+                    element.place(attribute),
+                    "xs:" + name.getLocalPart() + " belongs to XML Schema 1.1 and is read as xs:"
+                            + older.getLocalPart(),
+                    "nothing to do when the rest of the contract holds without it");
+            return older;
         }
         if (chameleon && name.getNamespaceURI().isEmpty()) {
             name = new QName(target, name.getLocalPart());

@@ -98,8 +98,8 @@ final class CheckingCode {
                     label(property),
                     ", ",
                     field,
-                    ", one -> ",
-                    types.print(property.type(), "one"),
+                    ", given -> ",
+                    types.print(property.type(), "given"),
                     ", ",
                     rule(property.facets()),
                     ");");
