@@ -2,7 +2,9 @@ package org.protypos.plan;
 
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import javax.xml.namespace.QName;
 import org.protypos.naming.NameScope;
 import org.protypos.schema.Wildcard;
@@ -27,6 +29,7 @@ public final class ApiClass {
     private Wildcard otherAttributes;
     private Property text;
     private ValueFacets narrowedText;
+    private final Map<QName, ValueType> inner = new LinkedHashMap<>();
     private Content content;
     private final List<Property> elements = new ArrayList<>();
     private final List<ApiClass> nestedClasses = new ArrayList<>();
@@ -115,6 +118,11 @@ public final class ApiClass {
     /** Its own text, or null: for simple or mixed content. */
     public Property text() {
         return text;
+    }
+
+    /** What the elements hold that it declares in its mixed content. */
+    public Map<QName, ValueType> inner() {
+        return Collections.unmodifiableMap(inner);
     }
 
     /** What it demands of the text that it inherits, or null for nothing more than its base. */
@@ -206,6 +214,10 @@ public final class ApiClass {
     void setSimple(Property property) {
         simple = true;
         text = property;
+    }
+
+    void addInner(QName element, ValueType value) {
+        inner.putIfAbsent(element, value);
     }
 
     void narrowText(ValueFacets facets) {

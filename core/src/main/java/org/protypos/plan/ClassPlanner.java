@@ -11,8 +11,12 @@ import org.protypos.schema.AttributeGroup;
 import org.protypos.schema.AttributeUse;
 import org.protypos.schema.Attributes;
 import org.protypos.schema.ComplexType;
+import org.protypos.schema.ElementDeclaration;
+import org.protypos.schema.GroupReference;
+import org.protypos.schema.ModelGroup;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
+import org.protypos.schema.Term;
 import org.protypos.schema.Wildcard;
 
 /** Gives one class its members from the definition of its complex type. */
@@ -68,8 +72,22 @@ final class ClassPlanner {
                         null,
                         ""));
             }
+            if (elements.particle() != null) {
+                inner(elements.particle().term(), new HashSet<>());
+            }
         } else if (!restriction && elements.particle() != null) {
             type.setContent(new ContentPlanner(types, type).plan(elements.particle()));
+        }
+    }
+
+    /** Gathers the elements that mixed content declares itself; global ones are known by name anyway. */
+    private void inner(Term term, Set<QName> groups) {
+        if (term instanceof ElementDeclaration element) {
+            type.addInner(element.name(), types.value(types.schema().typeOf(element), new Owner(type, element.name())));
+        } else if (term instanceof ModelGroup group) {
+            group.particles().forEach(particle -> inner(particle.term(), groups));
+        } else if (term instanceof GroupReference reference && groups.add(reference.name())) {
+            inner(types.schema().groups().get(reference.name()).group(), groups);
         }
     }
 

@@ -18,6 +18,9 @@ import org.protypos.target.SourceFile;
 final class ClassEmitter {
     private static final int TERMS = 40;
 
+    /** Mixed content with more elements of its own keeps the rest of them as trees. */
+    private static final int MOST_INNER = 1_000;
+
     /** So many members fit one method with room to spare. */
     private static final int MEMBERS_PER_METHOD = 150;
 
@@ -69,6 +72,9 @@ final class ClassEmitter {
         writing.setOwner(type);
         reading(type);
         writing(type);
+        if (!type.inner().isEmpty()) {
+            inner(type);
+        }
         if (CheckingCode.hasChecks(type)) {
             checking(type);
         }
@@ -196,7 +202,13 @@ final class ClassEmitter {
             if (type.isMixed()) {
                 file.line("in.mixed(get", type.text().name(), "());");
             } else {
-                file.line(field, " = ", types.parse(type.text().type(), "in.body()"), ";");
+                file.line(
+                        field,
+                        " = ",
+                        types.parse(
+                                type.text().type(),
+                                JavaTypes.hasOddText(type.text()) ? "in.standardBody()" : "in.body()"),
+                        ";");
                 reading.keepText(type.text(), field);
             }
             file.close();
@@ -279,6 +291,33 @@ final class ClassEmitter {
             file.close();
         }
         pieces("XmlOutput out");
+    }
+
+    private void inner(ApiClass type) {
+        Map<String, Map<String, String>> byLocalName = new LinkedHashMap<>();
+        type.inner().forEach((name, value) -> {
+            String empty = EmptyValue.expression(context, file, value, null);
+            if (empty != null && byLocalName.size() < MOST_INNER) {
+                byLocalName
+                        .computeIfAbsent(name.getLocalPart(), any -> new LinkedHashMap<>())
+                        .put(name.getNamespaceURI(), empty);
+            }
+        });
+        override("protected " + context.xml(file, "XmlObject") + " inner(String namespace, String name) {");
+        file.open("switch (name) {");
+        byLocalName.forEach((local, byNamespace) -> {
+            file.line("case ", JavaText.literal(local), ":");
+            byNamespace.forEach((namespace, empty) -> {
+                file.line("    if (namespace.equals(", JavaText.literal(namespace), ")) {");
+                file.line("        return ", empty, ";");
+                file.line("    }");
+            });
+            file.line("    break;");
+        });
+        file.line("default: break;");
+        file.close();
+        file.line("return super.inner(namespace, name);");
+        file.close();
     }
 
     private void checking(ApiClass type) {

@@ -179,7 +179,14 @@ final class JavaTypes {
 
     /** Whether values of a type can be written in several ways, of which only one is ours. */
     static boolean hasOddText(Property property) {
-        return property.kind() == Property.Kind.ELEMENT && property.defaultValue() != null && isSimple(property.type())
+        boolean text = property.kind() == Property.Kind.TEXT
+                && isSimple(property.type())
+                && !(property.type() instanceof ValueType.Scalar scalar
+                        && scalar.kind().isText());
+        return text
+                || property.kind() == Property.Kind.ELEMENT
+                        && property.defaultValue() != null
+                        && isSimple(property.type())
                 || hasOddText(property.type());
     }
 

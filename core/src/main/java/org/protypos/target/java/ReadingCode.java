@@ -234,11 +234,19 @@ final class ReadingCode {
             case GROUP -> "in.group(new " + context.ref(file, ((ValueType.Structured) type).type()) + "())";
             case WILDCARD -> leaf.wildcard().processing() == Wildcard.Processing.SKIP ? "in.tree()" : "in.element()";
             case SUBSTITUTABLE -> "in.member(" + contentClass(type) + ".class)";
-            default ->
-                JavaTypes.hasOddText(property) && property.defaultValue() != null
-                        ? types.parse(type, "in.textOr(" + JavaText.literal(property.defaultValue()) + ")")
-                        : element(type);
+            default -> property.defaultValue() == null ? element(type) : elementOr(property, type);
         };
+    }
+
+    /** The expression that reads an element which stands for a value of its own when it is empty. */
+    private String elementOr(Property property, ValueType type) {
+        String standard = JavaText.literal(property.defaultValue());
+        if (type instanceof ValueType.Structured structured && structured.type().isSimple()) {
+            String name = context.ref(file, structured.type());
+            String plain = structured.type().isAbstract() ? "null" : "new " + name + "()";
+            return "in.object(" + name + ".class, " + plain + ", " + standard + ")";
+        }
+        return JavaTypes.hasOddText(property) ? types.parse(type, "in.textOr(" + standard + ")") : element(type);
     }
 
     private String contentClass(ValueType type) {

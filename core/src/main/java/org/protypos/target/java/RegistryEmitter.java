@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Map;
 import javax.xml.namespace.QName;
 import org.protypos.plan.Plan;
-import org.protypos.plan.ScalarKind;
 import org.protypos.plan.ValueType;
 import org.protypos.target.SourceFile;
 
@@ -57,54 +56,10 @@ final class RegistryEmitter {
     }
 
     private void put(Map<QName, String> cases, QName name, ValueType value, QName simpleType) {
-        if (value instanceof ValueType.Structured structured) {
-            if (!structured.type().isAbstract()) {
-                cases.put(name, "new " + context.ref(file, structured.type()) + "()");
-            }
-        } else if (value instanceof ValueType.Anything) {
-            cases.put(name, "new " + context.xml(file, "XmlTree") + "()");
-        } else {
-            String builtin = builtin(value);
-            String namespace = simpleType == null ? "http://www.w3.org/2001/XMLSchema" : simpleType.getNamespaceURI();
-            String local = simpleType == null ? builtin : simpleType.getLocalPart();
-            cases.put(
-                    name,
-                    context.xml(file, "XmlSimple") + ".empty(" + JavaText.literal(namespace) + ", "
-                            + JavaText.literal(local) + ", \"" + builtin + "\")");
+        String empty = EmptyValue.expression(context, file, value, simpleType);
+        if (empty != null) {
+            cases.put(name, empty);
         }
-    }
-
-    private static String builtin(ValueType value) {
-        ScalarKind kind = value instanceof ValueType.Scalar scalar ? scalar.kind() : ScalarKind.STRING;
-        return switch (kind) {
-            case STRING -> "string";
-            case NORMALIZED -> "normalizedString";
-            case TOKEN -> "token";
-            case BOOLEAN -> "boolean";
-            case BYTE -> "byte";
-            case UNSIGNED_BYTE -> "unsignedByte";
-            case SHORT -> "short";
-            case UNSIGNED_SHORT -> "unsignedShort";
-            case INT -> "int";
-            case UNSIGNED_INT -> "unsignedInt";
-            case LONG -> "long";
-            case INTEGER -> "integer";
-            case DECIMAL -> "decimal";
-            case FLOAT -> "float";
-            case DOUBLE -> "double";
-            case DATE_TIME -> "dateTime";
-            case DATE -> "date";
-            case TIME -> "time";
-            case DURATION -> "duration";
-            case YEAR -> "gYear";
-            case YEAR_MONTH -> "gYearMonth";
-            case MONTH -> "gMonth";
-            case MONTH_DAY -> "gMonthDay";
-            case DAY -> "gDay";
-            case HEX -> "hexBinary";
-            case BASE64 -> "base64Binary";
-            case QNAME -> "QName";
-        };
     }
 
     /** A method that finds something by name, in steps: namespace, then so many names at a time. */

@@ -15,6 +15,7 @@ final class Notes {
     private final List<Text> texts = new ArrayList<>();
     private final List<Child> children = new ArrayList<>();
     private Map<String, String> own = Map.of();
+    private Map<String, String> prefixes = Map.of();
     private int[] order;
 
     /** A value in the ordinary and in the original way of writing, with the member it belongs to. */
@@ -39,6 +40,14 @@ final class Notes {
 
     void keepChild(int ordinal, String name, QName type, Map<String, String> instance) {
         children.add(new Child(ordinal, name, type, instance));
+    }
+
+    void keepPrefixes(Map<String, String> declared) {
+        prefixes = declared;
+    }
+
+    Map<String, String> prefixes() {
+        return prefixes;
     }
 
     void keepOwn(Map<String, String> instance) {

@@ -372,12 +372,13 @@ final class XmlCursor {
     }
 
     /** Takes the attributes that nobody has taken and whose namespace is allowed. */
-    void takeAttributes(Map<QName, String> into, Predicate<String> allowed) {
+    void takeAttributes(Map<QName, String> into, Map<String, String> prefixes, Predicate<String> allowed) {
         for (int i = 0; i < attributeCount; i++) {
             if (!attributeTaken[i] && allowed.test(attributeNamespaces[i])) {
                 attributeTaken[i] = true;
                 attributesTaken++;
                 into.put(new QName(attributeNamespaces[i], attributeNames[i]), attributeValues[i]);
+                rememberPrefixes(attributeValues[i], prefixes);
             }
         }
     }

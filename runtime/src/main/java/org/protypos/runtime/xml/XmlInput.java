@@ -1,9 +1,11 @@
 package org.protypos.runtime.xml;
 
 import java.io.InputStream;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Predicate;
 import javax.xml.namespace.QName;
 
 /**
@@ -19,6 +21,7 @@ public final class XmlInput extends ScalarInput {
     private final XmlCursor cursor;
     private final XmlTypes types;
     private XmlObject current;
+    private String standard;
 
     private XmlInput(XmlCursor cursor, XmlTypes types) {
         this.cursor = cursor;
@@ -59,6 +62,7 @@ public final class XmlInput extends ScalarInput {
 
     /** Goes into the element that comes next: from its start tag to its first child or its end tag. */
     public void enter() {
+        standard = null;
         cursor.enter();
     }
 
@@ -100,6 +104,17 @@ public final class XmlInput extends ScalarInput {
         return fill(plain);
     }
 
+    /**
+     * Reads an element of a complex type with simple content that stands for a value of its own when it is empty (XML Schema
+     * Part 1, section 3.3.1).
+     */
+    public <T extends XmlObject> T object(Class<T> declared, T plain, String standardText) {
+        standard = standardText;
+        T value = object(declared, plain);
+        standard = null;
+        return value;
+    }
+
     private <T extends XmlObject> T stated(Class<T> declared, T plain, String stated) {
         QName name = cursor.resolve(stated);
         if (plain != null && name.equals(plain.xmlType())) {
@@ -134,12 +149,16 @@ public final class XmlInput extends ScalarInput {
 
     /** Reads whatever element comes next: typed when the contract declares it, as a tree otherwise. */
     public XmlElement<?> element() {
+        return element(null);
+    }
+
+    private XmlElement<?> element(XmlObject inner) {
         QName name = new QName(cursor.namespace(), cursor.localName());
         cursor.loadAttributes();
         if (cursor.statedType() != null) {
             return new XmlElement<>(name, any());
         }
-        XmlObject value = types.element(name.getNamespaceURI(), name.getLocalPart());
+        XmlObject value = inner != null ? inner : types.element(name.getNamespaceURI(), name.getLocalPart());
         return new XmlElement<>(name, fill(value == null ? new XmlTree() : value));
     }
 
@@ -244,17 +263,26 @@ public final class XmlInput extends ScalarInput {
 
     /** Takes all attributes that nobody has taken. */
     public void anyAttributes(Map<QName, String> into) {
-        cursor.takeAttributes(into, namespace -> true);
+        take(into, namespace -> true);
     }
 
     /** Takes the attributes of another namespace than this one that nobody has taken. */
     public void otherAttributes(Map<QName, String> into, String namespace) {
-        cursor.takeAttributes(into, other -> !other.isEmpty() && !other.equals(namespace));
+        take(into, other -> !other.isEmpty() && !other.equals(namespace));
     }
 
     /** Takes the attributes of some namespaces that nobody has taken. */
     public void attributesOf(Map<QName, String> into, String... namespaces) {
-        cursor.takeAttributes(into, List.of(namespaces)::contains);
+        take(into, List.of(namespaces)::contains);
+    }
+
+    /** What the contract leaves open may hold names, so the prefixes that it may use stay declared. */
+    private void take(Map<QName, String> into, Predicate<String> allowed) {
+        Map<String, String> prefixes = new LinkedHashMap<>();
+        cursor.takeAttributes(into, prefixes, allowed);
+        if (!prefixes.isEmpty()) {
+            current.notes().keepPrefixes(prefixes);
+        }
     }
 
     /** Reads an element of a simple type. */
@@ -284,6 +312,14 @@ public final class XmlInput extends ScalarInput {
         return cursor.text();
     }
 
+    /** Reads the text of an element of which the attributes have been taken, or what an empty one stands for. */
+    public String standardBody() {
+        String text = cursor.text();
+        boolean empty = standard != null && text.isEmpty();
+        noteStandard(empty);
+        return empty ? standard : text;
+    }
+
     /** Reads mixed content into a list of strings and elements. */
     public void mixed(List<Object> content) {
         cursor.enterMixed();
@@ -295,7 +331,7 @@ public final class XmlInput extends ScalarInput {
             }
             more = cursor.atMixedElement();
             if (more) {
-                content.add(element());
+                content.add(element(current.inner(cursor.namespace(), cursor.localName())));
             }
         } while (more);
         cursor.leave();

@@ -51,9 +51,18 @@ public abstract class XmlObject {
     /** Writes the child elements in the order the schema gives. */
     protected void writeElements(XmlOutput out) {}
 
+    /**
+     * Gives an empty value for an element that the type itself declares in its mixed content.
+     *
+     * @return a value to be filled, or null when the type declares no such element or its type is abstract
+     */
+    protected XmlObject inner(String namespace, String name) {
+        return null;
+    }
+
     /** Prefixes that values inside use, with their namespaces: they are declared on the element. */
     Map<String, String> localPrefixes() {
-        return Map.of();
+        return notes == null ? Map.of() : notes.prefixes();
     }
 
     /** Names the members and their values for {@link #toString()}. */

@@ -260,7 +260,11 @@ public final class XmlOutput {
     /** Writes an element of which the contract leaves the name open. */
     public void element(XmlElement<?> element) {
         QName name = element.name();
-        XmlObject declared = types.element(name.getNamespaceURI(), name.getLocalPart());
+        element(element, types.element(name.getNamespaceURI(), name.getLocalPart()));
+    }
+
+    private void element(XmlElement<?> element, XmlObject declared) {
+        QName name = element.name();
         object(
                 name.getNamespaceURI(),
                 name.getLocalPart(),
@@ -298,7 +302,13 @@ public final class XmlOutput {
     public void mixed(List<Object> content) {
         for (Object item : content) {
             if (item instanceof XmlElement<?> element) {
-                element(element);
+                String namespace = element.name().getNamespaceURI();
+                XmlObject declared = current.inner(namespace, element.name().getLocalPart());
+                element(
+                        element,
+                        declared != null
+                                ? declared
+                                : types.element(namespace, element.name().getLocalPart()));
             } else {
                 text((String) item);
             }
