@@ -12,55 +12,28 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
-import java.util.ArrayList;
 import java.util.List;
-import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /** The built program, run as its users run it, on files in a folder. */
 class ProgramIT {
-    private static final Path JAR = Path.of("target/protypos.jar").toAbsolutePath();
-    private static final Path EXAMPLE = Path.of("../examples/harbour/contract").toAbsolutePath();
-
     @TempDir
     private Path folder;
 
-    /** What a run gave. */
-    private record Run(int status, String out, String err) {}
-
-    private Run run(String... arguments) throws IOException, InterruptedException {
-        List<String> command = new ArrayList<>(
-                List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-jar", JAR.toString()));
-        command.addAll(List.of(arguments));
-        Path out = Files.createTempFile("out", ".txt");
-        Path err = Files.createTempFile("err", ".txt");
-        Process process = new ProcessBuilder(command)
-                .directory(folder.toFile())
-                .redirectOutput(out.toFile())
-                .redirectError(err.toFile())
-                .start();
-        assertThat(process.waitFor(120, TimeUnit.SECONDS)).isTrue();
-        Run run = new Run(process.exitValue(), Files.readString(out), Files.readString(err));
-        Files.delete(out);
-        Files.delete(err);
-        assertThat(run.err()).doesNotContain("\tat ", "Exception");
-        return run;
+    private BuiltProgram.Run run(String... arguments) throws IOException, InterruptedException {
+        return new BuiltProgram(folder).run(arguments);
     }
 
     private void example() throws IOException {
-        try (Stream<Path> files = Files.list(EXAMPLE)) {
-            for (Path file : files.toList()) {
-                Files.copy(file, folder.resolve(file.getFileName()));
-            }
-        }
+        new BuiltProgram(folder).example();
     }
 
     @Test
     void showTellsWhatAContractOffers() throws Exception {
         example();
-        Run run = run("show", "desk.wsdl");
+        BuiltProgram.Run run = run("show", "desk.wsdl");
         assertThat(run.status()).isZero();
         assertThat(run.err()).isEmpty();
         assertThat(run.out()).isEqualTo("""
@@ -109,7 +82,7 @@ class ProgramIT {
         assertThat(broken.at("/findings/0/code").asText()).isEqualTo("document-unreachable");
     }
 
-    private static JsonNode json(Run run) throws IOException {
+    private static JsonNode json(BuiltProgram.Run run) throws IOException {
         assertThat(run.err()).isEmpty();
         return new ObjectMapper().readTree(run.out());
     }
@@ -122,7 +95,7 @@ class ProgramIT {
                 \t<xs:include schemaLocation="berths.xsd"/>
                 </xs:schema>
                 """);
-        Run run = run("check", "quay.xsd");
+        BuiltProgram.Run run = run("check", "quay.xsd");
         assertThat(run.status()).isEqualTo(1);
         assertThat(run.out()).isEqualTo("""
                         quay.xsd:2:27: error: there is no type sting in namespace http://www.w3.org/2001/XMLSchema [unresolved-name]
@@ -137,7 +110,7 @@ class ProgramIT {
 
                         2 errors in 1 document
                         """);
-        Run refused = run("generate", "quay.xsd");
+        BuiltProgram.Run refused = run("generate", "quay.xsd");
         assertThat(refused.status()).isEqualTo(1);
         assertThat(refused.err()).contains("quay.xsd:2:27").contains("2 errors: nothing was written");
         assertThat(folder.resolve("generated")).doesNotExist();
@@ -146,13 +119,13 @@ class ProgramIT {
     @Test
     void generatePreviewsWritesOnceAndLeavesTheRestAlone() throws Exception {
         example();
-        Run preview = run("generate", "desk.wsdl", "--into", "code", "--preview");
+        BuiltProgram.Run preview = run("generate", "desk.wsdl", "--into", "code", "--preview");
         assertThat(preview.out())
                 .contains("  add  example/lanternbay/harbour/desk/Berth.java")
                 .contains("would be written");
         assertThat(folder.resolve("code")).doesNotExist();
 
-        Run first = run("generate", "desk.wsdl", "--into", "code");
+        BuiltProgram.Run first = run("generate", "desk.wsdl", "--into", "code");
         assertThat(first.status()).isZero();
         assertThat(first.out())
                 .startsWith("71 files written into code\n")
@@ -165,13 +138,13 @@ class ProgramIT {
         for (Path file : files) {
             Files.setLastModifiedTime(file, old);
         }
-        Run second = run("generate", "desk.wsdl", "--into", "code");
+        BuiltProgram.Run second = run("generate", "desk.wsdl", "--into", "code");
         assertThat(second.out()).startsWith("0 files written into code, 71 unchanged\n");
         for (Path file : files) {
             assertThat(Files.getLastModifiedTime(file)).isEqualTo(old);
         }
 
-        Run types = run("generate", "desk.wsdl", "--into", "code", "--produce", "types");
+        BuiltProgram.Run types = run("generate", "desk.wsdl", "--into", "code", "--produce", "types");
         assertThat(types.status()).isZero();
         assertThat(folder.resolve("code/example/lanternbay/harbour/desk/HarbourDeskClient.java"))
                 .doesNotExist();
@@ -185,7 +158,7 @@ class ProgramIT {
         Files.writeString(
                 folder.resolve("tides.xsd"),
                 "<xs:schema xmlns:xs='http://www.w3.org/2001/XMLSchema'><xs:element name='tide' type='xs:int'/></xs:schema>");
-        Run run = run("generate", "vessels.xsd", "tides.xsd", "--runtime", "library");
+        BuiltProgram.Run run = run("generate", "vessels.xsd", "tides.xsd", "--runtime", "library");
         assertThat(run.status()).isZero();
         assertThat(run.out()).startsWith("6 files written into generated");
         assertThat(Files.readString(folder.resolve("generated/example/lanternbay/harbour/vessels/Ferry.java")))
@@ -196,7 +169,8 @@ class ProgramIT {
     void aContractMayComeFromAServer() throws Exception {
         HttpServer server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
         server.createContext("/", exchange -> {
-            Path file = EXAMPLE.resolve(exchange.getRequestURI().getPath().substring(1));
+            Path file = BuiltProgram.EXAMPLE.resolve(
+                    exchange.getRequestURI().getPath().substring(1));
             byte[] bytes = Files.exists(file)
                     ? Files.readString(file)
                             .replace("vessels.xsd", "http://127.0.0.1:1/gone.xsd")
@@ -208,7 +182,7 @@ class ProgramIT {
         });
         server.start();
         String base = "http://127.0.0.1:" + server.getAddress().getPort() + "/";
-        Run run = run("check", base + "desk.wsdl");
+        BuiltProgram.Run run = run("check", base + "desk.wsdl");
         assertThat(run.status()).isEqualTo(1);
         assertThat(run.out())
                 .contains(base + "desk.xsd:8:68: warning: the document http://127.0.0.1:1/gone.xsd cannot be read")
@@ -218,27 +192,27 @@ class ProgramIT {
         Files.writeString(
                 folder.resolve("catalog.xml"),
                 "<catalog xmlns='urn:oasis:names:tc:entity:xmlns:xml:catalog'><uri name='http://127.0.0.1:1/gone.xsd' uri='"
-                        + EXAMPLE.resolve("vessels.xsd").toUri() + "'/></catalog>");
+                        + BuiltProgram.EXAMPLE.resolve("vessels.xsd").toUri() + "'/></catalog>");
         assertThat(run("check", base + "desk.wsdl", "--catalog", "catalog.xml").out())
                 .startsWith("no findings in 3 documents");
-        Run missing = run("check", base + "nothing.wsdl");
+        BuiltProgram.Run missing = run("check", base + "nothing.wsdl");
         assertThat(missing.status()).isEqualTo(3);
         assertThat(missing.out()).contains("the server answered with HTTP status 404");
         server.stop(0);
-        Run gone = run("show", base + "desk.wsdl");
+        BuiltProgram.Run gone = run("show", base + "desk.wsdl");
         assertThat(gone.status()).isEqualTo(3);
         assertThat(gone.err()).contains("document-unreachable");
     }
 
     @Test
     void theCommandLineIsExplained() throws Exception {
-        Run wrong = run("generate", "--produce", "types,sails", "desk.wsdl");
+        BuiltProgram.Run wrong = run("generate", "--produce", "types,sails", "desk.wsdl");
         assertThat(wrong.status()).isEqualTo(2);
         assertThat(wrong.err()).contains("sails").contains("protypos generate --help");
         assertThat(run("sail").status()).isEqualTo(2);
         assertThat(run("generate", "--package", "a-b", "desk.wsdl").status()).isEqualTo(2);
         assertThat(run("check").status()).isEqualTo(2);
-        Run help = run("generate", "--help");
+        BuiltProgram.Run help = run("generate", "--help");
         assertThat(help.status()).isZero();
         assertThat(help.out()).contains("--into=DIR");
         assertThat(run().out()).contains("demo");
@@ -246,7 +220,7 @@ class ProgramIT {
 
     @Test
     void theDemoRunsFromContractToCall() throws Exception {
-        Run run = run("demo", "--into", "bay");
+        BuiltProgram.Run run = run("demo", "--into", "bay");
         assertThat(run.status()).isZero();
         assertThat(run.err()).isEmpty();
         assertThat(run.out())

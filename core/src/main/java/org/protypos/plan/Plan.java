@@ -42,7 +42,7 @@ public record Plan(
                 enums,
                 only(types, names),
                 only(elements, names),
-                only(heads, names),
+                heads,
                 interfaces,
                 services,
                 faults,

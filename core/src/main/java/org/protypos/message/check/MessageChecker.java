@@ -316,8 +316,19 @@ public final class MessageChecker {
     }
 
     private void unexpected(MessageElement child, MessageElement parent, TypeModel type, ContentModel model) {
+        Place place = place(model);
+        deviation(
+                "unexpected-element",
+                child,
+                whyUnexpected(child, parent, type, model),
+                expected(model),
+                place == null ? type.place() : place);
+    }
+
+    private static String whyUnexpected(
+            MessageElement child, MessageElement parent, TypeModel type, ContentModel model) {
         String name = "<" + child.name().getLocalPart() + ">";
-        boolean elsewhere = ContentModel.anywhere(type.content(), child.name()) != null;
+        String around = "<" + parent.name().getLocalPart() + ">";
         boolean otherNamespace = next(model).stream()
                 .anyMatch(leaf -> leaf instanceof Leaf.Element wanted
                         && wanted.declaration()
@@ -325,15 +336,17 @@ public final class MessageChecker {
                                 .getLocalPart()
                                 .equals(child.name().getLocalPart())
                         && !wanted.accepts(child.name()));
-        String came = otherNamespace
-                ? name + " is of " + space(child.name()) + ", not of the one that the contract gives it"
-                : elsewhere
-                        ? name + " comes at the wrong place in <"
-                                + parent.name().getLocalPart() + ">, or once too often"
-                        : "<" + parent.name().getLocalPart() + "> may not hold " + name
-                                + (child.name().getNamespaceURI().isEmpty() ? "" : " of " + space(child.name()));
-        String expected = expected(model);
-        deviation("unexpected-element", child, came, expected, place(model) == null ? type.place() : place(model));
+        if (otherNamespace) {
+            return name + " is of " + space(child.name()) + ", not of the one that the contract gives it";
+        }
+        if (ContentModel.anywhere(model, child.name()) != null) {
+            return name + " comes too early in " + around;
+        }
+        if (ContentModel.anywhere(type.content(), child.name()) != null) {
+            return name + " comes too late in " + around + ", or once too often";
+        }
+        return around + " may not hold " + name
+                + (child.name().getNamespaceURI().isEmpty() ? "" : " of " + space(child.name()));
     }
 
     private static String space(QName name) {

@@ -9,6 +9,7 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.function.Predicate;
 import javax.xml.namespace.QName;
+import javax.xml.stream.FactoryConfigurationError;
 import javax.xml.stream.Location;
 import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamConstants;
@@ -58,15 +59,29 @@ final class XmlCursor {
         step();
     }
 
-    /** A message has no document type declaration and fetches nothing: SOAP 1.1 section 3, SOAP 1.2 Part 1 section 5. */
+    /**
+     * The parsers of the implementation that the class path or a system property names, or else of the platform. A message
+     * has no document type declaration and fetches nothing: SOAP 1.1 section 3, SOAP 1.2 Part 1 section 5.
+     */
     private static XMLInputFactory factory() {
-        XMLInputFactory factory = XMLInputFactory.newDefaultFactory();
+        try {
+            return guarded(XMLInputFactory.newFactory());
+        } catch (FactoryConfigurationError | IllegalArgumentException e) {
+            // One that is not there or cannot be told to fetch nothing is of no use.
+            return guarded(XMLInputFactory.newDefaultFactory());
+        }
+    }
+
+    private static XMLInputFactory guarded(XMLInputFactory factory) {
+        factory.setProperty(XMLInputFactory.IS_NAMESPACE_AWARE, true);
         factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
         factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
         factory.setProperty(XMLInputFactory.IS_COALESCING, false);
         // The platform's own limits differ from version to version: ours hold instead.
-        factory.setProperty("jdk.xml.maxElementDepth", "0");
-        factory.setProperty("jdk.xml.elementAttributeLimit", "10000");
+        if (factory.isPropertySupported("jdk.xml.maxElementDepth")) {
+            factory.setProperty("jdk.xml.maxElementDepth", "0");
+            factory.setProperty("jdk.xml.elementAttributeLimit", "10000");
+        }
         return factory;
     }
 

@@ -45,7 +45,7 @@ public class Money extends XmlObject {
 
     @Override
     protected void readBody(XmlInput in) {
-        this.value = in.toDecimal(in.body());
+        this.value = in.toDecimal(in.standardBody());
         if (in.isOdd()) {
             keepText(in, 1, 0, Lexical.print(this.value));
         }

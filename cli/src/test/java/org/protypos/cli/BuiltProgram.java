@@ -1,0 +1,48 @@
+package org.protypos.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
+
+/** The built program, run in a process of its own with a folder as its working directory. */
+record BuiltProgram(Path folder) {
+    private static final Path JAR = Path.of("target/protypos.jar").toAbsolutePath();
+    static final Path EXAMPLE = Path.of("../examples/harbour/contract").toAbsolutePath();
+
+    /** What a run gave. */
+    record Run(int status, String out, String err) {}
+
+    Run run(String... arguments) throws IOException, InterruptedException {
+        List<String> command = new ArrayList<>(
+                List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-jar", JAR.toString()));
+        command.addAll(List.of(arguments));
+        Path out = Files.createTempFile("out", ".txt");
+        Path err = Files.createTempFile("err", ".txt");
+        Process process = new ProcessBuilder(command)
+                .directory(folder.toFile())
+                .redirectOutput(out.toFile())
+                .redirectError(err.toFile())
+                .start();
+        assertThat(process.waitFor(120, TimeUnit.SECONDS)).isTrue();
+        Run run = new Run(process.exitValue(), Files.readString(out), Files.readString(err));
+        Files.delete(out);
+        Files.delete(err);
+        assertThat(run.err()).doesNotContain("\tat ", "Exception");
+        return run;
+    }
+
+    /** Puts the harbour contract into the folder. */
+    void example() throws IOException {
+        try (Stream<Path> files = Files.list(EXAMPLE)) {
+            for (Path file : files.toList()) {
+                Files.copy(file, folder.resolve(file.getFileName()));
+            }
+        }
+    }
+}

@@ -1,0 +1,94 @@
+package org.protypos.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** Samples are made up and put to the proof by the built program. */
+class MessagesIT {
+    @TempDir
+    private Path folder;
+
+    private BuiltProgram program;
+
+    @BeforeEach
+    void layOut() throws Exception {
+        program = new BuiltProgram(folder);
+        program.example();
+    }
+
+    @Test
+    void samplesOfAllElementsSurvive() throws Exception {
+        assertThat(program.run("sample", "desk.wsdl", "--all", "--full", "--into", "samples")
+                        .out())
+                .isEqualTo("""
+                        11 messages written into samples
+                        next: protypos proof desk.wsdl --message samples
+                        """);
+        program.run("sample", "desk.wsdl", "--operation", "requestBerth", "--into", "envelopes");
+        BuiltProgram.Run proof = program.run("proof", "desk.wsdl", "--message", "samples", "--message", "envelopes");
+        assertThat(proof.status()).isZero();
+        assertThat(proof.out()).endsWith("13 of 13 messages survived\n").contains("envelopes/requestBerth-answer.xml");
+        Files.writeString(folder.resolve("samples/pass.xml"), "<pass/>");
+        BuiltProgram.Run again = program.run("sample", "desk.wsdl", "--all", "--full", "--into", "samples");
+        assertThat(again.status()).isEqualTo(1);
+        assertThat(again.err()).contains("samples/pass.xml is already there with other content");
+        assertThat(folder.resolve("samples/pass.xml")).hasContent("<pass/>");
+    }
+
+    @Test
+    void aMessageThatIsNotAsTheContractSaysIsToldWithBothPlaces() throws Exception {
+        Files.writeString(folder.resolve("late.xml"), """
+                <e:Envelope xmlns:e="http://schemas.xmlsoap.org/soap/envelope/"><e:Body>
+                  <payDues xmlns="http://lanternbay.example/harbour/desk">
+                    <callSign>lb7</callSign>
+                    <amount currency="EUR">12,50</amount>
+                  </payDues>
+                </e:Body></e:Envelope>
+                """);
+        BuiltProgram.Run proof = program.run("proof", "desk.wsdl", "--message", "late.xml");
+        assertThat(proof.status()).isEqualTo(1);
+        assertThat(proof.out()).isEqualTo("""
+                        late.xml:3:5: invalid: "lb7" does not match [A-Z0-9]{4,7} [value]
+                          3 | <callSign>lb7</callSign>
+                            | ^
+                          at: /Envelope/Body/payDues/callSign
+                          expected: a value of type CallSign
+                          contract: vessels.xsd:67:7
+
+                        late.xml:4:5: invalid: "12,50" is no decimal [value]
+                          4 | <amount currency="EUR">12,50</amount>
+                            | ^
+                          at: /Envelope/Body/payDues/amount
+                          expected: a value of type Money
+                          contract: desk.xsd:62:9
+
+                        0 of 1 message survived, 1 not as the contract says
+                        """);
+        JsonNode json = new ObjectMapper()
+                .readTree(program.run("proof", "desk.wsdl", "--message", "late.xml", "--json")
+                        .out());
+        assertThat(json.get("invalid").asInt()).isEqualTo(1);
+        assertThat(json.at("/results/0/status").asText()).isEqualTo("invalid");
+        assertThat(json.at("/results/0/details/0/contract/document").asText()).isEqualTo("vessels.xsd");
+    }
+
+    @Test
+    void whatCannotBeFoundIsNamed() throws Exception {
+        BuiltProgram.Run misspelt = program.run("sample", "desk.wsdl", "--element", "pas");
+        assertThat(misspelt.status()).isEqualTo(2);
+        assertThat(misspelt.err()).startsWith("error: --element: the contract has no element pas; did you mean pass?");
+        BuiltProgram.Run nothing = program.run("sample", "desk.wsdl");
+        assertThat(nothing.status()).isEqualTo(2);
+        assertThat(nothing.err()).contains("--operation: requestBerth, listBerths, findVessel, payDues, castOff");
+        BuiltProgram.Run missing = program.run("proof", "desk.wsdl", "--message", "nowhere.xml");
+        assertThat(missing.status()).isEqualTo(2);
+        assertThat(missing.err()).startsWith("error: --message: there is no file nowhere.xml");
+    }
+}
