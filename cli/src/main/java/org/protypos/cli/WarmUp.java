@@ -22,7 +22,9 @@ final class WarmUp {
                 new String[] {"show", arguments[0], "--json"},
                 new String[] {"check", arguments[0]},
                 new String[] {"check", arguments[0] + ".missing"},
-                new String[] {"generate", arguments[0], "--into", arguments[1]});
+                new String[] {"generate", arguments[0], "--into", arguments[1]},
+                new String[] {"sample", arguments[0], "--all", "--full", "--into", arguments[1] + "/samples"},
+                new String[] {"proof", arguments[0], "--message", arguments[1] + "/samples"});
         for (String[] command : commands) {
             Main.run(new PrintWriter(new StringWriter()), new PrintWriter(new StringWriter()), command);
         }

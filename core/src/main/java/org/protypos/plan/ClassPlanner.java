@@ -31,7 +31,7 @@ final class ClassPlanner {
 
     void fill(ComplexType complex) {
         ApiClass base = types.base(complex);
-        type.describe(base, complex.isAbstract(), complex.mixed(), complex.documentation());
+        type.describe(base, complex.isAbstract(), complex.mixed(), types.documentation(complex));
         type.memberNames = base == null ? NameScope.of(types.rules().reservedMembers()) : base.memberNames.within();
         content(complex, base);
         attributes(complex.attributes(), base);

@@ -171,10 +171,11 @@ final class ContentPlanner {
     }
 
     private static String documentation(Term term, ElementDeclaration element) {
-        return term instanceof ElementReference reference
+        String own = term instanceof ElementReference reference
                         && !reference.documentation().isEmpty()
                 ? reference.documentation()
                 : element.documentation();
+        return TypePlanner.withConstraints(own, element);
     }
 
     private ValueType open(ElementDeclaration head) {

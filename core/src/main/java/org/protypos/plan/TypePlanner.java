@@ -11,6 +11,7 @@ import org.protypos.naming.NameRules;
 import org.protypos.naming.NameScope;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
+import org.protypos.schema.IdentityConstraint;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
@@ -34,6 +35,7 @@ final class TypePlanner {
     private final Map<SchemaType, ApiClass> anonymousClasses = new IdentityHashMap<>();
     private final Map<SchemaType, ApiEnum> anonymousEnums = new IdentityHashMap<>();
     private final Map<ApiClass, ComplexType> unfilled = new IdentityHashMap<>();
+    private final Map<SchemaType, String> remarks = new IdentityHashMap<>();
     private final List<ApiClass> topClasses = new ArrayList<>();
     private final List<ApiEnum> topEnums = new ArrayList<>();
 
@@ -97,11 +99,29 @@ final class TypePlanner {
         SchemaType anonymous = element.type() == null ? null : element.type().anonymous();
         QName name = element.name();
         if (anonymous instanceof ComplexType complex) {
+            remarks.put(complex, withConstraints(element.documentation(), element));
             anonymousClasses.put(
                     complex, topClass(name.getNamespaceURI(), name.getLocalPart(), "Element", null, complex));
         } else if (anonymous instanceof SimpleType simple && simples.isEnumeration(simple)) {
             anonymousEnums.put(simple, topEnum(name.getNamespaceURI(), name.getLocalPart(), "Element", null, simple));
         }
+    }
+
+    /** What the contract says about an element, with what its identity constraints demand. */
+    static String withConstraints(String documentation, ElementDeclaration element) {
+        StringBuilder text = new StringBuilder(documentation);
+        for (IdentityConstraint constraint : element.constraints()) {
+            text.append(text.isEmpty() ? "" : "\n\n").append(constraint.inWords());
+        }
+        return text.toString();
+    }
+
+    /** What the contract says about a type; for the anonymous one of a global element also about that. */
+    String documentation(ComplexType type) {
+        String about = remarks.getOrDefault(type, "");
+        return about.isEmpty() || type.documentation().isEmpty()
+                ? about + type.documentation()
+                : about + "\n\n" + type.documentation();
     }
 
     private ApiClass topClass(String namespace, String local, String suffix, QName xmlType, ComplexType complex) {

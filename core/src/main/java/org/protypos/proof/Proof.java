@@ -121,7 +121,7 @@ public final class Proof {
         }
         List<Deviation> deviations = new ArrayList<>();
         Map<MessageElement, TypeModel> known = new IdentityHashMap<>();
-        for (MessageElement part : EnvelopeParts.of(before)) {
+        for (MessageElement part : EnvelopeParts.of(before, vocabulary)) {
             CheckedMessage checked = checker.check(part);
             deviations.addAll(checked.deviations());
             known.putAll(checked.types());

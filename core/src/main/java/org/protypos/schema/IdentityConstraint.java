@@ -19,4 +19,15 @@ public record IdentityConstraint(
         List<String> fields,
         QName refer,
         UnaryOperator<String> namespaces,
-        Place place) {}
+        Place place) {
+    /** What it demands, in words. */
+    public String inWords() {
+        String values = String.join(", ", fields);
+        return switch (kind) {
+            case "keyref" ->
+                "The values of " + values + " in each " + selector + " refer to the key " + refer.getLocalPart() + ".";
+            case "unique" -> "No two " + selector + " have the same " + values + " (" + name.getLocalPart() + ").";
+            default -> "Each " + selector + " has a " + values + " of its own (key " + name.getLocalPart() + ").";
+        };
+    }
+}

@@ -3,6 +3,7 @@ package org.protypos.message.check;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
+import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
 
 /** Finds what a contract speaks of in a message: all of it, or what a SOAP envelope carries. */
@@ -17,17 +18,12 @@ public final class EnvelopeParts {
                 && element.name().getLocalPart().equals(name);
     }
 
-    /** Whether a message is a SOAP envelope. */
-    public static boolean isEnvelope(MessageElement root) {
-        return is(root, "Envelope");
-    }
-
     /**
-     * The elements that are declared in a contract: the root, or for an envelope its header blocks and what is in its
+     * The elements that are declared in a contract: the root, or for an envelope that it does not declare its header blocks and what is in its
      * body; of a fault what is in its detail (SOAP 1.1, section 4; SOAP 1.2 Part 1, section 5).
      */
-    public static List<MessageElement> of(MessageElement root) {
-        if (!isEnvelope(root)) {
+    public static List<MessageElement> of(MessageElement root, Vocabulary vocabulary) {
+        if (!is(root, "Envelope") || vocabulary.element(root.name()) != null) {
             return List.of(root);
         }
         List<MessageElement> parts = new ArrayList<>();

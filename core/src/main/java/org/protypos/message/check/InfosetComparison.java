@@ -74,7 +74,8 @@ public final class InfosetComparison {
         return text == null ? "it is gone" : text.isEmpty() ? "it became empty" : "it became " + quoted(text);
     }
 
-    private static String quoted(String text) {
+    private static String quoted(String value) {
+        String text = value.replace("\n", "\\n").replace("\t", "\\t");
         return text.length() > SHOWN_TEXT ? "\"" + text.substring(0, SHOWN_TEXT - 3) + "...\"" : "\"" + text + "\"";
     }
 

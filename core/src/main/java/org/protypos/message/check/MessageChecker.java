@@ -269,19 +269,23 @@ public final class MessageChecker {
 
     private void elements(MessageElement element, TypeModel type) {
         ContentModel model = type.content();
-        boolean lost = false;
+        boolean excused = false;
         boolean textTold = type.mixed();
         for (Object item : element.content()) {
             if (item instanceof MessageElement child) {
-                ContentModel.Step step = lost ? null : model.step(child.name());
+                ContentModel.Step step = model.step(child.name());
+                if (step == null) {
+                    step = model.skipTo(child.name());
+                    if (step == null || !excused) {
+                        unexpected(child, element, type, model);
+                    }
+                    excused = step == null;
+                }
                 if (step != null) {
                     model = step.rest();
                     instance(child, step.leaf());
-                } else if (lost) {
-                    resume(child, type);
                 } else {
-                    unexpected(child, element, type, model);
-                    lost = true;
+                    misplaced(child, type);
                 }
             } else if (!textTold && !((String) item).isBlank()) {
                 textTold = true;
@@ -293,7 +297,8 @@ public final class MessageChecker {
                         type.place());
             }
         }
-        if (!lost && !model.isComplete()) {
+        // What is wrong at the end was told before when something strange came in its place.
+        if (!excused && !model.isComplete()) {
             deviation(
                     "missing-element",
                     element,
@@ -303,8 +308,8 @@ public final class MessageChecker {
         }
     }
 
-    /** Where the content model is lost, what comes is still checked as far as its declaration can be told by its name. */
-    private void resume(MessageElement child, TypeModel type) {
+    /** What has no place is still checked as far as its declaration can be told by its name. */
+    private void misplaced(MessageElement child, TypeModel type) {
         ContentModel.Step any = ContentModel.anywhere(type.content(), child.name());
         if (any != null) {
             instance(child, any.leaf());
@@ -339,14 +344,16 @@ public final class MessageChecker {
         if (otherNamespace) {
             return name + " is of " + space(child.name()) + ", not of the one that the contract gives it";
         }
-        if (ContentModel.anywhere(model, child.name()) != null) {
+        if (model.skipTo(child.name()) != null) {
             return name + " comes too early in " + around;
         }
         if (ContentModel.anywhere(type.content(), child.name()) != null) {
             return name + " comes too late in " + around + ", or once too often";
         }
         return around + " may not hold " + name
-                + (child.name().getNamespaceURI().isEmpty() ? "" : " of " + space(child.name()));
+                + NearestName.of(child.name().getLocalPart(), ContentModel.names(type.content()))
+                        .map(nearest -> "; perhaps <" + nearest + "> is meant")
+                        .orElse(child.name().getNamespaceURI().isEmpty() ? "" : " of " + space(child.name()));
     }
 
     private static String space(QName name) {

@@ -67,6 +67,11 @@ public abstract class ContentModel {
         return step;
     }
 
+    /** Where an element of a name leads when whatever must come before it is passed over, or null. */
+    public Step skipTo(QName name) {
+        return step(name);
+    }
+
     private static Step either(Step a, Step b) {
         if (a == null || b == null) {
             return a == null ? b : a;
@@ -83,6 +88,17 @@ public abstract class ContentModel {
             }
         });
         return found[0];
+    }
+
+    /** The local names of the elements that may come anywhere in a whole model. */
+    public static List<String> names(ContentModel model) {
+        List<String> names = new ArrayList<>();
+        model.leaves(leaf -> {
+            if (leaf instanceof Leaf.Element element) {
+                names.add(element.declaration().name().getLocalPart());
+            }
+        });
+        return names;
     }
 
     /** Gives all leaves, whether they may come next or later. */
@@ -166,6 +182,12 @@ public abstract class ContentModel {
         }
 
         @Override
+        public Step skipTo(QName name) {
+            Step here = first.skipTo(name);
+            return here == null ? then.skipTo(name) : new Step(here.leaf(), sequence(here.rest(), then));
+        }
+
+        @Override
         public void next(Consumer<Leaf> to) {
             first.next(to);
             if (first.isComplete()) {
@@ -195,6 +217,17 @@ public abstract class ContentModel {
                 step = either(step, model.step(name));
             }
             return step;
+        }
+
+        @Override
+        public Step skipTo(QName name) {
+            for (ContentModel model : models) {
+                Step here = model.skipTo(name);
+                if (here != null) {
+                    return here;
+                }
+            }
+            return null;
         }
 
         @Override
@@ -235,6 +268,12 @@ public abstract class ContentModel {
                         : repeated(model, Math.max(0, least - 1), endless ? most : most - 1);
             }
             return oneLess;
+        }
+
+        @Override
+        public Step skipTo(QName name) {
+            Step here = model.skipTo(name);
+            return here == null ? null : new Step(here.leaf(), sequence(here.rest(), oneLess()));
         }
 
         @Override

@@ -86,7 +86,7 @@ public final class Samples {
     }
 
     private boolean isValid(MessageElement message) {
-        return EnvelopeParts.of(message).stream()
+        return EnvelopeParts.of(message, vocabulary).stream()
                 .allMatch(part -> checker.check(part).deviations().isEmpty());
     }
 

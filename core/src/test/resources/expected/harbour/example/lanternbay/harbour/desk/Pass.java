@@ -10,6 +10,7 @@ import example.lanternbay.harbour.desk.runtime.xml.XmlInput;
 import example.lanternbay.harbour.desk.runtime.xml.XmlObject;
 import example.lanternbay.harbour.desk.runtime.xml.XmlOutput;
 
+/** Shows that the caller may act for a vessel. */
 public class Pass extends XmlObject {
     private String holder;
     private XmlDate validUntil;
