@@ -63,7 +63,7 @@ class MessagesTest {
         }
     }
 
-    /** Broken messages are of the right shape, so that they can be read; the values themselves say what is wrong. */
+    /** Broken messages are of the right shape, so that they can be read; values say what is wrong as far as they see it. */
     @ParameterizedTest
     @MethodSource("cases")
     void valuesTellWhatIsWrongWithThem(Sections test, @TempDir Path folder) throws Exception {
@@ -76,6 +76,12 @@ class MessagesTest {
         try (Generated generated = Generated.from(schema, folder.resolve("out"), null)) {
             for (int i = 0; i < broken.size(); i++) {
                 assertThat(Infoset.complaint(schema, broken.get(i))).isNotNull();
+                assertThat(deviations(
+                                new MessageChecker(
+                                        new Vocabulary(generated.contract().schema())),
+                                broken.get(i)))
+                        .as(broken.get(i))
+                        .isNotEmpty();
                 assertThat(generated.violations(generated.read(broken.get(i))))
                         .extracting(Object::toString)
                         .containsExactlyElementsOf(tells.get(i).strip().lines().toList());

@@ -46,12 +46,12 @@ final class SampleValues {
             Map.entry("duration", List.of("P2D", "PT1H", "P1Y", "P1M", "PT1S")),
             Map.entry("dateTime", List.of("2027-05-09T12:00:00Z", "2027-05-09T12:00:00")),
             Map.entry("date", List.of("2027-05-09", "2027-05-09Z")),
-            Map.entry("time", List.of("12:00:00", "12:00:00Z")),
+            Map.entry("time", List.of("12:00:00", "06:00:00", "18:00:00", "00:00:01", "23:59:59", "12:00:00Z")),
             Map.entry("gYear", List.of("2027")),
             Map.entry("gYearMonth", List.of("2027-05")),
-            Map.entry("gMonth", List.of("--05")),
-            Map.entry("gMonthDay", List.of("--05-09")),
-            Map.entry("gDay", List.of("---09")),
+            Map.entry("gMonth", List.of("--05", "--01", "--12")),
+            Map.entry("gMonthDay", List.of("--05-09", "--01-01", "--12-31")),
+            Map.entry("gDay", List.of("---09", "---01", "---28")),
             Map.entry("language", List.of("en", "de", "fr")));
 
     private final Vocabulary vocabulary;
@@ -216,11 +216,10 @@ final class SampleValues {
             } catch (NumberFormatException e) {
                 // a bound such as INF has no neighbours
             }
-        } else if (bound.length() > 4 && bound.startsWith("P")) {
-            candidates.add(bound);
-        } else if (!bound.isEmpty() && Character.isDigit(bound.charAt(0)) && bound.length() >= 10) {
-            candidates.add((Integer.parseInt(bound.substring(0, 4)) + 1) + bound.substring(4));
-            candidates.add((Integer.parseInt(bound.substring(0, 4)) - 1) + bound.substring(4));
+        } else if (bound.matches("[0-9]{4}.*") && !primitive.equals("time")) {
+            int year = Integer.parseInt(bound.substring(0, 4));
+            candidates.add(String.format("%04d", year + 1) + bound.substring(4));
+            candidates.add(String.format("%04d", Math.max(1, year - 1)) + bound.substring(4));
         }
     }
 
