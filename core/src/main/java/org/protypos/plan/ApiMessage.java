@@ -9,9 +9,10 @@ import java.util.List;
  * @param name the name of the class that carries it
  * @param body what stands in the body, or null for nothing
  * @param wrapper the type of the body whose members are the parameters or results; null when the body itself is
+ * @param anyWrapper whether the wrapper may come under any name: those of answers to remote procedure calls are custom only
  * @param headers what stands in the header
  */
-public record ApiMessage(String name, Property body, ApiClass wrapper, List<Property> headers) {
+public record ApiMessage(String name, Property body, ApiClass wrapper, boolean anyWrapper, List<Property> headers) {
     /** What goes in or comes out one by one: members of the wrapper or the body, then the headers. */
     public List<Property> values() {
         List<Property> values = new ArrayList<>();

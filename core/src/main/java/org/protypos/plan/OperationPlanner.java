@@ -31,6 +31,7 @@ final class OperationPlanner {
     private final PackageNames packages;
     private final NameRules rules;
     private final TypePlanner types;
+    private final PartsPlanner parts;
     private final Findings findings;
     private final Map<QName, ApiFault> faults = new LinkedHashMap<>();
 
@@ -39,6 +40,7 @@ final class OperationPlanner {
         this.packages = packages;
         this.rules = rules;
         this.types = types;
+        this.parts = new PartsPlanner(types, rules);
         this.findings = findings;
     }
 
@@ -58,11 +60,21 @@ final class OperationPlanner {
         }
         String method = methods.claim(rules.methodName(operation.name()), "");
         String type = rules.typeName(method);
-        ApiMessage input = message(operation.input(), bound.input(), type + "Input", operation.name());
-        boolean unwrapped = input.wrapper() != null;
-        ApiMessage output = operation.output() == null
-                ? null
-                : message(operation.output(), bound.output(), type + "Output", unwrapped ? null : "");
+        ApiMessage input;
+        ApiMessage output = null;
+        if (bound.rpc()) {
+            input = call(operation, operation.input(), bound.input(), type + "Input", operation.name());
+            if (operation.output() != null) {
+                String response = operation.name() + "Response";
+                output = call(operation, operation.output(), bound.output(), type + "Output", response);
+            }
+        } else {
+            input = message(operation.input(), bound.input(), type + "Input", operation.name());
+            boolean unwrapped = input.wrapper() != null;
+            output = operation.output() == null
+                    ? null
+                    : message(operation.output(), bound.output(), type + "Output", unwrapped ? null : "");
+        }
         return new ApiOperation(
                 method,
                 methods.claim(method + "Async", ""),
@@ -81,14 +93,15 @@ final class OperationPlanner {
         String reason = null;
         if (isEncoded(bound.input()) || isEncoded(bound.output())) {
             reason = "is encoded (SOAP 1.1, section 5)";
-        } else if (bound.rpc()) {
-            reason = "has the style rpc";
         } else if (bound.input() != null && bound.input().attachments()
                 || bound.output() != null && bound.output().attachments()) {
             reason = "carries attachments";
-        } else if (!hasOneElement(operation.input(), bound.input())
-                || operation.output() != null && !hasOneElement(operation.output(), bound.output())) {
-            reason = "has a body that is not made of one element";
+        } else if (!headersAreElements(bound.input()) || !headersAreElements(bound.output())) {
+            reason = "has a header block that is no element";
+        } else if (!bound.rpc()
+                && (!isOfElements(operation.input(), bound.input())
+                        || operation.output() != null && !isOfElements(operation.output(), bound.output()))) {
+            reason = "has a body of a type rather than of elements";
         }
         if (reason != null) {
             leaveOut(operation.name(), bound.place(), reason);
@@ -109,11 +122,8 @@ final class OperationPlanner {
                 && (carrier.encoded() || carrier.headers().stream().anyMatch(BoundOperation.Header::encoded));
     }
 
-    private boolean hasOneElement(Operation.Use use, BoundOperation.Carrier carrier) {
-        List<Message.Part> parts = bodyParts(use, carrier);
-        return parts.size() <= 1
-                && parts.stream().allMatch(part -> part.element() != null)
-                && headersAreElements(carrier);
+    private boolean isOfElements(Operation.Use use, BoundOperation.Carrier carrier) {
+        return bodyParts(use, carrier).stream().allMatch(part -> part.element() != null);
     }
 
     private boolean headersAreElements(BoundOperation.Carrier carrier) {
@@ -138,9 +148,45 @@ final class OperationPlanner {
      */
     private ApiMessage message(Operation.Use use, BoundOperation.Carrier carrier, String name, String wrapperName) {
         List<Message.Part> parts = bodyParts(use, carrier);
+        if (parts.size() > 1) {
+            ApiClass together = this.parts.elements(packageOf(use), name + "Parts", parts);
+            Property body = body(Property.Kind.GROUP, parts.get(0).element(), together);
+            return new ApiMessage(name, body, together, false, headers(carrier));
+        }
         Property body = parts.isEmpty()
                 ? null
                 : part(parts.get(0).element(), telling(parts.get(0)), Property.Cardinality.REQUIRED);
+        return new ApiMessage(name, body, wrapper(body, wrapperName), false, headers(carrier));
+    }
+
+    /** A message of a remote procedure call: its parts in an element called like the operation. */
+    private ApiMessage call(
+            Operation operation, Operation.Use use, BoundOperation.Carrier carrier, String name, String wrapperName) {
+        ApiClass wrapper =
+                parts.call(packageOf(use), name + "Parts", bodyParts(use, carrier), operation.parameterOrder());
+        String namespace = carrier == null ? "" : carrier.namespace();
+        Property body = body(Property.Kind.ELEMENT, new QName(namespace, wrapperName), wrapper);
+        return new ApiMessage(name, body, wrapper, use == operation.output(), headers(carrier));
+    }
+
+    private String packageOf(Operation.Use use) {
+        return packages.of(use.message().getNamespaceURI());
+    }
+
+    private static Property body(Property.Kind kind, QName name, ApiClass type) {
+        return new Property(
+                "Body",
+                kind,
+                name,
+                new ValueType.Structured(type),
+                Property.Cardinality.REQUIRED,
+                false,
+                null,
+                null,
+                "");
+    }
+
+    private List<Property> headers(BoundOperation.Carrier carrier) {
         List<Property> headers = new ArrayList<>();
         if (carrier != null) {
             for (BoundOperation.Header header : carrier.headers()) {
@@ -148,7 +194,7 @@ final class OperationPlanner {
                 headers.add(part(element, element.getLocalPart(), Property.Cardinality.OPTIONAL));
             }
         }
-        return new ApiMessage(name, body, wrapper(body, wrapperName), List.copyOf(headers));
+        return List.copyOf(headers);
     }
 
     /** Many parts are called what every part could be called; then the element has the better name. */

@@ -135,6 +135,18 @@ final class TypePlanner {
         return planned;
     }
 
+    /** A class for the parts of a message, which has no type in the contract. */
+    ApiClass partsClass(String packageName, String wanted) {
+        String name = packages.scope(packageName).claim(wanted, "");
+        NameScope nested = NameScope.of(rules.reservedTypes());
+        nested.claim(name, "");
+        ApiClass planned = new ApiClass(packageName, name, null, null, nested);
+        planned.describe(null, false, false, "");
+        planned.memberNames = NameScope.of(rules.reservedMembers());
+        topClasses.add(planned);
+        return planned;
+    }
+
     private ApiEnum topEnum(String namespace, String local, String suffix, QName xmlType, SimpleType simple) {
         String packageName = packages.of(namespace);
         String name = packages.scope(packageName).claim(rules.typeName(local), suffix);

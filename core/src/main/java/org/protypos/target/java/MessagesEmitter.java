@@ -69,7 +69,7 @@ final class MessagesEmitter {
             headers(message);
         }
         if (message.body() != null) {
-            body(message.body());
+            body(message);
         }
         if (!faults.isEmpty()) {
             declared(faults);
@@ -136,14 +136,20 @@ final class MessagesEmitter {
                 : "found";
     }
 
-    private void body(Property body) {
+    private void body(ApiMessage message) {
+        Property body = message.body();
+        boolean group = body.kind() == Property.Kind.GROUP;
         override("void writeBody(" + context.xml(file, "XmlOutput") + " out)");
         boolean primitive = JavaTypes.isPrimitive(body);
         if (primitive) {
             writing.writeElement(body, "this.body");
         } else {
             file.open("if (this.body != null) {");
-            writing.writeElement(body, "this.body");
+            if (group) {
+                file.line("out.group(this.body);");
+            } else {
+                writing.writeElement(body, "this.body");
+            }
             if (body.nillable()) {
                 file.next("else {");
                 file.line("out.nil(", ReadingCode.name(body), ");");
@@ -152,7 +158,14 @@ final class MessagesEmitter {
         }
         file.close();
         override("void readBody(" + context.xml(file, "XmlInput") + " in)");
-        file.line("in.expect(", ReadingCode.name(body), ");");
+        if (group) {
+            file.line("this.body = in.group(new ", types.of(body), "());");
+            file.close();
+            return;
+        }
+        if (!message.anyWrapper()) {
+            file.line("in.expect(", ReadingCode.name(body), ");");
+        }
         String value = reading.element(body.type());
         file.line("this.body = ", body.nillable() ? "in.takeNil() ? null : " + value : value, ";");
         file.close();

@@ -147,6 +147,12 @@ final class ReadingCode {
             file.close();
         }
         file.close();
+        for (int i = 0; i < count; i++) {
+            Content part = all.parts().get(i);
+            if (!all.optional() && !isEmptiable(part)) {
+                file.line("in.came(order, came, ", String.valueOf(i), ", ", JavaText.literal(expected(part)), ");");
+            }
+        }
         file.line("keepOrder(order, came);");
     }
 

@@ -162,6 +162,16 @@ public final class XmlInput extends ScalarInput {
         return new XmlElement<>(name, fill(value == null ? new XmlTree() : value));
     }
 
+    /** Makes sure that a part was among those that may come in any order. */
+    public void came(int[] parts, int count, int wanted, String expected) {
+        for (int i = 0; i < count; i++) {
+            if (parts[i] == wanted) {
+                return;
+            }
+        }
+        throw missing(expected);
+    }
+
     /** Reads the members of a model group, which has no element of its own. */
     public <T extends XmlObject> T group(T group) {
         group.readElements(this);

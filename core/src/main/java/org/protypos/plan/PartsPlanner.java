@@ -1,0 +1,92 @@
+package org.protypos.plan;
+
+import java.util.ArrayList;
+import java.util.List;
+import javax.xml.namespace.QName;
+import org.protypos.naming.NameRules;
+import org.protypos.schema.ElementDeclaration;
+import org.protypos.schema.TypeReference;
+import org.protypos.wsdl.Message;
+
+/**
+ * Makes a class of the parts of a message: what the wrapper of a remote procedure call holds (SOAP 1.1, section 7.1), or
+ * several elements side by side in the body.
+ */
+final class PartsPlanner {
+    private final TypePlanner types;
+    private final NameRules rules;
+
+    PartsPlanner(TypePlanner types, NameRules rules) {
+        this.types = types;
+        this.rules = rules;
+    }
+
+    /**
+     * The parts of a call: an element in no namespace for each, called like the part.
+     *
+     * @param order the order of the parameters, as far as the contract says
+     */
+    ApiClass call(String packageName, String wanted, List<Message.Part> parts, List<String> order) {
+        ApiClass type = types.partsClass(packageName, wanted);
+        List<Content> contents = new ArrayList<>();
+        List<Property> properties = new ArrayList<>();
+        for (Message.Part part : parts) {
+            Property property = accessor(type, part);
+            properties.add(property);
+            contents.add(new Content.Leaf(property, 1, 1, null));
+        }
+        for (String name : order) {
+            for (int i = 0; i < parts.size(); i++) {
+                if (parts.get(i).name().equals(name) && !type.elements().contains(properties.get(i))) {
+                    type.addElement(properties.get(i));
+                }
+            }
+        }
+        properties.stream()
+                .filter(property -> !type.elements().contains(property))
+                .forEach(type::addElement);
+        type.setContent(new Content.InAnyOrder(List.copyOf(contents), false));
+        return type;
+    }
+
+    private Property accessor(ApiClass type, Message.Part part) {
+        TypeReference reference = part.type() != null
+                ? TypeReference.to(part.type(), part.place())
+                : types.schema().typeOf(types.schema().elements().get(part.element()));
+        return new Property(
+                type.memberNames.claim(rules.memberName(part.name()), ""),
+                Property.Kind.ELEMENT,
+                new QName("", part.name()),
+                types.value(reference, new Owner(type, new QName("", part.name()))),
+                Property.Cardinality.REQUIRED,
+                false,
+                null,
+                null,
+                "",
+                types.facets().of(reference));
+    }
+
+    /** Elements side by side. */
+    ApiClass elements(String packageName, String wanted, List<Message.Part> parts) {
+        ApiClass type = types.partsClass(packageName, wanted);
+        List<Content> contents = new ArrayList<>();
+        for (Message.Part part : parts) {
+            ElementDeclaration element = types.schema().elements().get(part.element());
+            Property property = new Property(
+                    type.memberNames.claim(rules.memberName(part.name()), ""),
+                    Property.Kind.ELEMENT,
+                    element.name(),
+                    types.value(types.schema().typeOf(element), Owner.global(element.name())),
+                    Property.Cardinality.REQUIRED,
+                    element.nillable(),
+                    null,
+                    null,
+                    element.documentation(),
+                    types.facets().of(types.schema().typeOf(element)));
+            type.addElement(property);
+            contents.add(new Content.Leaf(property, 1, 1, null));
+        }
+        type.setContent(new Content.InSequence(List.copyOf(contents), false));
+        return type;
+    }
+}
