@@ -146,6 +146,36 @@ class ServiceTest {
         }
     }
 
+    @Test
+    void remoteProcedureCallsAndBodiesOfSeveralElementsCanBeCalled(@TempDir Path home) throws Exception {
+        Generated.from(Path.of("../examples/tide/tide.wsdl"), home, null).close();
+        Path calls = Files.createDirectories(home.resolve("sources/house")).resolve("TideCalls.java");
+        Files.copy(Path.of("src/test/resources/tide/TideCalls.java"), calls);
+        assertThat(Generated.compile(home.resolve("sources"), home.resolve("classes")))
+                .isEmpty();
+        URL[] path = {home.resolve("classes").toUri().toURL()};
+        try (URLClassLoader tide = new URLClassLoader(path, ClassLoader.getPlatformClassLoader())) {
+            Object told = tide.loadClass("house.TideCalls").getMethod("all").invoke(null);
+            assertThat(told).isEqualTo("""
+                            ReadTideResult[mark=42, reading=Reading{at=2027-05-09T24:00:00, level=4.20, trend=RISING}]
+                            dry since spring / no water
+                            3.10001
+                            7
+                            <?xml version="1.0" encoding="UTF-8"?>
+                            <soap:Envelope xmlns:soap="http://schemas.xmlsoap.org/soap/envelope/" \
+                            xmlns:n2="http://lanternbay.example/tide/calls"><soap:Body><n2:readTideResponse>\
+                            <reading><at>2027-05-09T24:00:00</at><level>4.20</level><trend>rising</trend></reading>\
+                            <mark>2</mark></n2:readTideResponse></soap:Body></soap:Envelope>
+                            <?xml version="1.0" encoding="UTF-8"?>
+                            <soap:Envelope xmlns:soap="http://schemas.xmlsoap.org/soap/envelope/"><soap:Body><soap:Fault>\
+                            <faultcode>soap:Client</faultcode><faultstring>expected &lt;mark&gt;, but the element ends \
+                            (line 1, column 165, at /Envelope/Body/readTide)</faultstring></soap:Fault></soap:Body></soap:Envelope>
+                            reset
+                            first Reading{at=2027-05-09T06:00:00Z, level=2}
+                            """);
+        }
+    }
+
     private static HttpResponse<String> post(String type, String body, String... headers) throws Exception {
         HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(address))
                 .header("Content-Type", type)
