@@ -18,8 +18,8 @@ public final class ContractReader {
      */
     public static Contract read(Documents documents) {
         SchemaComponents schema = SchemaReader.read(documents);
-        Definitions wsdl = WsdlReader.read(documents);
         Findings findings = new Findings();
+        Definitions wsdl = ForgottenPrefixes.mend(WsdlReader.read(documents), schema, findings);
         findings.addAll(documents.findings());
         findings.addAll(schema.findings());
         findings.addAll(wsdl.findings());

@@ -29,6 +29,7 @@ public final class ApiClass {
     private Wildcard otherAttributes;
     private Property text;
     private ValueFacets narrowedText;
+    private QName arrayItem;
     private final Map<QName, ValueType> inner = new LinkedHashMap<>();
     private Content content;
     private final List<Property> elements = new ArrayList<>();
@@ -125,6 +126,11 @@ public final class ApiClass {
         return Collections.unmodifiableMap(inner);
     }
 
+    /** The type of its items when it is an array of the SOAP encoding (SOAP 1.1, section 5.4.2), or null. */
+    public QName arrayItem() {
+        return arrayItem;
+    }
+
     /** What it demands of the text that it inherits, or null for nothing more than its base. */
     public ValueFacets narrowedText() {
         return narrowedText;
@@ -218,6 +224,10 @@ public final class ApiClass {
 
     void addInner(QName element, ValueType value) {
         inner.putIfAbsent(element, value);
+    }
+
+    void setArrayItem(QName type) {
+        arrayItem = type;
     }
 
     void narrowText(ValueFacets facets) {

@@ -10,9 +10,11 @@ import java.util.List;
  * @param body what stands in the body, or null for nothing
  * @param wrapper the type of the body whose members are the parameters or results; null when the body itself is
  * @param anyWrapper whether the wrapper may come under any name: those of answers to remote procedure calls are custom only
+ * @param encoded whether the body is in the SOAP encoding (SOAP 1.1, section 5)
  * @param headers what stands in the header
  */
-public record ApiMessage(String name, Property body, ApiClass wrapper, boolean anyWrapper, List<Property> headers) {
+public record ApiMessage(
+        String name, Property body, ApiClass wrapper, boolean anyWrapper, boolean encoded, List<Property> headers) {
     /** What goes in or comes out one by one: members of the wrapper or the body, then the headers. */
     public List<Property> values() {
         List<Property> values = new ArrayList<>();

@@ -14,10 +14,14 @@ import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.GroupReference;
 import org.protypos.schema.ModelGroup;
+import org.protypos.schema.Particle;
+import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
 import org.protypos.schema.Term;
+import org.protypos.schema.TypeReference;
 import org.protypos.schema.Wildcard;
+import org.protypos.source.Xml;
 
 /** Gives one class its members from the definition of its complex type. */
 final class ClassPlanner {
@@ -30,11 +34,58 @@ final class ClassPlanner {
     }
 
     void fill(ComplexType complex) {
+        if (isEncodedArray(complex)) {
+            array(complex);
+            return;
+        }
         ApiClass base = types.base(complex);
         type.describe(base, complex.isAbstract(), complex.mixed(), types.documentation(complex));
         type.memberNames = base == null ? NameScope.of(types.rules().reservedMembers()) : base.memberNames.within();
         content(complex, base);
         attributes(complex.attributes(), base);
+    }
+
+    private static boolean isEncodedArray(ComplexType complex) {
+        return complex.derivation() == ComplexType.Derivation.RESTRICTION
+                && new QName(Xml.SOAP_ENCODING, "Array").equals(complex.base().name());
+    }
+
+    /** An array holds items of one type under any name (SOAP 1.1, section 5.4.2). */
+    private void array(ComplexType complex) {
+        type.describe(null, complex.isAbstract(), false, complex.documentation());
+        type.memberNames = NameScope.of(types.rules().reservedMembers());
+        TypeReference item = arrayItem(complex);
+        type.setArrayItem(item.name() == null ? SchemaComponents.ANY_TYPE : item.name());
+        Property property = new Property(
+                type.memberNames.claim("Item", ""),
+                Property.Kind.ELEMENT,
+                new QName("item"),
+                types.value(item, new Owner(type, new QName("item"))),
+                Property.Cardinality.MANY,
+                true,
+                null,
+                null,
+                "",
+                types.facets().of(item));
+        type.addElement(property);
+        Wildcard any = new Wildcard(List.of("##any"), "", Wildcard.Processing.LAX, complex.place());
+        type.setContent(new Content.Leaf(property, 0, Particle.UNBOUNDED, any));
+    }
+
+    private TypeReference arrayItem(ComplexType complex) {
+        for (AttributeUse use : complex.attributes().uses()) {
+            if (use.arrayItem() != null) {
+                return TypeReference.to(use.arrayItem(), use.place());
+            }
+        }
+        if (complex.content() instanceof ComplexType.ElementContent content
+                && content.particle() != null
+                && content.particle().term() instanceof ModelGroup group
+                && group.particles().size() == 1
+                && group.particles().get(0).term() instanceof ElementDeclaration element) {
+            return types.schema().typeOf(element);
+        }
+        return TypeReference.to(SchemaComponents.ANY_TYPE, complex.place());
     }
 
     private void content(ComplexType complex, ApiClass base) {

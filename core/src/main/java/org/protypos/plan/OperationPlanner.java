@@ -91,8 +91,8 @@ final class OperationPlanner {
 
     private boolean isSupported(Operation operation, BoundOperation bound) {
         String reason = null;
-        if (isEncoded(bound.input()) || isEncoded(bound.output())) {
-            reason = "is encoded (SOAP 1.1, section 5)";
+        if (!bound.rpc() && (isEncoded(bound.input()) || isEncoded(bound.output()))) {
+            reason = "is a document in the SOAP encoding";
         } else if (bound.input() != null && bound.input().attachments()
                 || bound.output() != null && bound.output().attachments()) {
             reason = "carries attachments";
@@ -151,22 +151,23 @@ final class OperationPlanner {
         if (parts.size() > 1) {
             ApiClass together = this.parts.elements(packageOf(use), name + "Parts", parts);
             Property body = body(Property.Kind.GROUP, parts.get(0).element(), together);
-            return new ApiMessage(name, body, together, false, headers(carrier));
+            return new ApiMessage(name, body, together, false, false, headers(carrier));
         }
         Property body = parts.isEmpty()
                 ? null
                 : part(parts.get(0).element(), telling(parts.get(0)), Property.Cardinality.REQUIRED);
-        return new ApiMessage(name, body, wrapper(body, wrapperName), false, headers(carrier));
+        return new ApiMessage(name, body, wrapper(body, wrapperName), false, false, headers(carrier));
     }
 
     /** A message of a remote procedure call: its parts in an element called like the operation. */
     private ApiMessage call(
             Operation operation, Operation.Use use, BoundOperation.Carrier carrier, String name, String wrapperName) {
-        ApiClass wrapper =
-                parts.call(packageOf(use), name + "Parts", bodyParts(use, carrier), operation.parameterOrder());
+        boolean encoded = carrier != null && carrier.encoded();
+        ApiClass wrapper = parts.call(
+                packageOf(use), name + "Parts", bodyParts(use, carrier), operation.parameterOrder(), encoded);
         String namespace = carrier == null ? "" : carrier.namespace();
         Property body = body(Property.Kind.ELEMENT, new QName(namespace, wrapperName), wrapper);
-        return new ApiMessage(name, body, wrapper, use == operation.output(), headers(carrier));
+        return new ApiMessage(name, body, wrapper, use == operation.output(), encoded, headers(carrier));
     }
 
     private String packageOf(Operation.Use use) {

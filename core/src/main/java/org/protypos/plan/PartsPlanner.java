@@ -25,15 +25,16 @@ final class PartsPlanner {
      * The parts of a call: an element in no namespace for each, called like the part.
      *
      * @param order the order of the parameters, as far as the contract says
+     * @param encoded whether values may be left out or nil, as the SOAP encoding lets all of them be
      */
-    ApiClass call(String packageName, String wanted, List<Message.Part> parts, List<String> order) {
+    ApiClass call(String packageName, String wanted, List<Message.Part> parts, List<String> order, boolean encoded) {
         ApiClass type = types.partsClass(packageName, wanted);
         List<Content> contents = new ArrayList<>();
         List<Property> properties = new ArrayList<>();
         for (Message.Part part : parts) {
-            Property property = accessor(type, part);
+            Property property = accessor(type, part, encoded);
             properties.add(property);
-            contents.add(new Content.Leaf(property, 1, 1, null));
+            contents.add(new Content.Leaf(property, encoded ? 0 : 1, 1, null));
         }
         for (String name : order) {
             for (int i = 0; i < parts.size(); i++) {
@@ -49,7 +50,7 @@ final class PartsPlanner {
         return type;
     }
 
-    private Property accessor(ApiClass type, Message.Part part) {
+    private Property accessor(ApiClass type, Message.Part part, boolean encoded) {
         TypeReference reference = part.type() != null
                 ? TypeReference.to(part.type(), part.place())
                 : types.schema().typeOf(types.schema().elements().get(part.element()));
@@ -58,8 +59,8 @@ final class PartsPlanner {
                 Property.Kind.ELEMENT,
                 new QName("", part.name()),
                 types.value(reference, new Owner(type, new QName("", part.name()))),
-                Property.Cardinality.REQUIRED,
-                false,
+                encoded ? Property.Cardinality.OPTIONAL : Property.Cardinality.REQUIRED,
+                encoded,
                 null,
                 null,
                 "",

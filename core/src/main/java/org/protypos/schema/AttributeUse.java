@@ -10,6 +10,7 @@ import org.protypos.diagnostic.Place;
  * @param declaration the attribute declared on the spot, or null
  * @param use whether it must be there
  * @param defaultValue the value when it is absent, or null
+ * @param arrayItem the type of the items that {@code wsdl:arrayType} names (WSDL 1.1, section 2.2), or null
  * @param fixedValue the only value it may have, or null
  */
 public record AttributeUse(
@@ -18,6 +19,7 @@ public record AttributeUse(
         Use use,
         String defaultValue,
         String fixedValue,
+        QName arrayItem,
         Place place) {
     /** Whether an attribute must be there. */
     public enum Use {

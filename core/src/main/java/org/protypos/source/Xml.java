@@ -20,5 +20,8 @@ public final class Xml {
     /** WSDL 1.1, section 5. */
     public static final String WSDL_MIME = "http://schemas.xmlsoap.org/wsdl/mime/";
 
+    /** SOAP 1.1, section 5. */
+    public static final String SOAP_ENCODING = "http://schemas.xmlsoap.org/soap/encoding/";
+
     private Xml() {}
 }

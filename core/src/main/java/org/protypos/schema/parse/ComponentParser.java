@@ -18,6 +18,7 @@ import org.protypos.schema.ModelGroup;
 import org.protypos.schema.ModelGroupDefinition;
 import org.protypos.schema.Notation;
 import org.protypos.schema.Particle;
+import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.Term;
 import org.protypos.schema.TypeReference;
 import org.protypos.schema.Wildcard;
@@ -209,6 +210,7 @@ final class ComponentParser {
                     use,
                     element.attribute("default"),
                     element.attribute("fixed"),
+                    arrayItem(element),
                     element.place("ref"));
         }
         QName name = scope.localName(element, "attributeFormDefault");
@@ -220,7 +222,20 @@ final class ComponentParser {
                         use,
                         element.attribute("default"),
                         element.attribute("fixed"),
+                        null,
                         element.place());
+    }
+
+    /** The type before the brackets; an array of arrays has items of any type. */
+    private QName arrayItem(Element element) {
+        String type = element.attribute(Xml.WSDL, "arrayType");
+        if (type == null || type.indexOf('[') < 0) {
+            return null;
+        }
+        String item = type.strip().substring(0, type.strip().indexOf('['));
+        return type.indexOf('[') != type.lastIndexOf('[')
+                ? SchemaComponents.ANY_TYPE
+                : scope.reference(element, "arrayType", item);
     }
 
     private Wildcard wildcard(Element element) {

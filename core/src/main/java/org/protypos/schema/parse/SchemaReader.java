@@ -13,6 +13,7 @@ import org.protypos.schema.AttributeDeclaration;
 import org.protypos.schema.Builtins;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.SchemaComponents;
+import org.protypos.source.BuiltinDocuments;
 import org.protypos.source.Document;
 import org.protypos.source.Documents;
 import org.protypos.source.Element;
@@ -46,7 +47,22 @@ public final class SchemaReader {
                 reader.inWsdl(document.root());
             }
         }
+        reader.soapEncoding();
         return reader.components();
+    }
+
+    /** The schema of the SOAP encoding is brought in for contracts that use it, whether or not they import it. */
+    private void soapEncoding() {
+        boolean known = table.types.keySet().stream()
+                .anyMatch(name -> name.getNamespaceURI().equals(Xml.SOAP_ENCODING));
+        boolean used = documents.all().stream()
+                .map(document -> document.text().text())
+                .anyMatch(text -> text.contains(Xml.SOAP_ENCODING)
+                        && (text.contains(":Array\"") || text.contains(":arrayType") || text.contains(":Struct\"")));
+        if (used && !known) {
+            Element root = BuiltinDocuments.soapEncoding().root();
+            schema(root, target(root));
+        }
     }
 
     private void entry(Element root) {

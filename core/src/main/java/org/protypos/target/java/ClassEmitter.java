@@ -262,6 +262,18 @@ final class ClassEmitter {
 
     private void writing(ApiClass type) {
         String out = "(" + context.xml(file, "XmlOutput") + " out) {";
+        if (type.arrayItem() != null) {
+            override("protected void writeAttributes" + out);
+            file.line(
+                    "out.arrayOf(",
+                    JavaText.literal(type.arrayItem().getNamespaceURI()),
+                    ", ",
+                    JavaText.literal(type.arrayItem().getLocalPart()),
+                    ", get",
+                    type.elements().get(0).name(),
+                    "().size());");
+            file.close();
+        }
         if (!type.attributes().isEmpty() || type.attributeWildcard() != null) {
             override("protected void writeAttributes" + out);
             if (type.base() != null) {

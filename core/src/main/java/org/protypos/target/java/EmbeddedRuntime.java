@@ -23,7 +23,7 @@ final class EmbeddedRuntime {
                             + " XmlFormatException XmlInput XmlLimits XmlObject XmlOutput XmlSimple XmlTree XmlTypes")
                     .split(" "));
     private static final List<String> SOAP = List.of(("BoundedBody CallFailedException ContractDocuments DeclaredFault"
-                    + " Envelope SoapConnection SoapEndpoint SoapFault SoapMessage SoapPort SoapServer SoapSettings"
+                    + " EncodedMessage Envelope SoapConnection SoapEndpoint SoapFault SoapMessage SoapPort SoapServer SoapSettings"
                     + " SoapVersion UndeclaredFaultException")
             .split(" "));
 

@@ -54,6 +54,9 @@ final class EndpointEmitter {
                 "documents",
                 file.ref(context.plan().rootPackage(), documents) + ".documents()");
         constant("String", "portType", JavaText.literal(type.xmlName().toString()));
+        if (type.operations().stream().anyMatch(operation -> operation.input().encoded())) {
+            constant("boolean", "isEncoded", "true");
+        }
         input();
         perform();
         for (ApiOperation operation : type.operations()) {

@@ -68,6 +68,11 @@ final class MessagesEmitter {
         if (!message.headers().isEmpty()) {
             headers(message);
         }
+        if (message.encoded()) {
+            override("boolean isEncoded()");
+            file.line("return true;");
+            file.close();
+        }
         if (message.body() != null) {
             body(message);
         }

@@ -335,9 +335,8 @@ final class ReadingCode {
     private String test(Content.Leaf leaf) {
         Property property = leaf.property();
         return switch (property.kind()) {
-            case WILDCARD -> wildcardTest(leaf.wildcard());
             case SUBSTITUTABLE -> "in.atMember(" + name(property) + ")";
-            default -> "in.at(" + name(property) + ")";
+            default -> leaf.wildcard() != null ? wildcardTest(leaf.wildcard()) : "in.at(" + name(property) + ")";
         };
     }
 

@@ -165,7 +165,9 @@ public final class SoapConnection {
             throw notSoap(operation, response, "is no SOAP message", null);
         }
         try {
-            Envelope envelope = Envelope.open(response.body(), charset(type), types, settings.limits());
+            boolean encoded = answer != null && answer.isEncoded();
+            byte[] literal = encoded ? EncodedMessage.literal(response.body(), settings.limits()) : response.body();
+            Envelope envelope = Envelope.open(literal, encoded ? null : charset(type), types, settings.limits());
             if (envelope.isFault()) {
                 SoapFault fault = envelope.readFault();
                 DeclaredFault declared = answer == null ? null : answer.declared(fault);

@@ -38,6 +38,11 @@ public abstract class SoapEndpoint {
      */
     protected abstract SoapMessage perform(SoapMessage input) throws Exception;
 
+    /** Whether messages come in the SOAP encoding (SOAP 1.1, section 5). */
+    protected boolean isEncoded() {
+        return false;
+    }
+
     /** The documents of the contract, to be shown on request. */
     protected abstract ContractDocuments documents();
 
@@ -56,7 +61,8 @@ public abstract class SoapEndpoint {
     final Reply handle(byte[] message, String encoding, String action, XmlLimits limits, SoapVersion spoken) {
         SoapVersion version = spoken;
         try {
-            Envelope envelope = Envelope.open(message, encoding, types(), limits);
+            byte[] literal = isEncoded() ? EncodedMessage.literal(message, limits) : message;
+            Envelope envelope = Envelope.open(literal, isEncoded() ? null : encoding, types(), limits);
             version = envelope.version();
             boolean empty = !envelope.content().atElement();
             String namespace = empty ? "" : envelope.content().namespace();

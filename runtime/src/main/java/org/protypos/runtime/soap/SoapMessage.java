@@ -9,6 +9,11 @@ public abstract class SoapMessage {
     /** For generated messages. */
     protected SoapMessage() {}
 
+    /** Whether the body is in the SOAP encoding (SOAP 1.1, section 5). */
+    protected boolean isEncoded() {
+        return false;
+    }
+
     /** Whether any header block will be written. */
     protected boolean hasHeaders() {
         return false;

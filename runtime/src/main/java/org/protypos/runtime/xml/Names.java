@@ -11,5 +11,8 @@ final class Names {
     /** Namespaces in XML, section 3. */
     static final String XML = "http://www.w3.org/XML/1998/namespace";
 
+    /** SOAP 1.1, section 5. */
+    static final String SOAP_ENCODING = "http://schemas.xmlsoap.org/soap/encoding/";
+
     private Names() {}
 }

@@ -15,6 +15,11 @@ public final class XmlFormatException extends RuntimeException {
         this.path = path;
     }
 
+    /** A message that is wrong as a whole, at no one place. */
+    public static XmlFormatException of(String message) {
+        return new XmlFormatException(message, 1, 1, "", null);
+    }
+
     /** The line in the message, from 1. */
     public int line() {
         return line;

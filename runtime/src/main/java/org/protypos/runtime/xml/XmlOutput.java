@@ -228,6 +228,16 @@ public final class XmlOutput {
         content(value);
     }
 
+    /** Says on the tag just opened that it is an array of so many items (SOAP 1.1, section 5.4.2). */
+    public void arrayOf(String namespace, String type, int size) {
+        attribute(Names.SOAP_ENCODING, "arrayType", name(new QName(namespace, type)) + "[" + size + "]");
+    }
+
+    /** Says on the tag just opened that what is in it is in the SOAP encoding (SOAP 1.1, section 4.1.1). */
+    public void encodingStyle(String envelope) {
+        attribute(envelope, "encodingStyle", Names.SOAP_ENCODING);
+    }
+
     /** Writes an element of type {@code xs:anyType}, unless the value is null. */
     public void any(String namespace, String name, XmlObject value) {
         object(namespace, name, value, XmlTree.class);

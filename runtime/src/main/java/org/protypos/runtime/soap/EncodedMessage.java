@@ -1,0 +1,135 @@
+package org.protypos.runtime.soap;
+
+import java.io.ByteArrayInputStream;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import javax.xml.namespace.QName;
+import org.protypos.runtime.xml.XmlElement;
+import org.protypos.runtime.xml.XmlFormatException;
+import org.protypos.runtime.xml.XmlLimits;
+import org.protypos.runtime.xml.XmlTree;
+import org.protypos.runtime.xml.XmlTypes;
+
+/**
+ * Brings a message in the SOAP encoding (SOAP 1.1, section 5) into the form of a literal one: what is said once and
+ * referred to is put where it is referred to, and attributes that only serve the encoding are taken off.
+ */
+final class EncodedMessage {
+    private static final String ENCODING = "http://schemas.xmlsoap.org/soap/encoding/";
+    private static final String XSI = "http://www.w3.org/2001/XMLSchema-instance";
+
+    /** References may multiply what they refer to: a message may grow to so many elements. */
+    private static final int MOST_ELEMENTS = 1_000_000;
+
+    private final Map<String, XmlTree> targets = new HashMap<>();
+    private final Set<String> open = new HashSet<>();
+    private int elements;
+
+    private EncodedMessage() {}
+
+    /**
+     * Gives the same message with references resolved.
+     *
+     * @throws XmlFormatException when it is not well-formed, or a reference leads nowhere or back to itself
+     */
+    static byte[] literal(byte[] message, XmlLimits limits) {
+        XmlElement<?> root = XmlTypes.NONE.read(new ByteArrayInputStream(message), limits);
+        if (!(root.value() instanceof XmlTree envelope)) {
+            return message;
+        }
+        EncodedMessage encoded = new EncodedMessage();
+        encoded.collect(envelope);
+        XmlTree copy = encoded.copy(envelope);
+        encoded.dropIndependent(copy);
+        return XmlTypes.NONE.write(new XmlElement<>(root.name(), copy));
+    }
+
+    private static List<XmlElement<?>> children(XmlTree tree) {
+        List<XmlElement<?>> children = new ArrayList<>();
+        for (Object item : tree.content()) {
+            if (item instanceof XmlElement<?> element) {
+                children.add(element);
+            }
+        }
+        return children;
+    }
+
+    private void collect(XmlTree root) {
+        Deque<XmlTree> pending = new ArrayDeque<>(List.of(root));
+        while (!pending.isEmpty()) {
+            XmlTree tree = pending.pop();
+            String id = tree.attributes().get(new QName("id"));
+            if (id != null && targets.putIfAbsent(id, tree) != null) {
+                throw XmlFormatException.of("the id \"" + id + "\" is there twice");
+            }
+            for (XmlElement<?> child : children(tree)) {
+                if (child.value() instanceof XmlTree inner) {
+                    pending.push(inner);
+                }
+            }
+        }
+    }
+
+    private XmlTree copy(XmlTree tree) {
+        if (++elements > MOST_ELEMENTS) {
+            throw XmlFormatException.of("references make the message grow beyond " + MOST_ELEMENTS + " elements");
+        }
+        String href = tree.attributes().get(new QName("href"));
+        if (href != null && href.startsWith("#")) {
+            XmlTree target = targets.get(href.substring(1));
+            if (target == null) {
+                throw XmlFormatException.of("the reference \"" + href + "\" leads nowhere");
+            }
+            if (!open.add(href)) {
+                throw XmlFormatException.of("the reference \"" + href + "\" leads back to itself");
+            }
+            XmlTree found = copy(target);
+            open.remove(href);
+            return found;
+        }
+        XmlTree copy = new XmlTree();
+        copy.prefixes().putAll(tree.prefixes());
+        tree.attributes().forEach((name, value) -> {
+            if (!servesEncoding(name, value, tree)) {
+                copy.attributes().put(name, value);
+            }
+        });
+        for (Object item : tree.content()) {
+            copy.content()
+                    .add(
+                            item instanceof XmlElement<?> element && element.value() instanceof XmlTree inner
+                                    ? new XmlElement<>(element.name(), copy(inner))
+                                    : item);
+        }
+        return copy;
+    }
+
+    private static boolean servesEncoding(QName name, String value, XmlTree tree) {
+        if (name.getNamespaceURI().isEmpty() && name.getLocalPart().equals("id")) {
+            return true;
+        }
+        if (name.getNamespaceURI().equals(XSI) && name.getLocalPart().equals("type")) {
+            int colon = value.indexOf(':');
+            return colon > 0
+                    && ENCODING.equals(
+                            tree.prefixes().get(value.substring(0, colon).trim()));
+        }
+        return name.getNamespaceURI().equals(ENCODING);
+    }
+
+    /** Of what stands in the body the first is the call or the answer; the others were only referred to. */
+    private void dropIndependent(XmlTree envelope) {
+        for (XmlElement<?> part : children(envelope)) {
+            if (part.name().getLocalPart().equals("Body") && part.value() instanceof XmlTree body) {
+                List<XmlElement<?>> inBody = children(body);
+                body.content().removeIf(item -> item != (inBody.isEmpty() ? null : inBody.get(0)));
+            }
+        }
+    }
+}
