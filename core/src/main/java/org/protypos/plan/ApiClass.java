@@ -30,6 +30,7 @@ public final class ApiClass {
     private Property text;
     private ValueFacets narrowedText;
     private QName arrayItem;
+    private boolean encodedCall;
     private final Map<QName, ValueType> inner = new LinkedHashMap<>();
     private Content content;
     private final List<Property> elements = new ArrayList<>();
@@ -131,6 +132,11 @@ public final class ApiClass {
         return arrayItem;
     }
 
+    /** Whether it is the call or the answer of a procedure in the SOAP encoding. */
+    public boolean isEncodedCall() {
+        return encodedCall;
+    }
+
     /** What it demands of the text that it inherits, or null for nothing more than its base. */
     public ValueFacets narrowedText() {
         return narrowedText;
@@ -224,6 +230,10 @@ public final class ApiClass {
 
     void addInner(QName element, ValueType value) {
         inner.putIfAbsent(element, value);
+    }
+
+    void setEncodedCall() {
+        encodedCall = true;
     }
 
     void setArrayItem(QName type) {

@@ -47,6 +47,9 @@ final class PartsPlanner {
                 .filter(property -> !type.elements().contains(property))
                 .forEach(type::addElement);
         type.setContent(new Content.InAnyOrder(List.copyOf(contents), false));
+        if (encoded) {
+            type.setEncodedCall();
+        }
         return type;
     }
 

@@ -176,6 +176,34 @@ class ServiceTest {
         }
     }
 
+    @Test
+    void callsInTheSoapEncodingCanBeMadeAndAnswered(@TempDir Path home) throws Exception {
+        Generated.from(Path.of("src/test/resources/encoded/dues.wsdl"), home, null)
+                .close();
+        Path calls = Files.createDirectories(home.resolve("sources/office")).resolve("DuesCalls.java");
+        Files.copy(Path.of("src/test/resources/encoded/DuesCalls.java"), calls);
+        assertThat(Generated.compile(home.resolve("sources"), home.resolve("classes")))
+                .isEmpty();
+        URL[] path = {home.resolve("classes").toUri().toURL()};
+        try (URLClassLoader dues = new URLClassLoader(path, ClassLoader.getPlatformClassLoader())) {
+            Object told = dues.loadClass("office.DuesCalls").getMethod("all").invoke(null);
+            assertThat(told).isEqualTo("""
+                            Entries{item=[Entry{who=Ada, amount=1.50}, Entry{who=Bo, amount=1.50}]}
+                            null
+                            <n2:listResponse soap:encodingStyle="http://schemas.xmlsoap.org/soap/encoding/">\
+                            <entries n3:arrayType="n2:Entry[2]">\
+                            <item><who>Di</who><amount>2</amount><paid xsi:nil="true"/></item>\
+                            <item><who>Cy</who><amount>2</amount><paid xsi:nil="true"/></item></entries></n2:listResponse>
+                            <soap:Fault><faultcode>soap:Client</faultcode>\
+                            <faultstring>the reference "#9" leads nowhere (line 1, column 1)</faultstring></soap:Fault>
+                            <soap:Fault><faultcode>soap:Client</faultcode>\
+                            <faultstring>the reference "#9" leads back to itself (line 1, column 1)</faultstring></soap:Fault>
+                            <soap:Fault><faultcode>soap:Client</faultcode>\
+                            <faultstring>references make the message grow beyond 1000000 elements (line 1, column 1)</faultstring></soap:Fault>
+                            """);
+        }
+    }
+
     private static HttpResponse<String> post(String type, String body, String... headers) throws Exception {
         HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(address))
                 .header("Content-Type", type)

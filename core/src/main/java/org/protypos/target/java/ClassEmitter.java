@@ -262,6 +262,11 @@ final class ClassEmitter {
 
     private void writing(ApiClass type) {
         String out = "(" + context.xml(file, "XmlOutput") + " out) {";
+        if (type.isEncodedCall()) {
+            override("protected void writeAttributes" + out);
+            file.line("out.encodingStyle(\"http://schemas.xmlsoap.org/soap/envelope/\");");
+            file.close();
+        }
         if (type.arrayItem() != null) {
             override("protected void writeAttributes" + out);
             file.line(

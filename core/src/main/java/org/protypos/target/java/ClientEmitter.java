@@ -77,6 +77,12 @@ final class ClientEmitter {
         String registry = file.ref(context.plan().rootPackage(), context.plan().registry());
         file.line("return new ", type.client(), "(", connection, ".to(port, with, ", registry, ".INSTANCE));");
         file.close();
+        file.gap()
+                .doc("Gives a client that differs in some setting, for one call or more: address, headers and the like."
+                        + " This one stays as it is.");
+        file.open("public ", type.client(), " with(", settings, " with) {");
+        file.line("return new ", type.client(), "(this.connection.with(with));");
+        file.close();
     }
 
     private String defaultPort() {

@@ -23,8 +23,8 @@ final class EmbeddedRuntime {
                             + " XmlFormatException XmlInput XmlLimits XmlObject XmlOutput XmlSimple XmlTree XmlTypes")
                     .split(" "));
     private static final List<String> SOAP = List.of(("BoundedBody CallFailedException ContractDocuments DeclaredFault"
-                    + " EncodedMessage Envelope SoapConnection SoapEndpoint SoapFault SoapMessage SoapPort SoapServer SoapSettings"
-                    + " SoapVersion UndeclaredFaultException")
+                    + " EncodedMessage Envelope Gzip OutsideAddress SoapConnection SoapEndpoint SoapFault SoapInterceptor SoapMessage SoapPort SoapServer SoapSettings"
+                    + " SoapVersion UndeclaredFaultException UsernameToken WireLog")
             .split(" "));
 
     private EmbeddedRuntime() {}

@@ -196,6 +196,7 @@ public final class JavaNames implements NameRules {
     public Collection<String> reservedMethods() {
         return List.of(
                 "getClass",
+                "with",
                 "hashCode",
                 "equals",
                 "toString",

@@ -12,6 +12,7 @@ import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.runtime.xml.XmlElement;
 import org.protypos.runtime.xml.XmlFormatException;
+import org.protypos.runtime.xml.XmlInput;
 import org.protypos.runtime.xml.XmlLimits;
 import org.protypos.runtime.xml.XmlTree;
 import org.protypos.runtime.xml.XmlTypes;
@@ -38,8 +39,10 @@ final class EncodedMessage {
      *
      * @throws XmlFormatException when it is not well-formed, or a reference leads nowhere or back to itself
      */
-    static byte[] literal(byte[] message, XmlLimits limits) {
-        XmlElement<?> root = XmlTypes.NONE.read(new ByteArrayInputStream(message), limits);
+    static byte[] literal(byte[] message, String encoding, XmlLimits limits) {
+        XmlInput in = XmlInput.open(new ByteArrayInputStream(message), encoding, XmlTypes.NONE, limits);
+        XmlElement<?> root = in.wholeTree();
+        in.finish();
         if (!(root.value() instanceof XmlTree envelope)) {
             return message;
         }
@@ -95,6 +98,7 @@ final class EncodedMessage {
         }
         XmlTree copy = new XmlTree();
         copy.prefixes().putAll(tree.prefixes());
+        copy.markNil(tree.nil());
         tree.attributes().forEach((name, value) -> {
             if (!servesEncoding(name, value, tree)) {
                 copy.attributes().put(name, value);

@@ -110,7 +110,16 @@ final class Envelope {
     }
 
     static byte[] write(SoapVersion version, SoapMessage message, XmlTypes types) {
-        return write(version, types, message.hasHeaders() ? message::writeHeaders : null, message::writeBody);
+        return write(version, message, List.of(), types);
+    }
+
+    static byte[] write(SoapVersion version, SoapMessage message, List<XmlElement<?>> blocks, XmlTypes types) {
+        boolean any = message.hasHeaders() || !blocks.isEmpty();
+        Consumer<XmlOutput> headers = out -> {
+            message.writeHeaders(out);
+            blocks.forEach(out::element);
+        };
+        return write(version, types, any ? headers : null, message::writeBody);
     }
 
     static byte[] writeFault(

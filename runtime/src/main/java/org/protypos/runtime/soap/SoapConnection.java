@@ -1,11 +1,14 @@
 package org.protypos.runtime.soap;
 
+import java.io.IOException;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
+import java.util.LinkedHashMap;
 import java.util.Locale;
+import java.util.Map;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 import java.util.concurrent.TimeUnit;
@@ -25,10 +28,10 @@ public final class SoapConnection {
     private final HttpClient client;
     private final XmlTypes types;
 
-    private SoapConnection(SoapPort<?> port, SoapSettings settings, XmlTypes types) {
+    private SoapConnection(SoapPort<?> port, SoapSettings settings, HttpClient client, XmlTypes types) {
         this.port = port;
         this.settings = settings;
-        this.client = settings.client();
+        this.client = client;
         this.types = types;
     }
 
@@ -40,7 +43,14 @@ public final class SoapConnection {
      * @param types what the contract declares by name
      */
     public static SoapConnection to(SoapPort<?> port, UnaryOperator<SoapSettings> with, XmlTypes types) {
-        return new SoapConnection(port, with.apply(SoapSettings.of(port)), types);
+        SoapSettings settings = with.apply(SoapSettings.of(port));
+        return new SoapConnection(port, settings, settings.client(), types);
+    }
+
+    /** Gives a connection to the same port that differs in some setting; this one stays as it is. */
+    public SoapConnection with(UnaryOperator<SoapSettings> with) {
+        SoapSettings changed = with.apply(settings);
+        return new SoapConnection(port, changed, changed.sharesClient(settings) ? client : changed.client(), types);
     }
 
     /**
@@ -94,7 +104,10 @@ public final class SoapConnection {
      */
     public <A extends SoapMessage, R> CompletableFuture<R> callLater(
             String operation, String action, SoapMessage request, A answer, Function<A, R> result) {
-        HttpRequest sent = request(port.action(operation, action), request);
+        Map<String, String> headers = new LinkedHashMap<>();
+        SoapInterceptor.Call call =
+                new SoapInterceptor.Call(port.service(), port.name(), operation, settings.address(), headers);
+        HttpRequest sent = request(call, port.action(operation, action), request);
         CompletableFuture<HttpResponse<byte[]>> exchange =
                 client.sendAsync(sent, info -> new BoundedBody(settings.limits().bytes()));
         CompletableFuture<HttpResponse<byte[]>> answered = new CompletableFuture<>();
@@ -110,7 +123,7 @@ public final class SoapConnection {
                     if (failure != null) {
                         throw notReached(operation, failure);
                     }
-                    interpret(operation, response, answer);
+                    interpret(call, response, answer);
                     return result.apply(answer);
                 });
         // Whoever has stopped waiting, by time limit or of his own will, gives the exchange up with it.
@@ -118,16 +131,27 @@ public final class SoapConnection {
         return later;
     }
 
-    private HttpRequest request(String action, SoapMessage message) {
-        HttpRequest.Builder builder = HttpRequest.newBuilder(address())
-                .header("Content-Type", port.version().contentType(action))
-                .header("Accept", port.version().mediaType() + ", multipart/related;q=0.1, */*;q=0.05");
+    private HttpRequest request(SoapInterceptor.Call call, String action, SoapMessage message) {
+        Map<String, String> headers = call.headers();
+        headers.put("Content-Type", port.version().contentType(action));
+        headers.put("Accept", port.version().mediaType() + ", multipart/related;q=0.1, */*;q=0.05");
         if (port.version() == SoapVersion.SOAP_1_1) {
-            builder.header("SOAPAction", "\"" + action + "\"");
+            headers.put("SOAPAction", "\"" + action + "\"");
         }
-        settings.headers().forEach(builder::setHeader);
-        return builder.POST(HttpRequest.BodyPublishers.ofByteArray(Envelope.write(port.version(), message, types)))
-                .build();
+        if (settings.isCompressed()) {
+            headers.put("Content-Encoding", "gzip");
+            headers.put("Accept-Encoding", "gzip");
+        }
+        headers.putAll(settings.headers());
+        byte[] envelope = Envelope.write(port.version(), message, settings.soapHeaders(), types);
+        for (SoapInterceptor interceptor : settings.interceptors()) {
+            envelope = interceptor.request(call, envelope);
+        }
+        WireLog.request(call, envelope);
+        HttpRequest.Builder builder = HttpRequest.newBuilder(address());
+        headers.forEach(builder::setHeader);
+        byte[] sent = settings.isCompressed() ? Gzip.pack(envelope) : envelope;
+        return builder.POST(HttpRequest.BodyPublishers.ofByteArray(sent)).build();
     }
 
     private URI address() {
@@ -155,18 +179,40 @@ public final class SoapConnection {
         return new CallFailedException(operation + " at " + settings.address() + ": " + what, 0, cause);
     }
 
-    private void interpret(String operation, HttpResponse<byte[]> response, SoapMessage answer) {
+    /** What came, unpacked and seen by the interceptors. */
+    private byte[] received(SoapInterceptor.Call call, HttpResponse<byte[]> response) {
+        byte[] body = response.body();
+        if (response.headers().firstValue("Content-Encoding").orElse("").equalsIgnoreCase("gzip") && body.length > 0) {
+            try {
+                body = Gzip.unpack(body, settings.limits().bytes());
+            } catch (IOException e) {
+                throw new CallFailedException(
+                        "the answer to " + call.operation() + " cannot be unpacked: " + e.getMessage(),
+                        response.statusCode(),
+                        e);
+            }
+        }
+        WireLog.answer(call, response.statusCode(), body);
+        for (SoapInterceptor interceptor : settings.interceptors()) {
+            body = interceptor.answer(call, body);
+        }
+        return body;
+    }
+
+    private void interpret(SoapInterceptor.Call call, HttpResponse<byte[]> response, SoapMessage answer) {
+        String operation = call.operation();
         int status = response.statusCode();
+        byte[] body = received(call, response);
         if (answer == null && status / 100 == 2) {
             return;
         }
         String type = response.headers().firstValue("Content-Type").orElse("");
-        if (response.body().length == 0 || !type.toLowerCase(Locale.ROOT).contains("xml")) {
-            throw notSoap(operation, response, "is no SOAP message", null);
+        if (body.length == 0 || !type.toLowerCase(Locale.ROOT).contains("xml")) {
+            throw notSoap(operation, response, body, "is no SOAP message", null);
         }
         try {
             boolean encoded = answer != null && answer.isEncoded();
-            byte[] literal = encoded ? EncodedMessage.literal(response.body(), settings.limits()) : response.body();
+            byte[] literal = encoded ? EncodedMessage.literal(body, charset(type), settings.limits()) : body;
             Envelope envelope = Envelope.open(literal, encoded ? null : charset(type), types, settings.limits());
             if (envelope.isFault()) {
                 SoapFault fault = envelope.readFault();
@@ -184,7 +230,7 @@ public final class SoapConnection {
                     status,
                     e);
         } catch (Envelope.NotAnEnvelopeException e) {
-            throw notSoap(operation, response, "is no SOAP message: " + e.getMessage(), e);
+            throw notSoap(operation, response, body, "is no SOAP message: " + e.getMessage(), e);
         }
     }
 
@@ -199,8 +245,8 @@ public final class SoapConnection {
         return null;
     }
 
-    private CallFailedException notSoap(String operation, HttpResponse<byte[]> response, String what, Throwable cause) {
-        byte[] body = response.body();
+    private CallFailedException notSoap(
+            String operation, HttpResponse<byte[]> response, byte[] body, String what, Throwable cause) {
         String start = new String(body, 0, Math.min(200, body.length), StandardCharsets.UTF_8)
                 .replaceAll("\\s+", " ")
                 .trim();

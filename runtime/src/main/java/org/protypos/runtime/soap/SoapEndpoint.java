@@ -61,7 +61,7 @@ public abstract class SoapEndpoint {
     final Reply handle(byte[] message, String encoding, String action, XmlLimits limits, SoapVersion spoken) {
         SoapVersion version = spoken;
         try {
-            byte[] literal = isEncoded() ? EncodedMessage.literal(message, limits) : message;
+            byte[] literal = isEncoded() ? EncodedMessage.literal(message, encoding, limits) : message;
             Envelope envelope = Envelope.open(literal, isEncoded() ? null : encoding, types(), limits);
             version = envelope.version();
             boolean empty = !envelope.content().atElement();

@@ -111,6 +111,13 @@ public final class SoapServer implements AutoCloseable {
         if (message.length > limits.bytes()) {
             return plain(413, "the message is longer than " + limits.bytes() + " bytes");
         }
+        if (header(exchange, "Content-Encoding").equalsIgnoreCase("gzip")) {
+            try {
+                message = Gzip.unpack(message, limits.bytes());
+            } catch (IOException e) {
+                return plain(400, "the message cannot be unpacked: " + e.getMessage());
+            }
+        }
         return endpoint.handle(message, SoapConnection.charset(type), action(exchange, type), limits, spoken);
     }
 

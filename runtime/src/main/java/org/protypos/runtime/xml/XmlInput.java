@@ -22,6 +22,7 @@ public final class XmlInput extends ScalarInput {
     private final XmlTypes types;
     private XmlObject current;
     private String standard;
+    private boolean untyped;
 
     private XmlInput(XmlCursor cursor, XmlTypes types) {
         this.cursor = cursor;
@@ -153,6 +154,9 @@ public final class XmlInput extends ScalarInput {
     }
 
     private XmlElement<?> element(XmlObject inner) {
+        if (untyped) {
+            return tree();
+        }
         QName name = new QName(cursor.namespace(), cursor.localName());
         cursor.loadAttributes();
         if (cursor.statedType() != null) {
@@ -262,6 +266,14 @@ public final class XmlInput extends ScalarInput {
             throw error("the content of <" + element.name().getLocalPart() + "> is not a " + content.getSimpleName());
         }
         return new XmlElement<>(element.name(), content.cast(element.value()));
+    }
+
+    /** Reads whatever element comes next as a tree, and all in it, even where types are named. */
+    public XmlElement<?> wholeTree() {
+        untyped = true;
+        XmlElement<?> tree = tree();
+        untyped = false;
+        return tree;
     }
 
     /** Reads whatever element comes next as a tree. */

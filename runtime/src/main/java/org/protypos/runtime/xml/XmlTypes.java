@@ -49,17 +49,7 @@ public abstract class XmlTypes {
      * @throws XmlFormatException when the document is not well-formed or breaks the contract
      */
     public final XmlElement<?> read(InputStream stream) {
-        return read(stream, XmlLimits.DEFAULT);
-    }
-
-    /**
-     * Reads a document within bounds.
-     *
-     * @param stream its bytes; the caller closes it
-     * @throws XmlFormatException when the document is not well-formed, breaks the contract or passes a limit
-     */
-    public final XmlElement<?> read(InputStream stream, XmlLimits limits) {
-        XmlInput in = XmlInput.open(stream, null, this, limits);
+        XmlInput in = XmlInput.open(stream, null, this, XmlLimits.DEFAULT);
         XmlElement<?> root = in.element();
         in.finish();
         return root;

@@ -1,0 +1,37 @@
+package org.protypos.runtime.soap;
+
+import java.util.Map;
+
+/** Sees the messages of a client as they travel, and may change them: to sign what is sent, to keep what came. */
+public interface SoapInterceptor {
+    /**
+     * A call on its way.
+     *
+     * @param service the local name of the service
+     * @param port the local name of the port
+     * @param operation the name of the operation's method
+     * @param address where the message goes
+     * @param headers the HTTP headers; those of a request may be changed
+     */
+    record Call(String service, String port, String operation, String address, Map<String, String> headers) {}
+
+    /**
+     * Sees a request before it is sent.
+     *
+     * @param envelope the message in UTF-8
+     * @return what is sent
+     */
+    default byte[] request(Call call, byte[] envelope) {
+        return envelope;
+    }
+
+    /**
+     * Sees an answer before it is read, whatever it is.
+     *
+     * @param body what came, no longer compressed
+     * @return what is read
+     */
+    default byte[] answer(Call call, byte[] body) {
+        return body;
+    }
+}
