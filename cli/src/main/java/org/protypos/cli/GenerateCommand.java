@@ -41,6 +41,9 @@ final class GenerateCommand implements Callable<Integer> {
     @Mixin
     private ContractArguments arguments;
 
+    @Mixin
+    private SelectionArguments selection;
+
     @Option(
             names = "--into",
             paramLabel = "DIR",
@@ -81,13 +84,14 @@ final class GenerateCommand implements Callable<Integer> {
     @Override
     public Integer call() throws IOException {
         checkPackage();
-        Contract contract = arguments.read();
+        Contract whole = arguments.read();
         Terminal terminal =
                 new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
-        if (!contract.isSound()) {
-            refuse(terminal, contract.findings(), "nothing was written");
-            return ContractArguments.status(contract);
+        if (!whole.isSound()) {
+            refuse(terminal, whole.findings(), "nothing was written");
+            return ContractArguments.status(whole);
         }
+        Contract contract = selection.of(whole);
         Plan plan = ContractArguments.plan(contract, packageName);
         Set<JavaTarget.Product> wanted = EnumSet.of(JavaTarget.Product.TYPES);
         wanted.addAll(products);

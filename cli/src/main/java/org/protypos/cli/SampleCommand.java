@@ -3,15 +3,19 @@ package org.protypos.cli;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.stream.Collectors;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
+import org.protypos.contract.Selection;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.sample.Samples;
@@ -49,7 +53,8 @@ final class SampleCommand implements Callable<Integer> {
     @Option(
             names = "--operation",
             paramLabel = "NAME",
-            description = "The request of this operation in its envelope; with --into the answer too.")
+            description =
+                    "The request of this operation in its envelope, * stands for any text; with --into the answer too.")
     private List<String> operations = new ArrayList<>();
 
     @Option(names = "--all", description = "A message for each global element, into the folder of --into.")
@@ -152,6 +157,7 @@ final class SampleCommand implements Callable<Integer> {
 
     private void operation(Contract contract, Samples samples, String wanted, Map<String, String> texts) {
         List<String> known = new ArrayList<>();
+        Set<Operation> done = Collections.newSetFromMap(new IdentityHashMap<>());
         for (Binding binding : contract.wsdl().bindings().values()) {
             PortType portType = contract.wsdl().portTypes().get(binding.portType());
             if (!binding.protocol().isSoap() || portType == null) {
@@ -159,18 +165,24 @@ final class SampleCommand implements Callable<Integer> {
             }
             for (Operation operation : portType.operations()) {
                 known.add(operation.name());
-                if (operation.name().equals(wanted)) {
-                    if (operation.input() != null) {
-                        texts.put(wanted + "-request.xml", samples.message(binding, operation, false));
-                    }
-                    if (operation.output() != null && into != null) {
-                        texts.put(wanted + "-answer.xml", samples.message(binding, operation, true));
-                    }
-                    return;
+                if (Selection.matches(wanted, operation.name()) && done.add(operation)) {
+                    messages(samples, binding, operation, texts);
                 }
             }
         }
-        throw unknown("--operation", wanted, known);
+        if (done.isEmpty()) {
+            throw unknown("--operation", wanted, known);
+        }
+    }
+
+    private void messages(Samples samples, Binding binding, Operation operation, Map<String, String> texts) {
+        if (operation.input() != null) {
+            String request = samples.message(binding, operation, false);
+            texts.put(fileName(operation.name() + "-request", texts), request);
+        }
+        if (operation.output() != null && into != null) {
+            texts.put(fileName(operation.name() + "-answer", texts), samples.message(binding, operation, true));
+        }
     }
 
     /** A file name for a message: safe on every system, and unlike those there are, whatever their case. */

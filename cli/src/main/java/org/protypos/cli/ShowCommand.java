@@ -21,6 +21,9 @@ final class ShowCommand implements Callable<Integer> {
     @Mixin
     private ContractArguments arguments;
 
+    @Mixin
+    private SelectionArguments selection;
+
     @Option(names = "--package", paramLabel = "P", description = "The Java package for everything.")
     private String packageName;
 
@@ -29,18 +32,19 @@ final class ShowCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws IOException {
-        Contract contract = arguments.read();
+        Contract whole = arguments.read();
         Terminal terminal =
                 new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
-        if (!contract.isSound()) {
+        if (!whole.isSound()) {
             if (json) {
-                Json.print(terminal.out(), document -> Json.findings(document, contract.findings()));
+                Json.print(terminal.out(), document -> Json.findings(document, whole.findings()));
             } else {
-                new FindingPrinter(terminal.err()).print(contract.findings());
-                terminal.problem("the contract has errors (" + FindingPrinter.summary(contract.findings()) + ")", "");
+                new FindingPrinter(terminal.err()).print(whole.findings());
+                terminal.problem("the contract has errors (" + FindingPrinter.summary(whole.findings()) + ")", "");
             }
-            return ContractArguments.status(contract);
+            return ContractArguments.status(whole);
         }
+        Contract contract = selection.of(whole);
         Plan plan = ContractArguments.plan(contract, packageName);
         ContractView view = new ContractView(contract, plan);
         if (json) {

@@ -53,7 +53,9 @@ class ServiceTest {
         Files.copy(
                 EXAMPLE.resolve("src/example/lanternbay/office/LanternBayDesk.java"),
                 sources.resolve("LanternBayDesk.java"));
-        Files.copy(Path.of("src/test/resources/calls/Calls.java"), sources.resolve("Calls.java"));
+        for (String callers : List.of("Calls.java", "Wire.java")) {
+            Files.copy(Path.of("src/test/resources/calls", callers), sources.resolve(callers));
+        }
         Path classes = folder.resolve("classes");
         assertThat(Generated.compile(folder.resolve("sources"), classes)).isEmpty();
         generated.close();
@@ -144,6 +146,33 @@ class ServiceTest {
                             notify 9
                             """);
         }
+    }
+
+    @Test
+    void settingsAreSeenOnTheWireAndStrangeAnswersAreNamed() throws Exception {
+        Object told = loader.loadClass("example.lanternbay.office.Wire")
+                .getMethod("all")
+                .invoke(null);
+        assertThat(told).isEqualTo("""
+                        [] null false
+                        Bearer t0ken true
+                        Basic YWRhOnA6dw== false
+                        []
+                        urn:trace 42 true pl41n
+                        logged secrets: false, logged: request of listBerths, blanked: ***
+                        [] signed listBerths of HarbourOffice listQuays
+                        200 the answer to listBerths from http://peer/desk is no SOAP message \
+                        (HTTP 200, text/html, starts with: <html><body>Please log in</body></html>)
+                        500 the answer to listBerths from http://peer/desk is no SOAP message (HTTP 500, text/xml, empty)
+                        502 the answer to listBerths from http://peer/desk is no SOAP message \
+                        (HTTP 502, text/plain, starts with: bad gateway)
+                        200 the answer to listBerths (HTTP 200) cannot be read: XML document structures must start and end \
+                        within the same entity. (line 1, column 151, at /Envelope)
+                        200 the answer to listBerths (HTTP 200) cannot be read: expected <listBerthsResponse>, \
+                        but <listBerthsAnswer> came (line 1, column 139, at /Envelope/Body/listBerthsAnswer)
+                        200 the answer to listBerths from http://peer/desk is no SOAP message: the root element is <contract> \
+                        of namespace "", not a SOAP envelope (HTTP 200, text/xml, starts with: <contract/>)
+                        """);
     }
 
     @Test

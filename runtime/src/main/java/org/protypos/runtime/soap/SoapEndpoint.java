@@ -83,6 +83,9 @@ public abstract class SoapEndpoint {
             return fault(version, "VersionMismatch", e.getMessage(), null);
         } catch (DeclaredFault e) {
             return fault(version, version.receiverCode(), String.valueOf(e.getMessage()), e);
+        } catch (UnsupportedOperationException e) {
+            String what = e.getMessage() == null ? "the operation is not implemented" : e.getMessage();
+            return fault(version, version.receiverCode(), what, null);
         } catch (Exception e) {
             System.getLogger(getClass().getName()).log(Level.ERROR, "an operation failed", e);
             return fault(version, version.receiverCode(), "the service failed", null);

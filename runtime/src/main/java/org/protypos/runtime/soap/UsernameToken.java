@@ -50,7 +50,6 @@ public final class UsernameToken implements Supplier<XmlElement<?>> {
     public XmlElement<?> get() {
         Instant now = Instant.now().truncatedTo(ChronoUnit.MILLIS);
         XmlTree security = new XmlTree();
-        security.attributes().put(new QName("http://schemas.xmlsoap.org/soap/envelope/", "mustUnderstand"), "1");
         XmlTree stamp = new XmlTree();
         add(stamp, UTILITY, "Created", now.toString());
         add(stamp, UTILITY, "Expires", now.plus(LIFE).toString());
