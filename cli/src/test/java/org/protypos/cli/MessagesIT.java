@@ -80,6 +80,39 @@ class MessagesIT {
     }
 
     @Test
+    void remoteProcedureCallsAreProvedToo() throws Exception {
+        String tide =
+                BuiltProgram.EXAMPLE.resolve("../../tide/tide.wsdl").normalize().toString();
+        program.run("sample", tide, "--operation", "*", "--into", "calls");
+        BuiltProgram.Run proof = program.run("proof", tide, "--message", "calls");
+        assertThat(proof.out()).endsWith("8 of 8 messages survived\n");
+        Path call = folder.resolve("calls/readTide-request.xml");
+        Files.writeString(call, Files.readString(call).replaceAll("<mark>.*</mark>", "<mark>x</mark><more/>"));
+        BuiltProgram.Run wrong = program.run("proof", tide, "--message", call.toString());
+        assertThat(wrong.out()).contains("\"x\" is no int", "<readTide> may not hold <more>");
+    }
+
+    @Test
+    void onlyWhatIsSelectedIsGenerated() throws Exception {
+        BuiltProgram.Run run = program.run(
+                "generate", "desk.wsdl", "--operation", "castOff", "--port", "SOAP12_DESK", "--into", "code");
+        assertThat(run.status()).isZero();
+        Path desk = folder.resolve("code/example/lanternbay/harbour/desk");
+        assertThat(Files.readString(desk.resolve("HarbourDesk.java")))
+                .contains("void castOff(int berthNumber);")
+                .doesNotContain("payDues");
+        assertThat(Files.readString(desk.resolve("HarbourOffice.java")))
+                .contains("SOAP12_DESK")
+                .doesNotContain(" DESK");
+        assertThat(desk.resolve("CastOff.java")).exists();
+        assertThat(desk.resolve("PayDues.java")).doesNotExist();
+        assertThat(folder.resolve("code/example/lanternbay/harbour/vessels")).doesNotExist();
+        BuiltProgram.Run none = program.run("generate", "desk.wsdl", "--operation", "castof*", "--port", "Dock");
+        assertThat(none.status()).isEqualTo(2);
+        assertThat(none.err()).startsWith("error: --port: the contract has no port Dock; did you mean Desk?");
+    }
+
+    @Test
     void whatCannotBeFoundIsNamed() throws Exception {
         BuiltProgram.Run misspelt = program.run("sample", "desk.wsdl", "--element", "pas");
         assertThat(misspelt.status()).isEqualTo(2);

@@ -21,7 +21,6 @@ import org.protypos.schema.SimpleType;
 import org.protypos.schema.Term;
 import org.protypos.schema.TypeReference;
 import org.protypos.schema.Wildcard;
-import org.protypos.source.Xml;
 
 /** Gives one class its members from the definition of its complex type. */
 final class ClassPlanner {
@@ -34,7 +33,7 @@ final class ClassPlanner {
     }
 
     void fill(ComplexType complex) {
-        if (isEncodedArray(complex)) {
+        if (complex.isEncodedArray()) {
             array(complex);
             return;
         }
@@ -43,11 +42,6 @@ final class ClassPlanner {
         type.memberNames = base == null ? NameScope.of(types.rules().reservedMembers()) : base.memberNames.within();
         content(complex, base);
         attributes(complex.attributes(), base);
-    }
-
-    private static boolean isEncodedArray(ComplexType complex) {
-        return complex.derivation() == ComplexType.Derivation.RESTRICTION
-                && new QName(Xml.SOAP_ENCODING, "Array").equals(complex.base().name());
     }
 
     /** An array holds items of one type under any name (SOAP 1.1, section 5.4.2). */

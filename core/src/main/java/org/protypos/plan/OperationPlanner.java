@@ -33,6 +33,7 @@ final class OperationPlanner {
     private final TypePlanner types;
     private final PartsPlanner parts;
     private final Findings findings;
+    private final Map<QName, ValueType> callElements = new LinkedHashMap<>();
     private final Map<QName, ApiFault> faults = new LinkedHashMap<>();
 
     OperationPlanner(Contract contract, PackageNames packages, NameRules rules, TypePlanner types, Findings findings) {
@@ -42,6 +43,10 @@ final class OperationPlanner {
         this.types = types;
         this.parts = new PartsPlanner(types, rules);
         this.findings = findings;
+    }
+
+    Map<QName, ValueType> callElements() {
+        return callElements;
     }
 
     List<ApiFault> faults() {
@@ -167,6 +172,7 @@ final class OperationPlanner {
                 packageOf(use), name + "Parts", bodyParts(use, carrier), operation.parameterOrder(), encoded);
         String namespace = carrier == null ? "" : carrier.namespace();
         Property body = body(Property.Kind.ELEMENT, new QName(namespace, wrapperName), wrapper);
+        callElements.putIfAbsent(body.xmlName(), body.type());
         return new ApiMessage(name, body, wrapper, use == operation.output(), encoded, headers(carrier));
     }
 

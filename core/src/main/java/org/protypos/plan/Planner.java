@@ -32,6 +32,7 @@ public final class Planner {
         String registry = packages.scope(root).claim(rules.typeName("Documents"), "OfContract");
         ServicePlanner services = new ServicePlanner(contract, packages, rules, types, findings);
         services.plan();
+        services.callElements().forEach(elements::putIfAbsent);
         String publication = packages.scope(root).claim(rules.typeName("PublishedContract"), "");
         return new Plan(
                 root,

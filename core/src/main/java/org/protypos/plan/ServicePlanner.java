@@ -49,6 +49,11 @@ final class ServicePlanner {
         return List.copyOf(services);
     }
 
+    /** What the elements hold that wrap remote procedure calls. */
+    Map<QName, ValueType> callElements() {
+        return operations.callElements();
+    }
+
     List<ApiFault> faults() {
         return operations.faults();
     }

@@ -13,6 +13,7 @@ import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Findings;
+import org.protypos.message.check.CallWrappers;
 import org.protypos.message.check.CheckedMessage;
 import org.protypos.message.check.Deviation;
 import org.protypos.message.check.EnvelopeParts;
@@ -36,6 +37,7 @@ public final class Proof {
     private final Vocabulary vocabulary;
     private final Plan plan;
     private final MessageChecker checker;
+    private final CallWrappers calls;
 
     /** Opens a message. */
     public interface Message {
@@ -56,6 +58,7 @@ public final class Proof {
         this.vocabulary = new Vocabulary(contract.schema());
         this.plan = plan;
         this.checker = new MessageChecker(vocabulary);
+        this.calls = new CallWrappers(contract.wsdl(), vocabulary);
     }
 
     /**
@@ -122,7 +125,8 @@ public final class Proof {
         List<Deviation> deviations = new ArrayList<>();
         Map<MessageElement, TypeModel> known = new IdentityHashMap<>();
         for (MessageElement part : EnvelopeParts.of(before, vocabulary)) {
-            CheckedMessage checked = checker.check(part);
+            Map<String, TypeModel> call = calls.parts(part.name());
+            CheckedMessage checked = call == null ? checker.check(part) : checker.check(part, call);
             deviations.addAll(checked.deviations());
             known.putAll(checked.types());
         }

@@ -29,6 +29,13 @@ public record ComplexType(
         String documentation,
         Place place)
         implements SchemaType {
+    private static final QName ENCODED_ARRAY = new QName("http://schemas.xmlsoap.org/soap/encoding/", "Array");
+
+    /** Whether it is an array of the SOAP encoding (SOAP 1.1, section 5.4.2): it holds items under any name. */
+    public boolean isEncodedArray() {
+        return derivation == Derivation.RESTRICTION && ENCODED_ARRAY.equals(base.name());
+    }
+
     /** How a type is derived from its base (XML Schema Part 1, section 2.2.1.1). */
     public enum Derivation {
         /** By adding to it. */

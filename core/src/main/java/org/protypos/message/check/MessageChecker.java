@@ -23,6 +23,10 @@ public final class MessageChecker {
     private static final int MOST_DEVIATIONS = 200;
     private static final int SHOWN_EXPECTED = 8;
 
+    /** The wrapper of a call has no type in the contract; nothing but elements stands in it. */
+    private static final TypeModel WRAPPER =
+            new TypeModel(null, false, false, null, List.of(), ContentModel.EMPTY, Map.of(), List.of());
+
     private final Vocabulary vocabulary;
     private final AttributeCheck attributes;
     private List<Deviation> deviations;
@@ -61,6 +65,38 @@ public final class MessageChecker {
     public CheckedMessage check(MessageElement element, TypeModel type) {
         begin();
         content(element, null, type);
+        return end();
+    }
+
+    /**
+     * Checks the wrapper of a remote procedure call.
+     *
+     * @param parts the types of the elements in it, by their local names; they are in no namespace
+     */
+    public CheckedMessage check(MessageElement wrapper, Map<String, TypeModel> parts) {
+        begin();
+        types.put(wrapper, WRAPPER);
+        Set<String> came = new LinkedHashSet<>();
+        for (MessageElement child : wrapper.children()) {
+            String name = child.name().getLocalPart();
+            TypeModel type = child.name().getNamespaceURI().isEmpty() ? parts.get(name) : null;
+            if (type != null && came.add(name)) {
+                content(child, null, type);
+            } else {
+                deviation(
+                        "unexpected-element",
+                        child,
+                        "<" + wrapper.name().getLocalPart() + "> may not hold <" + name + ">"
+                                + (came.contains(name) ? " twice" : ""),
+                        "an element without a namespace for each part: " + String.join(", ", parts.keySet()),
+                        null);
+            }
+        }
+        for (String part : parts.keySet()) {
+            if (!came.contains(part)) {
+                deviation("missing-element", wrapper, "the part " + part + " is missing", "<" + part + ">", null);
+            }
+        }
         return end();
     }
 

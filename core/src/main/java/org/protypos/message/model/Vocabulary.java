@@ -141,10 +141,12 @@ public final class Vocabulary {
             wildcards.add(new TypeModel.AnyAttribute(List.copyOf(own)));
         }
         List<Particle> particles = new ArrayList<>();
-        if (derived && extension) {
+        if (derived && (extension || type.isEncodedArray())) {
             particles.addAll(base.particles());
         }
-        if (type.content() instanceof ComplexType.ElementContent content && content.particle() != null) {
+        if (!type.isEncodedArray()
+                && type.content() instanceof ComplexType.ElementContent content
+                && content.particle() != null) {
             particles.add(content.particle());
         }
         boolean inheritsMixed = derived && extension && base.mixed();

@@ -12,6 +12,8 @@ import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.runtime.check.ValueRule;
+import org.protypos.schema.AttributeUse;
+import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.ElementReference;
 import org.protypos.schema.GroupReference;
@@ -19,6 +21,7 @@ import org.protypos.schema.ModelGroup;
 import org.protypos.schema.Particle;
 import org.protypos.schema.Term;
 import org.protypos.schema.Wildcard;
+import org.protypos.source.Xml;
 
 /** Builds one sample message: walks the content models and decides what to put in. */
 final class SampleBuilder {
@@ -143,7 +146,7 @@ final class SampleBuilder {
             element.add(given != null ? given : id(type.text(), hint));
         } else if (given != null) {
             element.add(given);
-        } else {
+        } else if (!array(element, type)) {
             for (Particle particle : type.particles()) {
                 particle(element, particle, generous);
             }
@@ -173,7 +176,7 @@ final class SampleBuilder {
         boolean hasId = false;
         for (TypeModel.Attribute attribute : type.attributes().values()) {
             boolean reference = !attribute.required() && isReference(attribute.rule());
-            if (!attribute.required() && !generous || reference) {
+            if (!attribute.required() && (!generous || reference || servesEncoding(attribute))) {
                 continue;
             }
             String local = attribute.name().getLocalPart();
@@ -187,6 +190,30 @@ final class SampleBuilder {
             element.attributes().put(attribute.name(), value);
             remember(element, attribute.name(), new Slot(attribute.rule(), local, attribute.fixed() != null));
         }
+    }
+
+    /** What the SOAP encoding lets every element have says nothing by itself. */
+    private static boolean servesEncoding(TypeModel.Attribute attribute) {
+        return attribute.place() != null && attribute.place().document().equals(Xml.SOAP_ENCODING);
+    }
+
+    /** An array of the SOAP encoding says of what type its items are, and has one. */
+    private boolean array(MessageElement element, TypeModel type) {
+        if (!(type.definition() instanceof ComplexType complex) || !complex.isEncodedArray()) {
+            return false;
+        }
+        for (AttributeUse use : complex.attributes().uses()) {
+            TypeModel item = use.arrayItem() == null ? null : vocabulary.type(use.arrayItem());
+            if (item != null && !around.contains(item)) {
+                QName name = use.arrayItem();
+                element.attributes()
+                        .put(
+                                new QName(Xml.SOAP_ENCODING, "arrayType"),
+                                prefixes.name(name.getNamespaceURI(), name.getLocalPart()) + "[1]");
+                element.add(element(new QName("item"), item));
+            }
+        }
+        return true;
     }
 
     static boolean isReference(ValueRule rule) {

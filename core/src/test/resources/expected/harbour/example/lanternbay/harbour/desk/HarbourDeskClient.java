@@ -42,6 +42,11 @@ public final class HarbourDeskClient implements HarbourDesk {
         return new HarbourDeskClient(SoapConnection.to(port, with, Documents.INSTANCE));
     }
 
+    /** Gives a client that differs in some setting, for one call or more: address, headers and the like. This one stays as it is. */
+    public HarbourDeskClient with(UnaryOperator<SoapSettings> with) {
+        return new HarbourDeskClient(this.connection.with(with));
+    }
+
     /** Asks for a berth and gets an offer for one that is deep enough. */
     @Override
     public BerthOffer requestBerth(Vessel vessel, XmlDateTime arrival, XmlDuration stay, List<Need> need) throws NoBerthFreeFault {
