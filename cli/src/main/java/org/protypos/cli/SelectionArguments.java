@@ -2,6 +2,7 @@ package org.protypos.cli;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Collectors;
 import org.protypos.contract.Contract;
 import org.protypos.contract.Selection;
 import org.protypos.diagnostic.NearestName;
@@ -12,6 +13,8 @@ import picocli.CommandLine.Spec;
 
 /** Names the part of a contract that a command is to look at. */
 final class SelectionArguments {
+    private static final int SHOWN_NAMES = 12;
+
     @Spec(Spec.Target.MIXEE)
     private CommandSpec spec;
 
@@ -42,7 +45,10 @@ final class SelectionArguments {
                     "--" + unmatched.kind() + ": the contract has no " + unmatched.kind() + " " + unmatched.pattern()
                             + NearestName.of(unmatched.pattern(), unmatched.known())
                                     .map(name -> "; did you mean " + name + "?")
-                                    .orElse(""));
+                                    .orElse("; it has "
+                                            + unmatched.known().stream()
+                                                    .limit(SHOWN_NAMES)
+                                                    .collect(Collectors.joining(", "))));
         }
         return selection.of(contract);
     }
