@@ -74,6 +74,7 @@ public final class TideCalls implements TideGauge, TideLog {
         TideCalls house = new TideCalls();
         List<String> told = new ArrayList<>();
         try (SoapServer server = SoapServer.listen(0)
+                .trustForwardedHeaders()
                 .publish("/gauge", TideGaugeEndpoint.of(house))
                 .publish("/log", TideLogEndpoint.of(house))) {
             String base = "http://localhost:" + server.port();
@@ -89,6 +90,14 @@ public final class TideCalls implements TideGauge, TideLog {
             TideLog log = TideLogClient.connect(TideHouse.LOG, with -> with.address(base + "/log"));
             told.add("" + log.log("first", reading("2")));
             told.add(post(base + "/gauge", "<c:readTide><mark>1</mark><station>x</station></c:readTide>"));
+            HttpRequest asked = HttpRequest.newBuilder(URI.create(base + "/gauge?wsdl"))
+                    .header("X-Forwarded-Host", "front.example")
+                    .header("X-Forwarded-Proto", "https")
+                    .build();
+            String shown = HttpClient.newHttpClient()
+                    .send(asked, HttpResponse.BodyHandlers.ofString())
+                    .body();
+            told.add("" + shown.contains("location=\"https://front.example/gauge\""));
             told.add(post(base + "/gauge", "<c:readTide><station>x</station></c:readTide>"));
         }
         told.addAll(house.seen);

@@ -33,6 +33,9 @@ class MessageCheckerTest {
     /** The validator counts the repetitions of an element over those of its group; such messages are left out. */
     private static final String MISCOUNTED = "cvc-complex-type.2.4.d.1";
 
+    /** The same on platforms that have not lost the text of this complaint. */
+    private static final String MISCOUNTED_IN_WORDS = "No child element '{";
+
     @ParameterizedTest
     @ValueSource(longs = {11, 12, 13, 14})
     void verdictsAreThoseOfTheValidator(long seed, @TempDir Path folder) throws Exception {
@@ -51,7 +54,7 @@ class MessageCheckerTest {
             }
             String message = MessageText.of(root);
             String complaint = oracle.complaint(message);
-            if (MISCOUNTED.equals(complaint)) {
+            if (complaint != null && (complaint.equals(MISCOUNTED) || complaint.contains(MISCOUNTED_IN_WORDS))) {
                 continue;
             }
             List<Deviation> deviations = checker.check(read(message)).deviations();

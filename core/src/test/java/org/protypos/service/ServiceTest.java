@@ -195,6 +195,7 @@ class ServiceTest {
                             xmlns:n2="http://lanternbay.example/tide/calls"><soap:Body><n2:readTideResponse>\
                             <reading><at>2027-05-09T24:00:00</at><level>4.20</level><trend>rising</trend></reading>\
                             <mark>2</mark></n2:readTideResponse></soap:Body></soap:Envelope>
+                            true
                             <?xml version="1.0" encoding="UTF-8"?>
                             <soap:Envelope xmlns:soap="http://schemas.xmlsoap.org/soap/envelope/"><soap:Body><soap:Fault>\
                             <faultcode>soap:Client</faultcode><faultstring>expected &lt;mark&gt;, but the element ends \

@@ -22,6 +22,7 @@ public final class SoapServer implements AutoCloseable {
     private final HttpServer server;
     private final ExecutorService threads;
     private final XmlLimits limits = XmlLimits.DEFAULT;
+    private volatile boolean behindProxy;
 
     private SoapServer(HttpServer server, ExecutorService threads) {
         this.server = server;
@@ -66,6 +67,15 @@ public final class SoapServer implements AutoCloseable {
      */
     public SoapServer publish(String path, SoapEndpoint endpoint) {
         server.createContext(path, exchange -> serve(exchange, path, endpoint));
+        return this;
+    }
+
+    /**
+     * Trusts the headers by which a proxy in front says under which address it was asked ({@code X-Forwarded-Proto},
+     * {@code X-Forwarded-Host}): the contract then shows that address. Without a proxy anybody could set them.
+     */
+    public SoapServer trustForwardedHeaders() {
+        behindProxy = true;
         return this;
     }
 
@@ -147,11 +157,18 @@ public final class SoapServer implements AutoCloseable {
 
     private SoapEndpoint.Reply contract(HttpExchange exchange, String path, SoapEndpoint endpoint) {
         String host = header(exchange, "Host");
+        String scheme = "http";
+        if (behindProxy && !header(exchange, "X-Forwarded-Host").isEmpty()) {
+            host = header(exchange, "X-Forwarded-Host").split(",")[0].strip();
+        }
+        if (behindProxy && header(exchange, "X-Forwarded-Proto").strip().equals("https")) {
+            scheme = "https";
+        }
         if (!HOST.matcher(host).matches()) {
             host = "localhost:" + port();
         }
         String text = endpoint.documents()
-                .show(exchange.getRequestURI().getQuery(), endpoint.portType(), "http://" + host + path);
+                .show(exchange.getRequestURI().getQuery(), endpoint.portType(), scheme + "://" + host + path);
         return text == null
                 ? plain(404, "the contract has no such document")
                 : new SoapEndpoint.Reply(200, "text/xml; charset=utf-8", text.getBytes(StandardCharsets.UTF_8));
