@@ -9,6 +9,7 @@ import example.lanternbay.tide.TideHouse;
 import example.lanternbay.tide.TideLog;
 import example.lanternbay.tide.TideLogClient;
 import example.lanternbay.tide.TideLogEndpoint;
+import example.lanternbay.tide.TooAlikeFault;
 import example.lanternbay.tide.Trend;
 import example.lanternbay.tide.runtime.soap.SoapServer;
 import example.lanternbay.tide.runtime.value.XmlDateTime;
@@ -42,7 +43,11 @@ public final class TideCalls implements TideGauge, TideLog {
     }
 
     @Override
-    public BigDecimal highest(Reading of, Reading or) {
+    public BigDecimal highest(Reading of, Reading or, Integer number) throws TooAlikeFault {
+        seen.add("ticket " + number);
+        if (of.equals(or)) {
+            throw new TooAlikeFault("no difference", of);
+        }
         return of.getLevel().max(or.getLevel());
     }
 
@@ -86,7 +91,12 @@ public final class TideCalls implements TideGauge, TideLog {
                 told.add(e.getDetail() + " / " + e.getMessage());
             }
             gauge.reset();
-            told.add("" + gauge.highest(reading("3.1"), reading("3.10001")));
+            told.add("" + gauge.highest(reading("3.1"), reading("3.10001"), 12));
+            try {
+                gauge.highest(reading("3"), reading("3"), null);
+            } catch (TooAlikeFault e) {
+                told.add(e.getMessage() + " " + e.getDetail());
+            }
             TideLog log = TideLogClient.connect(TideHouse.LOG, with -> with.address(base + "/log"));
             told.add("" + log.log("first", reading("2")));
             told.add(post(base + "/gauge", "<c:readTide><mark>1</mark><station>x</station></c:readTide>"));

@@ -15,6 +15,7 @@ import org.protypos.diagnostic.Place;
 import org.protypos.naming.NameRules;
 import org.protypos.naming.NameScope;
 import org.protypos.schema.ElementDeclaration;
+import org.protypos.schema.TypeReference;
 import org.protypos.wsdl.BoundOperation;
 import org.protypos.wsdl.Message;
 import org.protypos.wsdl.Operation;
@@ -88,7 +89,7 @@ final class OperationPlanner {
                 input,
                 output,
                 output != null && output.values().size() > 1 ? type + "Result" : null,
-                faults(operation),
+                faults(operation, bound),
                 bound.soapAction(),
                 soapActions,
                 operation.documentation());
@@ -101,8 +102,6 @@ final class OperationPlanner {
         } else if (bound.input() != null && bound.input().attachments()
                 || bound.output() != null && bound.output().attachments()) {
             reason = "carries attachments";
-        } else if (!headersAreElements(bound.input()) || !headersAreElements(bound.output())) {
-            reason = "has a header block that is no element";
         } else if (!bound.rpc()
                 && (!isOfElements(operation.input(), bound.input())
                         || operation.output() != null && !isOfElements(operation.output(), bound.output()))) {
@@ -129,12 +128,6 @@ final class OperationPlanner {
 
     private boolean isOfElements(Operation.Use use, BoundOperation.Carrier carrier) {
         return bodyParts(use, carrier).stream().allMatch(part -> part.element() != null);
-    }
-
-    private boolean headersAreElements(BoundOperation.Carrier carrier) {
-        return carrier == null
-                || carrier.headers().stream()
-                        .allMatch(header -> headerPart(header).element() != null);
     }
 
     private Message.Part headerPart(BoundOperation.Header header) {
@@ -197,11 +190,28 @@ final class OperationPlanner {
         List<Property> headers = new ArrayList<>();
         if (carrier != null) {
             for (BoundOperation.Header header : carrier.headers()) {
-                QName element = headerPart(header).element();
-                headers.add(part(element, element.getLocalPart(), Property.Cardinality.OPTIONAL));
+                Message.Part part = headerPart(header);
+                String name = part.element() != null ? part.element().getLocalPart() : part.name();
+                headers.add(outside(part, header.namespace(), name, Property.Cardinality.OPTIONAL));
             }
         }
         return List.copyOf(headers);
+    }
+
+    /**
+     * A part that stands alone, in a header or in the detail of a fault: its element, or one called like the part when it is
+     * of a type (WSDL 1.1, sections 3.6 and 3.7).
+     */
+    private Property outside(Message.Part part, String namespace, String name, Property.Cardinality cardinality) {
+        if (part.element() != null) {
+            return part(part.element(), name, cardinality);
+        }
+        QName element = new QName(namespace, part.name());
+        TypeReference type = TypeReference.to(part.type(), part.place());
+        ValueType value = types.value(type, Owner.global(element));
+        callElements.putIfAbsent(element, value);
+        return new Property(
+                rules.memberName(name), Property.Kind.ELEMENT, element, value, cardinality, false, null, null, "");
     }
 
     /** Many parts are called what every part could be called; then the element has the better name. */
@@ -269,11 +279,11 @@ final class OperationPlanner {
         return List.copyOf(parameters);
     }
 
-    private List<ApiFault> faults(Operation operation) {
+    private List<ApiFault> faults(Operation operation, BoundOperation bound) {
         List<ApiFault> declared = new ArrayList<>();
         Set<QName> elements = new HashSet<>();
         for (Operation.Use use : operation.faults()) {
-            ApiFault fault = faults.computeIfAbsent(use.message(), name -> fault(operation, use));
+            ApiFault fault = faults.computeIfAbsent(use.message(), name -> fault(operation, use, bound));
             if (fault != null && elements.add(fault.element())) {
                 declared.add(fault);
             }
@@ -281,16 +291,24 @@ final class OperationPlanner {
         return List.copyOf(declared);
     }
 
-    private ApiFault fault(Operation operation, Operation.Use use) {
+    private static String namespaceOf(Operation.Use fault, BoundOperation bound) {
+        return bound.faults().stream()
+                .filter(candidate -> Objects.equals(candidate.name(), fault.name()))
+                .map(BoundOperation.BoundFault::namespace)
+                .findFirst()
+                .orElse("");
+    }
+
+    private ApiFault fault(Operation operation, Operation.Use use, BoundOperation bound) {
         Message message = contract.wsdl().messages().get(use.message());
-        if (message.parts().size() != 1 || message.parts().get(0).element() == null) {
+        if (message.parts().size() != 1) {
             findings.warning(
                     "not-generated",
                     use.place(),
                     "the fault "
                             + Objects.requireNonNullElse(
                                     use.name(), message.name().getLocalPart()) + " of " + operation.name()
-                            + " is not one element, for which no exception is generated yet",
+                            + " is not made of one part, for which no exception is generated yet",
                     "it arrives as an undeclared fault");
             return null;
         }
@@ -298,12 +316,13 @@ final class OperationPlanner {
         String local = message.name().getLocalPart().replaceFirst("(?<=.)(Message|Msg)$", "");
         boolean telling = local.matches("(?i).*(fault|exception|error)");
         String wanted = rules.typeName(telling ? local : local + "Fault");
-        QName element = message.parts().get(0).element();
+        Property detail =
+                outside(message.parts().get(0), namespaceOf(use, bound), "detail", Property.Cardinality.REQUIRED);
         return new ApiFault(
                 packageName,
                 packages.scope(packageName).claim(wanted, "Exception"),
-                element,
-                part(element, "detail", Property.Cardinality.REQUIRED),
+                detail.xmlName(),
+                detail,
                 message.documentation());
     }
 }

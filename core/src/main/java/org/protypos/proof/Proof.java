@@ -126,7 +126,10 @@ public final class Proof {
         Map<MessageElement, TypeModel> known = new IdentityHashMap<>();
         for (MessageElement part : EnvelopeParts.of(before, vocabulary)) {
             Map<String, TypeModel> call = calls.parts(part.name());
-            CheckedMessage checked = call == null ? checker.check(part) : checker.check(part, call);
+            TypeModel alone = calls.alone(part.name());
+            CheckedMessage checked = call != null
+                    ? checker.check(part, call)
+                    : alone != null ? checker.check(part, alone) : checker.check(part);
             deviations.addAll(checked.deviations());
             known.putAll(checked.types());
         }

@@ -82,11 +82,22 @@ final class BindingParser {
                 reader.requiredReference(element, "message"),
                 String.valueOf(element.attribute("part")).strip(),
                 "encoded".equals(element.attribute("use")),
+                namespace(element),
                 element.place());
+    }
+
+    private static String namespace(Element element) {
+        String namespace = element.attribute("namespace");
+        return namespace == null ? "" : namespace.strip();
     }
 
     private BoundOperation.BoundFault fault(Element element) {
         boolean encoded = element.children().stream().anyMatch(child -> "encoded".equals(child.attribute("use")));
-        return new BoundOperation.BoundFault(element.attribute("name"), encoded, element.place());
+        String namespace = element.children().stream()
+                .filter(child -> child.name().equals("fault"))
+                .map(BindingParser::namespace)
+                .findFirst()
+                .orElse("");
+        return new BoundOperation.BoundFault(element.attribute("name"), encoded, namespace, element.place());
     }
 }

@@ -64,11 +64,19 @@ public record BoundOperation(
                 .toList();
     }
 
-    /** A part that travels as a header block. */
-    public record Header(QName message, String part, boolean encoded, Place place) {}
+    /**
+     * A part that travels as a header block.
+     *
+     * @param namespace the namespace of the block when the part is of a type, empty for none
+     */
+    public record Header(QName message, String part, boolean encoded, String namespace, Place place) {}
 
-    /** How a fault travels. */
-    public record BoundFault(String name, boolean encoded, Place place) {}
+    /**
+     * How a fault travels.
+     *
+     * @param namespace the namespace of the element in the detail when the part is of a type, empty for none
+     */
+    public record BoundFault(String name, boolean encoded, String namespace, Place place) {}
 
     boolean fits(Operation operation) {
         return fits(input, operation.input()) && fits(output, operation.output());

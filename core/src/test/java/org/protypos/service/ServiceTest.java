@@ -189,6 +189,7 @@ class ServiceTest {
                             ReadTideResult[mark=42, reading=Reading{at=2027-05-09T24:00:00, level=4.20, trend=RISING}]
                             dry since spring / no water
                             3.10001
+                            no difference Reading{at=2027-05-09T06:00:00Z, level=3}
                             7
                             <?xml version="1.0" encoding="UTF-8"?>
                             <soap:Envelope xmlns:soap="http://schemas.xmlsoap.org/soap/envelope/" \
@@ -201,6 +202,8 @@ class ServiceTest {
                             <faultcode>soap:Client</faultcode><faultstring>expected &lt;mark&gt;, but the element ends \
                             (line 1, column 165, at /Envelope/Body/readTide)</faultstring></soap:Fault></soap:Body></soap:Envelope>
                             reset
+                            ticket 12
+                            ticket null
                             first Reading{at=2027-05-09T06:00:00Z, level=2}
                             """);
         }

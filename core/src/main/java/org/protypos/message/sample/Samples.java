@@ -109,7 +109,7 @@ public final class Samples {
             for (BoundOperation.Header block : carrier.headers()) {
                 Message.Part part =
                         contract.wsdl().messages().get(block.message()).part(block.part());
-                header.add(part(builder, part));
+                header.add(part(builder, part, block.namespace()));
             }
         }
         if (!header.content().isEmpty()) {
@@ -125,16 +125,16 @@ public final class Samples {
             body.add(around);
         }
         for (Message.Part part : BoundOperation.bodyParts(message, carrier)) {
-            around.add(part(builder, part));
+            around.add(part(builder, part, ""));
         }
         return MessageText.of(builder.finish(envelope));
     }
 
-    private MessageElement part(SampleBuilder builder, Message.Part part) {
+    private MessageElement part(SampleBuilder builder, Message.Part part, String namespace) {
         if (part.element() != null) {
             return builder.element(vocabulary.element(part.element()));
         }
         TypeModel type = vocabulary.type(part.type());
-        return builder.element(new QName("", part.name()), type);
+        return builder.element(new QName(namespace, part.name()), type);
     }
 }
