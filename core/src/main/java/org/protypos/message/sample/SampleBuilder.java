@@ -247,7 +247,7 @@ final class SampleBuilder {
     /** Whether something optional can be shown: it ends, and does not lead back into what it stands in. */
     private boolean mayShow(Term term) {
         if (term instanceof Wildcard wildcard) {
-            return foreign(wildcard) != null;
+            return stranger(wildcard) != null || known(wildcard) != null;
         }
         if (term instanceof ElementReference reference) {
             return substitute(vocabulary.element(reference.name())) != null;
@@ -350,20 +350,34 @@ final class SampleBuilder {
 
     /** An element that a wildcard lets in, or null when there is none. */
     private MessageElement foreign(Wildcard wildcard) {
-        boolean strict = wildcard.processing() == Wildcard.Processing.STRICT;
-        if (!strict) {
-            for (String namespace :
-                    List.of(FOREIGN, "", String.valueOf(wildcard.namespaces().get(0)))) {
-                QName name = new QName(namespace, "other");
-                if (!namespace.startsWith("##") && wildcard.allows(namespace) && vocabulary.element(name) == null) {
-                    MessageElement element = new MessageElement(name, null);
-                    element.add("text");
-                    return element;
-                }
+        QName stranger = stranger(wildcard);
+        if (stranger == null) {
+            ElementDeclaration known = known(wildcard);
+            return known == null ? null : element(known);
+        }
+        MessageElement element = new MessageElement(stranger, null);
+        element.add("text");
+        return element;
+    }
+
+    /** The name of an element that no contract declares and that a wildcard lets in, or null when it wants declared ones. */
+    private QName stranger(Wildcard wildcard) {
+        if (wildcard.processing() == Wildcard.Processing.STRICT) {
+            return null;
+        }
+        for (String namespace : List.of(FOREIGN, "", wildcard.namespaces().get(0))) {
+            QName name = new QName(namespace, "other");
+            if (!namespace.startsWith("##") && wildcard.allows(namespace) && vocabulary.element(name) == null) {
+                return name;
             }
         }
+        return null;
+    }
+
+    /** The shallowest of the declared elements that a wildcard lets in, or null when none ends. */
+    private ElementDeclaration known(Wildcard wildcard) {
         ElementDeclaration best = null;
-        int least = Integer.MAX_VALUE;
+        int least = MinimalDepth.ENDLESS / 2;
         for (ElementDeclaration element : vocabulary.schema().elements().values()) {
             if (!element.isAbstract() && wildcard.allows(element.name().getNamespaceURI())) {
                 TypeModel type = vocabulary.typeOf(element);
@@ -374,6 +388,6 @@ final class SampleBuilder {
                 }
             }
         }
-        return best == null || least >= MinimalDepth.ENDLESS / 2 ? null : element(best);
+        return best;
     }
 }
