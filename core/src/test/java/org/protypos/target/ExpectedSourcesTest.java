@@ -16,6 +16,8 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
 import org.protypos.contract.Publication;
@@ -26,12 +28,12 @@ import org.protypos.target.java.JavaNames;
 import org.protypos.target.java.JavaTarget;
 
 /**
- * The harbour contract and the sources it must become, word for word. To accept a change after reading it, run the test
+ * Contracts in the styles document and rpc, literal and encoded, and the sources they must become, word for word. To accept a change after reading it, run the test
  * with {@code -Dexpected.write=true} and look at the difference.
  */
 class ExpectedSourcesTest {
     private static final Path CONTRACT = Path.of("../examples/harbour/contract");
-    private static final Path EXPECTED = Path.of("src/test/resources/expected/harbour");
+    private static final Path EXPECTED = Path.of("src/test/resources/expected");
 
     private static Map<String, String> generate(List<Path> documents, JavaTarget.Product... products) {
         Contract contract = ContractReader.read(
@@ -42,21 +44,26 @@ class ExpectedSourcesTest {
                 .collect(Collectors.toMap(SourceFile::path, SourceFile::text, (a, b) -> a, TreeMap::new));
     }
 
-    @Test
-    void theHarbourContractBecomesTheseSources() throws IOException {
-        Map<String, String> files =
-                generate(List.of(CONTRACT.resolve("desk.wsdl")), JavaTarget.Product.CLIENT, JavaTarget.Product.SERVER);
+    @ParameterizedTest
+    @CsvSource({
+        "harbour, ../examples/harbour/contract/desk.wsdl",
+        "tide, ../examples/tide/tide.wsdl",
+        "dues, src/test/resources/encoded/dues.wsdl"
+    })
+    void aContractBecomesTheseSources(String name, Path contract) throws IOException {
+        Map<String, String> files = generate(List.of(contract), JavaTarget.Product.CLIENT, JavaTarget.Product.SERVER);
         files.keySet().removeIf(path -> path.contains("/runtime/") || path.endsWith("PublishedContract.java"));
+        Path folder = EXPECTED.resolve(name);
         if (Boolean.getBoolean("expected.write")) {
             for (Map.Entry<String, String> file : files.entrySet()) {
-                Files.writeString(EXPECTED.resolve(file.getKey()), file.getValue());
+                Files.createDirectories(folder.resolve(file.getKey()).getParent());
+                Files.writeString(folder.resolve(file.getKey()), file.getValue());
             }
         }
         Map<String, String> expected = new TreeMap<>();
-        try (Stream<Path> walk = Files.walk(EXPECTED)) {
+        try (Stream<Path> walk = Files.walk(folder)) {
             for (Path file : walk.filter(Files::isRegularFile).toList()) {
-                String name = EXPECTED.relativize(file).toString().replace('\\', '/');
-                expected.put(name, Files.readString(file));
+                expected.put(folder.relativize(file).toString().replace('\\', '/'), Files.readString(file));
             }
         }
         assertThat(files.keySet()).isEqualTo(expected.keySet());
