@@ -25,12 +25,14 @@ import org.protypos.runtime.xml.XmlTypes;
 public final class SoapConnection {
     private final SoapPort<?> port;
     private final SoapSettings settings;
+    private final String address;
     private final HttpClient client;
     private final XmlTypes types;
 
     private SoapConnection(SoapPort<?> port, SoapSettings settings, HttpClient client, XmlTypes types) {
         this.port = port;
         this.settings = settings;
+        this.address = settings.address();
         this.client = client;
         this.types = types;
     }
@@ -105,8 +107,7 @@ public final class SoapConnection {
     public <A extends SoapMessage, R> CompletableFuture<R> callLater(
             String operation, String action, SoapMessage request, A answer, Function<A, R> result) {
         Map<String, String> headers = new LinkedHashMap<>();
-        SoapInterceptor.Call call =
-                new SoapInterceptor.Call(port.service(), port.name(), operation, settings.address(), headers);
+        SoapInterceptor.Call call = new SoapInterceptor.Call(port.service(), port.name(), operation, address, headers);
         HttpRequest sent = request(call, port.action(operation, action), request);
         CompletableFuture<HttpResponse<byte[]>> exchange =
                 client.sendAsync(sent, info -> new BoundedBody(settings.limits().bytes()));
@@ -156,9 +157,9 @@ public final class SoapConnection {
 
     private URI address() {
         try {
-            URI address = URI.create(settings.address());
-            if (address.getScheme() != null && address.getHost() != null) {
-                return address;
+            URI target = URI.create(address);
+            if (target.getScheme() != null && target.getHost() != null) {
+                return target;
             }
         } catch (IllegalArgumentException e) {
             throw noAddress(e);
@@ -168,7 +169,7 @@ public final class SoapConnection {
 
     private CallFailedException noAddress(Throwable cause) {
         return new CallFailedException(
-                "\"" + settings.address() + "\" is no address to send to: set one with address(...)", 0, cause);
+                "\"" + address + "\" is no address to send to: set one with address(...)", 0, cause);
     }
 
     private CallFailedException notReached(String operation, Throwable failure) {
@@ -176,7 +177,7 @@ public final class SoapConnection {
         String what = cause instanceof TimeoutException
                 ? "no answer within " + settings.timeout().toMillis() + " ms"
                 : cause.getMessage() == null ? cause.getClass().getSimpleName() : cause.getMessage();
-        return new CallFailedException(operation + " at " + settings.address() + ": " + what, 0, cause);
+        return new CallFailedException(operation + " at " + address + ": " + what, 0, cause);
     }
 
     /** What came, unpacked and seen by the interceptors. */
@@ -251,7 +252,7 @@ public final class SoapConnection {
                 .replaceAll("\\s+", " ")
                 .trim();
         return new CallFailedException(
-                "the answer to " + operation + " from " + settings.address() + " " + what + " (HTTP "
+                "the answer to " + operation + " from " + address + " " + what + " (HTTP "
                         + response.statusCode() + ", "
                         + response.headers().firstValue("Content-Type").orElse("no content type") + ", "
                         + (start.isEmpty() ? "empty" : "starts with: " + start) + ")",

@@ -24,7 +24,7 @@ import org.protypos.runtime.xml.XmlLimits;
  * <p>The address is, in this order: the one set here; the system property {@code address.SERVICE.PORT}; the environment
  * variable {@code ADDRESS_SERVICE_PORT}, in capitals with an underscore for every other character; the entry
  * {@code SERVICE.PORT} in {@code addresses.properties} on the class path; the one in the contract. SERVICE and PORT are
- * the names in the contract.
+ * the names in the contract. It is looked up once, when a client is made or changed by {@code with}.
  */
 public final class SoapSettings {
     private static final Duration DEFAULT_TIMEOUT = Duration.ofSeconds(60);
