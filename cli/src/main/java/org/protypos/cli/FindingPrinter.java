@@ -25,13 +25,7 @@ final class FindingPrinter {
     }
 
     private void print(Finding finding) {
-        Place place = finding.place();
-        String where = place == null ? "" : Terminal.bold(place.toString()) + ": ";
-        to.println(where + severity(finding.severity()) + ": " + Terminal.plain(finding.message()) + " "
-                + Terminal.dim("[" + finding.code() + "]"));
-        if (place != null && !place.lineText().isBlank()) {
-            excerpt(place);
-        }
+        headline(finding.place(), severity(finding.severity()), finding.message(), finding.code());
         if (!finding.cure().isEmpty()) {
             to.println("  " + Terminal.cyan("cure: ") + Terminal.plain(finding.cure()));
         }
@@ -44,14 +38,8 @@ final class FindingPrinter {
      * @param changed whether the message is as the contract says and came out changed
      */
     void print(boolean changed, Deviation deviation) {
-        Place place = deviation.place();
-        String kind = changed ? Terminal.red("changed") : Terminal.red("invalid");
-        String where = place == null ? "" : Terminal.bold(place.toString()) + ": ";
-        to.println(where + kind + ": " + Terminal.plain(deviation.came()) + " "
-                + Terminal.dim("[" + deviation.code() + "]"));
-        if (place != null && !place.lineText().isBlank()) {
-            excerpt(place);
-        }
+        String kind = Terminal.red(changed ? "changed" : "invalid");
+        headline(deviation.place(), kind, deviation.came(), deviation.code());
         if (!deviation.path().isEmpty()) {
             to.println("  " + Terminal.cyan("at: ") + Terminal.plain(deviation.path()));
         }
@@ -62,6 +50,14 @@ final class FindingPrinter {
             to.println("  " + Terminal.cyan("contract: ") + deviation.contract());
         }
         to.println();
+    }
+
+    private void headline(Place place, String kind, String message, String code) {
+        String where = place == null ? "" : Terminal.bold(place.toString()) + ": ";
+        to.println(where + kind + ": " + Terminal.plain(message) + " " + Terminal.dim("[" + code + "]"));
+        if (place != null && !place.lineText().isBlank()) {
+            excerpt(place);
+        }
     }
 
     private static String severity(Severity severity) {

@@ -88,7 +88,7 @@ final class GenerateCommand implements Callable<Integer> {
         Terminal terminal =
                 new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
         if (!whole.isSound()) {
-            refuse(terminal, whole.findings(), "nothing was written");
+            terminal.refuse(whole.findings(), "nothing was written", json);
             return ContractArguments.status(whole);
         }
         Contract contract = selection.of(whole);
@@ -104,7 +104,7 @@ final class GenerateCommand implements Callable<Integer> {
         if (json) {
             json(terminal, report, findings);
         } else if (refused) {
-            refuse(terminal, findings, "nothing was written");
+            terminal.refuse(findings, "nothing was written", json);
         } else {
             new FindingPrinter(terminal.err()).print(findings);
             text(terminal, plan, report);
@@ -118,15 +118,6 @@ final class GenerateCommand implements Callable<Integer> {
                         + "(\\.[\\p{javaJavaIdentifierStart}][\\p{javaJavaIdentifierPart}]*)*")) {
             throw new ParameterException(spec.commandLine(), "--package: \"" + packageName + "\" is no Java package");
         }
-    }
-
-    private void refuse(Terminal terminal, List<Finding> findings, String consequence) throws IOException {
-        if (json) {
-            Json.print(terminal.out(), document -> Json.findings(document, findings));
-            return;
-        }
-        new FindingPrinter(terminal.err()).print(findings);
-        terminal.problem(FindingPrinter.summary(findings) + ": " + consequence, "");
     }
 
     private void json(Terminal terminal, WriteReport report, List<Finding> findings) throws IOException {

@@ -8,6 +8,7 @@ import java.io.StringWriter;
 import java.util.List;
 import java.util.Locale;
 import org.protypos.diagnostic.Finding;
+import org.protypos.diagnostic.Place;
 
 /** Writes one JSON document, for programs. */
 final class Json {
@@ -37,15 +38,19 @@ final class Json {
             json.writeStringField("code", finding.code());
             json.writeStringField("severity", finding.severity().name().toLowerCase(Locale.ROOT));
             if (finding.place() != null) {
-                json.writeStringField("document", finding.place().document());
-                json.writeNumberField("line", finding.place().line());
-                json.writeNumberField("column", finding.place().column());
+                place(json, finding.place());
             }
             json.writeStringField("message", finding.message());
             json.writeStringField("cure", finding.cure());
             json.writeEndObject();
         }
         json.writeEndArray();
+    }
+
+    static void place(JsonGenerator json, Place place) throws IOException {
+        json.writeStringField("document", place.document());
+        json.writeNumberField("line", place.line());
+        json.writeNumberField("column", place.column());
     }
 
     static void strings(JsonGenerator json, String field, List<String> values) throws IOException {

@@ -13,7 +13,6 @@ import java.util.stream.Stream;
 import javax.tools.JavaCompiler;
 import javax.tools.ToolProvider;
 import org.protypos.contract.Contract;
-import org.protypos.diagnostic.Place;
 import org.protypos.message.check.Deviation;
 import org.protypos.proof.Proof;
 import org.protypos.proof.ProofResult;
@@ -75,12 +74,7 @@ final class ProofCommand implements Callable<Integer> {
         }
         Contract contract = arguments.read();
         if (!contract.isSound()) {
-            if (json) {
-                Json.print(terminal.out(), document -> Json.findings(document, contract.findings()));
-            } else {
-                new FindingPrinter(terminal.err()).print(contract.findings());
-                terminal.problem(FindingPrinter.summary(contract.findings()) + ": nothing was proved", "");
-            }
+            terminal.refuse(contract.findings(), "nothing was proved", json);
             return ContractArguments.status(contract);
         }
         List<ProofResult> results = new Proof(contract, ContractArguments.plan(contract, null)).of(compiler, files);
@@ -150,11 +144,8 @@ final class ProofCommand implements Callable<Integer> {
         document.writeStringField("came", detail.came());
         document.writeStringField("expected", detail.expected());
         if (detail.contract() != null) {
-            Place place = detail.contract();
             document.writeObjectFieldStart("contract");
-            document.writeStringField("document", place.document());
-            document.writeNumberField("line", place.line());
-            document.writeNumberField("column", place.column());
+            Json.place(document, detail.contract());
             document.writeEndObject();
         }
         document.writeEndObject();

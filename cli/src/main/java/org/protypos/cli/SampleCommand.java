@@ -4,7 +4,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collections;
-import java.util.HashMap;
+import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -74,6 +74,9 @@ final class SampleCommand implements Callable<Integer> {
 
     private Terminal terminal;
 
+    /** The file names given so far, in small letters: some file systems do not tell capitals apart. */
+    private final Set<String> taken = new HashSet<>();
+
     @Override
     public Integer call() throws IOException {
         terminal = new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
@@ -82,22 +85,17 @@ final class SampleCommand implements Callable<Integer> {
         }
         Contract contract = arguments.read();
         if (!contract.isSound()) {
-            if (json) {
-                Json.print(terminal.out(), document -> Json.findings(document, contract.findings()));
-            } else {
-                new FindingPrinter(terminal.err()).print(contract.findings());
-                terminal.problem(FindingPrinter.summary(contract.findings()) + ": no sample was made", "");
-            }
+            terminal.refuse(contract.findings(), "no sample was made", json);
             return ContractArguments.status(contract);
         }
         Samples samples = new Samples(contract, new Vocabulary(contract.schema()), full);
         Map<String, String> texts = new LinkedHashMap<>();
         if (all) {
-            samples.elements().forEach(name -> texts.put(fileName(name.getLocalPart(), texts), samples.element(name)));
+            samples.elements().forEach(name -> texts.put(fileName(name.getLocalPart()), samples.element(name)));
         }
         for (String wanted : elements) {
             QName name = element(samples, wanted);
-            texts.put(fileName(name.getLocalPart(), texts), samples.element(name));
+            texts.put(fileName(name.getLocalPart()), samples.element(name));
         }
         for (String wanted : operations) {
             operation(contract, samples, wanted, texts);
@@ -178,21 +176,19 @@ final class SampleCommand implements Callable<Integer> {
     private void messages(Samples samples, Binding binding, Operation operation, Map<String, String> texts) {
         if (operation.input() != null) {
             String request = samples.message(binding, operation, false);
-            texts.put(fileName(operation.name() + "-request", texts), request);
+            texts.put(fileName(operation.name() + "-request"), request);
         }
         if (operation.output() != null && into != null) {
-            texts.put(fileName(operation.name() + "-answer", texts), samples.message(binding, operation, true));
+            texts.put(fileName(operation.name() + "-answer"), samples.message(binding, operation, true));
         }
     }
 
     /** A file name for a message: safe on every system, and unlike those there are, whatever their case. */
-    private static String fileName(String local, Map<String, String> taken) {
+    private String fileName(String local) {
         String safe = local.replaceAll("[^A-Za-z0-9._-]", "_");
         safe = safe.length() > LONGEST_NAME ? safe.substring(0, LONGEST_NAME) : safe;
-        Map<String, Boolean> lower = new HashMap<>();
-        taken.keySet().forEach(name -> lower.put(name.toLowerCase(Locale.ROOT), true));
         String name = safe + ".xml";
-        for (int number = 2; lower.containsKey(name.toLowerCase(Locale.ROOT)); number++) {
+        for (int number = 2; !taken.add(name.toLowerCase(Locale.ROOT)); number++) {
             name = safe + "-" + number + ".xml";
         }
         return name;

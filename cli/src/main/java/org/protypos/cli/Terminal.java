@@ -1,6 +1,9 @@
 package org.protypos.cli;
 
+import java.io.IOException;
 import java.io.PrintWriter;
+import java.util.List;
+import org.protypos.diagnostic.Finding;
 
 /** Where a command writes: results to one side, messages to the other, in colour only where a person looks. */
 final class Terminal {
@@ -30,6 +33,16 @@ final class Terminal {
             err.println("  " + cure);
         }
         err.flush();
+    }
+
+    /** Tells why a command did nothing: as one JSON document, or on the side of messages. */
+    void refuse(List<Finding> findings, String consequence, boolean json) throws IOException {
+        if (json) {
+            Json.print(out, document -> Json.findings(document, findings));
+            return;
+        }
+        new FindingPrinter(err).print(findings);
+        problem(FindingPrinter.summary(findings) + ": " + consequence, "");
     }
 
     static String bold(String text) {

@@ -159,10 +159,7 @@ final class NeededSchema {
 
     private void attributes(Attributes attributes) {
         for (AttributeUse use : attributes.uses()) {
-            reference(
-                    use.declaration() != null
-                            ? use.declaration().type()
-                            : schema.attributes().get(use.reference()).type());
+            reference(schema.declaration(use).type());
             if (use.arrayItem() != null) {
                 type(use.arrayItem());
             }

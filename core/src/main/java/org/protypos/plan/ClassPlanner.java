@@ -145,9 +145,7 @@ final class ClassPlanner {
             inherited.attributes().forEach(property -> known.add(property.xmlName()));
         }
         for (AttributeUse use : uses) {
-            AttributeDeclaration declared = use.declaration() != null
-                    ? use.declaration()
-                    : types.schema().attributes().get(use.reference());
+            AttributeDeclaration declared = types.schema().declaration(use);
             if (use.use() != AttributeUse.Use.PROHIBITED && known.add(declared.name())) {
                 type.addAttribute(attribute(use, declared));
             }

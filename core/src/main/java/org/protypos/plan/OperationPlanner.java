@@ -292,11 +292,8 @@ final class OperationPlanner {
     }
 
     private static String namespaceOf(Operation.Use fault, BoundOperation bound) {
-        return bound.faults().stream()
-                .filter(candidate -> Objects.equals(candidate.name(), fault.name()))
-                .map(BoundOperation.BoundFault::namespace)
-                .findFirst()
-                .orElse("");
+        BoundOperation.BoundFault carried = bound.fault(fault);
+        return carried == null ? "" : carried.namespace();
     }
 
     private ApiFault fault(Operation operation, Operation.Use use, BoundOperation bound) {

@@ -26,6 +26,7 @@ import org.protypos.message.tree.MessageReader;
 import org.protypos.plan.Plan;
 import org.protypos.runtime.xml.XmlFormatException;
 import org.protypos.runtime.xml.XmlTypes;
+import org.protypos.source.Xml;
 import org.protypos.target.SourceFile;
 import org.protypos.target.java.JavaTarget;
 
@@ -90,14 +91,10 @@ public final class Proof {
 
     private static void collect(MessageElement element, Set<QName> names) {
         names.add(element.name());
-        String type = element.attribute("http://www.w3.org/2001/XMLSchema-instance", "type");
-        if (type != null) {
-            int colon = type.indexOf(':');
-            String namespace = element.namespaceOf(
-                    colon < 0 ? "" : type.substring(0, colon).strip());
-            names.add(new QName(
-                    namespace == null ? "" : namespace,
-                    type.substring(colon + 1).strip()));
+        String type = element.attribute(Xml.XSI, "type");
+        QName stated = type == null ? null : element.resolve(type.strip());
+        if (stated != null) {
+            names.add(stated);
         }
         element.children().forEach(child -> collect(child, names));
     }

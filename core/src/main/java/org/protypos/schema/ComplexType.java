@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
+import org.protypos.source.Xml;
 
 /**
  * A complex type definition (XML Schema Part 1, section 3.4).
@@ -29,7 +30,7 @@ public record ComplexType(
         String documentation,
         Place place)
         implements SchemaType {
-    private static final QName ENCODED_ARRAY = new QName("http://schemas.xmlsoap.org/soap/encoding/", "Array");
+    private static final QName ENCODED_ARRAY = new QName(Xml.SOAP_ENCODING, "Array");
 
     /** Whether it is an array of the SOAP encoding (SOAP 1.1, section 5.4.2): it holds items under any name. */
     public boolean isEncodedArray() {

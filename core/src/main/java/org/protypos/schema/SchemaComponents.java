@@ -48,6 +48,11 @@ public record SchemaComponents(
         return type != null ? type : Builtins.type(name);
     }
 
+    /** The declaration that a use of an attribute speaks of: the one on the spot or the global one, or null. */
+    public AttributeDeclaration declaration(AttributeUse use) {
+        return use.declaration() != null ? use.declaration() : attributes.get(use.reference());
+    }
+
     /** The type of an element: its own, else that of its head, else {@code xs:anyType}. */
     public TypeReference typeOf(ElementDeclaration element) {
         ElementDeclaration declared = element;

@@ -5,6 +5,12 @@ public final class Xml {
     /** XML Schema Part 1, section 1.2. */
     public static final String XSD = "http://www.w3.org/2001/XMLSchema";
 
+    /** XML Schema Part 1, section 2.6. */
+    public static final String XSI = "http://www.w3.org/2001/XMLSchema-instance";
+
+    /** Namespaces in XML, section 3. */
+    public static final String XML = "http://www.w3.org/XML/1998/namespace";
+
     /** WSDL 1.1, section 1.2. */
     public static final String WSDL = "http://schemas.xmlsoap.org/wsdl/";
 

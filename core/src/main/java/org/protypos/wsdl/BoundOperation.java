@@ -78,6 +78,16 @@ public record BoundOperation(
      */
     public record BoundFault(String name, boolean encoded, String namespace, Place place) {}
 
+    /** How a fault of the operation travels, or null when the binding does not say. */
+    public BoundFault fault(Operation.Use wanted) {
+        for (BoundFault fault : faults) {
+            if (Objects.equals(fault.name(), wanted.name())) {
+                return fault;
+            }
+        }
+        return null;
+    }
+
     boolean fits(Operation operation) {
         return fits(input, operation.input()) && fits(output, operation.output());
     }

@@ -2,6 +2,7 @@ package org.protypos.message.check;
 
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Consumer;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.diagnostic.Place;
@@ -10,25 +11,17 @@ import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.runtime.check.ValueRule;
 import org.protypos.schema.Wildcard;
+import org.protypos.source.Xml;
 
 /** Checks the attributes of an element (XML Schema Part 1, section 3.4.4). */
 final class AttributeCheck {
-    /** XML Schema Part 1, section 2.6. */
-    static final String XSI = "http://www.w3.org/2001/XMLSchema-instance";
-
     private static final Set<String> INSTANCE = Set.of("type", "nil", "schemaLocation", "noNamespaceSchemaLocation");
 
     private final Vocabulary vocabulary;
-    private final Report report;
+    private final Consumer<Deviation> report;
     private IdentityCheck identities;
 
-    /** Takes a deviation. */
-    interface Report {
-        void add(
-                String code, MessageElement at, Place place, String path, String came, String expected, Place contract);
-    }
-
-    AttributeCheck(Vocabulary vocabulary, Report report) {
+    AttributeCheck(Vocabulary vocabulary, Consumer<Deviation> report) {
         this.vocabulary = vocabulary;
         this.report = report;
     }
@@ -40,7 +33,7 @@ final class AttributeCheck {
     void check(MessageElement element, TypeModel type) {
         for (Map.Entry<QName, String> attribute : element.attributes().entrySet()) {
             QName name = attribute.getKey();
-            if (name.getNamespaceURI().equals(XSI) && INSTANCE.contains(name.getLocalPart())) {
+            if (name.getNamespaceURI().equals(Xml.XSI) && INSTANCE.contains(name.getLocalPart())) {
                 continue;
             }
             TypeModel.Attribute declared = type.attributes().get(name);
@@ -52,15 +45,14 @@ final class AttributeCheck {
         }
         for (TypeModel.Attribute declared : type.attributes().values()) {
             if (declared.required() && !element.attributes().containsKey(declared.name())) {
-                report.add(
+                report.accept(new Deviation(
                         "missing-attribute",
-                        element,
                         element.place(),
                         element.path(),
                         "<" + element.name().getLocalPart() + "> has no attribute "
                                 + declared.name().getLocalPart(),
                         "the attribute " + declared.name().getLocalPart() + ", which is required",
-                        declared.place());
+                        declared.place()));
             }
         }
     }
@@ -111,10 +103,7 @@ final class AttributeCheck {
                     element,
                     declared.name(),
                     complaint.message(),
-                    "a value of "
-                            + (declared.type().name() == null
-                                    ? "the type declared there"
-                                    : "type " + declared.type().name().getLocalPart()),
+                    "a value of " + MessageChecker.described(declared.type()),
                     facet != null ? facet : declared.place());
         } else if (declared.fixed() != null
                 && !declared.rule()
@@ -128,18 +117,12 @@ final class AttributeCheck {
                     "\"" + declared.fixed() + "\"",
                     declared.place());
         }
-        identities.value(element, declared.name(), declared.type(), value);
+        identities.value(element, declared.name(), declared.rule(), value);
     }
 
     private void deviation(
             String code, MessageElement element, QName name, String came, String expected, Place contract) {
-        report.add(
-                code,
-                element,
-                element.place(name),
-                element.path() + "/@" + name.getLocalPart(),
-                came,
-                expected,
-                contract);
+        report.accept(new Deviation(
+                code, element.place(name), element.path() + "/@" + name.getLocalPart(), came, expected, contract));
     }
 }

@@ -4,7 +4,6 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import javax.xml.namespace.QName;
 import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
@@ -55,10 +54,9 @@ public final class CallWrappers {
 
     private void faults(Definitions wsdl, Operation operation, BoundOperation bound) {
         for (Operation.Use fault : operation.faults()) {
-            for (BoundOperation.BoundFault candidate : bound.faults()) {
-                if (Objects.equals(candidate.name(), fault.name())) {
-                    wsdl.messages().get(fault.message()).parts().forEach(part -> outside(part, candidate.namespace()));
-                }
+            BoundOperation.BoundFault carried = bound.fault(fault);
+            if (carried != null) {
+                wsdl.messages().get(fault.message()).parts().forEach(part -> outside(part, carried.namespace()));
             }
         }
     }

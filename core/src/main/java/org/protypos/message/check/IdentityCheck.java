@@ -8,47 +8,41 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Consumer;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
 import org.protypos.message.model.TypeModel;
-import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
-import org.protypos.schema.Builtins;
-import org.protypos.schema.ComplexType;
+import org.protypos.runtime.check.ValueRule;
 import org.protypos.schema.IdentityConstraint;
-import org.protypos.schema.SchemaType;
-import org.protypos.schema.SimpleType;
 
 /** Checks what speaks of several values together: keys and references to them, ID and IDREF. */
 final class IdentityCheck {
-    private final Vocabulary vocabulary;
     private final Map<MessageElement, TypeModel> types;
-    private final AttributeCheck.Report report;
+    private final Consumer<Deviation> report;
     private final Map<String, MessageElement> ids = new HashMap<>();
     private final Map<String, MessageElement> references = new LinkedHashMap<>();
-    private final Map<SchemaType, String> kinds = new IdentityHashMap<>();
 
     /** For each element with keys the tuples of each key, for the references further out. */
     private final Map<MessageElement, Map<QName, Set<Object>>> keys = new IdentityHashMap<>();
 
-    IdentityCheck(Vocabulary vocabulary, Map<MessageElement, TypeModel> types, AttributeCheck.Report report) {
-        this.vocabulary = vocabulary;
+    IdentityCheck(Map<MessageElement, TypeModel> types, Consumer<Deviation> report) {
         this.types = types;
         this.report = report;
     }
 
-    void value(MessageElement element, SchemaType type, String text) {
-        value(element, null, type, text);
+    void value(MessageElement element, ValueRule rule, String text) {
+        value(element, null, rule, text);
     }
 
     /** Notes the value of an element or of its attribute. */
-    void value(MessageElement element, QName attribute, SchemaType type, String text) {
-        String kind = kinds.computeIfAbsent(type, this::kind);
-        if (kind.isEmpty()) {
+    void value(MessageElement element, QName attribute, ValueRule rule, String text) {
+        String builtin = (rule.item() != null ? rule.item() : rule).builtin();
+        if (!"ID".equals(builtin) && !"IDREF".equals(builtin)) {
             return;
         }
         for (String one : text.strip().split("\\s+")) {
-            if (kind.equals("ID")) {
+            if (builtin.equals("ID")) {
                 MessageElement owner = attribute == null ? element.parent() : element;
                 MessageElement other = ids.putIfAbsent(one, owner);
                 if (other != null && other != owner) {
@@ -64,23 +58,6 @@ final class IdentityCheck {
                 references.putIfAbsent(one, element);
             }
         }
-    }
-
-    /** Whether a simple type is one of ID or IDREF, or a list of the latter; else an empty text. */
-    private String kind(SchemaType type) {
-        SchemaType current = type;
-        for (int steps = 0; current != null && steps < 1_000; steps++) {
-            if (current instanceof SimpleType simple && simple.variety() == SimpleType.Variety.BUILT_IN) {
-                String name = simple.name().getLocalPart();
-                return name.equals("IDREFS") || Builtins.derives(name, "IDREF")
-                        ? "IDREF"
-                        : Builtins.derives(name, "ID") ? "ID" : "";
-            }
-            current = current instanceof SimpleType simple
-                    ? simple.base() == null ? null : vocabulary.schema().resolve(simple.base())
-                    : vocabulary.schema().resolve(((ComplexType) current).base());
-        }
-        return "";
     }
 
     /** Looks at the references once all of the message is known. */
@@ -100,14 +77,13 @@ final class IdentityCheck {
 
     private void deviation(
             String code, MessageElement at, QName attribute, String came, String expected, Place contract) {
-        report.add(
+        report.accept(new Deviation(
                 code,
-                at,
                 attribute == null ? at.place() : at.place(attribute),
                 at.path() + (attribute == null ? "" : "/@" + attribute.getLocalPart()),
                 came,
                 expected,
-                contract);
+                contract));
     }
 
     /** Checks the constraints of an element of which all content was checked before. */

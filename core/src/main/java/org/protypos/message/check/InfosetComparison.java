@@ -11,6 +11,7 @@ import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.runtime.check.ValueRule;
+import org.protypos.source.Xml;
 
 /**
  * Compares what two messages say (XML Information Set): prefixes, the order of attributes and the white space that the
@@ -109,7 +110,7 @@ public final class InfosetComparison {
     }
 
     private String comparable(QName name, String value, TypeModel type, UnaryOperator<String> namespaces) {
-        if (name.getNamespaceURI().equals(AttributeCheck.XSI)) {
+        if (name.getNamespaceURI().equals(Xml.XSI)) {
             return switch (name.getLocalPart()) {
                 case "type" -> ValueRule.of("QName").expandedText(value, namespaces);
                 case "nil" ->

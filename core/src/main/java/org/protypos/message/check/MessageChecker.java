@@ -16,7 +16,9 @@ import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.runtime.check.ValueRule;
 import org.protypos.schema.ElementDeclaration;
+import org.protypos.schema.SchemaType;
 import org.protypos.schema.Wildcard;
+import org.protypos.source.Xml;
 
 /** Checks messages against a contract and collects every deviation (XML Schema Part 1, chapter 5). The door. */
 public final class MessageChecker {
@@ -36,7 +38,7 @@ public final class MessageChecker {
     /** Makes a checker for one contract; it may check any number of messages, one after the other. */
     public MessageChecker(Vocabulary vocabulary) {
         this.vocabulary = vocabulary;
-        this.attributes = new AttributeCheck(vocabulary, this::deviation);
+        this.attributes = new AttributeCheck(vocabulary, this::report);
     }
 
     /** Checks a message of which the root is an element that the contract declares globally. */
@@ -103,7 +105,7 @@ public final class MessageChecker {
     private void begin() {
         deviations = new ArrayList<>();
         types = new IdentityHashMap<>();
-        identities = new IdentityCheck(vocabulary, types, this::deviation);
+        identities = new IdentityCheck(types, this::report);
         attributes.setIdentities(identities);
     }
 
@@ -113,13 +115,12 @@ public final class MessageChecker {
     }
 
     private void deviation(String code, MessageElement at, String came, String expected, Place contract) {
-        deviation(code, at, at.place(), at.path(), came, expected, contract);
+        report(new Deviation(code, at.place(), at.path(), came, expected, contract));
     }
 
-    private void deviation(
-            String code, MessageElement at, Place place, String path, String came, String expected, Place contract) {
+    private void report(Deviation deviation) {
         if (deviations.size() < MOST_DEVIATIONS) {
-            deviations.add(new Deviation(code, place, path, came, expected, contract));
+            deviations.add(deviation);
         }
     }
 
@@ -149,11 +150,11 @@ public final class MessageChecker {
     }
 
     private TypeModel stated(MessageElement element) {
-        String stated = element.attribute(AttributeCheck.XSI, "type");
+        String stated = element.attribute(Xml.XSI, "type");
         if (stated == null) {
             return null;
         }
-        QName name = resolve(element, stated.strip());
+        QName name = element.resolve(stated.strip());
         TypeModel type = name == null ? null : vocabulary.type(name);
         if (type == null) {
             deviation(
@@ -164,15 +165,6 @@ public final class MessageChecker {
                     null);
         }
         return type;
-    }
-
-    private static QName resolve(MessageElement element, String prefixed) {
-        int colon = prefixed.indexOf(':');
-        String namespace = element.namespaceOf(colon < 0 ? "" : prefixed.substring(0, colon));
-        if (namespace == null && colon >= 0) {
-            return null;
-        }
-        return new QName(namespace == null ? "" : namespace, prefixed.substring(colon + 1));
     }
 
     private void element(MessageElement element, ElementDeclaration declaration) {
@@ -228,7 +220,7 @@ public final class MessageChecker {
     }
 
     private static boolean isNil(MessageElement element) {
-        String nil = element.attribute(AttributeCheck.XSI, "nil");
+        String nil = element.attribute(Xml.XSI, "nil");
         return nil != null && (nil.strip().equals("true") || nil.strip().equals("1"));
     }
 
@@ -270,7 +262,7 @@ public final class MessageChecker {
                     "value",
                     element,
                     complaint.message(),
-                    "a value of " + described(type),
+                    "a value of " + described(type.definition()),
                     facet != null ? facet : expectedAt);
         } else if (declaration != null && declaration.fixedValue() != null) {
             Object fixed = type.text().key(declaration.fixedValue(), element::namespaceOf);
@@ -283,10 +275,10 @@ public final class MessageChecker {
                         declaration.place());
             }
         }
-        identities.value(element, type.definition(), text);
+        identities.value(element, type.text(), text);
     }
 
-    static String described(TypeModel type) {
+    static String described(SchemaType type) {
         return type.name() == null
                 ? "the type declared there"
                 : "type " + type.name().getLocalPart();
@@ -329,7 +321,7 @@ public final class MessageChecker {
                         "unexpected-text",
                         element,
                         "\"" + cut(((String) item).strip()) + "\" stands between elements",
-                        "elements alone, as " + described(type) + " is not mixed",
+                        "elements alone, as " + described(type.definition()) + " is not mixed",
                         type.place());
             }
         }
@@ -346,9 +338,9 @@ public final class MessageChecker {
 
     /** What has no place is still checked as far as its declaration can be told by its name. */
     private void misplaced(MessageElement child, TypeModel type) {
-        ContentModel.Step any = ContentModel.anywhere(type.content(), child.name());
+        Leaf any = ContentModel.anywhere(type.content(), child.name());
         if (any != null) {
-            instance(child, any.leaf());
+            instance(child, any);
         }
     }
 

@@ -80,11 +80,11 @@ public abstract class ContentModel {
     }
 
     /** Some place of a whole model where an element of a name may come, or null. */
-    public static Step anywhere(ContentModel model, QName name) {
-        Step[] found = new Step[1];
+    public static Leaf anywhere(ContentModel model, QName name) {
+        Leaf[] found = new Leaf[1];
         model.leaves(leaf -> {
             if (found[0] == null && leaf.accepts(name)) {
-                found[0] = new Step(leaf, EMPTY);
+                found[0] = leaf;
             }
         });
         return found[0];

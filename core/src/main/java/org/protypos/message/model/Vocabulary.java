@@ -171,9 +171,7 @@ public final class Vocabulary {
             wildcards.add(from.wildcard());
         }
         for (AttributeUse use : from.uses()) {
-            AttributeDeclaration declared = use.declaration() != null
-                    ? use.declaration()
-                    : schema.attributes().get(use.reference());
+            AttributeDeclaration declared = schema.declaration(use);
             if (use.use() == AttributeUse.Use.PROHIBITED) {
                 attributes.remove(declared.name());
                 continue;

@@ -121,16 +121,11 @@ final class MinimalDepth {
         if (term instanceof ElementReference reference) {
             int depth = ENDLESS;
             for (QName name : vocabulary.substitutes(vocabulary.element(reference.name()))) {
-                depth = Math.min(depth, known(vocabulary.typeOf(vocabulary.element(name))));
+                depth = Math.min(depth, of(vocabulary.typeOf(vocabulary.element(name))));
             }
             return depth;
         }
-        return term instanceof ElementDeclaration element ? known(vocabulary.typeOf(element)) : 1;
-    }
-
-    private int known(TypeModel type) {
-        Integer depth = depths.get(type);
-        return depth == null ? of(type) : depth;
+        return term instanceof ElementDeclaration element ? of(vocabulary.typeOf(element)) : 1;
     }
 
     /** The types that an element of a type may really have: itself, or what is derived from it when it is abstract. */

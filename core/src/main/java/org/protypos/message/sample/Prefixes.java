@@ -4,15 +4,20 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import org.protypos.source.Document;
 import org.protypos.source.Documents;
+import org.protypos.source.Xml;
 
 /** The prefixes of one sample: those that the contract itself uses where it can be told. */
 final class Prefixes {
     /** What everybody calls the namespaces that the standards fix. */
     private static final Map<String, String> CUSTOMARY = Map.of(
-            "http://www.w3.org/2001/XMLSchema-instance", "xsi",
-            "http://www.w3.org/2001/XMLSchema", "xs",
-            "http://schemas.xmlsoap.org/soap/envelope/", "soap",
-            "http://www.w3.org/2003/05/soap-envelope", "soap");
+            Xml.XSI,
+            "xsi",
+            "http://www.w3.org/2001/XMLSchema",
+            "xs",
+            "http://schemas.xmlsoap.org/soap/envelope/",
+            "soap",
+            "http://www.w3.org/2003/05/soap-envelope",
+            "soap");
 
     private final Documents documents;
     private final Map<String, String> byNamespace = new LinkedHashMap<>();
@@ -23,7 +28,7 @@ final class Prefixes {
 
     /** The prefix of a namespace; the empty namespace has none. */
     String of(String namespace) {
-        if (namespace.isEmpty() || namespace.equals("http://www.w3.org/XML/1998/namespace")) {
+        if (namespace.isEmpty() || namespace.equals(Xml.XML)) {
             return namespace.isEmpty() ? "" : "xml";
         }
         String known = byNamespace.get(namespace);

@@ -25,8 +25,6 @@ import org.protypos.source.Xml;
 
 /** Builds one sample message: walks the content models and decides what to put in. */
 final class SampleBuilder {
-    private static final String XSI = "http://www.w3.org/2001/XMLSchema-instance";
-
     /** A namespace that no contract has, for elements that a wildcard lets in. */
     private static final String FOREIGN = "http://lanternbay.example/other";
 
@@ -106,8 +104,8 @@ final class SampleBuilder {
         if (type != declared) {
             QName name = type.name();
             element.attributes()
-                    .put(new QName(XSI, "type"), prefixes.name(name.getNamespaceURI(), name.getLocalPart()));
-            prefixes.of(XSI);
+                    .put(new QName(Xml.XSI, "type"), prefixes.name(name.getNamespaceURI(), name.getLocalPart()));
+            prefixes.of(Xml.XSI);
         }
         String given = declaration.fixedValue();
         fill(element, type, given);
@@ -325,9 +323,12 @@ final class SampleBuilder {
 
     /** The element to show for a head: itself if it can be, else the first that can; null when none ends. */
     private ElementDeclaration substitute(ElementDeclaration head) {
+        if (!full) {
+            return shallowest(head);
+        }
         for (QName name : vocabulary.substitutes(head)) {
             ElementDeclaration element = vocabulary.element(name);
-            if (full ? isOpen(vocabulary.typeOf(element)) : element == shallowest(head)) {
+            if (isOpen(vocabulary.typeOf(element))) {
                 return element;
             }
         }

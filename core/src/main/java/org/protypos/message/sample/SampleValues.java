@@ -15,6 +15,7 @@ import javax.xml.namespace.QName;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.runtime.check.ValueRule;
 import org.protypos.schema.FacetStep;
+import org.protypos.source.Xml;
 
 /** Makes up values of simple types: plausible ones, as far as facets leave a choice. */
 final class SampleValues {
@@ -79,9 +80,7 @@ final class SampleValues {
     }
 
     private String namespace(String prefix) {
-        return prefix.equals("xml")
-                ? "http://www.w3.org/XML/1998/namespace"
-                : prefixes.declarations().get(prefix);
+        return prefix.equals("xml") ? Xml.XML : prefixes.declarations().get(prefix);
     }
 
     /** What may be a value, the likeliest first; each made up only when those before it will not do. */

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
+import org.protypos.source.Xml;
 
 /**
  * An element of a message: attributes, text and elements as they came, each with its place, and the types that a check
@@ -123,7 +124,17 @@ public final class MessageElement {
                 return namespace;
             }
         }
-        return prefix.equals("xml") ? "http://www.w3.org/XML/1998/namespace" : null;
+        return prefix.equals("xml") ? Xml.XML : null;
+    }
+
+    /** The name that a prefixed text stands for here, or null when its prefix is not declared. */
+    public QName resolve(String prefixed) {
+        int colon = prefixed.indexOf(':');
+        String namespace = namespaceOf(colon < 0 ? "" : prefixed.substring(0, colon));
+        if (namespace == null && colon >= 0) {
+            return null;
+        }
+        return new QName(namespace == null ? "" : namespace, prefixed.substring(colon + 1));
     }
 
     /** The way from the root, such as {@code /requestBerth/needs[2]}: local names, numbered where several are alike. */

@@ -3,6 +3,7 @@ package org.protypos.message.tree;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import javax.xml.namespace.QName;
+import org.protypos.source.Xml;
 
 /** Writes a message that was made up: indented where only elements stand, with all prefixes declared on the root. */
 public final class MessageText {
@@ -21,9 +22,7 @@ public final class MessageText {
     }
 
     private String name(QName name) {
-        String prefix = name.getNamespaceURI().equals("http://www.w3.org/XML/1998/namespace")
-                ? "xml"
-                : prefixByNamespace.get(name.getNamespaceURI());
+        String prefix = name.getNamespaceURI().equals(Xml.XML) ? "xml" : prefixByNamespace.get(name.getNamespaceURI());
         return prefix == null || prefix.isEmpty() ? name.getLocalPart() : prefix + ":" + name.getLocalPart();
     }
 
