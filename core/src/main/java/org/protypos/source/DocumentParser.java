@@ -10,7 +10,6 @@ import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
 import org.protypos.diagnostic.Findings;
-import org.protypos.diagnostic.Place;
 
 /**
  * Turns the text of a document into elements with places. A document type declaration is read under tight limits, its
@@ -102,25 +101,19 @@ final class DocumentParser {
 
     private void notWellFormed(Document document, XMLStreamException e) {
         document.setRoot(null);
-        String message = String.valueOf(e.getMessage());
-        int at = message.indexOf("Message: ");
-        Place place = e.getLocation() == null
-                ? document.text().at(0)
-                : document.text()
-                        .at(e.getLocation().getLineNumber(), e.getLocation().getColumnNumber());
-        String reason = at < 0 ? message : message.substring(at + "Message: ".length());
-        if (reason.startsWith(PLATFORM_LIMIT)) {
+        ParserComplaint complaint = ParserComplaint.of(document.text(), e);
+        if (complaint.reason().startsWith(PLATFORM_LIMIT)) {
             findings.error(
                     "document-limit",
-                    place,
+                    complaint.place(),
                     "the document type declaration holds or expands to more than is read",
                     "leave the entities out, or write what they stand for");
             return;
         }
         findings.error(
                 "malformed-xml",
-                place,
-                "the document is not well-formed XML: " + reason.strip(),
+                complaint.place(),
+                "the document is not well-formed XML: " + complaint.reason(),
                 "get the document again, or have its author mend it");
     }
 

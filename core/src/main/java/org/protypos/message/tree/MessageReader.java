@@ -11,6 +11,7 @@ import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Place;
 import org.protypos.diagnostic.SourceText;
 import org.protypos.source.Decoder;
+import org.protypos.source.ParserComplaint;
 import org.protypos.source.TagFinder;
 
 /** Reads the text of a message. A message has no document type declaration, and is held to limits. */
@@ -47,16 +48,11 @@ public final class MessageReader {
     }
 
     private static void malformed(SourceText text, XMLStreamException e, Findings findings) {
-        String message = String.valueOf(e.getMessage());
-        int at = message.indexOf("Message: ");
-        Place place = e.getLocation() == null
-                ? text.at(0)
-                : text.at(e.getLocation().getLineNumber(), e.getLocation().getColumnNumber());
+        ParserComplaint complaint = ParserComplaint.of(text, e);
         findings.error(
                 "malformed-xml",
-                place,
-                "the message is not well-formed XML: "
-                        + (at < 0 ? message : message.substring(at + "Message: ".length())).strip(),
+                complaint.place(),
+                "the message is not well-formed XML: " + complaint.reason(),
                 "get the message as it was sent");
     }
 
