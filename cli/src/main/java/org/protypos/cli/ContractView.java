@@ -15,6 +15,7 @@ import org.protypos.plan.Plan;
 import org.protypos.plan.Property;
 import org.protypos.source.Document;
 import org.protypos.target.java.JavaTarget;
+import org.protypos.wsdl.PolicyAssertion;
 
 /** What a contract offers, for a person and for a program. */
 final class ContractView {
@@ -75,11 +76,17 @@ final class ContractView {
         for (ApiService.Port port : service.ports()) {
             columns.row(
                     port.constant(),
-                    port.protocol().title(),
+                    port.speaks(),
                     port.address(),
                     port.type().name() + (port.isDefault() ? " (default)" : ""));
         }
         columns.print(out);
+        for (ApiService.Port port : service.ports()) {
+            List<String> asked = PolicyAssertion.inWords(port.policy());
+            if (!asked.isEmpty()) {
+                out.println("  " + port.constant() + " asks for " + Terminal.plain(String.join(", ", asked)));
+            }
+        }
         out.println();
     }
 
@@ -88,6 +95,10 @@ final class ContractView {
         for (ApiOperation operation : type.operations()) {
             JavaTarget.Signature signature = signatures.get(operation);
             out.println("  " + Terminal.plain(signature.method()));
+            if (!operation.policy().isEmpty()) {
+                List<String> asked = PolicyAssertion.inWords(operation.policy());
+                out.println(Terminal.dim("    asks for " + Terminal.plain(String.join(", ", asked))));
+            }
             if (!signature.result().isEmpty()) {
                 out.println(Terminal.dim("    result " + Terminal.plain(signature.result())));
             }
@@ -149,10 +160,11 @@ final class ContractView {
             json.writeStartObject();
             json.writeStringField("name", port.xmlName());
             json.writeStringField("constant", port.constant());
-            json.writeStringField("protocol", port.protocol().title());
+            json.writeStringField("protocol", port.speaks());
             json.writeStringField("address", port.address());
             json.writeStringField("interface", port.type().name());
             json.writeBooleanField("default", port.isDefault());
+            Json.strings(json, "asksFor", PolicyAssertion.inWords(port.policy()));
             json.writeEndObject();
         }
         json.writeEndArray();
@@ -170,6 +182,10 @@ final class ContractView {
             json.writeStringField("signature", signatures.get(operation).method());
             json.writeStringField("result", signatures.get(operation).result());
             json.writeStringField("soapAction", operation.soapAction());
+            if (operation.location() != null) {
+                json.writeStringField("location", operation.location());
+            }
+            Json.strings(json, "asksFor", PolicyAssertion.inWords(operation.policy()));
             json.writeBooleanField("oneWay", operation.output() == null);
             Json.strings(
                     json,

@@ -13,6 +13,7 @@ import org.protypos.source.Document;
 import org.protypos.source.Element;
 import org.protypos.source.Xml;
 import org.protypos.wsdl.Binding;
+import org.protypos.wsdl.Protocol;
 
 /**
  * The documents of a contract as a server publishes them: unchanged, but that references between them lead to the server
@@ -88,7 +89,7 @@ public final class Publication {
                 ? null
                 : port.resolve(port.attribute("binding").strip());
         Binding binding = name == null ? null : contract.wsdl().bindings().get(name);
-        if (binding == null || !binding.protocol().isSoap()) {
+        if (binding == null || binding.protocol() == Protocol.OTHER) {
             return;
         }
         for (Element child : port.children()) {

@@ -10,6 +10,7 @@ import javax.xml.namespace.QName;
  * @param endpoint the name of the endpoint
  * @param messages the name of the class that holds the messages
  * @param binding whether some binding carries it, so that it can be called and served
+ * @param verbs the HTTP methods of its bindings when they speak HTTP alone, empty when they speak SOAP
  */
 public record ApiInterface(
         String packageName,
@@ -20,4 +21,10 @@ public record ApiInterface(
         String messages,
         List<ApiOperation> operations,
         boolean binding,
-        String documentation) {}
+        List<String> verbs,
+        String documentation) {
+    /** Whether it is called by HTTP alone. */
+    public boolean isHttp() {
+        return !verbs.isEmpty();
+    }
+}

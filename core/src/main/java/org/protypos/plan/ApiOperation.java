@@ -1,6 +1,7 @@
 package org.protypos.plan;
 
 import java.util.List;
+import org.protypos.wsdl.PolicyAssertion;
 
 /**
  * An operation: a method.
@@ -15,6 +16,9 @@ import java.util.List;
  * @param faults what may come instead
  * @param soapAction the SOAP action of the default port
  * @param soapActions the SOAP actions of all ports, each once
+ * @param location where the default port finds the operation, beneath its address; null unless it speaks HTTP alone
+ * @param policy what the policies of the operation ask for, at its default port
+ * @param faultActions the actions that address the faults, in their order; empty when the contract asks for no addressing
  */
 public record ApiOperation(
         String method,
@@ -27,4 +31,7 @@ public record ApiOperation(
         List<ApiFault> faults,
         String soapAction,
         List<String> soapActions,
+        String location,
+        List<PolicyAssertion> policy,
+        List<String> faultActions,
         String documentation) {}

@@ -21,9 +21,12 @@ import org.protypos.schema.SimpleType;
 import org.protypos.schema.Term;
 import org.protypos.schema.TypeReference;
 import org.protypos.schema.Wildcard;
+import org.protypos.source.Xml;
 
 /** Gives one class its members from the definition of its complex type. */
 final class ClassPlanner {
+    private static final QName CONTENT_TYPE = new QName(Xml.MEDIA, "contentType");
+
     private final TypePlanner types;
     private final ApiClass type;
 
@@ -82,6 +85,11 @@ final class ClassPlanner {
         return TypeReference.to(SchemaComponents.ANY_TYPE, complex.place());
     }
 
+    /** Whether the content is binary of some media type (Describing Media Content of Binary Data in XML, section 3.1). */
+    private static boolean hasMediaType(ComplexType complex) {
+        return complex.attributes().uses().stream().anyMatch(use -> CONTENT_TYPE.equals(use.reference()));
+    }
+
     private void content(ComplexType complex, ApiClass base) {
         if (complex.content() instanceof ComplexType.SimpleContent content) {
             SchemaType simple = types.schema().resolve(complex.base());
@@ -90,7 +98,9 @@ final class ClassPlanner {
                         type.memberNames.claim("Value", ""),
                         Property.Kind.TEXT,
                         null,
-                        types.value(complex.base(), new Owner(type, new QName("value"))),
+                        types.withAttachments(
+                                types.value(complex.base(), new Owner(type, new QName("value"))),
+                                hasMediaType(complex)),
                         Property.Cardinality.REQUIRED,
                         false,
                         null,

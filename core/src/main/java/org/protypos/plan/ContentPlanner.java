@@ -161,7 +161,7 @@ final class ContentPlanner {
                 memberName,
                 substitutable ? Property.Kind.SUBSTITUTABLE : Property.Kind.ELEMENT,
                 name,
-                substitutable ? open(element) : types.value(types.schema().typeOf(element), owner),
+                substitutable ? open(element) : types.elementValue(element, owner),
                 cardinality,
                 element.nillable() && !substitutable,
                 tellsNil && !substitutable ? type.memberNames.claim(memberName + "Nil", "") : null,

@@ -15,10 +15,13 @@ import org.protypos.diagnostic.Place;
 import org.protypos.naming.NameRules;
 import org.protypos.naming.NameScope;
 import org.protypos.schema.ElementDeclaration;
+import org.protypos.schema.SchemaComponents;
+import org.protypos.schema.SimpleType;
 import org.protypos.schema.TypeReference;
 import org.protypos.wsdl.BoundOperation;
 import org.protypos.wsdl.Message;
 import org.protypos.wsdl.Operation;
+import org.protypos.wsdl.PortType;
 
 /** Turns an operation, as its binding carries it, into a method. */
 final class OperationPlanner {
@@ -55,32 +58,45 @@ final class OperationPlanner {
     }
 
     /**
-     * Plans an operation, or reports why there is no code for it yet and gives null.
+     * Plans an operation, or reports why there is no code for it and gives null.
      *
+     * @param portType the port type it belongs to
      * @param bound how the binding of the default port carries it
      * @param soapActions the SOAP actions of all bindings
+     * @param addressed whether a policy asks for addressing
      */
-    ApiOperation plan(Operation operation, BoundOperation bound, List<String> soapActions, NameScope methods) {
-        if (!isSupported(operation, bound)) {
+    ApiOperation plan(
+            PortType portType,
+            Operation operation,
+            BoundOperation bound,
+            List<String> soapActions,
+            boolean addressed,
+            NameScope methods) {
+        if (bound.location() != null && hasStructuredFields(operation, bound)) {
+            leaveOut(operation.name(), bound.place(), "has a part with structure, which no query or form can carry");
             return null;
         }
+        Actions actions = new Actions(portType, operation, bound, addressed);
         String method = methods.claim(rules.methodName(operation.name()), "");
         String type = rules.typeName(method);
         ApiMessage input;
         ApiMessage output = null;
-        if (bound.rpc()) {
-            input = call(operation, operation.input(), bound.input(), type + "Input", operation.name());
-            if (operation.output() != null) {
-                String response = operation.name() + "Response";
-                output = call(operation, operation.output(), bound.output(), type + "Output", response);
-            }
+        Carried in = new Carried(operation, operation.input(), bound.input(), type + "Input", actions.input());
+        Carried out = new Carried(operation, operation.output(), bound.output(), type + "Output", actions.output());
+        if (bound.location() != null) {
+            input = http(in);
+            output = operation.output() == null ? null : http(out);
+        } else if (bound.rpc()) {
+            input = call(in, operation.name());
+            output = operation.output() == null ? null : call(out, operation.name() + "Response");
         } else {
-            input = message(operation.input(), bound.input(), type + "Input", operation.name());
-            boolean unwrapped = input.wrapper() != null;
-            output = operation.output() == null
-                    ? null
-                    : message(operation.output(), bound.output(), type + "Output", unwrapped ? null : "");
+            input = message(in, operation.name());
+            boolean unwrapped = input.wrapper() != null && input.body().kind() == Property.Kind.ELEMENT;
+            output = operation.output() == null ? null : message(out, unwrapped ? null : "");
         }
+        List<ApiFault> declared = new ArrayList<>();
+        List<String> faultActions = new ArrayList<>();
+        faults(operation, bound, actions, declared, faultActions);
         return new ApiOperation(
                 method,
                 methods.claim(method + "Async", ""),
@@ -89,45 +105,43 @@ final class OperationPlanner {
                 input,
                 output,
                 output != null && output.values().size() > 1 ? type + "Result" : null,
-                faults(operation, bound),
+                List.copyOf(declared),
                 bound.soapAction(),
                 soapActions,
+                bound.location(),
+                bound.policy(),
+                List.copyOf(faultActions),
                 operation.documentation());
     }
 
-    private boolean isSupported(Operation operation, BoundOperation bound) {
-        String reason = null;
-        if (!bound.rpc() && (isEncoded(bound.input()) || isEncoded(bound.output()))) {
-            reason = "is a document in the SOAP encoding";
-        } else if (bound.input() != null && bound.input().attachments()
-                || bound.output() != null && bound.output().attachments()) {
-            reason = "carries attachments";
-        } else if (!bound.rpc()
-                && (!isOfElements(operation.input(), bound.input())
-                        || operation.output() != null && !isOfElements(operation.output(), bound.output()))) {
-            reason = "has a body of a type rather than of elements";
+    /** A message with all that says how to plan it. */
+    private record Carried(
+            Operation operation, Operation.Use use, BoundOperation.Carrier carrier, String name, String action) {
+        boolean isEncoded() {
+            return carrier != null && carrier.encoded();
         }
-        if (reason != null) {
-            leaveOut(operation.name(), bound.place(), reason);
-        }
-        return reason == null;
     }
 
     private void leaveOut(String operation, Place place, String reason) {
         findings.warning(
                 "not-generated",
                 place.towards("name"),
-                "the operation " + operation + " " + reason + ", for which no code is generated yet",
+                "the operation " + operation + " " + reason,
                 "it is left out; the other operations are generated");
     }
 
-    private static boolean isEncoded(BoundOperation.Carrier carrier) {
-        return carrier != null
-                && (carrier.encoded() || carrier.headers().stream().anyMatch(BoundOperation.Header::encoded));
+    private boolean hasStructuredFields(Operation operation, BoundOperation bound) {
+        BoundOperation.Form form = bound.input() == null ? null : bound.input().form();
+        return (form == BoundOperation.Form.URL_ENCODED || form == BoundOperation.Form.URL_REPLACEMENT)
+                && bodyParts(operation.input(), bound.input()).stream().anyMatch(part -> !isSimple(part));
     }
 
-    private boolean isOfElements(Operation.Use use, BoundOperation.Carrier carrier) {
-        return bodyParts(use, carrier).stream().allMatch(part -> part.element() != null);
+    private boolean isSimple(Message.Part part) {
+        TypeReference type = part.type() != null
+                ? TypeReference.to(part.type(), part.place())
+                : contract.schema().typeOf(contract.schema().elements().get(part.element()));
+        return !SchemaComponents.ANY_TYPE.equals(type.name())
+                && contract.schema().resolve(type) instanceof SimpleType;
     }
 
     private Message.Part headerPart(BoundOperation.Header header) {
@@ -144,29 +158,163 @@ final class OperationPlanner {
      * @param wrapperName the local name that the body's element must have to be taken for a wrapper; null for any, empty
      *     for none
      */
-    private ApiMessage message(Operation.Use use, BoundOperation.Carrier carrier, String name, String wrapperName) {
-        List<Message.Part> parts = bodyParts(use, carrier);
-        if (parts.size() > 1) {
-            ApiClass together = this.parts.elements(packageOf(use), name + "Parts", parts);
-            Property body = body(Property.Kind.GROUP, parts.get(0).element(), together);
-            return new ApiMessage(name, body, together, false, false, headers(carrier));
+    private ApiMessage message(Carried message, String wrapperName) {
+        List<Message.Part> inBody = bodyParts(message.use(), message.carrier());
+        if (inBody.size() == 1 && inBody.get(0).type() != null && !message.isEncoded()) {
+            ApiClass content = bodyType(inBody.get(0));
+            if (content != null) {
+                return envelope(message, body(Property.Kind.GROUP, firstElement(content), content), null, false);
+            }
         }
-        Property body = parts.isEmpty()
+        if (inBody.size() > 1 || !inBody.isEmpty() && inBody.get(0).type() != null) {
+            String packageName = packageOf(message.use());
+            ApiClass together = parts.beside(packageName, message.name() + "Parts", inBody, message.isEncoded());
+            inBody.stream()
+                    .filter(part -> part.type() != null && !message.isEncoded())
+                    .forEach(this::ofType);
+            return envelope(message, body(Property.Kind.GROUP, firstElement(together), together), together, false);
+        }
+        Property body = inBody.isEmpty()
                 ? null
-                : part(parts.get(0).element(), telling(parts.get(0)), Property.Cardinality.REQUIRED);
-        return new ApiMessage(name, body, wrapper(body, wrapperName), false, false, headers(carrier));
+                : part(inBody.get(0).element(), telling(inBody.get(0)), Property.Cardinality.REQUIRED, true);
+        return envelope(message, body, wrapper(body, wrapperName), false);
+    }
+
+    private ApiMessage envelope(Carried message, Property body, ApiClass wrapper, boolean anyWrapper) {
+        return new ApiMessage(
+                message.name(),
+                ApiMessage.Form.ENVELOPE,
+                body,
+                wrapper,
+                anyWrapper,
+                message.isEncoded(),
+                headers(message.carrier()),
+                attachments(message),
+                message.action());
+    }
+
+    /** The class of a type that the body itself is of (WSDL 1.1, section 3.5), or null when it holds no elements alone. */
+    private ApiClass bodyType(Message.Part part) {
+        ValueType type = types.value(TypeReference.to(part.type(), part.place()), Owner.global(part.type()));
+        if (type instanceof ValueType.Structured structured) {
+            ApiClass content = structured.type();
+            return content.isAbstract() || content.isMixed() || content.isSimple() ? null : content;
+        }
+        return null;
+    }
+
+    private static QName firstElement(ApiClass content) {
+        return content.elements().stream()
+                .map(Property::xmlName)
+                .filter(Objects::nonNull)
+                .findFirst()
+                .orElse(new QName(""));
+    }
+
+    private void ofType(Message.Part part) {
+        findings.warning(
+                "part-of-type",
+                part.place(),
+                "the part " + part.name() + " of a document is of a type that no body can be of: it is taken for an"
+                        + " element called " + part.name() + " in no namespace",
+                "give the part an element instead");
     }
 
     /** A message of a remote procedure call: its parts in an element called like the operation. */
-    private ApiMessage call(
-            Operation operation, Operation.Use use, BoundOperation.Carrier carrier, String name, String wrapperName) {
-        boolean encoded = carrier != null && carrier.encoded();
-        ApiClass wrapper = parts.call(
-                packageOf(use), name + "Parts", bodyParts(use, carrier), operation.parameterOrder(), encoded);
-        String namespace = carrier == null ? "" : carrier.namespace();
+    private ApiMessage call(Carried message, String wrapperName) {
+        ApiClass wrapper = fields(message);
+        String namespace = message.carrier() == null ? "" : message.carrier().namespace();
         Property body = body(Property.Kind.ELEMENT, new QName(namespace, wrapperName), wrapper);
         callElements.putIfAbsent(body.xmlName(), body.type());
-        return new ApiMessage(name, body, wrapper, use == operation.output(), encoded, headers(carrier));
+        return envelope(
+                message, body, wrapper, message.use() == message.operation().output());
+    }
+
+    private ApiClass fields(Carried message) {
+        return parts.call(
+                packageOf(message.use()),
+                message.name() + "Parts",
+                bodyParts(message.use(), message.carrier()),
+                message.operation().parameterOrder(),
+                message.isEncoded());
+    }
+
+    /** A message without an envelope (WSDL 1.1, sections 4 and 5). */
+    private ApiMessage http(Carried message) {
+        List<Message.Part> inBody = bodyParts(message.use(), message.carrier());
+        ApiMessage.Form form = form(message.carrier(), inBody);
+        Property body = null;
+        ApiClass wrapper = null;
+        List<Property> attachments = List.of();
+        if (form == ApiMessage.Form.BYTES) {
+            attachments = inBody.stream().limit(1).map(this::attachment).toList();
+        } else if (form == ApiMessage.Form.DOCUMENT
+                && !inBody.isEmpty()
+                && inBody.get(0).element() != null) {
+            body = part(inBody.get(0).element(), telling(inBody.get(0)), Property.Cardinality.REQUIRED, false);
+        } else if (form != ApiMessage.Form.DOCUMENT) {
+            wrapper = fields(message);
+            body = body(Property.Kind.ELEMENT, new QName("", message.operation().name()), wrapper);
+        } else if (!inBody.isEmpty()) {
+            Message.Part part = inBody.get(0);
+            QName root = new QName("", part.name());
+            TypeReference type = TypeReference.to(part.type(), part.place());
+            body = new Property(
+                    rules.memberName(part.name()),
+                    Property.Kind.ELEMENT,
+                    root,
+                    types.value(type, Owner.global(root)),
+                    Property.Cardinality.REQUIRED,
+                    false,
+                    null,
+                    null,
+                    "");
+        }
+        boolean anyName = body != null && (wrapper != null || inBody.get(0).element() == null);
+        return new ApiMessage(message.name(), form, body, wrapper, anyName, false, List.of(), attachments, null);
+    }
+
+    private ApiMessage.Form form(BoundOperation.Carrier carrier, List<Message.Part> inBody) {
+        BoundOperation.Form bound = carrier == null ? BoundOperation.Form.XML : carrier.form();
+        boolean text = inBody.size() == 1 && isSimple(inBody.get(0)) && !isBinary(inBody.get(0));
+        return switch (bound) {
+            case URL_ENCODED -> ApiMessage.Form.FIELDS;
+            case URL_REPLACEMENT -> ApiMessage.Form.REPLACED;
+            case CONTENT ->
+                inBody.isEmpty() ? ApiMessage.Form.DOCUMENT : text ? ApiMessage.Form.TEXT : ApiMessage.Form.BYTES;
+            case XML, ENVELOPE -> ApiMessage.Form.DOCUMENT;
+        };
+    }
+
+    private boolean isBinary(Message.Part part) {
+        return part.type() != null
+                && types.value(TypeReference.to(part.type(), part.place()), Owner.global(part.type()))
+                        instanceof ValueType.Scalar scalar
+                && (scalar.kind() == ScalarKind.BASE64 || scalar.kind() == ScalarKind.HEX);
+    }
+
+    /** The parts that travel beside the envelope. */
+    private List<Property> attachments(Carried message) {
+        Message declared = contract.wsdl().messages().get(message.use().message());
+        return message.carrier() == null
+                ? List.of()
+                : declared.parts().stream()
+                        .filter(part -> message.carrier().attachments().contains(part.name()))
+                        .map(this::attachment)
+                        .toList();
+    }
+
+    private Property attachment(Message.Part part) {
+        return new Property(
+                rules.memberName(part.name()),
+                Property.Kind.ELEMENT,
+                new QName("", part.name()),
+                new ValueType.Scalar(ScalarKind.ATTACHMENT),
+                Property.Cardinality.OPTIONAL,
+                false,
+                null,
+                null,
+                "");
     }
 
     private String packageOf(Operation.Use use) {
@@ -204,7 +352,7 @@ final class OperationPlanner {
      */
     private Property outside(Message.Part part, String namespace, String name, Property.Cardinality cardinality) {
         if (part.element() != null) {
-            return part(part.element(), name, cardinality);
+            return part(part.element(), name, cardinality, false);
         }
         QName element = new QName(namespace, part.name());
         TypeReference type = TypeReference.to(part.type(), part.place());
@@ -221,13 +369,15 @@ final class OperationPlanner {
                 : part.name();
     }
 
-    private Property part(QName element, String name, Property.Cardinality cardinality) {
+    private Property part(QName element, String name, Property.Cardinality cardinality, boolean inBody) {
         ElementDeclaration declared = contract.schema().elements().get(element);
         return new Property(
                 rules.memberName(name),
                 Property.Kind.ELEMENT,
                 element,
-                types.value(contract.schema().typeOf(declared), Owner.global(element)),
+                inBody
+                        ? types.elementValue(declared, Owner.global(element))
+                        : types.value(contract.schema().typeOf(declared), Owner.global(element)),
                 cardinality,
                 declared.nillable(),
                 null,
@@ -279,16 +429,18 @@ final class OperationPlanner {
         return List.copyOf(parameters);
     }
 
-    private List<ApiFault> faults(Operation operation, BoundOperation bound) {
-        List<ApiFault> declared = new ArrayList<>();
+    private void faults(
+            Operation operation, BoundOperation bound, Actions actions, List<ApiFault> declared, List<String> to) {
         Set<QName> elements = new HashSet<>();
         for (Operation.Use use : operation.faults()) {
             ApiFault fault = faults.computeIfAbsent(use.message(), name -> fault(operation, use, bound));
             if (fault != null && elements.add(fault.element())) {
                 declared.add(fault);
+                if (actions.fault(use) != null) {
+                    to.add(actions.fault(use));
+                }
             }
         }
-        return List.copyOf(declared);
     }
 
     private static String namespaceOf(Operation.Use fault, BoundOperation bound) {

@@ -61,7 +61,7 @@ final class PartsPlanner {
                 type.memberNames.claim(rules.memberName(part.name()), ""),
                 Property.Kind.ELEMENT,
                 new QName("", part.name()),
-                types.value(reference, new Owner(type, new QName("", part.name()))),
+                types.withAttachments(types.value(reference, new Owner(type, new QName("", part.name()))), false),
                 encoded ? Property.Cardinality.OPTIONAL : Property.Cardinality.REQUIRED,
                 encoded,
                 null,
@@ -70,27 +70,35 @@ final class PartsPlanner {
                 types.facets().of(reference));
     }
 
-    /** Elements side by side. */
-    ApiClass elements(String packageName, String wanted, List<Message.Part> parts) {
+    /**
+     * Parts side by side in the body, each its element, or one called like the part when it is of a type.
+     *
+     * @param encoded whether values may be left out or nil, as the SOAP encoding lets all of them be
+     */
+    ApiClass beside(String packageName, String wanted, List<Message.Part> parts, boolean encoded) {
         ApiClass type = types.partsClass(packageName, wanted);
         List<Content> contents = new ArrayList<>();
         for (Message.Part part : parts) {
-            ElementDeclaration element = types.schema().elements().get(part.element());
-            Property property = new Property(
-                    type.memberNames.claim(rules.memberName(part.name()), ""),
-                    Property.Kind.ELEMENT,
-                    element.name(),
-                    types.value(types.schema().typeOf(element), Owner.global(element.name())),
-                    Property.Cardinality.REQUIRED,
-                    element.nillable(),
-                    null,
-                    null,
-                    element.documentation(),
-                    types.facets().of(types.schema().typeOf(element)));
+            Property property = part.type() != null ? accessor(type, part, encoded) : element(type, part);
             type.addElement(property);
-            contents.add(new Content.Leaf(property, 1, 1, null));
+            contents.add(new Content.Leaf(property, encoded && part.type() != null ? 0 : 1, 1, null));
         }
         type.setContent(new Content.InSequence(List.copyOf(contents), false));
         return type;
+    }
+
+    private Property element(ApiClass type, Message.Part part) {
+        ElementDeclaration element = types.schema().elements().get(part.element());
+        return new Property(
+                type.memberNames.claim(rules.memberName(part.name()), ""),
+                Property.Kind.ELEMENT,
+                element.name(),
+                types.elementValue(element, Owner.global(element.name())),
+                Property.Cardinality.REQUIRED,
+                element.nillable(),
+                null,
+                null,
+                element.documentation(),
+                types.facets().of(types.schema().typeOf(element)));
     }
 }

@@ -9,6 +9,7 @@ import org.protypos.diagnostic.Findings;
 import org.protypos.naming.NameRules;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.source.Document;
+import org.protypos.wsdl.PolicyAssertion;
 
 /** Plans the typed API of a contract. The door of this package. */
 public final class Planner {
@@ -24,7 +25,7 @@ public final class Planner {
     public static Plan plan(Contract contract, NameRules rules, String singlePackage) {
         Findings findings = new Findings();
         PackageNames packages = new PackageNames(rules, singlePackage);
-        TypePlanner types = new TypePlanner(contract.schema(), packages, rules);
+        TypePlanner types = new TypePlanner(contract.schema(), packages, rules, isOptimized(contract));
         types.plan();
         Map<QName, ValueType> namedTypes = types.namedTypes();
         Map<QName, ValueType> elements = types.globalElements();
@@ -47,6 +48,17 @@ public final class Planner {
                 services.services(),
                 services.faults(),
                 findings.sorted());
+    }
+
+    /** Whether a policy asks for optimized messages (WS-MTOMPolicy). */
+    private static boolean isOptimized(Contract contract) {
+        return contract.wsdl().bindings().values().stream()
+                        .flatMap(binding -> binding.policy().stream())
+                        .anyMatch(PolicyAssertion::isMtom)
+                || contract.wsdl().services().values().stream()
+                        .flatMap(service -> service.ports().stream())
+                        .flatMap(port -> port.policy().stream())
+                        .anyMatch(PolicyAssertion::isMtom);
     }
 
     /** The namespace of the first service, else of the first port type, else of the first document. */

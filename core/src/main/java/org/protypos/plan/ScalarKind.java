@@ -37,6 +37,8 @@ public enum ScalarKind {
     DAY,
     HEX,
     BASE64,
+    /** Bytes of some media type, perhaps too many to hold in memory. */
+    ATTACHMENT,
     QNAME;
 
     /** Whether values are kept as text. */

@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.TreeMap;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
@@ -16,13 +17,14 @@ import org.protypos.naming.NameScope;
 import org.protypos.wsdl.Binding;
 import org.protypos.wsdl.BoundOperation;
 import org.protypos.wsdl.Operation;
+import org.protypos.wsdl.PolicyAssertion;
 import org.protypos.wsdl.PortType;
 import org.protypos.wsdl.Protocol;
 import org.protypos.wsdl.Service;
 
 /**
  * Turns port types into interfaces and services into constants. The default port of an interface is the first one in the
- * contract that speaks SOAP; its binding decides how the messages look.
+ * contract that speaks SOAP, or else the first that speaks HTTP; its binding decides how the messages look.
  */
 final class ServicePlanner {
     private final Contract contract;
@@ -76,10 +78,9 @@ final class ServicePlanner {
         List<ApiOperation> planned = new ArrayList<>();
         for (Operation operation : portType.operations()) {
             BoundOperation bound = binding == null ? null : binding.operation(operation);
-            if (bound != null
-                    && (operation.pattern() == Operation.Pattern.ONE_WAY
-                            || operation.pattern() == Operation.Pattern.REQUEST_RESPONSE)) {
-                ApiOperation api = operations.plan(operation, bound, soapActions(portType, operation), methods);
+            if (bound != null && operation.isIncoming()) {
+                ApiOperation api = operations.plan(
+                        portType, operation, bound, soapActions(portType, operation), isAddressed(portType), methods);
                 if (api != null) {
                     planned.add(api);
                 }
@@ -95,7 +96,29 @@ final class ServicePlanner {
                 names.claim(name + "Messages", ""),
                 List.copyOf(planned),
                 binding != null,
+                binding == null || binding.protocol().isSoap() ? List.of() : verbs(portType),
                 portType.documentation());
+    }
+
+    private List<String> verbs(PortType portType) {
+        return contract.wsdl().bindings().values().stream()
+                .filter(binding -> isFor(binding, portType) && binding.protocol() == Protocol.HTTP)
+                .map(Binding::verb)
+                .distinct()
+                .sorted()
+                .toList();
+    }
+
+    /** Whether a policy of some port or binding asks for addressing headers. */
+    private boolean isAddressed(PortType portType) {
+        boolean byBinding = contract.wsdl().bindings().values().stream()
+                .filter(binding -> isFor(binding, portType))
+                .anyMatch(binding -> binding.policy().stream().anyMatch(PolicyAssertion::isAddressing));
+        return byBinding
+                || contract.wsdl().services().values().stream()
+                        .flatMap(service -> service.ports().stream())
+                        .filter(port -> isFor(contract.wsdl().bindings().get(port.binding()), portType))
+                        .anyMatch(port -> port.policy().stream().anyMatch(PolicyAssertion::isAddressing));
     }
 
     private List<String> soapActions(PortType portType, Operation operation) {
@@ -130,25 +153,29 @@ final class ServicePlanner {
         }
     }
 
-    /** The binding of the default port; without a port, the first SOAP binding. */
+    /** The binding of the default port; without a port, the first binding; those of SOAP come before all others. */
     private Binding defaultBinding(PortType portType) {
-        for (Service service : contract.wsdl().services().values()) {
-            for (Service.Port port : service.ports()) {
-                Binding binding = contract.wsdl().bindings().get(port.binding());
-                if (isFor(binding, portType)) {
-                    return binding;
-                }
-            }
+        Service.Port port = defaultPort(portType.name());
+        if (port != null
+                && contract.wsdl().bindings().get(port.binding()).protocol().isSoap()) {
+            return contract.wsdl().bindings().get(port.binding());
         }
-        return contract.wsdl().bindings().values().stream()
+        List<Binding> own = contract.wsdl().bindings().values().stream()
                 .filter(binding -> isFor(binding, portType))
+                .toList();
+        return own.stream()
+                .filter(binding -> binding.protocol().isSoap())
                 .findFirst()
+                .or(() -> Optional.ofNullable(port)
+                        .map(one -> contract.wsdl().bindings().get(one.binding())))
+                .or(() -> own.stream().findFirst())
                 .orElse(null);
     }
 
+    /** Whether a binding carries a port type in a way that code is generated for. */
     private static boolean isFor(Binding binding, PortType portType) {
         return binding != null
-                && binding.protocol().isSoap()
+                && binding.protocol() != Protocol.OTHER
                 && binding.portType().equals(portType.name());
     }
 
@@ -161,8 +188,10 @@ final class ServicePlanner {
         for (Service.Port port : service.ports()) {
             Binding binding = contract.wsdl().bindings().get(port.binding());
             ApiInterface type = binding == null ? null : interfaces.get(binding.portType());
-            if (type == null || !binding.protocol().isSoap()) {
-                leftOut(port, binding);
+            if (type == null
+                    || binding.protocol() == Protocol.OTHER
+                    || type.isHttp() == binding.protocol().isSoap()) {
+                leftOut(port, binding, type);
                 continue;
             }
             ports.add(new ApiService.Port(
@@ -170,37 +199,45 @@ final class ServicePlanner {
                     port.name(),
                     port.address(),
                     binding.protocol(),
+                    binding.verb(),
                     type,
                     actions(binding, type),
+                    PolicyAssertion.joined(port.policy(), binding.policy()),
                     defaultPort(binding.portType()) == port,
                     port.documentation()));
         }
         return new ApiService(packageName, name, service.name(), List.copyOf(ports), service.documentation());
     }
 
-    private void leftOut(Service.Port port, Binding binding) {
-        String protocol = binding == null
-                ? "an unknown protocol"
-                : binding.protocol() == Protocol.HTTP ? "HTTP without SOAP" : "a protocol that is not known";
+    private void leftOut(Service.Port port, Binding binding, ApiInterface type) {
+        boolean plain = type != null && binding.protocol() == Protocol.HTTP;
         findings.warning(
                 "not-generated",
                 port.place(),
-                "the port " + port.name() + " speaks " + protocol + ", for which no code is generated yet",
-                "use a SOAP port of the service if it has one");
+                plain
+                        ? "the port " + port.name() + " speaks HTTP without SOAP, for an interface that other ports"
+                                + " speak SOAP for"
+                        : "the port " + port.name() + " speaks a protocol that is not known",
+                plain
+                        ? "use a SOAP port, or give the HTTP binding a port type of its own"
+                        : "use a SOAP or HTTP port of the service if it has one");
     }
 
+    /** The first port in the contract that speaks SOAP, or else the first that speaks HTTP. */
     private Service.Port defaultPort(QName portType) {
+        Service.Port plain = null;
         for (Service service : contract.wsdl().services().values()) {
             for (Service.Port port : service.ports()) {
                 Binding binding = contract.wsdl().bindings().get(port.binding());
-                if (binding != null
-                        && binding.protocol().isSoap()
-                        && binding.portType().equals(portType)) {
-                    return port;
+                if (binding != null && binding.portType().equals(portType)) {
+                    if (binding.protocol().isSoap()) {
+                        return port;
+                    }
+                    plain = plain == null && binding.protocol() == Protocol.HTTP ? port : plain;
                 }
             }
         }
-        return null;
+        return plain;
     }
 
     private Map<String, String> actions(Binding binding, ApiInterface type) {
@@ -209,10 +246,13 @@ final class ServicePlanner {
         for (Operation operation : portType.operations()) {
             BoundOperation bound = binding.operation(operation);
             for (ApiOperation api : type.operations()) {
-                if (bound != null
-                        && api.xmlName().equals(operation.name())
-                        && !api.soapAction().equals(bound.soapAction())) {
-                    actions.put(api.method(), bound.soapAction());
+                if (bound == null || !api.xmlName().equals(operation.name())) {
+                    continue;
+                }
+                String known = type.isHttp() ? api.location() : api.soapAction();
+                String own = type.isHttp() ? bound.location() : bound.soapAction();
+                if (!known.equals(own)) {
+                    actions.put(api.method(), own);
                 }
             }
         }

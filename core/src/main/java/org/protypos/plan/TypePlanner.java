@@ -30,6 +30,7 @@ final class TypePlanner {
     private final NameRules rules;
     private final SimpleTypePlanner simples;
     private final FacetPlanner facets;
+    private final boolean optimized;
     private final Map<QName, ApiClass> classesByType = new LinkedHashMap<>();
     private final Map<QName, ApiEnum> enumsByType = new LinkedHashMap<>();
     private final Map<SchemaType, ApiClass> anonymousClasses = new IdentityHashMap<>();
@@ -39,7 +40,13 @@ final class TypePlanner {
     private final List<ApiClass> topClasses = new ArrayList<>();
     private final List<ApiEnum> topEnums = new ArrayList<>();
 
-    TypePlanner(SchemaComponents schema, PackageNames packages, NameRules rules) {
+    /**
+     * Plans the types of a schema.
+     *
+     * @param optimized whether messages are optimized, so that any binary content may be large
+     */
+    TypePlanner(SchemaComponents schema, PackageNames packages, NameRules rules, boolean optimized) {
+        this.optimized = optimized;
         this.schema = schema;
         this.packages = packages;
         this.rules = rules;
@@ -170,6 +177,22 @@ final class TypePlanner {
         return base instanceof ComplexType complex && !type.base().name().equals(SchemaComponents.ANY_TYPE)
                 ? fill(classesByType.get(type.base().name()))
                 : null;
+    }
+
+    /**
+     * What an element holds in its place: binary content that the contract gives a media type, or all of it when messages
+     * are optimized, need not fit into memory (Describing Media Content of Binary Data in XML, section 3.2).
+     *
+     * @param owner whom the type belongs to if it is anonymous
+     */
+    ValueType elementValue(ElementDeclaration element, Owner owner) {
+        return withAttachments(value(schema.typeOf(element), owner), element.expectedContentTypes() != null);
+    }
+
+    /** The type, or an attachment in place of plain binary content if there is one to be. */
+    ValueType withAttachments(ValueType type, boolean typed) {
+        boolean binary = type instanceof ValueType.Scalar scalar && scalar.kind() == ScalarKind.BASE64;
+        return binary && (typed || optimized) ? new ValueType.Scalar(ScalarKind.ATTACHMENT) : type;
     }
 
     /**

@@ -15,6 +15,8 @@ import org.protypos.diagnostic.Place;
  * @param defaultValue the value when it is empty, or null
  * @param fixedValue the only value it may have, or null
  * @param substitutionHead the element it may stand for, or null
+ * @param expectedContentTypes the media types of its binary content, or null when the contract does not say (Describing
+ *     Media Content of Binary Data in XML, section 3.2)
  * @param constraints its identity constraints
  * @param block the kinds of derivation, {@code substitution} among them, that may not stand in for what is declared
  */
@@ -26,6 +28,7 @@ public record ElementDeclaration(
         String defaultValue,
         String fixedValue,
         QName substitutionHead,
+        String expectedContentTypes,
         List<IdentityConstraint> constraints,
         Set<String> block,
         String documentation,

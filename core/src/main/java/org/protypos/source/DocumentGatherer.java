@@ -11,6 +11,7 @@ import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import org.protypos.diagnostic.Findings;
@@ -56,7 +57,7 @@ public final class DocumentGatherer {
         List<Document> entries = new ArrayList<>();
         for (URI location : locations) {
             if (home == null) {
-                home = location.resolve(".");
+                home = Archive.home(location);
                 addNeighbouringCatalog();
             }
             Document entry = load(location, null, "");
@@ -100,14 +101,17 @@ public final class DocumentGatherer {
             } catch (IllegalArgumentException e) {
                 unreachable(null, argument, "it is no address");
             } catch (IOException e) {
-                unreachable(null, argument, "it cannot be read");
+                unreachable(null, argument, e.getMessage() == null ? "it cannot be read" : e.getMessage());
             }
         }
         return locations;
     }
 
-    /** A directory stands for the WSDL documents in it, or for the schemas when there are none. */
-    private static List<URI> files(Path path) throws IOException {
+    /** A directory or an archive stands for the WSDL documents in it, or for the schemas when there are none. */
+    private List<URI> files(Path path) throws IOException {
+        if (path.toString().toLowerCase(Locale.ROOT).endsWith(".zip") && Files.isRegularFile(path)) {
+            return fetcher.open(path);
+        }
         if (!Files.isDirectory(path)) {
             return List.of(path.toAbsolutePath().normalize().toUri());
         }

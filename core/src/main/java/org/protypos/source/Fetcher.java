@@ -2,25 +2,35 @@ package org.protypos.source;
 
 import java.io.IOException;
 import java.io.InputStream;
-import java.net.ConnectException;
 import java.net.URI;
-import java.net.UnknownHostException;
-import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
-import java.net.http.HttpResponse;
-import java.net.http.HttpTimeoutException;
-import java.nio.channels.UnresolvedAddressException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
-import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
 
-/** Gets the bytes behind an address: a file, or a document on a web server. */
+/** Gets the bytes behind an address: a file, a document in an archive or on a web server. */
 final class Fetcher {
     private static final int LARGEST_DOCUMENT = 128 << 20;
-    private static final Duration PATIENCE = Duration.ofSeconds(30);
 
-    private HttpClient client;
+    private final Web web = new Web(System.getenv());
+    private final List<Archive> archives = new ArrayList<>();
+
+    /** Takes an archive whose documents may be asked for: no others than those that somebody has named. */
+    List<URI> open(Path archive) throws IOException {
+        Archive opened = new Archive(archive);
+        archives.add(opened);
+        return opened.entries();
+    }
+
+    private byte[] archived(URI address) throws IOException {
+        for (Archive archive : archives) {
+            if (archive.holds(address)) {
+                return archive.read(address);
+            }
+        }
+        throw new IOException("it lies in no archive of the contract");
+    }
 
     /**
      * Gets a document.
@@ -30,7 +40,8 @@ final class Fetcher {
     byte[] fetch(URI address) throws IOException {
         return switch (String.valueOf(address.getScheme())) {
             case "file" -> file(Path.of(address));
-            case "http", "https" -> download(address);
+            case "http", "https" -> web.fetch(address);
+            case Archive.SCHEME -> archived(address);
             default ->
                 throw new IOException("addresses of the kind \"" + address.getScheme() + ":\" cannot be fetched");
         };
@@ -46,46 +57,11 @@ final class Fetcher {
         }
     }
 
-    private static byte[] bounded(InputStream stream) throws IOException {
+    static byte[] bounded(InputStream stream) throws IOException {
         byte[] bytes = stream.readNBytes(LARGEST_DOCUMENT + 1);
         if (bytes.length > LARGEST_DOCUMENT) {
             throw new IOException("it is longer than " + LARGEST_DOCUMENT + " bytes");
         }
         return bytes;
-    }
-
-    private byte[] download(URI address) throws IOException {
-        if (client == null) {
-            client = HttpClient.newBuilder()
-                    .connectTimeout(PATIENCE)
-                    .followRedirects(HttpClient.Redirect.NORMAL)
-                    .build();
-        }
-        try {
-            HttpResponse<InputStream> response = client.send(
-                    HttpRequest.newBuilder(address).timeout(PATIENCE).build(),
-                    HttpResponse.BodyHandlers.ofInputStream());
-            try (InputStream body = response.body()) {
-                if (response.statusCode() != 200) {
-                    throw new IOException("the server answered with HTTP status " + response.statusCode());
-                }
-                return bounded(body);
-            }
-        } catch (IllegalArgumentException e) {
-            throw new IOException("it is no address of a document", e);
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            throw new IOException("the download was interrupted", e);
-        } catch (UnknownHostException e) {
-            throw new IOException("its host " + address.getHost() + " is not known", e);
-        } catch (HttpTimeoutException e) {
-            throw new IOException("no answer within " + PATIENCE.toSeconds() + " seconds", e);
-        } catch (ConnectException e) {
-            throw new IOException(
-                    e.getCause() instanceof UnresolvedAddressException
-                            ? "its host " + address.getHost() + " is not known"
-                            : "nothing answers at " + address.getAuthority(),
-                    e);
-        }
     }
 }

@@ -29,5 +29,8 @@ public final class Xml {
     /** SOAP 1.1, section 5. */
     public static final String SOAP_ENCODING = "http://schemas.xmlsoap.org/soap/encoding/";
 
+    /** Describing Media Content of Binary Data in XML, section 3. */
+    public static final String MEDIA = "http://www.w3.org/2005/05/xmlmime";
+
     private Xml() {}
 }

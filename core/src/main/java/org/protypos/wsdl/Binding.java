@@ -8,13 +8,17 @@ import org.protypos.diagnostic.Place;
  * A binding: how the operations of a port type travel (WSDL 1.1, section 2.5).
  *
  * @param transport the transport's URI, or null when the binding names none
+ * @param verb the HTTP method of an HTTP binding, or null (WSDL 1.1, section 4.3)
+ * @param policy what the policies of the binding and its port type ask for
  */
 public record Binding(
         QName name,
         QName portType,
         Protocol protocol,
         String transport,
+        String verb,
         List<BoundOperation> operations,
+        List<PolicyAssertion> policy,
         String documentation,
         Place place) {
     /** SOAP over HTTP, the transport everybody means (WSDL 1.1, section 3.3). */

@@ -1,7 +1,10 @@
 package org.protypos.wsdl;
 
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
+import java.util.Set;
 import org.protypos.diagnostic.Findings;
 import org.protypos.source.Element;
 import org.protypos.source.Xml;
@@ -10,20 +13,26 @@ import org.protypos.source.Xml;
 final class BindingParser {
     private final WsdlReader reader;
     private final Findings findings;
+    private final PolicyParser policies;
 
-    BindingParser(WsdlReader reader, Findings findings) {
+    BindingParser(WsdlReader reader, PolicyParser policies, Findings findings) {
         this.reader = reader;
+        this.policies = policies;
         this.findings = findings;
     }
 
-    BoundOperation operation(Element element, boolean rpcByDefault) {
+    BoundOperation operation(Element element, Protocol protocol, boolean rpcByDefault) {
         boolean rpc = rpcByDefault;
         String action = "";
+        String location = protocol == Protocol.HTTP ? "" : null;
         BoundOperation.Carrier input = null;
         BoundOperation.Carrier output = null;
         List<BoundOperation.BoundFault> faults = new ArrayList<>();
         for (Element child : element.children()) {
-            if (child.name().equals("operation")
+            if (child.is(Xml.WSDL_HTTP, "operation")) {
+                String beneath = child.attribute("location");
+                location = location == null || beneath == null ? location : beneath.strip();
+            } else if (child.name().equals("operation")
                     && WsdlReader.protocol(child.namespace()).isSoap()) {
                 rpc = child.attribute("style") == null ? rpc : "rpc".equals(child.attribute("style"));
                 action = child.attribute("soapAction") == null
@@ -38,19 +47,40 @@ final class BindingParser {
             }
         }
         return new BoundOperation(
-                reader.requiredName(element), rpc, action, input, output, List.copyOf(faults), element.place());
+                reader.requiredName(element),
+                rpc,
+                action,
+                location,
+                input,
+                output,
+                List.copyOf(faults),
+                policies.of(element),
+                element.place());
     }
 
     private BoundOperation.Carrier carrier(Element element) {
         Element body = null;
-        boolean attachments = false;
+        Set<String> attachments = new LinkedHashSet<>();
+        BoundOperation.Form form = BoundOperation.Form.ENVELOPE;
+        List<String> parts = null;
         List<BoundOperation.Header> headers = new ArrayList<>();
         List<Element> extensions = new ArrayList<>(element.children());
+        boolean packaged = false;
         for (int i = 0; i < extensions.size(); i++) {
             Element child = extensions.get(i);
             if (child.is(Xml.WSDL_MIME, "multipartRelated")) {
-                attachments = true;
+                packaged = true;
                 child.children(Xml.WSDL_MIME, "part").forEach(part -> extensions.addAll(part.children()));
+            } else if (child.namespace().equals(Xml.WSDL_MIME) && packaged) {
+                if (child.attribute("part") != null) {
+                    attachments.add(child.attribute("part").strip());
+                }
+            } else if (child.namespace().equals(Xml.WSDL_HTTP)
+                    || child.namespace().equals(Xml.WSDL_MIME)) {
+                form = form(child);
+                parts = child.attribute("part") == null
+                        ? parts
+                        : List.of(child.attribute("part").strip());
             } else if (WsdlReader.protocol(child.namespace()).isSoap()) {
                 if (child.name().equals("body")) {
                     body = child;
@@ -59,18 +89,37 @@ final class BindingParser {
                 }
             }
         }
-        String parts = body == null ? null : body.attribute("parts");
-        String namespace = body == null ? null : body.attribute("namespace");
+        String listed = body == null ? null : body.attribute("parts");
+        if (listed != null) {
+            parts = listed.isBlank() ? List.of() : List.of(listed.strip().split("\\s+"));
+        }
         return new BoundOperation.Carrier(
                 element.attribute("name"),
+                form,
                 body != null && "encoded".equals(body.attribute("use")),
-                parts == null
-                        ? null
-                        : parts.isBlank() ? List.of() : List.of(parts.strip().split("\\s+")),
-                namespace == null ? "" : namespace.strip(),
+                parts,
+                body == null ? "" : namespace(body),
                 List.copyOf(headers),
-                attachments,
+                List.copyOf(attachments),
                 body == null ? element.place() : body.place());
+    }
+
+    /** What a message of an HTTP binding is put into (WSDL 1.1, sections 4 and 5). */
+    private static BoundOperation.Form form(Element extension) {
+        if (extension.namespace().equals(Xml.WSDL_HTTP)) {
+            return extension.name().equals("urlReplacement")
+                    ? BoundOperation.Form.URL_REPLACEMENT
+                    : BoundOperation.Form.URL_ENCODED;
+        }
+        String type = extension.attribute("type") == null
+                ? ""
+                : extension.attribute("type").strip().toLowerCase(Locale.ROOT);
+        if (type.equals("application/x-www-form-urlencoded")) {
+            return BoundOperation.Form.URL_ENCODED;
+        }
+        return extension.name().equals("mimeXml") || type.endsWith("/xml") || type.endsWith("+xml")
+                ? BoundOperation.Form.XML
+                : BoundOperation.Form.CONTENT;
     }
 
     private BoundOperation.Header header(Element element) {

@@ -12,45 +12,66 @@ import org.protypos.diagnostic.Place;
  *
  * @param rpc whether the style is {@code rpc} rather than {@code document}
  * @param soapAction the SOAP action, empty when none is given
+ * @param location where an HTTP binding finds the operation, beneath the address of the port; null for other bindings
  * @param input how the input travels, or null
  * @param output how the output travels, or null
  * @param faults how the faults travel
+ * @param policy what the policies of the operation and its messages ask for
  */
 public record BoundOperation(
         String name,
         boolean rpc,
         String soapAction,
+        String location,
         Carrier input,
         Carrier output,
         List<BoundFault> faults,
+        List<PolicyAssertion> policy,
         Place place) {
+    /** What a message is put into. */
+    public enum Form {
+        /** A SOAP envelope, the root of a MIME package when parts are attached (WSDL 1.1, sections 3.5 and 5.3). */
+        ENVELOPE,
+        /** Names and values as in an HTML form (WSDL 1.1, section 4.5). */
+        URL_ENCODED,
+        /** Values put into the location (WSDL 1.1, section 4.6). */
+        URL_REPLACEMENT,
+        /** An XML document (WSDL 1.1, section 5.6). */
+        XML,
+        /** The bytes or the text of one part (WSDL 1.1, section 5.2). */
+        CONTENT
+    }
+
     /**
      * How a message travels.
      *
      * @param name the name of the input or output, or null
+     * @param form what it is put into
      * @param encoded whether the body's use is {@code encoded} rather than {@code literal}
      * @param parts the parts in the body, or null for all that are not elsewhere
      * @param namespace the namespace of an RPC wrapper, empty for none
      * @param headers the parts that travel as header blocks
-     * @param attachments whether the message is bound to MIME parts
+     * @param attachments the parts that travel as MIME parts beside the envelope
      */
     public record Carrier(
             String name,
+            Form form,
             boolean encoded,
             List<String> parts,
             String namespace,
             List<Header> headers,
-            boolean attachments,
+            List<String> attachments,
             Place place) {}
 
     /**
-     * The parts of a message in the body: those listed, or all that are not headers (WSDL 1.1, section 3.5).
+     * The parts of a message in the body: those listed, or all that are not elsewhere (WSDL 1.1, section 3.5).
      *
      * @param carrier how the message travels, or null when no binding says
      */
     public static List<Message.Part> bodyParts(Message message, Carrier carrier) {
         Set<String> elsewhere = new HashSet<>();
         if (carrier != null) {
+            elsewhere.addAll(carrier.attachments());
             for (Header header : carrier.headers()) {
                 if (header.message().equals(message.name())) {
                     elsewhere.add(header.part());

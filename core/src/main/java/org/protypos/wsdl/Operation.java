@@ -21,6 +21,11 @@ public record Operation(
         List<String> parameterOrder,
         String documentation,
         Place place) {
+    /** Whether it begins with a message that comes in: others no binding carries. */
+    public boolean isIncoming() {
+        return pattern == Pattern.ONE_WAY || pattern == Pattern.REQUEST_RESPONSE;
+    }
+
     /** The four transmission primitives (WSDL 1.1, section 2.4). */
     public enum Pattern {
         /** A message comes in, none goes out. */
@@ -38,6 +43,7 @@ public record Operation(
      *
      * @param name the name of the input, output or fault, or null
      * @param message the message
+     * @param action the action that addresses it, or null (WS-Addressing 1.0 Metadata, section 4.4.1)
      */
-    public record Use(String name, QName message, String documentation, Place place) {}
+    public record Use(String name, QName message, String action, String documentation, Place place) {}
 }

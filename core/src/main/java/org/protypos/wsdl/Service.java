@@ -10,7 +10,14 @@ public record Service(QName name, List<Port> ports, String documentation, Place 
      * A port: a binding at an address (WSDL 1.1, section 2.6).
      *
      * @param address the address, empty when the contract has none
+     * @param policy what the policies of the port and the service ask for
      */
     public record Port(
-            String name, QName binding, Protocol protocol, String address, String documentation, Place place) {}
+            String name,
+            QName binding,
+            Protocol protocol,
+            String address,
+            List<PolicyAssertion> policy,
+            String documentation,
+            Place place) {}
 }

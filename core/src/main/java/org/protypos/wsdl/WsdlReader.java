@@ -3,7 +3,9 @@ package org.protypos.wsdl;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
@@ -19,6 +21,10 @@ public final class WsdlReader {
     private static final Set<String> TOP =
             Set.of("import", "documentation", "types", "message", "portType", "binding", "service");
 
+    /** WS-Addressing 1.0 Metadata, section 4.4.1, and the working draft before it, which contracts still name. */
+    private static final List<String> ACTIONS =
+            List.of("http://www.w3.org/2007/05/addressing/metadata", "http://www.w3.org/2006/05/addressing/wsdl");
+
     private final Findings findings = new Findings();
     private final Map<QName, Message> messages = new LinkedHashMap<>();
     private final Map<QName, PortType> portTypes = new LinkedHashMap<>();
@@ -26,7 +32,11 @@ public final class WsdlReader {
     private final Map<QName, Service> services = new LinkedHashMap<>();
     private String target = "";
 
-    private WsdlReader() {}
+    private final PolicyParser policies;
+
+    private WsdlReader(Documents documents) {
+        policies = new PolicyParser(documents, findings);
+    }
 
     /**
      * Reads all definitions that the documents hold.
@@ -34,7 +44,7 @@ public final class WsdlReader {
      * @return the components, with a finding for each place that breaks the rules of WSDL
      */
     public static Definitions read(Documents documents) {
-        WsdlReader reader = new WsdlReader();
+        WsdlReader reader = new WsdlReader(documents);
         for (Document document : documents.all()) {
             Element root = document.root();
             if (root.is(Xml.WSDL, "definitions")) {
@@ -219,13 +229,19 @@ public final class WsdlReader {
     private static Operation.Use named(Operation.Use use, String name) {
         return use == null || use.name() != null
                 ? use
-                : new Operation.Use(name, use.message(), use.documentation(), use.place());
+                : new Operation.Use(name, use.message(), use.action(), use.documentation(), use.place());
     }
 
     private Operation.Use use(Element element) {
         return new Operation.Use(
                 element.attribute("name"),
                 required(element, "message"),
+                ACTIONS.stream()
+                        .map(namespace -> element.attribute(namespace, "Action"))
+                        .filter(Objects::nonNull)
+                        .map(String::strip)
+                        .findFirst()
+                        .orElse(null),
                 documentation(element),
                 element.place("message"));
     }
@@ -243,16 +259,23 @@ public final class WsdlReader {
         boolean rpc = extension != null && "rpc".equals(extension.attribute("style"));
         List<BoundOperation> operations = new ArrayList<>();
         for (Element operation : element.children(Xml.WSDL, "operation")) {
-            operations.add(new BindingParser(this, findings).operation(operation, rpc));
+            operations.add(new BindingParser(this, policies, findings).operation(operation, protocol, rpc));
         }
         return new Binding(
                 name(element),
                 required(element, "type"),
                 protocol,
                 extension == null ? null : extension.attribute("transport"),
+                protocol == Protocol.HTTP ? verb(extension) : null,
                 List.copyOf(operations),
+                policies.of(element),
                 documentation(element),
                 element.place());
+    }
+
+    private static String verb(Element extension) {
+        String verb = extension.attribute("verb");
+        return verb == null || verb.isBlank() ? "GET" : verb.strip().toUpperCase(Locale.ROOT);
     }
 
     static Protocol protocol(String namespace) {
@@ -266,13 +289,14 @@ public final class WsdlReader {
 
     private Service service(Element element) {
         List<Service.Port> ports = new ArrayList<>();
+        List<PolicyAssertion> common = policies.of(element);
         for (Element port : element.children(Xml.WSDL, "port")) {
-            ports.add(port(port));
+            ports.add(port(port, common));
         }
         return new Service(name(element), List.copyOf(ports), documentation(element), element.place());
     }
 
-    private Service.Port port(Element element) {
+    private Service.Port port(Element element, List<PolicyAssertion> common) {
         Protocol protocol = Protocol.OTHER;
         String address = "";
         for (Element child : element.children()) {
@@ -286,6 +310,7 @@ public final class WsdlReader {
                 required(element, "binding"),
                 protocol,
                 address,
+                PolicyAssertion.joined(common, policies.of(element)),
                 documentation(element),
                 element.place());
     }

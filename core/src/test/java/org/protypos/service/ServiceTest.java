@@ -72,7 +72,7 @@ class ServiceTest {
         servers.getMethod(
                         "publish",
                         String.class,
-                        loader.loadClass("example.lanternbay.harbour.desk.runtime.soap.SoapEndpoint"))
+                        loader.loadClass("example.lanternbay.harbour.desk.runtime.soap.Endpoint"))
                 .invoke(listening, "/desk", endpoint);
         server = (AutoCloseable) listening;
         address = "http://127.0.0.1:" + servers.getMethod("port").invoke(listening) + "/desk";
@@ -235,6 +235,36 @@ class ServiceTest {
                             <faultstring>references make the message grow beyond 1000000 elements (line 1, column 1)</faultstring></soap:Fault>
                             """);
         }
+    }
+
+    /** Generates from a contract, compiles a caller beside it and gives what the caller tells. */
+    private static String told(Path contract, Path home, String caller) throws Exception {
+        Generated.from(contract, home, null).close();
+        Path source = Path.of("src/test/resources").resolve(caller + ".java");
+        String name = source.getFileName().toString();
+        Files.copy(
+                source, Files.createDirectories(home.resolve("sources/caller")).resolve(name));
+        assertThat(Generated.compile(home.resolve("sources"), home.resolve("classes")))
+                .isEmpty();
+        String packageName = Files.readString(source).split("[ ;]")[1];
+        URL[] path = {home.resolve("classes").toUri().toURL()};
+        try (URLClassLoader loader = new URLClassLoader(path, ClassLoader.getPlatformClassLoader())) {
+            return (String) loader.loadClass(packageName + "." + name.replace(".java", ""))
+                    .getMethod("all")
+                    .invoke(null);
+        }
+    }
+
+    /** Contracts with a caller each; what it tells when all is well stands beside it. */
+    @ParameterizedTest
+    @CsvSource({"papers/papers.wsdl, papers/PaperCalls", "tables/tables.wsdl, tables/TableCalls"})
+    void callersSeeWhatTheContractsPromise(String contract, String caller, @TempDir Path home) throws Exception {
+        String told = told(Path.of("../examples").resolve(contract), home, caller);
+        Path expected = Path.of("src/test/resources").resolve(caller + ".txt");
+        if (Boolean.getBoolean("expected.write")) {
+            Files.writeString(expected, told);
+        }
+        assertThat(told).isEqualTo(Files.readString(expected));
     }
 
     private static HttpResponse<String> post(String type, String body, String... headers) throws Exception {

@@ -107,6 +107,7 @@ final class ComponentParser {
                 element.attribute("default"),
                 element.attribute("fixed"),
                 head(element),
+                element.attribute(Xml.MEDIA, "expectedContentTypes"),
                 List.copyOf(constraints),
                 scope.block(element),
                 SchemaScope.documentation(element),

@@ -207,7 +207,9 @@ final class ClassEmitter {
                         " = ",
                         types.parse(
                                 type.text().type(),
-                                JavaTypes.hasOddText(type.text()) ? "in.standardBody()" : "in.body()"),
+                                JavaTypes.isBinary(type.text().type())
+                                        ? "in.binaryBody()"
+                                        : JavaTypes.hasOddText(type.text()) ? "in.standardBody()" : "in.body()"),
                         ";");
                 reading.keepText(type.text(), field);
             }
@@ -363,7 +365,14 @@ final class ClassEmitter {
         if (!primitive) {
             file.open("if (", field, " != null) {");
         }
+        boolean binary = JavaTypes.isBinary(text.type());
+        if (binary) {
+            file.open("if (!out.attached(", field, ")) {");
+        }
         file.line("out.text(", name ? "out.name(" + field + ")" : printed, ");");
+        if (binary) {
+            file.close();
+        }
         if (!primitive) {
             file.close();
         }

@@ -32,7 +32,7 @@ final class ClientEmitter {
 
     private void write() {
         String api = file.ref(type.packageName(), type.name());
-        String connection = context.soap(file, "SoapConnection");
+        String connection = context.soap(file, connection());
         file.doc("Calls a service that offers {@code " + type.name()
                 + "}. Each operation can also be called without waiting. Safe for use by several threads.");
         file.open("public final class ", type.client(), " implements ", api, " {");
@@ -53,9 +53,13 @@ final class ClientEmitter {
         file.close();
     }
 
+    private String connection() {
+        return type.isHttp() ? "HttpConnection" : "SoapConnection";
+    }
+
     private void connecting(String api, String connection) {
         String settings = file.ref("java.util.function.UnaryOperator") + "<" + context.soap(file, "SoapSettings") + ">";
-        String port = context.soap(file, "SoapPort") + "<" + api + ">";
+        String port = context.soap(file, type.isHttp() ? "HttpPort" : "SoapPort") + "<" + api + ">";
         String standard = defaultPort();
         if (standard != null) {
             file.gap().doc("Gives a client for the default port at the address in the contract.");
@@ -105,7 +109,8 @@ final class ClientEmitter {
     }
 
     private String action(ApiOperation operation) {
-        return JavaText.literal(operation.method()) + ", " + JavaText.literal(operation.soapAction());
+        return JavaText.literal(operation.method()) + ", "
+                + JavaText.literal(type.isHttp() ? operation.location() : operation.soapAction());
     }
 
     private void call(ApiOperation operation) {
@@ -132,7 +137,7 @@ final class ClientEmitter {
             file.next("catch (" + faults + " e) {");
             file.line("throw e;");
             file.next("catch (" + context.soap(file, "DeclaredFault") + " e) {");
-            file.line("throw ", context.soap(file, "SoapConnection"), ".unexpected(e);");
+            file.line("throw ", context.soap(file, connection()), ".unexpected(e);");
             file.close();
         }
         if (!isVoid(operation)) {
@@ -203,12 +208,12 @@ final class ClientEmitter {
         } else if (input.body() != null) {
             file.line("input.body = ", operation.parameters().get(at++), ";");
         }
-        for (int header = 0; header < input.headers().size(); header++) {
+        for (int part = 0; part < input.outside().size(); part++) {
             file.line(
                     "input.",
-                    MessagesEmitter.field(input, header),
+                    MessagesEmitter.field(input, part),
                     " = ",
-                    operation.parameters().get(at + header),
+                    operation.parameters().get(at + part),
                     ";");
         }
         file.line("return input;");
@@ -234,8 +239,8 @@ final class ClientEmitter {
         } else if (output.body() != null) {
             parts.add("output.body");
         }
-        for (int header = 0; header < output.headers().size(); header++) {
-            parts.add("output." + MessagesEmitter.field(output, header));
+        for (int part = 0; part < output.outside().size(); part++) {
+            parts.add("output." + MessagesEmitter.field(output, part));
         }
         String joined = String.join(", ", parts);
         file.line(

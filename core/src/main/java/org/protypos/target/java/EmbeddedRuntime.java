@@ -19,12 +19,16 @@ final class EmbeddedRuntime {
                     .split(" "));
     private static final List<String> CHECK = List.of("BoundedText BuiltinText ValueRule Violation".split(" "));
     private static final List<String> XML =
-            List.of(("Description Names Notes ScalarInput Utf8Buffer Violations XmlCursor XmlElement"
+            List.of(("BoundedStream Description Names Notes ScalarInput Utf8Buffer Violations XmlCursor XmlElement"
                             + " XmlFormatException XmlInput XmlLimits XmlObject XmlOutput XmlSimple XmlTree XmlTypes")
                     .split(" "));
-    private static final List<String> SOAP = List.of(("BoundedBody CallFailedException ContractDocuments DeclaredFault"
-                    + " EncodedMessage Envelope Gzip OutsideAddress SoapConnection SoapEndpoint SoapFault SoapInterceptor SoapMessage SoapPort SoapServer SoapSettings"
-                    + " SoapVersion UndeclaredFaultException UsernameToken WireLog")
+    private static final List<String> ATTACH =
+            List.of("Attachment MediaType MimePackage OutgoingPackage QuotedPrintable Spool".split(" "));
+    private static final List<String> SOAP = List.of(("Addressing AttachedParts CallFailedException Connection"
+                    + " ContractDocuments DeclaredFault EncodedMessage Endpoint Envelope Fields Gzip HttpConnection"
+                    + " HttpEndpoint HttpPort Incoming OutsideAddress Reply Request SlowSenders SoapConnection SoapEndpoint"
+                    + " SoapFault SoapFeature SoapInterceptor SoapMessage SoapPort SoapServer SoapSettings SoapVersion"
+                    + " SpooledBody TextBody UndeclaredFaultException UsernameToken WireLog")
             .split(" "));
 
     private EmbeddedRuntime() {}
@@ -35,6 +39,7 @@ final class EmbeddedRuntime {
         VALUE.forEach(name -> files.add(file("value/" + name, packageName)));
         CHECK.forEach(name -> files.add(file("check/" + name, packageName)));
         XML.forEach(name -> files.add(file("xml/" + name, packageName)));
+        ATTACH.forEach(name -> files.add(file("attach/" + name, packageName)));
         if (soap) {
             SOAP.forEach(name -> files.add(file("soap/" + name, packageName)));
         }

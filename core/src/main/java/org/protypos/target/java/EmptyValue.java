@@ -56,7 +56,7 @@ final class EmptyValue {
             case MONTH_DAY -> "gMonthDay";
             case DAY -> "gDay";
             case HEX -> "hexBinary";
-            case BASE64 -> "base64Binary";
+            case BASE64, ATTACHMENT -> "base64Binary";
             case QNAME -> "QName";
         };
     }

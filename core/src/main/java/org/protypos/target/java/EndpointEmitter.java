@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import javax.xml.namespace.QName;
 import org.protypos.plan.ApiInterface;
 import org.protypos.plan.ApiMessage;
@@ -35,7 +36,12 @@ final class EndpointEmitter {
     private void write(String documents) {
         String api = file.ref(type.packageName(), type.name());
         file.doc("Serves an implementation of {@code " + type.name() + "}.");
-        file.open("public final class ", type.endpoint(), " extends ", context.soap(file, "SoapEndpoint"), " {");
+        file.open(
+                "public final class ",
+                type.endpoint(),
+                " extends ",
+                context.soap(file, type.isHttp() ? "HttpEndpoint" : "SoapEndpoint"),
+                " {");
         file.line("private final ", api, " implementation;");
         file.gap();
         file.open("private ", type.endpoint(), "(", api, " implementation) {");
@@ -57,7 +63,16 @@ final class EndpointEmitter {
         if (type.operations().stream().anyMatch(operation -> operation.input().encoded())) {
             constant("boolean", "isEncoded", "true");
         }
-        input();
+        if (context.plan().services().stream()
+                .flatMap(service -> service.ports().stream())
+                .anyMatch(port -> port.type() == type && port.isOptimized())) {
+            constant("boolean", "isOptimized", "true");
+        }
+        if (type.isHttp()) {
+            locations();
+        } else {
+            input();
+        }
         perform();
         for (ApiOperation operation : type.operations()) {
             perform(operation);
@@ -73,6 +88,31 @@ final class EndpointEmitter {
         file.close();
     }
 
+    /** The operations of an HTTP binding, by number. */
+    private void locations() {
+        constant("String[]", "locations", strings(type.operations().stream().map(ApiOperation::location)));
+        constant("String[]", "verbs", strings(type.verbs().stream()));
+        file.gap();
+        file.line("@Override");
+        file.open("protected ", context.soap(file, "SoapMessage"), " input(int operation) {");
+        file.open("switch (operation) {");
+        for (int i = 0; i < type.operations().size(); i++) {
+            file.line(
+                    "case ",
+                    String.valueOf(i),
+                    ": return new ",
+                    signatures.messages(type.operations().get(i).input()),
+                    "();");
+        }
+        file.line("default: throw new IllegalArgumentException(String.valueOf(operation));");
+        file.close();
+        file.close();
+    }
+
+    private static String strings(Stream<String> values) {
+        return values.map(JavaText::literal).collect(Collectors.joining(", ", "new String[] {", "}"));
+    }
+
     private void input() {
         Map<QName, Integer> uses = new HashMap<>();
         type.operations().forEach(operation -> uses.merge(element(operation), 1, Integer::sum));
@@ -84,16 +124,34 @@ final class EndpointEmitter {
             QName element = element(operation);
             String test = "name.equals(" + JavaText.literal(element.getLocalPart()) + ") && namespace.equals("
                     + JavaText.literal(element.getNamespaceURI()) + ")";
-            boolean needsAction = uses.get(element) > 1;
-            String actions = operation.soapActions().stream()
-                    .map(action -> "action.equals(" + JavaText.literal(action) + ")")
-                    .collect(Collectors.joining(" || ", " && (", ")"));
-            file.open("if (", test, needsAction ? actions : "", ") {");
+            String actions = actions(operation);
+            boolean group =
+                    operation.input().body() != null && operation.input().body().kind() == Property.Kind.GROUP;
+            if (group && !actions.isEmpty()) {
+                // What begins the body may be optional: the action tells more.
+                file.open("if (", actions, " || action.isEmpty() && ", test, ") {");
+            } else {
+                file.open(
+                        "if (",
+                        test,
+                        uses.get(element) > 1 && !actions.isEmpty() ? " && (" + actions + ")" : "",
+                        ") {");
+            }
             file.line("return new ", signatures.messages(operation.input()), "();");
             file.close();
         }
         file.line("return null;");
         file.close();
+    }
+
+    /** The test that tells an operation by its actions, empty when it has none. */
+    private static String actions(ApiOperation operation) {
+        Stream<String> addressed = Stream.ofNullable(operation.input().action());
+        return Stream.concat(operation.soapActions().stream(), addressed)
+                .filter(action -> !action.isEmpty())
+                .distinct()
+                .map(action -> "action.equals(" + JavaText.literal(action) + ")")
+                .collect(Collectors.joining(" || "));
     }
 
     private static QName element(ApiOperation operation) {
@@ -149,8 +207,8 @@ final class EndpointEmitter {
         } else if (input.body() != null) {
             arguments.add("input.body");
         }
-        for (int header = 0; header < input.headers().size(); header++) {
-            arguments.add("input." + MessagesEmitter.field(input, header));
+        for (int part = 0; part < input.outside().size(); part++) {
+            arguments.add("input." + MessagesEmitter.field(input, part));
         }
         return arguments;
     }

@@ -119,6 +119,11 @@ final class JavaContext {
         return file.ref(runtime + ".check", name);
     }
 
+    /** How to call a class of the runtime's attachments. */
+    String attach(JavaFile file, String name) {
+        return file.ref(runtime + ".attach", name);
+    }
+
     /** How to call a class of the runtime's SOAP part. */
     String soap(JavaFile file, String name) {
         return file.ref(runtime + ".soap", name);

@@ -108,6 +108,7 @@ final class JavaTypes {
             case DURATION -> context.value(file, "XmlDuration");
             case YEAR, YEAR_MONTH, MONTH, MONTH_DAY, DAY -> context.value(file, "XmlPartialDate");
             case HEX, BASE64 -> "byte[]";
+            case ATTACHMENT -> context.attach(file, "Attachment");
             case QNAME -> file.ref("javax.xml.namespace.QName");
         };
     }
@@ -150,6 +151,7 @@ final class JavaTypes {
                 "in.toPartialDate(" + text + ", " + context.value(file, "XmlPartialDate") + ".Form." + kind + ")";
             case HEX -> "in.toHex(" + text + ")";
             case BASE64 -> "in.toBase64(" + text + ")";
+            case ATTACHMENT -> "in.toAttachment(" + text + ")";
             case QNAME -> "in.toQName(" + text + ")";
         };
     }
@@ -168,6 +170,7 @@ final class JavaTypes {
             case STRING, NORMALIZED, TOKEN, QNAME -> value;
             case HEX -> context.value(file, "Lexical") + ".printHex(" + value + ")";
             case BASE64 -> context.value(file, "Lexical") + ".printBase64(" + value + ")";
+            case ATTACHMENT -> value + ".toBase64()";
             default -> context.value(file, "Lexical") + ".print(" + value + ")";
         };
     }
@@ -211,9 +214,16 @@ final class JavaTypes {
                     FLOAT,
                     DOUBLE,
                     HEX,
-                    BASE64 -> true;
+                    BASE64,
+                    ATTACHMENT -> true;
             default -> false;
         };
+    }
+
+    /** Whether values may travel beside the message instead of in it. */
+    static boolean isBinary(ValueType type) {
+        return type instanceof ValueType.Scalar scalar
+                && (scalar.kind() == ScalarKind.BASE64 || scalar.kind() == ScalarKind.ATTACHMENT);
     }
 
     private static boolean isSimple(ValueType type) {

@@ -42,37 +42,45 @@ final class MessagesEmitter {
         file.open("final class ", type.messages(), " {");
         file.line("private ", type.messages(), "() {}");
         for (ApiOperation operation : type.operations()) {
-            emitter.message(operation.input(), List.of());
+            emitter.message(operation.input(), operation, List.of());
             if (operation.output() != null) {
-                emitter.message(operation.output(), operation.faults());
+                emitter.message(operation.output(), operation, operation.faults());
             }
         }
         file.close();
         return file.finish();
     }
 
-    /** The field that a header part is kept in: by number, for parts in body and header may have one name. */
-    static String field(ApiMessage message, int header) {
-        return "header" + (header + 1);
+    /**
+     * The field that a part outside the body is kept in: by number, for parts in different places may have one name.
+     *
+     * @param part its number among {@link ApiMessage#outside}
+     */
+    static String field(ApiMessage message, int part) {
+        int headers = message.headers().size();
+        return part < headers ? "header" + (part + 1) : "attachment" + (part - headers + 1);
     }
 
-    private void message(ApiMessage message, List<ApiFault> faults) {
+    private void message(ApiMessage message, ApiOperation operation, List<ApiFault> faults) {
         file.gap();
         file.open("static final class ", message.name(), " extends ", context.soap(file, "SoapMessage"), " {");
         if (message.body() != null) {
             file.line(types.of(message.body()), " body;");
         }
-        for (int i = 0; i < message.headers().size(); i++) {
-            file.line(types.of(message.headers().get(i)), " ", field(message, i), ";");
+        for (int i = 0; i < message.outside().size(); i++) {
+            file.line(types.of(message.outside().get(i)), " ", field(message, i), ";");
         }
         if (!message.headers().isEmpty()) {
             headers(message);
         }
         if (message.encoded()) {
-            override("boolean isEncoded()");
-            file.line("return true;");
-            file.close();
+            constant("boolean isEncoded()", "true");
         }
+        form(message);
+        if (!message.attachments().isEmpty()) {
+            attachments(message);
+        }
+        actions(message, operation);
         if (message.body() != null) {
             body(message);
         }
@@ -86,6 +94,62 @@ final class MessagesEmitter {
         file.gap();
         file.line("@Override");
         file.open("protected ", signature, " {");
+    }
+
+    private void constant(String signature, String value) {
+        override(signature);
+        file.line("return ", value, ";");
+        file.close();
+    }
+
+    private void form(ApiMessage message) {
+        if (message.form() != ApiMessage.Form.ENVELOPE) {
+            constant("Form form()", "Form." + message.form());
+        }
+        if (message.form() == ApiMessage.Form.TEXT) {
+            constant(
+                    "String textPart()",
+                    JavaText.literal(message.values().get(0).xmlName().getLocalPart()));
+        }
+    }
+
+    private void attachments(ApiMessage message) {
+        int first = message.headers().size();
+        override("void writeAttachments(" + context.attach(file, "OutgoingPackage") + " out)");
+        for (int i = 0; i < message.attachments().size(); i++) {
+            String value = "this." + field(message, first + i);
+            file.open("if (", value, " != null) {");
+            file.line("out.attach(", part(message, i), ", ", value, ");");
+            file.close();
+        }
+        file.close();
+        override("void readAttachments(" + context.soap(file, "AttachedParts") + " in)");
+        for (int i = 0; i < message.attachments().size(); i++) {
+            file.line("this.", field(message, first + i), " = in.take(", part(message, i), ");");
+        }
+        file.close();
+    }
+
+    private static String part(ApiMessage message, int attachment) {
+        return JavaText.literal(message.attachments().get(attachment).xmlName().getLocalPart());
+    }
+
+    private void actions(ApiMessage message, ApiOperation operation) {
+        if (message.action() == null) {
+            return;
+        }
+        constant("String action()", JavaText.literal(message.action()));
+        if (message == operation.input() && !operation.faultActions().isEmpty()) {
+            override("String action(" + context.soap(file, "DeclaredFault") + " fault)");
+            for (int i = 0; i < operation.faults().size(); i++) {
+                ApiFault fault = operation.faults().get(i);
+                file.open("if (fault instanceof ", file.ref(fault.packageName(), fault.name()), ") {");
+                file.line("return ", JavaText.literal(operation.faultActions().get(i)), ";");
+                file.close();
+            }
+            file.line("return null;");
+            file.close();
+        }
     }
 
     private void headers(ApiMessage message) {

@@ -268,7 +268,9 @@ final class ReadingCode {
             return "in.object(" + name + ".class, " + (structured.type().isAbstract() ? "null" : "new " + name + "()")
                     + ")";
         }
-        return type instanceof ValueType.Anything ? "in.any()" : types.parse(type, "in.text()");
+        return type instanceof ValueType.Anything
+                ? "in.any()"
+                : types.parse(type, JavaTypes.isBinary(type) ? "in.binaryText()" : "in.text()");
     }
 
     /** The two arguments for a property's element or attribute: namespace and local name. */

@@ -1,8 +1,11 @@
 package org.protypos.target.java;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
 import org.protypos.plan.ApiService;
 import org.protypos.target.SourceFile;
+import org.protypos.wsdl.PolicyAssertion;
 import org.protypos.wsdl.Protocol;
 
 /** Writes the constants of a service: one for each port. */
@@ -24,34 +27,55 @@ final class ServiceEmitter {
     }
 
     private static void port(JavaContext context, JavaFile file, ApiService service, ApiService.Port port) {
-        String soapPort = context.soap(file, "SoapPort");
+        String portClass = context.soap(file, port.type().isHttp() ? "HttpPort" : "SoapPort");
         String type = file.ref(port.type().packageName(), port.type().name());
+        List<String> asked = PolicyAssertion.inWords(port.policy());
         file.doc(
                 JavaText.comment(port.documentation()),
-                port.protocol().title() + " at " + JavaText.comment(port.address()) + "."
+                port.speaks() + " at " + JavaText.comment(port.address()) + "."
                         + (port.isDefault()
                                 ? " The default port of {@code " + port.type().name() + "}."
-                                : ""));
-        file.line("public static final ", soapPort, "<", type, "> ", port.constant(), " = new ", soapPort, "<>(");
+                                : ""),
+                asked.isEmpty() ? "" : "Its policies ask for " + JavaText.comment(String.join(", ", asked)) + ".");
+        file.line("public static final ", portClass, "<", type, "> ", port.constant(), " = new ", portClass, "<>(");
         file.indent();
         file.line(JavaText.literal(service.xmlName().getLocalPart()), ",");
         file.line(JavaText.literal(port.xmlName()), ",");
         file.line(JavaText.literal(port.address()), ",");
-        file.line(context.soap(file, "SoapVersion"), version(port.protocol()), ",");
-        if (port.actions().isEmpty()) {
-            file.line(file.ref("java.util.Map"), ".of());");
+        if (port.type().isHttp()) {
+            file.line(JavaText.literal(port.verb()), ",");
         } else {
-            actions(file, port);
+            file.line(context.soap(file, "SoapVersion"), version(port.protocol()), ",");
+        }
+        String features = features(context, file, port);
+        if (port.actions().isEmpty()) {
+            file.line(file.ref("java.util.Map"), ".of()", features, ");");
+        } else {
+            actions(file, port, features);
         }
         file.outdent();
         file.gap();
+    }
+
+    /** The last argument for a port of which the policies ask for something that the runtime does by itself. */
+    private static String features(JavaContext context, JavaFile file, ApiService.Port port) {
+        List<String> features = new ArrayList<>();
+        if (port.isOptimized()) {
+            features.add(context.soap(file, "SoapFeature") + ".MTOM");
+        }
+        if (port.isAddressed()) {
+            features.add(context.soap(file, "SoapFeature") + ".ADDRESSING");
+        }
+        return features.isEmpty() || port.type().isHttp()
+                ? ""
+                : ", " + file.ref("java.util.Set") + ".of(" + String.join(", ", features) + ")";
     }
 
     static String version(Protocol protocol) {
         return protocol == Protocol.SOAP_1_2 ? ".SOAP_1_2" : ".SOAP_1_1";
     }
 
-    private static void actions(JavaFile file, ApiService.Port port) {
+    private static void actions(JavaFile file, ApiService.Port port, String features) {
         String map = file.ref("java.util.Map");
         file.line(map, ".ofEntries(");
         file.indent();
@@ -64,7 +88,7 @@ final class ServiceEmitter {
                     JavaText.literal(action.getKey()),
                     ", ",
                     JavaText.literal(action.getValue()),
-                    left == 0 ? ")));" : "),");
+                    left == 0 ? "))" + features + ");" : "),");
         }
         file.outdent();
     }

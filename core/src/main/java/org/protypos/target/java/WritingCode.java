@@ -130,7 +130,15 @@ final class WritingCode {
             file.line("out.close();");
         } else {
             String text = printed(property, value, property.isMany() ? "index" : "0");
-            file.line("out.element(", ReadingCode.name(property), ", ", text, ");");
+            String name = ReadingCode.name(property);
+            boolean binary = JavaTypes.isBinary(type);
+            if (binary) {
+                file.open("if (!out.attached(", name, ", ", value, ")) {");
+            }
+            file.line("out.element(", name, ", ", text, ");");
+            if (binary) {
+                file.close();
+            }
         }
     }
 

@@ -3,11 +3,15 @@ package org.protypos.runtime.soap;
 import java.io.ByteArrayInputStream;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import java.util.function.Consumer;
+import javax.xml.namespace.QName;
+import org.protypos.runtime.attach.OutgoingPackage;
 import org.protypos.runtime.xml.XmlElement;
 import org.protypos.runtime.xml.XmlInput;
 import org.protypos.runtime.xml.XmlLimits;
 import org.protypos.runtime.xml.XmlOutput;
+import org.protypos.runtime.xml.XmlTree;
 import org.protypos.runtime.xml.XmlTypes;
 
 /**
@@ -28,9 +32,16 @@ final class Envelope {
         this.blocks = blocks;
     }
 
-    /** Reads up to the content of the body. */
-    static Envelope open(byte[] message, String encoding, XmlTypes types, XmlLimits limits) {
-        XmlInput in = XmlInput.open(new ByteArrayInputStream(message), encoding, types, limits);
+    /**
+     * Reads up to the content of the body.
+     *
+     * @param encoded whether the body is in the SOAP encoding
+     */
+    static Envelope open(Incoming message, boolean encoded, XmlTypes types, XmlLimits limits) {
+        String charset = message.type().charset();
+        byte[] literal = encoded ? EncodedMessage.literal(message.body(), charset, limits) : message.body();
+        XmlInput in = XmlInput.open(new ByteArrayInputStream(literal), encoded ? null : charset, types, limits);
+        in.setParts(message.parts());
         SoapVersion version = in.localName().equals("Envelope") ? SoapVersion.ofNamespace(in.namespace()) : null;
         if (version == null) {
             throw new NotAnEnvelopeException("the root element is <" + in.localName() + "> of namespace \""
@@ -87,14 +98,40 @@ final class Envelope {
         return SoapFault.read(in, version);
     }
 
+    /** The text of a header block with what is in it, or null when there is none of this name. */
+    String header(QName name) {
+        for (Block block : blocks) {
+            if (block.element().name().equals(name)) {
+                byte[] written = XmlTypes.NONE.write(block.element());
+                return XmlTypes.NONE
+                        .read(new ByteArrayInputStream(written), XmlTree.class)
+                        .text();
+            }
+        }
+        return null;
+    }
+
+    /** The header blocks of a name. */
+    List<XmlElement<?>> headers(QName name) {
+        List<XmlElement<?>> found = new ArrayList<>();
+        blocks.stream()
+                .map(Block::element)
+                .filter(element -> element.name().equals(name))
+                .forEach(found::add);
+        return found;
+    }
+
     /**
      * Hands headers and body to the message they are for, and reads to the end.
      *
+     * @param understood the names of header blocks that others take care of
      * @return the name of a block that had to be understood and was not, or null
      */
-    String readInto(SoapMessage message) {
+    String readInto(SoapMessage message, Set<QName> understood) {
         for (Block block : blocks) {
-            if (!message.takeHeader(block.element()) && block.mustUnderstand()) {
+            boolean known = understood.contains(block.element().name())
+                    || block.element().name().getNamespaceURI().equals(Addressing.NAMESPACE);
+            if (!message.takeHeader(block.element()) && !known && block.mustUnderstand()) {
                 return block.element().name().toString();
             }
         }
@@ -109,27 +146,52 @@ final class Envelope {
         return null;
     }
 
-    static byte[] write(SoapVersion version, SoapMessage message, XmlTypes types) {
-        return write(version, message, List.of(), types);
+    String readInto(SoapMessage message) {
+        return readInto(message, Set.of());
     }
 
-    static byte[] write(SoapVersion version, SoapMessage message, List<XmlElement<?>> blocks, XmlTypes types) {
+    /**
+     * Writes a message.
+     *
+     * @param blocks header blocks beside those of the message
+     * @param parts where binary content and attachments go
+     */
+    static byte[] write(
+            SoapVersion version,
+            SoapMessage message,
+            List<XmlElement<?>> blocks,
+            OutgoingPackage parts,
+            XmlTypes types) {
         boolean any = message.hasHeaders() || !blocks.isEmpty();
         Consumer<XmlOutput> headers = out -> {
             message.writeHeaders(out);
             blocks.forEach(out::element);
         };
-        return write(version, types, any ? headers : null, message::writeBody);
+        byte[] envelope = write(version, types, any ? headers : null, parts, message::writeBody);
+        message.writeAttachments(parts);
+        return envelope;
     }
 
+    /** Writes a fault; {@code detail} may be null. */
     static byte[] writeFault(
-            SoapVersion version, String code, String reason, XmlTypes types, Consumer<XmlOutput> detail) {
-        return write(version, types, null, out -> SoapFault.write(out, version, code, reason, detail));
+            SoapVersion version,
+            String code,
+            String reason,
+            List<XmlElement<?>> blocks,
+            XmlTypes types,
+            Consumer<XmlOutput> detail) {
+        Consumer<XmlOutput> headers = blocks.isEmpty() ? null : out -> blocks.forEach(out::element);
+        return write(version, types, headers, null, out -> SoapFault.write(out, version, code, reason, detail));
     }
 
     private static byte[] write(
-            SoapVersion version, XmlTypes types, Consumer<XmlOutput> headers, Consumer<XmlOutput> body) {
+            SoapVersion version,
+            XmlTypes types,
+            Consumer<XmlOutput> headers,
+            OutgoingPackage parts,
+            Consumer<XmlOutput> body) {
         XmlOutput out = new XmlOutput(types);
+        out.setParts(parts);
         String namespace = version.namespace();
         out.prefer("soap", namespace);
         out.open(namespace, "Envelope");

@@ -1,12 +1,12 @@
 package org.protypos.runtime.soap;
 
-import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.util.zip.GZIPInputStream;
 import java.util.zip.GZIPOutputStream;
+import org.protypos.runtime.attach.Spool;
 
 /** Packs and unpacks messages (RFC 1952). What unpacks to more than is allowed is refused before it fills memory. */
 final class Gzip {
@@ -22,13 +22,10 @@ final class Gzip {
         return packed.toByteArray();
     }
 
-    static byte[] unpack(byte[] packed, long most) throws IOException {
-        try (InputStream stream = new GZIPInputStream(new ByteArrayInputStream(packed))) {
-            byte[] message = stream.readNBytes((int) Math.min(Integer.MAX_VALUE - 8, most + 1));
-            if (message.length > most) {
-                throw new IOException("the message is longer than " + most + " bytes");
-            }
-            return message;
+    static Spool unpack(Spool packed, Spool into) throws IOException {
+        try (InputStream stream = new GZIPInputStream(packed.open())) {
+            stream.transferTo(into);
+            return into;
         }
     }
 }

@@ -11,8 +11,8 @@ final class OutsideAddress {
 
     private OutsideAddress() {}
 
-    static String of(SoapPort<?> port) {
-        String key = port.service() + "." + port.name();
+    static String of(String service, String port, String inContract) {
+        String key = service + "." + port;
         String property = System.getProperty("address." + key);
         if (property != null) {
             return property.strip();
@@ -23,7 +23,7 @@ final class OutsideAddress {
             return variable.strip();
         }
         String entry = file().getProperty(key);
-        return entry == null ? port.address() : entry.strip();
+        return entry == null ? inContract : entry.strip();
     }
 
     private static Properties file() {

@@ -1,23 +1,24 @@
 package org.protypos.runtime.soap;
 
-import java.lang.System.Logger.Level;
+import java.io.IOException;
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+import org.protypos.runtime.attach.MediaType;
+import org.protypos.runtime.attach.OutgoingPackage;
 import org.protypos.runtime.xml.XmlFormatException;
-import org.protypos.runtime.xml.XmlLimits;
-import org.protypos.runtime.xml.XmlTypes;
 
 /**
- * The server's end of an interface: reads a message, has the operation carried out and writes the answer. A generated
- * subclass knows the operations. Safe for use by several threads if the implementation is.
+ * An endpoint that speaks SOAP over HTTP (SOAP 1.1, section 6; SOAP 1.2 Part 2, section 7). A generated subclass knows the
+ * operations.
  */
-public abstract class SoapEndpoint {
+public abstract non-sealed class SoapEndpoint extends Endpoint {
     private static final int BAD_REQUEST = 400;
     private static final int SERVER_ERROR = 500;
+    private static final long THRESHOLD = 1024;
 
     /** For the generated subclass. */
     protected SoapEndpoint() {}
-
-    /** What the contract declares by name. */
-    protected abstract XmlTypes types();
 
     /**
      * Finds the operation that a message is for.
@@ -29,67 +30,48 @@ public abstract class SoapEndpoint {
      */
     protected abstract SoapMessage input(String namespace, String name, String action);
 
-    /**
-     * Carries an operation out.
-     *
-     * @param input the message that came
-     * @return the message to answer with, or null for a one-way operation
-     * @throws Exception a declared fault or whatever else the implementation throws
-     */
-    protected abstract SoapMessage perform(SoapMessage input) throws Exception;
-
     /** Whether messages come in the SOAP encoding (SOAP 1.1, section 5). */
     protected boolean isEncoded() {
         return false;
     }
 
-    /** The documents of the contract, to be shown on request. */
-    protected abstract ContractDocuments documents();
+    /** Whether the contract asks for binary content beside the message (MTOM). */
+    protected boolean isOptimized() {
+        return false;
+    }
 
-    /** The name under which the documents speak of the ports that this endpoint serves. */
-    protected abstract String portType();
+    @Override
+    boolean isAt(String path) {
+        return path.isEmpty();
+    }
 
-    /**
-     * An answer to an HTTP request.
-     *
-     * @param status the HTTP status
-     * @param contentType the content type
-     * @param body the content, empty for none
-     */
-    record Reply(int status, String contentType, byte[] body) {}
-
-    final Reply handle(byte[] message, String encoding, String action, XmlLimits limits, SoapVersion spoken) {
-        SoapVersion version = spoken;
-        try {
-            byte[] literal = isEncoded() ? EncodedMessage.literal(message, encoding, limits) : message;
-            Envelope envelope = Envelope.open(literal, isEncoded() ? null : encoding, types(), limits);
-            version = envelope.version();
-            boolean empty = !envelope.content().atElement();
-            String namespace = empty ? "" : envelope.content().namespace();
-            String name = empty ? "" : envelope.content().localName();
-            SoapMessage input = input(namespace, name, action);
-            if (input == null) {
-                return senderFault(version, unknown(namespace, name, action));
-            }
-            String notUnderstood = envelope.readInto(input);
-            if (notUnderstood != null) {
-                return fault(
-                        version, "MustUnderstand", "the header block " + notUnderstood + " is not understood", null);
-            }
-            return answer(version, perform(input));
-        } catch (XmlFormatException e) {
-            return senderFault(version, e.getMessage());
-        } catch (Envelope.NotAnEnvelopeException e) {
-            return fault(version, "VersionMismatch", e.getMessage(), null);
-        } catch (DeclaredFault e) {
-            return fault(version, version.receiverCode(), String.valueOf(e.getMessage()), e);
-        } catch (UnsupportedOperationException e) {
-            String what = e.getMessage() == null ? "the operation is not implemented" : e.getMessage();
-            return fault(version, version.receiverCode(), what, null);
-        } catch (Exception e) {
-            System.getLogger(getClass().getName()).log(Level.ERROR, "an operation failed", e);
-            return fault(version, version.receiverCode(), "the service failed", null);
+    @Override
+    final Reply operation(Request request) throws IOException {
+        if (!request.method().equals("POST")) {
+            return Reply.notAllowed("GET, POST", "POST calls an operation, GET shows the contract");
         }
+        MediaType type = MediaType.of(request.field("Content-Type"));
+        if (!type.isMultipart() && version(type) == null) {
+            return Reply.plain(415, wrongType(request.field("Content-Type")));
+        }
+        Incoming message = request.message();
+        SoapVersion spoken = version(message.type());
+        return spoken == null
+                ? Reply.plain(415, wrongType(message.type().name()))
+                : new Exchange(request, message, spoken).reply();
+    }
+
+    private static String wrongType(String type) {
+        return "a SOAP message is text/xml or application/soap+xml, not " + printable(type);
+    }
+
+    private static SoapVersion version(MediaType type) {
+        for (SoapVersion version : SoapVersion.values()) {
+            if (type.name().equals(version.mediaType())) {
+                return version;
+            }
+        }
+        return null;
     }
 
     private static String unknown(String namespace, String name, String action) {
@@ -98,22 +80,109 @@ public abstract class SoapEndpoint {
                 + (action.isEmpty() ? "" : " with the action \"" + action + "\"");
     }
 
-    private Reply answer(SoapVersion version, SoapMessage output) {
-        return output == null
-                ? new Reply(202, version.contentType(""), new byte[0])
-                : new Reply(200, version.contentType(""), Envelope.write(version, output, types()));
-    }
+    /** One message on its way to its answer. */
+    private final class Exchange {
+        private final Request request;
+        private final Incoming message;
+        private SoapVersion version;
+        private Envelope envelope;
+        private SoapMessage input;
+        private String unknownOperation;
 
-    private Reply senderFault(SoapVersion version, String reason) {
-        return fault(version, version.senderCode(), reason, null);
-    }
+        Exchange(Request request, Incoming message, SoapVersion spoken) {
+            this.request = request;
+            this.message = message;
+            this.version = spoken;
+        }
 
-    /** SOAP 1.1, section 6.2 sends every fault with status 500; SOAP 1.2 Part 2, table 20 blames the sender with 400. */
-    final Reply fault(SoapVersion version, String code, String reason, DeclaredFault detail) {
-        boolean blamesSender = version == SoapVersion.SOAP_1_2 && code.equals(version.senderCode());
-        return new Reply(
-                blamesSender ? BAD_REQUEST : SERVER_ERROR,
-                version.contentType(""),
-                Envelope.writeFault(version, code, reason, types(), detail == null ? null : detail::writeDetail));
+        Reply reply() {
+            try {
+                envelope = Envelope.open(message, isEncoded(), types(), request.limits());
+                version = envelope.version();
+                if (Addressing.wantsAnswerElsewhere(envelope)) {
+                    return senderFault("answers are given on the connection of the request only");
+                }
+                String notUnderstood = take();
+                if (input == null) {
+                    return senderFault(unknownOperation);
+                }
+                return notUnderstood == null
+                        ? answer(perform(input))
+                        : fault("MustUnderstand", "the header block " + notUnderstood + " is not understood", null);
+            } catch (XmlFormatException e) {
+                return senderFault(e.getMessage());
+            } catch (Envelope.NotAnEnvelopeException e) {
+                return fault("VersionMismatch", e.getMessage(), null);
+            } catch (DeclaredFault e) {
+                return fault(version.receiverCode(), String.valueOf(e.getMessage()), e);
+            } catch (UnsupportedOperationException e) {
+                return fault(version.receiverCode(), notImplemented(e), null);
+            } catch (Exception e) {
+                log(e);
+                return fault(version.receiverCode(), "the service failed", null);
+            }
+        }
+
+        /** Finds the operation and reads its input; gives the header block that had to be understood and was not. */
+        private String take() {
+            boolean empty = !envelope.content().atElement();
+            String namespace = empty ? "" : envelope.content().namespace();
+            String name = empty ? "" : envelope.content().localName();
+            String action = action();
+            input = input(namespace, name, action);
+            if (input == null) {
+                unknownOperation = unknown(namespace, name, action);
+                return null;
+            }
+            String notUnderstood = envelope.readInto(input, Set.of());
+            AttachedParts.read(message.parts(), input);
+            return notUnderstood;
+        }
+
+        /** The action by the HTTP header, by the content type, or by an addressing header. */
+        private String action() {
+            String action = request.field("SOAPAction");
+            MediaType type = MediaType.of(request.field("Content-Type"));
+            for (MediaType one : List.of(type, message.type())) {
+                String inType = one.parameter("action");
+                action = action.isEmpty() && inType != null ? inType : action;
+            }
+            action = action.replace("\"", "").strip();
+            String addressed = action.isEmpty() ? Addressing.action(envelope) : null;
+            return addressed == null ? action : addressed;
+        }
+
+        private Reply answer(SoapMessage output) {
+            if (output == null) {
+                return Reply.of(202, version.contentType(""), new byte[0]);
+            }
+            boolean optimized = isOptimized()
+                    || message.parts() != null
+                    || request.field("Accept").toLowerCase(Locale.ROOT).contains("application/xop+xml");
+            OutgoingPackage parts = new OutgoingPackage(optimized && !output.isEncoded() ? THRESHOLD : -1);
+            byte[] written =
+                    Envelope.write(version, output, Addressing.ofAnswer(envelope, output.action()), parts, types());
+            return Reply.of(200, version.contentType(""), written, parts);
+        }
+
+        private Reply senderFault(String reason) {
+            return fault(version.senderCode(), reason, null);
+        }
+
+        /** SOAP 1.1, section 6.2 sends every fault with status 500; SOAP 1.2 Part 2, table 20 blames the sender with 400. */
+        private Reply fault(String code, String reason, DeclaredFault detail) {
+            boolean blamesSender = version == SoapVersion.SOAP_1_2 && code.equals(version.senderCode());
+            String action = detail == null || input == null ? null : input.action(detail);
+            return Reply.of(
+                    blamesSender ? BAD_REQUEST : SERVER_ERROR,
+                    version.contentType(""),
+                    Envelope.writeFault(
+                            version,
+                            code,
+                            reason,
+                            envelope == null ? List.of() : Addressing.ofAnswer(envelope, action),
+                            types(),
+                            detail == null ? null : detail::writeDetail));
+        }
     }
 }

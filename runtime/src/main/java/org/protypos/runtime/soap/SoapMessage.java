@@ -1,5 +1,6 @@
 package org.protypos.runtime.soap;
 
+import org.protypos.runtime.attach.OutgoingPackage;
 import org.protypos.runtime.xml.XmlElement;
 import org.protypos.runtime.xml.XmlInput;
 import org.protypos.runtime.xml.XmlOutput;
@@ -13,6 +14,48 @@ public abstract class SoapMessage {
     protected boolean isEncoded() {
         return false;
     }
+
+    /** What a message of an HTTP binding is put into (WSDL 1.1, sections 4 and 5). */
+    public enum Form {
+        /** A SOAP envelope, or no message at all. */
+        ENVELOPE,
+        /** Names and values as in an HTML form. */
+        FIELDS,
+        /** Values that replace their names in the location. */
+        REPLACED,
+        /** An XML document. */
+        DOCUMENT,
+        /** Plain text. */
+        TEXT,
+        /** Bytes of any media type. */
+        BYTES
+    }
+
+    /** What the message is put into. */
+    protected Form form() {
+        return Form.ENVELOPE;
+    }
+
+    /** The part that a text is, for messages that are put into plain text. */
+    protected String textPart() {
+        return "";
+    }
+
+    /** The action that addresses the message, or null when the contract asks for no addressing. */
+    protected String action() {
+        return null;
+    }
+
+    /** The action that addresses a fault of the operation of which this is the input, or null. */
+    protected String action(DeclaredFault fault) {
+        return null;
+    }
+
+    /** Adds the parts that travel beside the message. */
+    protected void writeAttachments(OutgoingPackage out) {}
+
+    /** Takes the parts that came beside the message. */
+    protected void readAttachments(AttachedParts in) {}
 
     /** Whether any header block will be written. */
     protected boolean hasHeaders() {

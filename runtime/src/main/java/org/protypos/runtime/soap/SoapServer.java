@@ -3,30 +3,59 @@ package org.protypos.runtime.soap;
 import com.sun.net.httpserver.HttpExchange;
 import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
-import java.io.InputStream;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.net.InetSocketAddress;
-import java.nio.charset.StandardCharsets;
-import java.util.Locale;
+import java.time.Duration;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.ThreadFactory;
+import java.util.concurrent.ThreadPoolExecutor;
+import java.util.concurrent.TimeUnit;
 import java.util.regex.Pattern;
 import org.protypos.runtime.xml.XmlLimits;
 
-/** An HTTP server for endpoints. It answers POST with the operation's output and GET with the contract. */
+/**
+ * An HTTP server for endpoints. It answers POST with the operation's output and GET with the contract. A request of
+ * which hardly anything has come for some time is broken off, so that slow senders keep nobody else waiting.
+ */
 public final class SoapServer implements AutoCloseable {
-    private static final int THREADS = Math.max(16, 4 * Runtime.getRuntime().availableProcessors());
+    private static final int THREADS = 256;
+    private static final Duration GRACE = Duration.ofSeconds(10);
     private static final Pattern HOST = Pattern.compile("[A-Za-z0-9.:\\[\\]_-]{1,255}");
+
+    /** The longest time for a whole request, in seconds: the platform's server looks at it once, when it is loaded. */
+    private static final String LONGEST_REQUEST = "sun.net.httpserver.maxReqTime";
 
     private final HttpServer server;
     private final ExecutorService threads;
-    private final XmlLimits limits = XmlLimits.DEFAULT;
+    private final ScheduledExecutorService clock;
+    private final Map<HttpExchange, Boolean> running = new ConcurrentHashMap<>();
+    private volatile XmlLimits limits = XmlLimits.DEFAULT;
+    private volatile long attachmentLimit = 2L << 30;
+    private volatile Duration requestTime = Duration.ofMinutes(1);
     private volatile boolean behindProxy;
+    private volatile boolean stopping;
 
-    private SoapServer(HttpServer server, ExecutorService threads) {
+    private SoapServer(HttpServer server) {
         this.server = server;
-        this.threads = threads;
+        ThreadPoolExecutor pool = new ThreadPoolExecutor(
+                THREADS, THREADS, 30, TimeUnit.SECONDS, new LinkedBlockingQueue<>(), daemons("soap-server"));
+        pool.allowCoreThreadTimeOut(true);
+        this.threads = pool;
+        this.clock = Executors.newSingleThreadScheduledExecutor(daemons("soap-server-clock"));
+    }
+
+    private static ThreadFactory daemons(String name) {
+        return task -> {
+            Thread thread = new Thread(task, name);
+            thread.setDaemon(true);
+            return thread;
+        };
     }
 
     /**
@@ -45,16 +74,14 @@ public final class SoapServer implements AutoCloseable {
      * @throws UncheckedIOException when the address cannot be had
      */
     public static SoapServer listen(InetSocketAddress address) {
+        if (System.getProperty(LONGEST_REQUEST) == null) {
+            System.setProperty(LONGEST_REQUEST, "300");
+        }
         try {
-            HttpServer server = HttpServer.create(address, 0);
-            ExecutorService threads = Executors.newFixedThreadPool(THREADS, task -> {
-                Thread thread = new Thread(task, "soap-server");
-                thread.setDaemon(true);
-                return thread;
-            });
-            server.setExecutor(threads);
-            server.start();
-            return new SoapServer(server, threads);
+            SoapServer server = new SoapServer(HttpServer.create(address, 0));
+            server.server.setExecutor(server.threads);
+            server.server.start();
+            return server;
         } catch (IOException e) {
             throw new UncheckedIOException("cannot listen on " + address + ": " + e.getMessage(), e);
         }
@@ -65,7 +92,7 @@ public final class SoapServer implements AutoCloseable {
      *
      * @param path the path of its address, starting with a slash
      */
-    public SoapServer publish(String path, SoapEndpoint endpoint) {
+    public SoapServer publish(String path, Endpoint endpoint) {
         server.createContext(path, exchange -> serve(exchange, path, endpoint));
         return this;
     }
@@ -79,75 +106,84 @@ public final class SoapServer implements AutoCloseable {
         return this;
     }
 
+    /** Holds messages to other bounds than the default ones. */
+    public SoapServer limits(XmlLimits value) {
+        limits = value;
+        return this;
+    }
+
+    /** Takes messages with attachments of at most so many bytes together. The default is 2 GiB. */
+    public SoapServer attachmentLimit(long bytes) {
+        attachmentLimit = bytes;
+        return this;
+    }
+
+    /** Breaks off requests of which less than 64 KiB, and not the rest, come in this time. The default is one minute. */
+    public SoapServer requestTime(Duration value) {
+        requestTime = value;
+        return this;
+    }
+
     /** The TCP port that the server listens on. */
     public int port() {
         return server.getAddress().getPort();
     }
 
-    /** Stops: running calls get a second to end, new ones are refused. */
+    /** Stops: running calls get ten seconds to end, new ones are refused. */
     @Override
     public void close() {
-        server.stop(threads.isShutdown() ? 0 : 1);
+        stop(GRACE);
+    }
+
+    /** Stops: running calls get some time to end, new ones are refused. */
+    public void stop(Duration grace) {
+        stopping = true;
+        long end = System.nanoTime() + grace.toNanos();
+        try {
+            while (!running.isEmpty() && System.nanoTime() < end) {
+                TimeUnit.MILLISECONDS.sleep(10);
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+        server.stop(0);
+        clock.shutdownNow();
         threads.shutdownNow();
     }
 
-    private void serve(HttpExchange exchange, String path, SoapEndpoint endpoint) throws IOException {
+    private void serve(HttpExchange exchange, String path, Endpoint endpoint) throws IOException {
         try (exchange) {
-            if (!exchange.getRequestURI().getPath().equals(path)) {
-                send(exchange, plain(404, "nothing is published here"));
+            running.put(exchange, true);
+            if (stopping) {
+                send(exchange, Reply.plain(503, "the service is stopping"));
                 return;
             }
-            switch (exchange.getRequestMethod()) {
-                case "POST" -> send(exchange, call(exchange, endpoint));
-                case "GET" -> send(exchange, contract(exchange, path, endpoint));
-                default -> {
-                    exchange.getResponseHeaders().set("Allow", "GET, POST");
-                    send(exchange, plain(405, "POST calls an operation, GET shows the contract"));
-                }
+            String asked = exchange.getRequestURI().getRawPath();
+            if (!asked.startsWith(path)) {
+                send(exchange, Reply.plain(404, "nothing is published here"));
+                return;
             }
-        }
-    }
-
-    private SoapEndpoint.Reply call(HttpExchange exchange, SoapEndpoint endpoint) throws IOException {
-        String type = header(exchange, "Content-Type");
-        SoapVersion spoken = version(type);
-        if (spoken == null) {
-            return plain(415, "a SOAP message is text/xml or application/soap+xml, not " + printable(type));
-        }
-        byte[] message;
-        try (InputStream body = exchange.getRequestBody()) {
-            message = body.readNBytes((int) Math.min(Integer.MAX_VALUE - 8, limits.bytes() + 1));
-        }
-        if (message.length > limits.bytes()) {
-            return plain(413, "the message is longer than " + limits.bytes() + " bytes");
-        }
-        if (header(exchange, "Content-Encoding").equalsIgnoreCase("gzip")) {
+            SlowSenders body =
+                    new SlowSenders(exchange.getRequestBody(), clock, requestTime.toMillis(), exchange::close);
+            Request request = new Request(
+                    exchange.getRequestMethod(),
+                    asked.substring(path.equals("/") ? 0 : path.length()),
+                    exchange.getRequestURI().getRawQuery(),
+                    address(exchange) + path,
+                    exchange.getRequestHeaders()::getFirst,
+                    body,
+                    limits,
+                    attachmentLimit);
+            Reply reply;
             try {
-                message = Gzip.unpack(message, limits.bytes());
-            } catch (IOException e) {
-                return plain(400, "the message cannot be unpacked: " + e.getMessage());
+                reply = endpoint.answer(request);
+            } finally {
+                body.stop();
             }
+            send(exchange, reply);
+        } finally {
+            running.remove(exchange);
         }
-        return endpoint.handle(message, SoapConnection.charset(type), action(exchange, type), limits, spoken);
-    }
-
-    private static SoapVersion version(String contentType) {
-        String type = contentType.toLowerCase(Locale.ROOT);
-        for (SoapVersion version : SoapVersion.values()) {
-            if (type.startsWith(version.mediaType())) {
-                return version;
-            }
-        }
-        return null;
-    }
-
-    private static String action(HttpExchange exchange, String contentType) {
-        String action = header(exchange, "SOAPAction");
-        int at = contentType.indexOf("action=");
-        if (action.isEmpty() && at >= 0) {
-            action = contentType.substring(at + "action=".length()).split(";")[0];
-        }
-        return action.replace("\"", "").trim();
     }
 
     private static String header(HttpExchange exchange, String name) {
@@ -155,7 +191,8 @@ public final class SoapServer implements AutoCloseable {
         return value == null ? "" : value;
     }
 
-    private SoapEndpoint.Reply contract(HttpExchange exchange, String path, SoapEndpoint endpoint) {
+    /** Scheme and host under which the caller knows this server. */
+    private String address(HttpExchange exchange) {
         String host = header(exchange, "Host");
         String scheme = "http";
         if (behindProxy && !header(exchange, "X-Forwarded-Host").isEmpty()) {
@@ -167,28 +204,17 @@ public final class SoapServer implements AutoCloseable {
         if (!HOST.matcher(host).matches()) {
             host = "localhost:" + port();
         }
-        String text = endpoint.documents()
-                .show(exchange.getRequestURI().getQuery(), endpoint.portType(), scheme + "://" + host + path);
-        return text == null
-                ? plain(404, "the contract has no such document")
-                : new SoapEndpoint.Reply(200, "text/xml; charset=utf-8", text.getBytes(StandardCharsets.UTF_8));
+        return scheme + "://" + host;
     }
 
-    private static String printable(String text) {
-        return text.replaceAll("[^ -~]", "?");
-    }
-
-    private static SoapEndpoint.Reply plain(int status, String text) {
-        return new SoapEndpoint.Reply(
-                status, "text/plain; charset=utf-8", (text + "\n").getBytes(StandardCharsets.UTF_8));
-    }
-
-    private static void send(HttpExchange exchange, SoapEndpoint.Reply reply) throws IOException {
-        exchange.getResponseHeaders().set("Content-Type", reply.contentType());
-        exchange.sendResponseHeaders(reply.status(), reply.body().length == 0 ? -1 : reply.body().length);
-        if (reply.body().length > 0) {
+    private static void send(HttpExchange exchange, Reply reply) throws IOException {
+        reply.headers().forEach(exchange.getResponseHeaders()::set);
+        // This server writes 0 for a length that is not known, and -1 for no body at all.
+        long length = reply.length() < 0 ? 0 : reply.length() == 0 ? -1 : reply.length();
+        exchange.sendResponseHeaders(reply.status(), length);
+        if (length >= 0) {
             try (OutputStream body = exchange.getResponseBody()) {
-                body.write(reply.body());
+                reply.body().writeTo(body);
             }
         }
     }

@@ -29,7 +29,12 @@ import org.protypos.runtime.xml.XmlLimits;
 public final class SoapSettings {
     private static final Duration DEFAULT_TIMEOUT = Duration.ofSeconds(60);
 
-    private final SoapPort<?> port;
+    private static final long DEFAULT_THRESHOLD = 1024;
+    private static final long DEFAULT_ATTACHMENT_LIMIT = 2L << 30;
+
+    private final String service;
+    private final String port;
+    private final String inContract;
     private String address;
     private Duration timeout = DEFAULT_TIMEOUT;
     private Map<String, String> headers = Map.of();
@@ -38,18 +43,30 @@ public final class SoapSettings {
     private HttpClient client;
     private List<Consumer<HttpClient.Builder>> clientChanges = List.of();
     private boolean compressed;
+    private long optimizedFrom = -1;
+    private long attachmentLimit = DEFAULT_ATTACHMENT_LIMIT;
+    private boolean addressed;
     private XmlLimits limits = XmlLimits.DEFAULT;
 
-    private SoapSettings(SoapPort<?> port) {
+    private SoapSettings(String service, String port, String inContract) {
+        this.service = service;
         this.port = port;
+        this.inContract = inContract;
     }
 
     static SoapSettings of(SoapPort<?> port) {
-        return new SoapSettings(port);
+        SoapSettings settings = new SoapSettings(port.service(), port.name(), port.address());
+        settings.optimizedFrom = port.features().contains(SoapFeature.MTOM) ? DEFAULT_THRESHOLD : -1;
+        settings.addressed = port.features().contains(SoapFeature.ADDRESSING);
+        return settings;
+    }
+
+    static SoapSettings of(HttpPort<?> port) {
+        return new SoapSettings(port.service(), port.name(), port.address());
     }
 
     private SoapSettings with(Consumer<SoapSettings> change) {
-        SoapSettings copy = new SoapSettings(port);
+        SoapSettings copy = new SoapSettings(service, port, inContract);
         copy.address = address;
         copy.timeout = timeout;
         copy.headers = headers;
@@ -58,6 +75,9 @@ public final class SoapSettings {
         copy.client = client;
         copy.clientChanges = clientChanges;
         copy.compressed = compressed;
+        copy.optimizedFrom = optimizedFrom;
+        copy.attachmentLimit = attachmentLimit;
+        copy.addressed = addressed;
         copy.limits = limits;
         change.accept(copy);
         return copy;
@@ -118,6 +138,29 @@ public final class SoapSettings {
         return with(copy -> copy.compressed = true);
     }
 
+    /**
+     * Sends binary content of at least so many bytes beside the message rather than in it (MTOM). That is done from 1,024
+     * bytes on when a policy of the port asks for it, and not at all otherwise. What comes in is taken either way.
+     */
+    public SoapSettings optimizedFrom(long bytes) {
+        return with(copy -> copy.optimizedFrom = Math.max(0, bytes));
+    }
+
+    /** Sends all binary content in the message, whatever the policies of the port ask for. */
+    public SoapSettings notOptimized() {
+        return with(copy -> copy.optimizedFrom = -1);
+    }
+
+    /** Takes answers with attachments of at most so many bytes together. The default is 2 GiB. */
+    public SoapSettings attachmentLimit(long bytes) {
+        return with(copy -> copy.attachmentLimit = bytes);
+    }
+
+    /** Says in header blocks where a message goes (WS-Addressing 1.0), whether or not a policy of the port asks for it. */
+    public SoapSettings addressed(boolean value) {
+        return with(copy -> copy.addressed = value);
+    }
+
     /** Goes through a proxy. */
     public SoapSettings proxy(String host, int portNumber) {
         return change(builder -> builder.proxy(ProxySelector.of(new InetSocketAddress(host, portNumber))));
@@ -153,7 +196,7 @@ public final class SoapSettings {
     }
 
     String address() {
-        return address != null ? address : OutsideAddress.of(port);
+        return address != null ? address : OutsideAddress.of(service, port, inContract);
     }
 
     Duration timeout() {
@@ -172,6 +215,18 @@ public final class SoapSettings {
 
     List<SoapInterceptor> interceptors() {
         return interceptors;
+    }
+
+    long optimizedFrom() {
+        return optimizedFrom;
+    }
+
+    long attachmentLimit() {
+        return attachmentLimit;
+    }
+
+    boolean isAddressed() {
+        return addressed;
     }
 
     boolean isCompressed() {

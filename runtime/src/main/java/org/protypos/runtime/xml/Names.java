@@ -1,6 +1,6 @@
 package org.protypos.runtime.xml;
 
-/** The namespaces that XML, XML Schema and its instances fix. */
+/** The namespaces that XML, XML Schema and the formats of messages fix. */
 final class Names {
     /** XML Schema Part 1, section 1.2. */
     static final String XSD = "http://www.w3.org/2001/XMLSchema";
@@ -13,6 +13,9 @@ final class Names {
 
     /** SOAP 1.1, section 5. */
     static final String SOAP_ENCODING = "http://schemas.xmlsoap.org/soap/encoding/";
+
+    /** XML-binary Optimized Packaging, section 2.1. */
+    static final String XOP = "http://www.w3.org/2004/08/xop/include";
 
     private Names() {}
 }

@@ -5,6 +5,7 @@ import java.math.BigInteger;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Function;
+import org.protypos.runtime.attach.Attachment;
 import org.protypos.runtime.value.Lexical;
 import org.protypos.runtime.value.XmlDate;
 import org.protypos.runtime.value.XmlDateTime;
@@ -19,6 +20,8 @@ import org.protypos.runtime.value.XmlTime;
 public abstract sealed class ScalarInput permits XmlInput {
     private String odd;
     private boolean standardTaken;
+    private Attachment included;
+    private long mostIncluded;
 
     ScalarInput() {}
 
@@ -193,9 +196,41 @@ public abstract sealed class ScalarInput permits XmlInput {
 
     /** Reads {@code xs:base64Binary}. */
     public final byte[] toBase64(String text) {
+        Attachment content = takeIncluded();
+        if (content != null) {
+            if (content.length() > mostIncluded) {
+                throw invalid("", "binary content of at most " + mostIncluded + " bytes");
+            }
+            return content.bytes();
+        }
         byte[] value = parse(text, "base64Binary", Lexical::parseBase64);
         note(text, text.chars().allMatch(c -> c > ' '));
         return value;
+    }
+
+    /** Reads {@code xs:base64Binary} that need not fit into memory. */
+    public final Attachment toAttachment(String text) {
+        Attachment content = takeIncluded();
+        return content != null ? content : Attachment.of(toBase64(text));
+    }
+
+    /** Notes that the element read last has its content beside the message, or not. */
+    final void setIncluded(Attachment content, long most) {
+        included = content;
+        mostIncluded = most;
+    }
+
+    final boolean hasIncluded() {
+        return included != null;
+    }
+
+    private Attachment takeIncluded() {
+        Attachment content = included;
+        included = null;
+        if (content != null) {
+            odd = null;
+        }
+        return content;
     }
 
     /** Reads {@code xs:dateTime}. */

@@ -1,7 +1,5 @@
 package org.protypos.runtime.xml;
 
-import java.io.FilterInputStream;
-import java.io.IOException;
 import java.io.InputStream;
 import java.util.Arrays;
 import java.util.HashMap;
@@ -15,6 +13,8 @@ import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
+import org.protypos.runtime.attach.Attachment;
+import org.protypos.runtime.attach.MimePackage;
 import org.protypos.runtime.value.Lexical;
 
 /**
@@ -48,11 +48,13 @@ final class XmlCursor {
     private int[] children = new int[32];
     private String asideNamespace;
     private Map<String, String> aside = Map.of();
+    private MimePackage parts;
+    private Attachment included;
 
     XmlCursor(InputStream stream, String encoding, XmlLimits limits) {
         this.limits = limits;
         try {
-            reader = FACTORY.createXMLStreamReader(new Bounded(stream, limits.bytes()), encoding);
+            reader = FACTORY.createXMLStreamReader(new BoundedStream(stream, limits.bytes()), encoding);
         } catch (XMLStreamException e) {
             throw new XmlFormatException(reason(e), 1, 1, "", e);
         }
@@ -217,7 +219,20 @@ final class XmlCursor {
         }
     }
 
+    /** Says what the message refers to for its binary content. */
+    void setParts(MimePackage around) {
+        parts = around;
+    }
+
+    /** The text of an element; binary content that the message only refers to is put into it as XOP 1.0, section 3.2 says. */
     String text() {
+        String text = binaryText();
+        return included == null ? text : base64(takeIncluded());
+    }
+
+    /** The text of an element, or what it refers to: that is {@linkplain #takeIncluded taken} then. */
+    String binaryText() {
+        included = null;
         push();
         String first = "";
         StringBuilder more = null;
@@ -235,14 +250,61 @@ final class XmlCursor {
                 case XMLStreamConstants.END_ELEMENT -> {
                     leave();
                     lastText = more == null ? first : more.toString();
+                    if (included != null && !lastText.isBlank()) {
+                        throw error("text and a reference to binary content stand side by side", null);
+                    }
                     return lastText;
                 }
-                case XMLStreamConstants.START_ELEMENT ->
-                    throw error(
-                            "<" + reader.getLocalName() + "> is not expected here: the element holds text only", null);
+                case XMLStreamConstants.START_ELEMENT -> {
+                    if (included != null || !atInclusion()) {
+                        throw error(
+                                "<" + reader.getLocalName() + "> is not expected here: the element holds text only",
+                                null);
+                    }
+                    included = inclusion();
+                }
                 default -> rejectDeclarations();
             }
         }
+    }
+
+    /** The longest message, in bytes. */
+    long bytes() {
+        return limits.bytes();
+    }
+
+    /** What the element read last referred to, or null. */
+    Attachment takeIncluded() {
+        Attachment content = included;
+        included = null;
+        return content;
+    }
+
+    private boolean atInclusion() {
+        return parts != null && reader.getLocalName().equals("Include") && Names.XOP.equals(reader.getNamespaceURI());
+    }
+
+    /** Reads a reference to binary content, to its end tag. */
+    private Attachment inclusion() {
+        String reference = reader.getAttributeValue(null, "href");
+        Attachment content = reference == null ? null : parts.find(reference.strip());
+        if (content == null) {
+            throw error("no part of the message is called " + shorten(String.valueOf(reference)), null);
+        }
+        while (next() != XMLStreamConstants.END_ELEMENT) {
+            if (reader.getEventType() == XMLStreamConstants.START_ELEMENT) {
+                throw error("a reference to binary content must be empty", null);
+            }
+        }
+        return content;
+    }
+
+    private String base64(Attachment content) {
+        if (content.length() > limits.bytes()) {
+            throw error("binary content is longer than " + limits.bytes() + " bytes where it is kept as text", null);
+        }
+        lastText = content.toBase64();
+        return lastText;
     }
 
     String lastText() {
@@ -262,8 +324,11 @@ final class XmlCursor {
                 case XMLStreamConstants.CHARACTERS, XMLStreamConstants.CDATA, XMLStreamConstants.SPACE ->
                     text.append(reader.getText());
                 case XMLStreamConstants.START_ELEMENT -> {
-                    onStart();
-                    return text.toString();
+                    if (!atInclusion()) {
+                        onStart();
+                        return text.toString();
+                    }
+                    text.append(base64(inclusion()));
                 }
                 case XMLStreamConstants.END_ELEMENT -> {
                     local = null;
@@ -482,38 +547,5 @@ final class XmlCursor {
 
     private static String shorten(String text) {
         return text.length() <= 60 ? text : text.substring(0, 57) + "...";
-    }
-
-    /** Refuses a message that is longer than allowed as soon as that many bytes have come. */
-    private static final class Bounded extends FilterInputStream {
-        private final long most;
-        private long left;
-
-        Bounded(InputStream in, long most) {
-            super(in);
-            this.most = most;
-            this.left = most;
-        }
-
-        @Override
-        public int read() throws IOException {
-            int value = super.read();
-            count(value < 0 ? 0 : 1);
-            return value;
-        }
-
-        @Override
-        public int read(byte[] buffer, int offset, int length) throws IOException {
-            int read = super.read(buffer, offset, length);
-            count(Math.max(0, read));
-            return read;
-        }
-
-        private void count(int read) throws IOException {
-            left -= read;
-            if (left < 0) {
-                throw new IOException("the message is longer than " + most + " bytes");
-            }
-        }
     }
 }

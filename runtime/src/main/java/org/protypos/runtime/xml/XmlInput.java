@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.function.Predicate;
 import javax.xml.namespace.QName;
+import org.protypos.runtime.attach.MimePackage;
 
 /**
  * A message being read, element by element, by the types it is made of.
@@ -39,6 +40,11 @@ public final class XmlInput extends ScalarInput {
      */
     public static XmlInput open(InputStream stream, String encoding, XmlTypes types, XmlLimits limits) {
         return new XmlInput(new XmlCursor(stream, encoding, limits), types);
+    }
+
+    /** Says which package the message is the root of: binary content may be in its parts (XOP 1.0, section 3.2). */
+    public void setParts(MimePackage around) {
+        cursor.setParts(around);
     }
 
     /** Whether an element of this name comes next. */
@@ -309,6 +315,31 @@ public final class XmlInput extends ScalarInput {
 
     /** Reads an element of a simple type. */
     public String text() {
+        beforeText();
+        return cursor.text();
+    }
+
+    /** Reads an element of binary content: its text, or nothing when the content is beside the message. */
+    public String binaryText() {
+        beforeText();
+        return includedOrText();
+    }
+
+    /** Reads binary content of an element of which the attributes have been taken, in the way of {@link #binaryText}. */
+    public String binaryBody() {
+        String text = includedOrText();
+        boolean empty = standard != null && text.isEmpty() && !hasIncluded();
+        noteStandard(empty);
+        return empty ? standard : text;
+    }
+
+    private String includedOrText() {
+        String text = cursor.binaryText();
+        setIncluded(cursor.takeIncluded(), cursor.bytes());
+        return text;
+    }
+
+    private void beforeText() {
         cursor.loadAttributes();
         cursor.rejectUnknownAttributes();
         String stated = cursor.statedType();
@@ -316,7 +347,6 @@ public final class XmlInput extends ScalarInput {
             QName type = stated == null ? null : cursor.resolve(stated);
             current.notes().keepChild(cursor.ordinal(), cursor.localName(), type, cursor.instanceAttributes());
         }
-        return cursor.text();
     }
 
     /**
@@ -394,9 +424,13 @@ public final class XmlInput extends ScalarInput {
 
     /** The failure to report when something required does not come. */
     public XmlFormatException missing(String expected) {
-        return cursor.atElement()
-                ? error("expected " + expected + ", but <" + localName() + "> came")
-                : error("expected " + expected + ", but the element ends");
+        if (!cursor.atElement()) {
+            return error("expected " + expected + ", but the element ends");
+        }
+        // Where both have the same name, what differs is the namespace.
+        boolean alike = expected.equals("<" + localName() + ">");
+        return error("expected " + expected + ", but <" + localName() + ">"
+                + (alike ? " of namespace \"" + namespace() + "\"" : "") + " came");
     }
 
     private XmlFormatException unexpected() {

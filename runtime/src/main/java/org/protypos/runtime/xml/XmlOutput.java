@@ -7,6 +7,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import javax.xml.namespace.QName;
+import org.protypos.runtime.attach.Attachment;
+import org.protypos.runtime.attach.OutgoingPackage;
 
 /**
  * A message being written. Namespaces are declared on the root element, each once, under the prefixes asked for or
@@ -27,6 +29,7 @@ public final class XmlOutput {
     private int depth;
     private boolean tagOpen;
     private int rootTagEnd = -1;
+    private OutgoingPackage parts;
 
     /**
      * Starts a message.
@@ -36,6 +39,11 @@ public final class XmlOutput {
     public XmlOutput(XmlTypes types) {
         this.types = types;
         rootPrefixes.put(Names.XML, "xml");
+    }
+
+    /** Says where binary content may go rather than into the message (XOP 1.0, section 3.1). */
+    public void setParts(OutgoingPackage around) {
+        parts = around;
     }
 
     /**
@@ -196,13 +204,57 @@ public final class XmlOutput {
             return;
         }
         open(namespace, name);
-        if (current != null && current.notesIfAny() != null) {
-            current.notesIfAny().writeChild(this, children[depth - 1], name);
-        }
+        noted(name);
         if (!value.isEmpty()) {
             text(value);
         }
         close();
+    }
+
+    /**
+     * Writes an element that refers to binary content beside the message, if there is a place for it.
+     *
+     * @return whether that was done, so that the content need not go into the message
+     */
+    public boolean attached(String namespace, String name, byte[] value) {
+        return parts != null && parts.takes(value.length) && refer(namespace, name, Attachment.of(value));
+    }
+
+    /** Does what {@link #attached(String, String, byte[])} does for content that need not fit into memory. */
+    public boolean attached(String namespace, String name, Attachment value) {
+        return parts != null && parts.takes(value.length()) && refer(namespace, name, value);
+    }
+
+    /** Refers to binary content beside the message from the element just opened, if there is a place for it. */
+    public boolean attached(byte[] value) {
+        return parts != null && parts.takes(value.length) && refer(Attachment.of(value));
+    }
+
+    /** Does what {@link #attached(byte[])} does for content that need not fit into memory. */
+    public boolean attached(Attachment value) {
+        return parts != null && parts.takes(value.length()) && refer(value);
+    }
+
+    private boolean refer(String namespace, String name, Attachment value) {
+        open(namespace, name);
+        noted(name);
+        refer(value);
+        close();
+        return true;
+    }
+
+    private boolean refer(Attachment value) {
+        open(Names.XOP, "Include");
+        attribute("", "href", parts.refer(value));
+        close();
+        return true;
+    }
+
+    /** Writes what the message had on a child that its type has no place for. */
+    private void noted(String name) {
+        if (current != null && current.notesIfAny() != null) {
+            current.notesIfAny().writeChild(this, children[depth - 1], name);
+        }
     }
 
     /** Writes an element that is nil and has nothing else. */

@@ -1,6 +1,5 @@
 package org.protypos.runtime.soap;
 
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.net.http.HttpResponse.BodySubscriber;
 import java.nio.ByteBuffer;
@@ -8,20 +7,20 @@ import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionStage;
 import java.util.concurrent.Flow;
+import org.protypos.runtime.attach.Spool;
 
 /** Takes the body of an answer, and breaks off as soon as it is longer than allowed. */
-final class BoundedBody implements BodySubscriber<byte[]> {
-    private final long most;
-    private final ByteArrayOutputStream taken = new ByteArrayOutputStream();
-    private final CompletableFuture<byte[]> body = new CompletableFuture<>();
+final class SpooledBody implements BodySubscriber<Spool> {
+    private final Spool taken;
+    private final CompletableFuture<Spool> body = new CompletableFuture<>();
     private Flow.Subscription subscription;
 
-    BoundedBody(long most) {
-        this.most = most;
+    SpooledBody(Spool into) {
+        taken = into;
     }
 
     @Override
-    public CompletionStage<byte[]> getBody() {
+    public CompletionStage<Spool> getBody() {
         return body;
     }
 
@@ -33,25 +32,28 @@ final class BoundedBody implements BodySubscriber<byte[]> {
 
     @Override
     public void onNext(List<ByteBuffer> buffers) {
-        for (ByteBuffer buffer : buffers) {
-            if (taken.size() + (long) buffer.remaining() > most) {
-                subscription.cancel();
-                body.completeExceptionally(new IOException("the answer is longer than " + most + " bytes"));
-                return;
+        try {
+            for (ByteBuffer buffer : buffers) {
+                taken.write(buffer);
             }
-            byte[] bytes = new byte[buffer.remaining()];
-            buffer.get(bytes);
-            taken.writeBytes(bytes);
+        } catch (IOException e) {
+            subscription.cancel();
+            body.completeExceptionally(e);
         }
     }
 
     @Override
     public void onError(Throwable failure) {
+        try {
+            taken.close();
+        } catch (IOException e) {
+            failure.addSuppressed(e);
+        }
         body.completeExceptionally(failure);
     }
 
     @Override
     public void onComplete() {
-        body.complete(taken.toByteArray());
+        body.complete(taken);
     }
 }

@@ -1,0 +1,179 @@
+package org.protypos.source;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import com.sun.net.httpserver.Headers;
+import com.sun.net.httpserver.HttpExchange;
+import com.sun.net.httpserver.HttpServer;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.net.URI;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.zip.GZIPOutputStream;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** Contracts from web servers that behave as real ones do, and from archives. */
+class GettingContractsTest {
+    private static final String SCHEMA = "<xs:schema xmlns:xs='http://www.w3.org/2001/XMLSchema'/>";
+
+    private final AtomicInteger asked = new AtomicInteger();
+    private HttpServer server;
+    private String base;
+
+    @BeforeEach
+    void start() throws IOException {
+        server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
+        base = "http://localhost:" + server.getAddress().getPort();
+        server.createContext("/", this::answer);
+        server.start();
+    }
+
+    @AfterEach
+    void stop() {
+        server.stop(0);
+    }
+
+    private void answer(HttpExchange exchange) throws IOException {
+        Headers sent = exchange.getRequestHeaders();
+        String shown = String.valueOf(sent.getFirst("Authorization"));
+        String path = exchange.getRequestURI().getPath();
+        int number = asked.incrementAndGet();
+        String body = SCHEMA;
+        int status = 200;
+        String type = "text/xml";
+        switch (path) {
+            case "/guarded" -> status = shown.equals("Basic YWRhOnM=") || shown.equals("Bearer t1") ? 200 : 401;
+            case "/elsewhere" -> {
+                status = 302;
+                String other = base.replace("localhost", "127.0.0.1") + "/bare";
+                exchange.getResponseHeaders().set("Location", other);
+            }
+            case "/bare" -> body = "<xs:schema xmlns:xs='http://www.w3.org/2001/XMLSchema' id='" + shown + "'/>";
+            case "/round" -> {
+                status = 302;
+                exchange.getResponseHeaders().set("Location", "/round");
+            }
+            case "/file" -> {
+                status = 302;
+                exchange.getResponseHeaders().set("Location", "file:///etc/passwd");
+            }
+            case "/busy" -> status = number < 3 ? 503 : 200;
+            case "/down" -> status = 502;
+            case "/login" -> {
+                type = "text/html";
+                body =
+                        "<!DOCTYPE html><html><title> Please\n log in</title><form><input type='password'></form></html>";
+            }
+            case "/page" -> body = "<html><a href='/desk?wsdl&amp;v=1'>the contract</a></html>";
+            case "/other" -> body = "<?xml version='1.0'?>\n<html xmlns='http://www.w3.org/1999/xhtml'/>";
+            default -> status = 404;
+        }
+        byte[] bytes = body.getBytes(StandardCharsets.UTF_8);
+        if (path.equals("/guarded") && "gzip".equals(sent.getFirst("Accept-Encoding"))) {
+            ByteArrayOutputStream packed = new ByteArrayOutputStream();
+            try (GZIPOutputStream stream = new GZIPOutputStream(packed)) {
+                stream.write(bytes);
+            }
+            bytes = packed.toByteArray();
+            exchange.getResponseHeaders().set("Content-Encoding", "gzip");
+        }
+        exchange.getResponseHeaders().set("Content-Type", type);
+        exchange.sendResponseHeaders(status, bytes.length);
+        exchange.getResponseBody().write(bytes);
+        exchange.close();
+    }
+
+    private String fetch(String path, Map<String, String> environment) throws IOException {
+        return new String(new Web(environment).fetch(URI.create(base + path)), StandardCharsets.UTF_8);
+    }
+
+    @Test
+    void secretsComeFromTheEnvironmentOrNetrcAndStayWithTheirHost(@TempDir Path home) throws IOException {
+        Path netrc = Files.writeString(
+                home.resolve("netrc"),
+                "# mine\nmachine other.example login x password y\nmachine localhost\n  login ada\n  password s\n");
+        Map<String, String> byFile = Map.of("NETRC", netrc.toString());
+        assertThat(fetch("/guarded", byFile)).isEqualTo(SCHEMA);
+        assertThat(fetch("/guarded", Map.of("PROTYPOS_TOKEN", "t1"))).isEqualTo(SCHEMA);
+        assertThat(fetch("/guarded", Map.of("PROTYPOS_USER", "ada", "PROTYPOS_PASSWORD", "s")))
+                .isEqualTo(SCHEMA);
+        assertThat(fetch("/elsewhere", Map.of("PROTYPOS_TOKEN", "t1"))).contains("id='null'");
+        assertThat(fetch("/elsewhere", byFile)).contains("id='null'");
+    }
+
+    @Test
+    void whatIsOverSoonIsTriedAgain() throws IOException {
+        assertThat(fetch("/busy", Map.of())).isEqualTo(SCHEMA);
+        assertThat(asked).hasValue(3);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "/guarded | the server answered with HTTP status 401: put user and password for localhost into ~/.netrc,"
+                        + " or set PROTYPOS_TOKEN",
+                "/down | the server answered with HTTP status 502, 3 times",
+                "/round | it is redirected more than 10 times",
+                "/file | it is redirected to \"file:///etc/passwd\", which is not followed",
+                "/login | the answer is a web page titled \"Please log in\" that asks for a password; put user and"
+                        + " password for localhost into ~/.netrc, or save the contract with your browser and name the file",
+                "/page | the answer is a web page that links to BASE/desk?wsdl&v=1; give that address",
+                "/other | the answer is a web page, not a contract; a service often shows its contract when a query is"
+                        + " added to its address",
+                "/nothing | the server answered with HTTP status 404"
+            })
+    void whatIsNoContractIsNamed(String path, String why) {
+        assertThatThrownBy(() -> fetch(path, Map.of()))
+                .isInstanceOf(IOException.class)
+                .hasMessage(why.replace("BASE", base));
+    }
+
+    @Test
+    void anArchiveIsReadWithoutUnpackingIt(@TempDir Path home) throws IOException {
+        Path zip = home.resolve("bay contract.zip");
+        try (ZipOutputStream stream = new ZipOutputStream(Files.newOutputStream(zip))) {
+            entry(
+                    stream,
+                    "a/desk.wsdl",
+                    "<definitions xmlns='http://schemas.xmlsoap.org/wsdl/'><types>"
+                            + "<schema xmlns='http://www.w3.org/2001/XMLSchema'>"
+                            + "<include schemaLocation='../types%20of/b.xsd'/></schema></types></definitions>");
+            entry(
+                    stream,
+                    "types of/b.xsd",
+                    "<schema xmlns='http://www.w3.org/2001/XMLSchema'>"
+                            + "<include schemaLocation='../../../../../../etc/passwd'/>"
+                            + "<include schemaLocation='zip:/tmp/x.zip/!/y.xsd'/></schema>");
+            entry(stream, "../out.xsd", SCHEMA);
+        }
+        Documents documents = DocumentGatherer.gather(List.of(zip.toString()), null);
+        assertThat(documents.all()).extracting(Document::name).containsExactly("a/desk.wsdl", "types%20of/b.xsd");
+        assertThat(documents.findings())
+                .extracting(finding -> finding.code() + " " + finding.message().replaceAll("zip:[^ ]*/", ""))
+                .containsExactly(
+                        "document-unreachable the document passwd cannot be read: it lies in no archive of the contract",
+                        "document-unreachable the document y.xsd cannot be read: it lies in no archive of the contract");
+    }
+
+    private static void entry(ZipOutputStream to, String name, String text) throws IOException {
+        to.putNextEntry(new ZipEntry(name));
+        to.write(text.getBytes(StandardCharsets.UTF_8));
+        to.closeEntry();
+    }
+}

@@ -1,0 +1,229 @@
+package org.protypos.runtime.soap;
+
+import java.io.IOException;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CompletionException;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import java.util.function.Function;
+import org.protypos.runtime.attach.MediaType;
+import org.protypos.runtime.attach.Spool;
+import org.protypos.runtime.xml.XmlTypes;
+
+/**
+ * The client's end of a port: sends the message of a call and reads the answer. Safe for use by several threads.
+ */
+public abstract sealed class Connection permits SoapConnection, HttpConnection {
+    private final SoapSettings settings;
+    private final String address;
+    private final HttpClient client;
+    private final XmlTypes types;
+
+    Connection(SoapSettings settings, HttpClient client, XmlTypes types) {
+        this.settings = settings;
+        this.address = settings.address();
+        this.client = client;
+        this.types = types;
+    }
+
+    final SoapSettings settings() {
+        return settings;
+    }
+
+    final XmlTypes types() {
+        return types;
+    }
+
+    final String address() {
+        return address;
+    }
+
+    final HttpClient client() {
+        return client;
+    }
+
+    /**
+     * Makes the HTTP request of a call.
+     *
+     * @param action what the contract says of the operation: its SOAP action, or its location
+     */
+    abstract HttpRequest request(SoapInterceptor.Call call, String action, SoapMessage message);
+
+    /** Reads an answer, or throws what it means. */
+    abstract void interpret(SoapInterceptor.Call call, Answer came, SoapMessage answer);
+
+    /** The call that is beginning. */
+    abstract SoapInterceptor.Call begin(String operation, Map<String, String> headers);
+
+    /**
+     * An answer.
+     *
+     * @param status the HTTP status
+     * @param contentType the content type as it came, empty for none
+     * @param message what came with it
+     */
+    record Answer(int status, String contentType, Incoming message) {}
+
+    /**
+     * Calls an operation and waits for the answer.
+     *
+     * @param operation the operation's name
+     * @param action the SOAP action or the location of the operation at the default port
+     * @param request the message to send
+     * @param answer the message to fill, or null for a one-way operation
+     * @throws DeclaredFault when the service answers with a fault that the contract declares
+     * @throws CallFailedException when anything else than the answer comes
+     */
+    public final void call(String operation, String action, SoapMessage request, SoapMessage answer)
+            throws DeclaredFault {
+        try {
+            callLater(operation, action, request, answer, any -> null).join();
+        } catch (CompletionException e) {
+            if (e.getCause() instanceof DeclaredFault declared) {
+                throw declared;
+            }
+            if (e.getCause() instanceof RuntimeException known) {
+                throw known;
+            }
+            throw new CallFailedException(operation + " failed: " + e.getCause().getMessage(), 0, e.getCause());
+        }
+    }
+
+    /**
+     * Calls an operation of which the contract declares no fault.
+     *
+     * @throws CallFailedException when anything else than the answer comes
+     */
+    public final void callPlain(String operation, String action, SoapMessage request, SoapMessage answer) {
+        try {
+            call(operation, action, request, answer);
+        } catch (DeclaredFault e) {
+            throw unexpected(e);
+        }
+    }
+
+    /** What to throw when a fault comes that the caller has already ruled out. */
+    public static IllegalStateException unexpected(DeclaredFault fault) {
+        return new IllegalStateException("a fault that the operation does not declare: " + fault.getMessage(), fault);
+    }
+
+    /**
+     * Calls an operation and does not wait.
+     *
+     * @param result takes the result out of {@code answer} once that is filled
+     * @return a future of the result; it fails as {@link #call} does, and cancelling it gives the
+     *     exchange up
+     */
+    public final <A extends SoapMessage, R> CompletableFuture<R> callLater(
+            String operation, String action, SoapMessage request, A answer, Function<A, R> result) {
+        SoapInterceptor.Call call = begin(operation, new LinkedHashMap<>());
+        HttpRequest sent = request(call, action, request);
+        CompletableFuture<HttpResponse<Spool>> exchange = client.sendAsync(sent, this::body);
+        CompletableFuture<HttpResponse<Spool>> answered = new CompletableFuture<>();
+        exchange.whenComplete((response, failure) -> {
+            if (failure == null) {
+                answered.complete(response);
+            } else {
+                answered.completeExceptionally(failure);
+            }
+        });
+        CompletableFuture<R> later = answered.orTimeout(settings.timeout().toMillis(), TimeUnit.MILLISECONDS)
+                .handle((response, failure) -> {
+                    if (failure != null) {
+                        throw notReached(operation, failure);
+                    }
+                    interpret(call, received(call, response), answer);
+                    return result.apply(answer);
+                });
+        // Whoever has stopped waiting, by time limit or of his own will, gives the exchange up with it.
+        later.whenComplete((done, failure) -> exchange.cancel(true));
+        return later;
+    }
+
+    private HttpResponse.BodySubscriber<Spool> body(HttpResponse.ResponseInfo info) {
+        MediaType type = MediaType.of(info.headers().firstValue("Content-Type").orElse(""));
+        return new SpooledBody(Incoming.spool(type, settings.limits(), settings.attachmentLimit(), "the answer"));
+    }
+
+    /** The request to an address, with what the settings say of headers. */
+    final HttpRequest.Builder builder(String target, Map<String, String> headers) {
+        headers.putAll(settings.headers());
+        HttpRequest.Builder builder = HttpRequest.newBuilder(uri(target));
+        headers.forEach(builder::setHeader);
+        return builder;
+    }
+
+    private URI uri(String text) {
+        try {
+            URI target = URI.create(text);
+            if (target.getScheme() != null && target.getHost() != null) {
+                return target;
+            }
+        } catch (IllegalArgumentException e) {
+            throw noAddress(e);
+        }
+        throw noAddress(null);
+    }
+
+    private CallFailedException noAddress(Throwable cause) {
+        return new CallFailedException(
+                "\"" + address + "\" is no address to send to: set one with address(...)", 0, cause);
+    }
+
+    private CallFailedException notReached(String operation, Throwable failure) {
+        Throwable cause = failure instanceof CompletionException ? failure.getCause() : failure;
+        String what = cause instanceof TimeoutException
+                ? "no answer within " + settings.timeout().toMillis() + " ms"
+                : cause.getMessage() == null ? cause.getClass().getSimpleName() : cause.getMessage();
+        return new CallFailedException(operation + " at " + address + ": " + what, 0, cause);
+    }
+
+    /** What came, unpacked and seen by the interceptors. */
+    private Answer received(SoapInterceptor.Call call, HttpResponse<Spool> response) {
+        String contentType = response.headers().firstValue("Content-Type").orElse("");
+        String encoding = response.headers().firstValue("Content-Encoding").orElse("");
+        Incoming message;
+        try {
+            message = Incoming.of(
+                    response.body(),
+                    MediaType.of(contentType),
+                    encoding,
+                    settings.limits(),
+                    settings.attachmentLimit(),
+                    "the answer");
+        } catch (IOException e) {
+            throw new CallFailedException(
+                    "the answer to " + call.operation() + " cannot be unpacked: " + e.getMessage(),
+                    response.statusCode(),
+                    e);
+        }
+        byte[] body = message.body();
+        WireLog.answer(call, response.statusCode(), body);
+        for (SoapInterceptor interceptor : settings.interceptors()) {
+            body = interceptor.answer(call, body);
+        }
+        return new Answer(response.statusCode(), contentType, new Incoming(body, message.type(), message.parts()));
+    }
+
+    /** The failure for an answer that is not of the kind expected: with its status, its type and how it starts. */
+    final CallFailedException unusable(String operation, Answer came, String what, Throwable cause) {
+        byte[] body = came.message().body();
+        String start = new String(body, 0, Math.min(200, body.length), StandardCharsets.UTF_8)
+                .replaceAll("\\s+", " ")
+                .trim();
+        return new CallFailedException(
+                "the answer to " + operation + " from " + address + " " + what + " (HTTP "
+                        + came.status() + ", "
+                        + (came.contentType().isEmpty() ? "no content type" : came.contentType()) + ", "
+                        + (start.isEmpty() ? "empty" : "starts with: " + start) + ")",
+                came.status(),
+                cause);
+    }
+}

@@ -1,0 +1,145 @@
+package org.protypos.runtime.soap;
+
+import java.io.ByteArrayInputStream;
+import java.net.URLDecoder;
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.protypos.runtime.xml.XmlElement;
+import org.protypos.runtime.xml.XmlInput;
+import org.protypos.runtime.xml.XmlLimits;
+import org.protypos.runtime.xml.XmlOutput;
+import org.protypos.runtime.xml.XmlTree;
+import org.protypos.runtime.xml.XmlTypes;
+
+/**
+ * The parts of a message as names and values, in a query, a form or a path (WSDL 1.1, sections 4.5 and 4.6). Messages read
+ * and write elements only, so the fields are the elements of a small document in between.
+ */
+final class Fields {
+    private static final String AROUND = "fields";
+    private static final int MOST = 1_000;
+    private static final Pattern PLACEHOLDER = Pattern.compile("\\(([^()/?&]+)\\)");
+
+    private final List<String[]> pairs = new ArrayList<>();
+
+    /** The fields of a message that is sent. */
+    static Fields of(SoapMessage message, XmlTypes types) {
+        XmlOutput out = new XmlOutput(types);
+        out.open("", AROUND);
+        message.writeBody(out);
+        out.close();
+        XmlTree tree = XmlTypes.NONE.read(new ByteArrayInputStream(out.finish()), XmlTree.class);
+        Fields fields = new Fields();
+        for (Object wrapper : tree.content()) {
+            for (Object part : ((XmlTree) ((XmlElement<?>) wrapper).value()).content()) {
+                XmlElement<?> element = (XmlElement<?>) part;
+                fields.add(element.name().getLocalPart(), ((XmlTree) element.value()).text());
+            }
+        }
+        return fields;
+    }
+
+    /** The fields of a query or a form. */
+    static Fields parse(String text) {
+        Fields fields = new Fields();
+        for (String pair : text.split("&")) {
+            String[] sides = pair.split("=", 2);
+            if (!pair.isEmpty()) {
+                fields.add(decoded(sides[0]), sides.length == 1 ? "" : decoded(sides[1]));
+            }
+        }
+        return fields;
+    }
+
+    private void add(String name, String value) {
+        if (pairs.size() == MOST) {
+            throw new Request.Refused(400, "there are more than " + MOST + " fields");
+        }
+        pairs.add(new String[] {name, value});
+    }
+
+    private static String decoded(String text) {
+        try {
+            return URLDecoder.decode(text, StandardCharsets.UTF_8);
+        } catch (IllegalArgumentException e) {
+            throw new Request.Refused(400, "a field is not URL-encoded: " + Endpoint.printable(text));
+        }
+    }
+
+    /** The fields as a query or a form. */
+    String encoded() {
+        List<String> encoded = new ArrayList<>();
+        for (String[] pair : pairs) {
+            encoded.add(URLEncoder.encode(pair[0], StandardCharsets.UTF_8) + "="
+                    + URLEncoder.encode(pair[1], StandardCharsets.UTF_8));
+        }
+        return String.join("&", encoded);
+    }
+
+    /** The location with each part's name in round brackets replaced by its value. */
+    String replacedIn(String location) {
+        Matcher matcher = PLACEHOLDER.matcher(location);
+        StringBuilder replaced = new StringBuilder();
+        while (matcher.find()) {
+            String value = value(matcher.group(1));
+            String text = URLEncoder.encode(value == null ? "" : value, StandardCharsets.UTF_8)
+                    .replace("+", "%20");
+            matcher.appendReplacement(replaced, Matcher.quoteReplacement(value == null ? matcher.group() : text));
+        }
+        return matcher.appendTail(replaced).toString();
+    }
+
+    private String value(String name) {
+        for (String[] pair : pairs) {
+            if (pair[0].equals(name)) {
+                return pair[1];
+            }
+        }
+        return null;
+    }
+
+    /** The values that stand in a path where the location has names in round brackets; null when the two do not fit. */
+    static Fields taken(String location, String path) {
+        Matcher matcher = PLACEHOLDER.matcher(location);
+        List<String> names = new ArrayList<>();
+        StringBuilder pattern = new StringBuilder();
+        int at = 0;
+        while (matcher.find()) {
+            pattern.append(Pattern.quote(location.substring(at, matcher.start())))
+                    .append("([^/?&]*)");
+            names.add(matcher.group(1));
+            at = matcher.end();
+        }
+        pattern.append(Pattern.quote(location.substring(at)));
+        Matcher fits = Pattern.compile(pattern.toString()).matcher(path);
+        if (!fits.matches()) {
+            return null;
+        }
+        Fields fields = new Fields();
+        for (int i = 0; i < names.size(); i++) {
+            fields.add(names.get(i), decoded(fits.group(i + 1).replace("+", "%2B")));
+        }
+        return fields;
+    }
+
+    /** Has a message read the fields. */
+    void readInto(SoapMessage message, XmlTypes types, XmlLimits limits) {
+        XmlOutput out = new XmlOutput(XmlTypes.NONE);
+        out.open("", AROUND);
+        for (String[] pair : pairs) {
+            out.element("", isName(pair[0]) ? pair[0] : "unnamed", pair[1]);
+        }
+        out.close();
+        XmlInput in = XmlInput.open(new ByteArrayInputStream(out.finish()), null, types, limits);
+        message.readBody(in);
+        in.finish();
+    }
+
+    private static boolean isName(String text) {
+        return text.matches("[\\p{L}_][\\p{L}\\p{N}._-]*");
+    }
+}

@@ -1,0 +1,148 @@
+package org.protypos.runtime.soap;
+
+import java.io.ByteArrayInputStream;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.nio.charset.StandardCharsets;
+import java.util.Map;
+import java.util.function.UnaryOperator;
+import org.protypos.runtime.attach.Attachment;
+import org.protypos.runtime.attach.OutgoingPackage;
+import org.protypos.runtime.xml.XmlFormatException;
+import org.protypos.runtime.xml.XmlInput;
+import org.protypos.runtime.xml.XmlOutput;
+import org.protypos.runtime.xml.XmlTypes;
+
+/** A connection that speaks HTTP without SOAP (WSDL 1.1, sections 4 and 5). */
+public final class HttpConnection extends Connection {
+    private final HttpPort<?> port;
+
+    private HttpConnection(HttpPort<?> port, SoapSettings settings, HttpClient client, XmlTypes types) {
+        super(settings, client, types);
+        this.port = port;
+    }
+
+    /**
+     * Gives a connection. Nothing is sent before the first call.
+     *
+     * @param port the port of the contract
+     * @param with says what differs from the contract and the defaults
+     * @param types what the contract declares by name
+     */
+    public static HttpConnection to(HttpPort<?> port, UnaryOperator<SoapSettings> with, XmlTypes types) {
+        SoapSettings settings = with.apply(SoapSettings.of(port));
+        return new HttpConnection(port, settings, settings.client(), types);
+    }
+
+    /** Gives a connection to the same port that differs in some setting; this one stays as it is. */
+    public HttpConnection with(UnaryOperator<SoapSettings> with) {
+        SoapSettings changed = with.apply(settings());
+        return new HttpConnection(
+                port, changed, changed.sharesClient(settings()) ? client() : changed.client(), types());
+    }
+
+    @Override
+    SoapInterceptor.Call begin(String operation, Map<String, String> headers) {
+        return new SoapInterceptor.Call(port.service(), port.name(), operation, address(), headers);
+    }
+
+    @Override
+    HttpRequest request(SoapInterceptor.Call call, String standard, SoapMessage message) {
+        String target = address() + port.location(call.operation(), standard);
+        byte[] body = new byte[0];
+        String type = null;
+        boolean inAddress = port.verb().equals("GET")
+                || port.verb().equals("DELETE")
+                || port.verb().equals("HEAD");
+        switch (message.form()) {
+            case FIELDS -> {
+                String fields = Fields.of(message, types()).encoded();
+                if (inAddress && !fields.isEmpty()) {
+                    target += (target.contains("?") ? "&" : "?") + fields;
+                } else if (!inAddress) {
+                    body = fields.getBytes(StandardCharsets.UTF_8);
+                    type = "application/x-www-form-urlencoded";
+                }
+            }
+            case REPLACED -> target = Fields.of(message, types()).replacedIn(target);
+            case DOCUMENT -> {
+                XmlOutput out = new XmlOutput(types());
+                message.writeBody(out);
+                body = out.finish();
+                type = "text/xml; charset=utf-8";
+            }
+            case BYTES -> {
+                return sent(call, target, message);
+            }
+            default -> throw new IllegalArgumentException(message.form().name());
+        }
+        for (SoapInterceptor interceptor : settings().interceptors()) {
+            body = interceptor.request(call, body);
+        }
+        WireLog.request(call, body);
+        if (type != null) {
+            call.headers().put("Content-Type", type);
+        }
+        if (settings().isCompressed()) {
+            call.headers().put("Accept-Encoding", "gzip");
+        }
+        return builder(target, call.headers())
+                .method(
+                        port.verb(),
+                        body.length == 0
+                                ? HttpRequest.BodyPublishers.noBody()
+                                : HttpRequest.BodyPublishers.ofByteArray(body))
+                .build();
+    }
+
+    /** The request that carries one part as it is. */
+    private HttpRequest sent(SoapInterceptor.Call call, String target, SoapMessage message) {
+        OutgoingPackage parts = new OutgoingPackage(-1);
+        message.writeAttachments(parts);
+        Attachment content = parts.isEmpty() ? Attachment.of(new byte[0]) : parts.first();
+        call.headers().put("Content-Type", content.contentType());
+        return builder(target, call.headers())
+                .method(port.verb(), OutgoingPackage.publisher(content))
+                .build();
+    }
+
+    @Override
+    void interpret(SoapInterceptor.Call call, Answer came, SoapMessage answer) {
+        String operation = call.operation();
+        if (came.status() / 100 != 2) {
+            throw unusable(operation, came, "is a failure", null);
+        }
+        if (answer == null) {
+            return;
+        }
+        try {
+            read(came, answer);
+        } catch (XmlFormatException e) {
+            if (came.message().type().name().equals("text/html")) {
+                throw unusable(operation, came, "is a web page", e);
+            }
+            throw new CallFailedException(
+                    "the answer to " + operation + " (HTTP " + came.status() + ", " + came.contentType()
+                            + ") cannot be read: " + e.getMessage(),
+                    came.status(),
+                    e);
+        }
+    }
+
+    private void read(Answer came, SoapMessage answer) {
+        Incoming message = came.message();
+        switch (answer.form()) {
+            case BYTES -> AttachedParts.readOnly(Attachment.of(message.body(), came.contentType()), answer);
+            case TEXT -> TextBody.read(message, answer, types(), settings().limits());
+            default -> {
+                XmlInput in = XmlInput.open(
+                        new ByteArrayInputStream(message.body()),
+                        message.type().charset(),
+                        types(),
+                        settings().limits());
+                answer.readBody(in);
+                in.finish();
+            }
+        }
+    }
+}

@@ -1,0 +1,49 @@
+package org.protypos.runtime.soap;
+
+import java.io.IOException;
+import org.protypos.runtime.attach.MediaType;
+import org.protypos.runtime.attach.MimePackage;
+import org.protypos.runtime.attach.Spool;
+import org.protypos.runtime.xml.XmlLimits;
+
+/**
+ * What came over HTTP, unpacked.
+ *
+ * @param body the message: the whole body, or the root of a package
+ * @param type its content type; for the root of an optimized package the type that the message would have alone (MTOM,
+ *     section 4)
+ * @param parts the package, or null when the message came alone
+ */
+record Incoming(byte[] body, MediaType type, MimePackage parts) {
+    private static final String XOP_TYPE = "application/xop+xml";
+
+    /** Where to put a body of some content type while it comes. */
+    static Spool spool(MediaType type, XmlLimits limits, long attachments, String what) {
+        return type.isMultipart() ? Spool.large(attachments, what) : Spool.small(limits.bytes(), what);
+    }
+
+    /**
+     * Unpacks a body.
+     *
+     * @param encoding the content encoding that HTTP names, empty for none
+     * @throws IOException when it cannot be unpacked or is longer than allowed
+     */
+    static Incoming of(Spool came, MediaType type, String encoding, XmlLimits limits, long attachments, String what)
+            throws IOException {
+        Spool body = encoding.equalsIgnoreCase("gzip") && came.length() > 0
+                ? Gzip.unpack(came, spool(type, limits, attachments, what))
+                : came;
+        if (!type.isMultipart()) {
+            return new Incoming(body.bytes(), type, null);
+        }
+        MimePackage parts = MimePackage.open(body, type);
+        Spool root = Spool.small(limits.bytes(), what);
+        parts.root().content().open().transferTo(root);
+        MediaType rootType = parts.root().type();
+        String inner = rootType.parameter("type");
+        MediaType alone = rootType.name().equals(XOP_TYPE) && inner != null
+                ? new MediaType(MediaType.of(inner).name(), rootType.parameters())
+                : rootType;
+        return new Incoming(root.bytes(), alone, parts);
+    }
+}

@@ -1,0 +1,78 @@
+package org.protypos.runtime.soap;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.util.function.UnaryOperator;
+import org.protypos.runtime.attach.MediaType;
+import org.protypos.runtime.attach.Spool;
+import org.protypos.runtime.xml.XmlLimits;
+
+/**
+ * A request as an endpoint sees it, whatever server took it.
+ *
+ * @param method the HTTP method
+ * @param path the path beneath that of the endpoint, empty for the endpoint itself
+ * @param query the query as it came, or null
+ * @param address the address of the endpoint as the caller knows it
+ * @param header gives a header field by name, or null
+ * @param body the body, not read yet
+ * @param limits the bounds on the message
+ * @param attachments the most bytes that a message with attachments may have
+ */
+public record Request(
+        String method,
+        String path,
+        String query,
+        String address,
+        UnaryOperator<String> header,
+        InputStream body,
+        XmlLimits limits,
+        long attachments) {
+    /** A header field, empty when it is absent. */
+    String field(String name) {
+        String value = header.apply(name);
+        return value == null ? "" : value;
+    }
+
+    /**
+     * Reads the body.
+     *
+     * @throws Refused when it is too long or cannot be unpacked
+     */
+    Incoming message() throws IOException {
+        MediaType type = MediaType.of(field("Content-Type"));
+        String what = "the message";
+        Spool spool = Incoming.spool(type, limits, attachments, what);
+        try {
+            body.transferTo(spool);
+        } catch (IOException e) {
+            spool.close();
+            if (spool.isFull()) {
+                throw new Refused(413, e.getMessage());
+            }
+            throw e;
+        }
+        try {
+            return Incoming.of(spool, type, field("Content-Encoding"), limits, attachments, what);
+        } catch (IOException e) {
+            spool.close();
+            throw new Refused(400, "the message cannot be unpacked: " + e.getMessage());
+        }
+    }
+
+    /** The request makes no sense before anybody has looked into its message. */
+    static final class Refused extends RuntimeException {
+        private static final long serialVersionUID = 1L;
+
+        private final int status;
+
+        Refused(int status, String message) {
+            super(message);
+            this.status = status;
+        }
+
+        int status() {
+            return status;
+        }
+    }
+}

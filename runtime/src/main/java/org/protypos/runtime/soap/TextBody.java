@@ -1,0 +1,46 @@
+package org.protypos.runtime.soap;
+
+import java.io.ByteArrayInputStream;
+import java.nio.charset.Charset;
+import java.nio.charset.IllegalCharsetNameException;
+import java.nio.charset.StandardCharsets;
+import java.nio.charset.UnsupportedCharsetException;
+import org.protypos.runtime.xml.XmlElement;
+import org.protypos.runtime.xml.XmlInput;
+import org.protypos.runtime.xml.XmlLimits;
+import org.protypos.runtime.xml.XmlOutput;
+import org.protypos.runtime.xml.XmlTree;
+import org.protypos.runtime.xml.XmlTypes;
+
+/** One value as plain text (WSDL 1.1, section 5.2); the message reads and writes it as the content of its only part. */
+final class TextBody {
+    private TextBody() {}
+
+    static String write(SoapMessage message, XmlTypes types) {
+        XmlOutput out = new XmlOutput(types);
+        message.writeBody(out);
+        return XmlTypes.NONE
+                .read(new ByteArrayInputStream(out.finish()), XmlTree.class)
+                .text();
+    }
+
+    static void read(Incoming came, SoapMessage into, XmlTypes types, XmlLimits limits) {
+        XmlTree part = new XmlTree();
+        part.content().add(new String(came.body(), charset(came)));
+        XmlTree around = new XmlTree();
+        around.content().add(XmlElement.of("", into.textPart(), part));
+        byte[] written = XmlTypes.NONE.write(XmlElement.of("", "text", around));
+        XmlInput in = XmlInput.open(new ByteArrayInputStream(written), null, types, limits);
+        into.readBody(in);
+        in.finish();
+    }
+
+    private static Charset charset(Incoming came) {
+        String named = came.type().charset();
+        try {
+            return named == null ? StandardCharsets.UTF_8 : Charset.forName(named);
+        } catch (IllegalCharsetNameException | UnsupportedCharsetException e) {
+            return StandardCharsets.UTF_8;
+        }
+    }
+}
