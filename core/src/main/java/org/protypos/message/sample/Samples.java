@@ -124,10 +124,23 @@ public final class Samples {
             around = new MessageElement(new QName(namespace, operation.name() + (answer ? "Response" : "")), null);
             body.add(around);
         }
-        for (Message.Part part : BoundOperation.bodyParts(message, carrier)) {
-            around.add(part(builder, part, ""));
+        List<Message.Part> parts = BoundOperation.bodyParts(message, carrier);
+        boolean encoded = carrier != null && carrier.encoded();
+        for (Message.Part part : parts) {
+            MessageElement element = part(builder, part, "");
+            if (around == body && !encoded && parts.size() == 1 && isOfElements(part)) {
+                // The body itself is of the type of its only part (WSDL 1.1, section 3.5).
+                element.children().forEach(body::add);
+            } else {
+                around.add(element);
+            }
         }
         return MessageText.of(builder.finish(envelope));
+    }
+
+    private boolean isOfElements(Message.Part part) {
+        TypeModel type = part.type() == null ? null : vocabulary.type(part.type());
+        return type != null && !type.isAnything() && type.text() == null && !type.mixed() && !type.isAbstract();
     }
 
     private MessageElement part(SampleBuilder builder, Message.Part part, String namespace) {

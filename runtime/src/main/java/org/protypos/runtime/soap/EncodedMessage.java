@@ -49,7 +49,7 @@ final class EncodedMessage {
         EncodedMessage encoded = new EncodedMessage();
         encoded.collect(envelope);
         XmlTree copy = encoded.copy(envelope);
-        encoded.dropIndependent(copy);
+        dropIndependent(envelope, copy);
         return XmlTypes.NONE.write(new XmlElement<>(root.name(), copy));
     }
 
@@ -127,12 +127,27 @@ final class EncodedMessage {
         return name.getNamespaceURI().equals(ENCODING);
     }
 
-    /** Of what stands in the body the first is the call or the answer; the others were only referred to. */
-    private void dropIndependent(XmlTree envelope) {
-        for (XmlElement<?> part : children(envelope)) {
-            if (part.name().getLocalPart().equals("Body") && part.value() instanceof XmlTree body) {
+    /**
+     * Of what stands in the body the first is the call or the answer, or with others that have no identifier a part of it;
+     * those with one are there to be referred to (SOAP 1.1, section 5.4.1).
+     */
+    private static void dropIndependent(XmlTree original, XmlTree envelope) {
+        List<XmlElement<?>> before = children(original);
+        List<XmlElement<?>> copies = children(envelope);
+        for (int i = 0; i < copies.size(); i++) {
+            if (copies.get(i).name().getLocalPart().equals("Body")
+                    && before.get(i).value() instanceof XmlTree were
+                    && copies.get(i).value() instanceof XmlTree body) {
                 List<XmlElement<?>> inBody = children(body);
-                body.content().removeIf(item -> item != (inBody.isEmpty() ? null : inBody.get(0)));
+                List<XmlElement<?>> independent = new ArrayList<>();
+                List<XmlElement<?>> all = children(were);
+                for (int j = 1; j < all.size(); j++) {
+                    if (all.get(j).value() instanceof XmlTree tree
+                            && tree.attributes().containsKey(new QName("id"))) {
+                        independent.add(inBody.get(j));
+                    }
+                }
+                body.content().removeIf(item -> independent.stream().anyMatch(one -> one == item));
             }
         }
     }
