@@ -1,6 +1,5 @@
 package org.protypos.runtime.attach;
 
-import java.io.BufferedInputStream;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -140,6 +139,9 @@ public final class MimePackage {
         private final InputStream in;
         private final byte[] mark;
         private final int[] fallback;
+        private final byte[] buffer = new byte[128 * 1024];
+        private int at;
+        private int filled;
         private long position;
         private boolean last;
 
@@ -149,7 +151,7 @@ public final class MimePackage {
         Scanner(Spool body, String boundary) {
             // A package may begin with its first boundary: the line end before it is supplied.
             InputStream start = new ByteArrayInputStream(new byte[] {'\r', '\n'});
-            in = new BufferedInputStream(new SequenceInputStream(start, body.open()), 128 * 1024);
+            in = new SequenceInputStream(start, body.open());
             position = -2;
             mark = ("\r\n--" + boundary).getBytes(StandardCharsets.ISO_8859_1);
             fallback = fallback(mark);
@@ -177,12 +179,15 @@ public final class MimePackage {
         }
 
         private int read() throws IOException {
-            int value = in.read();
-            if (value < 0) {
-                throw new IOException("the message ends before its last part does");
+            if (at == filled) {
+                filled = in.read(buffer);
+                at = 0;
+                if (filled < 0) {
+                    throw new IOException("the message ends before its last part does");
+                }
             }
             position++;
-            return value;
+            return buffer[at++] & 0xFF;
         }
 
         /** Goes past the next boundary and the rest of its line, and gives where the content before it ended. */
