@@ -1,6 +1,5 @@
 package org.protypos.runtime.soap;
 
-import java.io.ByteArrayInputStream;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.nio.charset.StandardCharsets;
@@ -136,12 +135,14 @@ public final class HttpConnection extends Connection {
             case TEXT -> TextBody.read(message, answer, types(), settings().limits());
             default -> {
                 XmlInput in = XmlInput.open(
-                        new ByteArrayInputStream(message.body()),
+                        message.document(),
                         message.type().charset(),
                         types(),
                         settings().limits());
                 answer.readBody(in);
-                in.finish();
+                if (message.body().length > 0) {
+                    in.finish();
+                }
             }
         }
     }

@@ -1,6 +1,5 @@
 package org.protypos.runtime.soap;
 
-import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
@@ -85,10 +84,11 @@ public abstract non-sealed class HttpEndpoint extends Endpoint {
             }
             default -> {
                 Incoming message = request.message();
-                XmlInput in = XmlInput.open(
-                        new ByteArrayInputStream(message.body()), message.type().charset(), types(), request.limits());
+                XmlInput in = XmlInput.open(message.document(), message.type().charset(), types(), request.limits());
                 input.readBody(in);
-                in.finish();
+                if (message.body().length > 0) {
+                    in.finish();
+                }
             }
         }
     }

@@ -1,6 +1,9 @@
 package org.protypos.runtime.soap;
 
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
 import org.protypos.runtime.attach.MediaType;
 import org.protypos.runtime.attach.MimePackage;
 import org.protypos.runtime.attach.Spool;
@@ -16,6 +19,13 @@ import org.protypos.runtime.xml.XmlLimits;
  */
 record Incoming(byte[] body, MediaType type, MimePackage parts) {
     private static final String XOP_TYPE = "application/xop+xml";
+
+    private static final byte[] NOTHING = "<nothing/>".getBytes(StandardCharsets.US_ASCII);
+
+    /** The body as an XML document, which one without content is not: a message that expects none reads it all the same. */
+    InputStream document() {
+        return new ByteArrayInputStream(body.length == 0 ? NOTHING : body);
+    }
 
     /** Where to put a body of some content type while it comes. */
     static Spool spool(MediaType type, XmlLimits limits, long attachments, String what) {

@@ -380,9 +380,12 @@ public final class XmlOutput {
     /**
      * Ends the message.
      *
-     * @return the whole document in UTF-8
+     * @return the whole document in UTF-8; nothing when nothing was written
      */
     public byte[] finish() {
+        if (rootTagEnd < 0) {
+            return new byte[0];
+        }
         Utf8Buffer declarations = new Utf8Buffer();
         for (String[] declared : rootDeclarations) {
             declaration(declarations, declared[0], declared[1]);
