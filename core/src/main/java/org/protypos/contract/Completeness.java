@@ -97,8 +97,7 @@ final class Completeness {
                     "add a wsdl:service with a wsdl:port, or set the address when you connect");
         }
         for (Operation operation : portType.operations()) {
-            if (operation.pattern() == Operation.Pattern.NOTIFICATION
-                    || operation.pattern() == Operation.Pattern.SOLICIT_RESPONSE) {
+            if (!operation.isIncoming()) {
                 findings.warning(
                         "outgoing-operation",
                         operation.place().towards("name"),

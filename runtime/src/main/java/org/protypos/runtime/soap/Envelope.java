@@ -3,7 +3,6 @@ package org.protypos.runtime.soap;
 import java.io.ByteArrayInputStream;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Set;
 import java.util.function.Consumer;
 import javax.xml.namespace.QName;
 import org.protypos.runtime.attach.OutgoingPackage;
@@ -111,26 +110,14 @@ final class Envelope {
         return null;
     }
 
-    /** The header blocks of a name. */
-    List<XmlElement<?>> headers(QName name) {
-        List<XmlElement<?>> found = new ArrayList<>();
-        blocks.stream()
-                .map(Block::element)
-                .filter(element -> element.name().equals(name))
-                .forEach(found::add);
-        return found;
-    }
-
     /**
      * Hands headers and body to the message they are for, and reads to the end.
      *
-     * @param understood the names of header blocks that others take care of
      * @return the name of a block that had to be understood and was not, or null
      */
-    String readInto(SoapMessage message, Set<QName> understood) {
+    String readInto(SoapMessage message) {
         for (Block block : blocks) {
-            boolean known = understood.contains(block.element().name())
-                    || block.element().name().getNamespaceURI().equals(Addressing.NAMESPACE);
+            boolean known = block.element().name().getNamespaceURI().equals(Addressing.NAMESPACE);
             if (!message.takeHeader(block.element()) && !known && block.mustUnderstand()) {
                 return block.element().name().toString();
             }
@@ -144,10 +131,6 @@ final class Envelope {
         in.leave();
         in.finish();
         return null;
-    }
-
-    String readInto(SoapMessage message) {
-        return readInto(message, Set.of());
     }
 
     /**

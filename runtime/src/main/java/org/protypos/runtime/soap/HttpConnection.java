@@ -8,7 +8,6 @@ import java.util.function.UnaryOperator;
 import org.protypos.runtime.attach.Attachment;
 import org.protypos.runtime.attach.OutgoingPackage;
 import org.protypos.runtime.xml.XmlFormatException;
-import org.protypos.runtime.xml.XmlInput;
 import org.protypos.runtime.xml.XmlOutput;
 import org.protypos.runtime.xml.XmlTypes;
 
@@ -133,17 +132,7 @@ public final class HttpConnection extends Connection {
         switch (answer.form()) {
             case BYTES -> AttachedParts.readOnly(Attachment.of(message.body(), came.contentType()), answer);
             case TEXT -> TextBody.read(message, answer, types(), settings().limits());
-            default -> {
-                XmlInput in = XmlInput.open(
-                        message.document(),
-                        message.type().charset(),
-                        types(),
-                        settings().limits());
-                answer.readBody(in);
-                if (message.body().length > 0) {
-                    in.finish();
-                }
-            }
+            default -> message.readDocument(answer, types(), settings().limits());
         }
     }
 }

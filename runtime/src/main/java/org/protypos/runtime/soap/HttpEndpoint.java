@@ -7,7 +7,6 @@ import java.util.Objects;
 import org.protypos.runtime.attach.Attachment;
 import org.protypos.runtime.attach.OutgoingPackage;
 import org.protypos.runtime.xml.XmlFormatException;
-import org.protypos.runtime.xml.XmlInput;
 import org.protypos.runtime.xml.XmlOutput;
 
 /** An endpoint that speaks HTTP without SOAP (WSDL 1.1, sections 4 and 5). A generated subclass knows the operations. */
@@ -82,14 +81,7 @@ public abstract non-sealed class HttpEndpoint extends Endpoint {
                 Incoming message = request.message();
                 AttachedParts.readOnly(Attachment.of(message.body(), request.field("Content-Type")), input);
             }
-            default -> {
-                Incoming message = request.message();
-                XmlInput in = XmlInput.open(message.document(), message.type().charset(), types(), request.limits());
-                input.readBody(in);
-                if (message.body().length > 0) {
-                    in.finish();
-                }
-            }
+            default -> request.message().readDocument(input, types(), request.limits());
         }
     }
 

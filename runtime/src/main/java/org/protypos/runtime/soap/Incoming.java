@@ -7,7 +7,9 @@ import java.nio.charset.StandardCharsets;
 import org.protypos.runtime.attach.MediaType;
 import org.protypos.runtime.attach.MimePackage;
 import org.protypos.runtime.attach.Spool;
+import org.protypos.runtime.xml.XmlInput;
 import org.protypos.runtime.xml.XmlLimits;
+import org.protypos.runtime.xml.XmlTypes;
 
 /**
  * What came over HTTP, unpacked.
@@ -22,9 +24,14 @@ record Incoming(byte[] body, MediaType type, MimePackage parts) {
 
     private static final byte[] NOTHING = "<nothing/>".getBytes(StandardCharsets.US_ASCII);
 
-    /** The body as an XML document, which one without content is not: a message that expects none reads it all the same. */
-    InputStream document() {
-        return new ByteArrayInputStream(body.length == 0 ? NOTHING : body);
+    /** Has a message read the body as an XML document. One without content is none, but a message may expect no more. */
+    void readDocument(SoapMessage into, XmlTypes types, XmlLimits limits) {
+        InputStream document = new ByteArrayInputStream(body.length == 0 ? NOTHING : body);
+        XmlInput in = XmlInput.open(document, type.charset(), types, limits);
+        into.readBody(in);
+        if (body.length > 0) {
+            in.finish();
+        }
     }
 
     /** Where to put a body of some content type while it comes. */

@@ -3,7 +3,6 @@ package org.protypos.runtime.soap;
 import java.io.IOException;
 import java.util.List;
 import java.util.Locale;
-import java.util.Set;
 import org.protypos.runtime.attach.MediaType;
 import org.protypos.runtime.attach.OutgoingPackage;
 import org.protypos.runtime.xml.XmlFormatException;
@@ -134,7 +133,7 @@ public abstract non-sealed class SoapEndpoint extends Endpoint {
                 unknownOperation = unknown(namespace, name, action);
                 return null;
             }
-            String notUnderstood = envelope.readInto(input, Set.of());
+            String notUnderstood = envelope.readInto(input);
             AttachedParts.read(message.parts(), input);
             return notUnderstood;
         }
