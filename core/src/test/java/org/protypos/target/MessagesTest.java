@@ -5,7 +5,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.lang.reflect.InvocationTargetException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -87,6 +89,34 @@ class MessagesTest {
                         .containsExactlyElementsOf(tells.get(i).strip().lines().toList());
             }
         }
+    }
+
+    /** Lenient readings: what they make of a message, and what they tell of it. */
+    @ParameterizedTest
+    @MethodSource("cases")
+    void lenientReadingsPassOverWhatBreaksTheContract(Sections test, @TempDir Path folder) throws Exception {
+        Path schema = test.layOut(folder);
+        try (Generated generated = Generated.from(schema, folder.resolve("out"), null)) {
+            for (String wrong : test.startingWith("wrong").toList()) {
+                if (!wrong.contains("<!DOCTYPE")) {
+                    assertThat(leniently(generated, wrong)).as(wrong).hasSizeGreaterThan(1);
+                }
+            }
+            List<String> lenient = test.startingWith("lenient").toList();
+            List<String> gives = test.startingWith("gives").toList();
+            for (int i = 0; i < lenient.size(); i++) {
+                assertThat(leniently(generated, lenient.get(i)))
+                        .containsExactlyElementsOf(gives.get(i).strip().lines().toList());
+            }
+        }
+    }
+
+    /** What a lenient reading tells, and at the end the message that it understood. */
+    private static List<String> leniently(Generated generated, String message) throws ReflectiveOperationException {
+        List<String> told = new ArrayList<>();
+        Object read = generated.read(message, deviation -> told.add(((RuntimeException) deviation).getMessage()));
+        told.add(generated.write(read).lines().skip(1).collect(Collectors.joining()));
+        return told;
     }
 
     private static List<?> deviations(MessageChecker checker, String message) {

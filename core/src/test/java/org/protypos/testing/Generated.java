@@ -13,6 +13,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.function.Consumer;
 import java.util.stream.Stream;
 import javax.tools.JavaCompiler;
 import javax.tools.StandardJavaFileManager;
@@ -105,6 +106,14 @@ public final class Generated implements AutoCloseable {
         return registry.getClass()
                 .getMethod("read", InputStream.class)
                 .invoke(registry, new ByteArrayInputStream(xml.getBytes(StandardCharsets.UTF_8)));
+    }
+
+    /** Reads a document into generated types and tells somebody what was passed over. */
+    public Object read(String xml, Consumer<Object> passedOver) throws ReflectiveOperationException {
+        Object registry = registry();
+        return registry.getClass()
+                .getMethod("read", InputStream.class, Consumer.class)
+                .invoke(registry, new ByteArrayInputStream(xml.getBytes(StandardCharsets.UTF_8)), passedOver);
     }
 
     /** Reads a document into generated types and writes it again. */

@@ -26,7 +26,7 @@ final class DuesBookMessages {
 
         @Override
         protected void readBody(XmlInput in) {
-            in.expect("urn:dues", "list");
+            in.demand("urn:dues", "list");
             this.body = in.object(ListInputParts.class, new ListInputParts());
         }
     }

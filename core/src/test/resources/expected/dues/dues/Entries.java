@@ -39,7 +39,7 @@ public class Entries extends XmlObject {
             if (in.takeNil()) {
                 getItem().add(null);
             } else {
-                getItem().add(in.object(Entry.class, new Entry()));
+                in.add(getItem(), in.object(Entry.class, new Entry()));
             }
         }
     }

@@ -65,7 +65,7 @@ public class Entry extends XmlObject {
                 if (in.takeNil()) {
                     this.paid = null;
                 } else {
-                    this.paid = in.toBoolean(in.text());
+                    this.paid = in.given(in.toBoolean(in.text()));
                     if (in.isOdd()) {
                         keepText(in, 2, 0, Lexical.print(this.paid));
                     }

@@ -68,7 +68,7 @@ public class ListInputParts extends XmlObject {
                 if (in.takeNil()) {
                     this.most = null;
                 } else {
-                    this.most = in.toInt(in.text());
+                    this.most = in.given(in.toInt(in.text()));
                     if (in.isOdd()) {
                         keepText(in, 2, 0, Lexical.print(this.most));
                     }

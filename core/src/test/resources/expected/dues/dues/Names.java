@@ -39,7 +39,7 @@ public class Names extends XmlObject {
             if (in.takeNil()) {
                 getItem().add(null);
             } else {
-                getItem().add(in.text());
+                in.add(getItem(), in.text());
             }
         }
     }

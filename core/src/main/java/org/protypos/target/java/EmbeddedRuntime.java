@@ -18,8 +18,8 @@ final class EmbeddedRuntime {
             List.of("CalendarText Lexical WrittenValue Order XmlDate XmlDateTime XmlDuration XmlPartialDate XmlTime"
                     .split(" "));
     private static final List<String> CHECK = List.of("BoundedText BuiltinText ValueRule Violation".split(" "));
-    private static final List<String> XML =
-            List.of(("BoundedStream Description Names Notes ScalarInput Utf8Buffer Violations XmlCursor XmlElement"
+    private static final List<String> XML = List.of(
+            ("BoundedStream Description Lenience MessageReplay Names Notes Reading ScalarInput Utf8Buffer Violations XmlAttributes XmlCursor XmlElement"
                             + " XmlFormatException XmlInput XmlLimits XmlObject XmlOutput XmlSimple XmlTree XmlTypes")
                     .split(" "));
     private static final List<String> ATTACH =

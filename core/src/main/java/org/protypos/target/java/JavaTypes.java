@@ -120,7 +120,7 @@ final class JavaTypes {
         }
         if (type instanceof ValueType.Enumerated enumerated) {
             ApiEnum target = enumerated.type();
-            return "in.known(" + context.ref(file, target) + ".find(" + parse(target.base(), text) + "), "
+            return "in.known(" + parse(target.base(), text) + ", " + context.ref(file, target) + "::find, "
                     + JavaText.literal(target.name()) + ")";
         }
         return parse(((ValueType.Scalar) type).kind(), text);

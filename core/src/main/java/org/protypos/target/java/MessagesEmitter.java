@@ -233,7 +233,7 @@ final class MessagesEmitter {
             return;
         }
         if (!message.anyWrapper()) {
-            file.line("in.expect(", ReadingCode.name(body), ");");
+            file.line("in.demand(", ReadingCode.name(body), ");");
         }
         String value = reading.element(body.type());
         file.line("this.body = ", body.nillable() ? "in.takeNil() ? null : " + value : value, ";");

@@ -86,7 +86,7 @@ final class ReadingCode {
     private void readChoice(Content.OneOf choice, boolean optional) {
         boolean must =
                 !optional && !choice.optional() && choice.parts().stream().noneMatch(ReadingCode::isEmptiable);
-        String otherwise = must ? "throw in.missing(" + JavaText.literal(expected(choice)) + ");" : "";
+        String otherwise = must ? "in.lack(" + JavaText.literal(expected(choice)) + ");" : "";
         if (choice.parts().size() > MOST_BRANCHES) {
             readWideChoice(choice, otherwise);
             return;
@@ -196,7 +196,7 @@ final class ReadingCode {
             file.line("in.expect(", name(leaf.property()), ");");
         } else {
             file.open("if (!(", starts(leaf), ")) {");
-            file.line("throw in.missing(", JavaText.literal(expected(leaf)), ");");
+            file.line("in.lack(", JavaText.literal(expected(leaf)), ");");
             file.close();
         }
     }
@@ -212,7 +212,7 @@ final class ReadingCode {
                 file.line(list, ".add(null);");
                 file.next("else {");
             }
-            file.line(list, ".add(", value, ");");
+            file.line("in.add(", list, ", ", value, ");");
             keepText(property, list + ".get(" + list + ".size() - 1)");
             if (property.nillable()) {
                 file.close();
@@ -224,13 +224,21 @@ final class ReadingCode {
                             ? "this." + JavaNames.variable(property.nilName()) + " = true;"
                             : field + " = null;");
             file.next("else {");
-            file.line(field, " = ", value, ";");
+            file.line(field, " = ", given(property, value), ";");
             keepText(property, field);
             file.close();
         } else {
-            file.line(field, " = ", value, ";");
+            file.line(field, " = ", given(property, value), ";");
             keepText(property, field);
         }
+    }
+
+    /** A primitive cannot be absent, so the input says whether a lenient reading has passed over it. */
+    private static String given(Property property, String value) {
+        boolean boxed = property.type() instanceof ValueType.Scalar scalar
+                && JavaTypes.primitive(scalar.kind()) != null
+                && !JavaTypes.isPrimitive(property);
+        return boxed ? "in.given(" + value + ")" : value;
     }
 
     private String readExpression(Content.Leaf leaf) {
@@ -443,7 +451,7 @@ final class ReadingCode {
         String variable = "text";
         file.line(variable, " = in.attribute(", name(property), ");");
         file.open("if (", variable, " != null) {");
-        file.line(field, " = ", types.parse(property.type(), variable), ";");
+        file.line(field, " = ", given(property, types.parse(property.type(), variable)), ";");
         keepText(property, field);
         file.close();
     }

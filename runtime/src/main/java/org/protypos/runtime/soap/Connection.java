@@ -149,7 +149,8 @@ public abstract sealed class Connection permits SoapConnection, HttpConnection {
 
     private HttpResponse.BodySubscriber<Spool> body(HttpResponse.ResponseInfo info) {
         MediaType type = MediaType.of(info.headers().firstValue("Content-Type").orElse(""));
-        return new SpooledBody(Incoming.spool(type, settings.limits(), settings.attachmentLimit(), "the answer"));
+        return new SpooledBody(
+                Incoming.spool(type, settings.reading().limits(), settings.attachmentLimit(), "the answer"));
     }
 
     /** The request to an address, with what the settings say of headers. */
@@ -195,7 +196,7 @@ public abstract sealed class Connection permits SoapConnection, HttpConnection {
                     response.body(),
                     MediaType.of(contentType),
                     encoding,
-                    settings.limits(),
+                    settings.reading().limits(),
                     settings.attachmentLimit(),
                     "the answer");
         } catch (IOException e) {

@@ -4,11 +4,12 @@ import java.io.ByteArrayInputStream;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import javax.xml.namespace.QName;
 import org.protypos.runtime.attach.OutgoingPackage;
+import org.protypos.runtime.xml.Reading;
 import org.protypos.runtime.xml.XmlElement;
 import org.protypos.runtime.xml.XmlInput;
-import org.protypos.runtime.xml.XmlLimits;
 import org.protypos.runtime.xml.XmlOutput;
 import org.protypos.runtime.xml.XmlTree;
 import org.protypos.runtime.xml.XmlTypes;
@@ -32,15 +33,20 @@ final class Envelope {
     }
 
     /**
-     * Reads up to the content of the body.
+     * Reads an envelope.
      *
      * @param encoded whether the body is in the SOAP encoding
+     * @param reader goes on from the content of the body; it may be called more than once, each time from nothing
      */
-    static Envelope open(Incoming message, boolean encoded, XmlTypes types, XmlLimits limits) {
+    static <T> T read(
+            Incoming message, boolean encoded, XmlTypes types, Reading reading, Function<Envelope, T> reader) {
         String charset = message.type().charset();
-        byte[] literal = encoded ? EncodedMessage.literal(message.body(), charset, limits) : message.body();
-        XmlInput in = XmlInput.open(new ByteArrayInputStream(literal), encoded ? null : charset, types, limits);
-        in.setParts(message.parts());
+        byte[] literal = encoded ? EncodedMessage.literal(message.body(), charset, reading.limits()) : message.body();
+        return reading.read(literal, encoded ? null : charset, types, message.parts(), in -> reader.apply(open(in)));
+    }
+
+    /** Reads up to the content of the body. */
+    private static Envelope open(XmlInput in) {
         SoapVersion version = in.localName().equals("Envelope") ? SoapVersion.ofNamespace(in.namespace()) : null;
         if (version == null) {
             throw new NotAnEnvelopeException("the root element is <" + in.localName() + "> of namespace \""
@@ -122,7 +128,6 @@ final class Envelope {
                 return block.element().name().toString();
             }
         }
-        message.checkHeaders(in);
         message.readBody(in);
         in.leave();
         while (in.atElement()) {

@@ -8,9 +8,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.protypos.runtime.xml.Reading;
 import org.protypos.runtime.xml.XmlElement;
-import org.protypos.runtime.xml.XmlInput;
-import org.protypos.runtime.xml.XmlLimits;
 import org.protypos.runtime.xml.XmlOutput;
 import org.protypos.runtime.xml.XmlTree;
 import org.protypos.runtime.xml.XmlTypes;
@@ -127,16 +126,18 @@ final class Fields {
     }
 
     /** Has a message read the fields. */
-    void readInto(SoapMessage message, XmlTypes types, XmlLimits limits) {
+    void readInto(SoapMessage message, XmlTypes types, Reading reading) {
         XmlOutput out = new XmlOutput(XmlTypes.NONE);
         out.open("", AROUND);
         for (String[] pair : pairs) {
             out.element("", isName(pair[0]) ? pair[0] : "unnamed", pair[1]);
         }
         out.close();
-        XmlInput in = XmlInput.open(new ByteArrayInputStream(out.finish()), null, types, limits);
-        message.readBody(in);
-        in.finish();
+        reading.read(out.finish(), null, types, null, in -> {
+            message.readBody(in);
+            in.finish();
+            return message;
+        });
     }
 
     private static boolean isName(String text) {

@@ -131,8 +131,8 @@ public final class HttpConnection extends Connection {
         Incoming message = came.message();
         switch (answer.form()) {
             case BYTES -> AttachedParts.readOnly(Attachment.of(message.body(), came.contentType()), answer);
-            case TEXT -> TextBody.read(message, answer, types(), settings().limits());
-            default -> message.readDocument(answer, types(), settings().limits());
+            case TEXT -> TextBody.read(message, answer, types(), settings().reading());
+            default -> message.readDocument(answer, types(), settings().reading());
         }
     }
 }

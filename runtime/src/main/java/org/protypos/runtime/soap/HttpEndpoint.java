@@ -69,19 +69,19 @@ public abstract non-sealed class HttpEndpoint extends Endpoint {
 
     private void read(Request request, SoapMessage input, Fields taken) throws IOException {
         switch (input.form()) {
-            case REPLACED -> taken.readInto(input, types(), request.limits());
+            case REPLACED -> taken.readInto(input, types(), request.reading());
             case FIELDS -> {
                 boolean inAddress = request.method().equals("GET");
                 String text = inAddress
                         ? Objects.requireNonNullElse(request.query(), "")
                         : new String(request.message().body(), StandardCharsets.UTF_8);
-                Fields.parse(text).readInto(input, types(), request.limits());
+                Fields.parse(text).readInto(input, types(), request.reading());
             }
             case BYTES -> {
                 Incoming message = request.message();
                 AttachedParts.readOnly(Attachment.of(message.body(), request.field("Content-Type")), input);
             }
-            default -> request.message().readDocument(input, types(), request.limits());
+            default -> request.message().readDocument(input, types(), request.reading());
         }
     }
 

@@ -1,13 +1,11 @@
 package org.protypos.runtime.soap;
 
-import java.io.ByteArrayInputStream;
 import java.io.IOException;
-import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import org.protypos.runtime.attach.MediaType;
 import org.protypos.runtime.attach.MimePackage;
 import org.protypos.runtime.attach.Spool;
-import org.protypos.runtime.xml.XmlInput;
+import org.protypos.runtime.xml.Reading;
 import org.protypos.runtime.xml.XmlLimits;
 import org.protypos.runtime.xml.XmlTypes;
 
@@ -25,13 +23,14 @@ record Incoming(byte[] body, MediaType type, MimePackage parts) {
     private static final byte[] NOTHING = "<nothing/>".getBytes(StandardCharsets.US_ASCII);
 
     /** Has a message read the body as an XML document. One without content is none, but a message may expect no more. */
-    void readDocument(SoapMessage into, XmlTypes types, XmlLimits limits) {
-        InputStream document = new ByteArrayInputStream(body.length == 0 ? NOTHING : body);
-        XmlInput in = XmlInput.open(document, type.charset(), types, limits);
-        into.readBody(in);
-        if (body.length > 0) {
-            in.finish();
-        }
+    void readDocument(SoapMessage into, XmlTypes types, Reading reading) {
+        reading.read(body.length == 0 ? NOTHING : body, type.charset(), types, parts, in -> {
+            into.readBody(in);
+            if (body.length > 0) {
+                in.finish();
+            }
+            return into;
+        });
     }
 
     /** Where to put a body of some content type while it comes. */

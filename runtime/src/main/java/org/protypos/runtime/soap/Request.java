@@ -5,7 +5,7 @@ import java.io.InputStream;
 import java.util.function.UnaryOperator;
 import org.protypos.runtime.attach.MediaType;
 import org.protypos.runtime.attach.Spool;
-import org.protypos.runtime.xml.XmlLimits;
+import org.protypos.runtime.xml.Reading;
 
 /**
  * A request as an endpoint sees it, whatever server took it.
@@ -16,7 +16,7 @@ import org.protypos.runtime.xml.XmlLimits;
  * @param address the address of the endpoint as the caller knows it
  * @param header gives a header field by name, or null
  * @param body the body, not read yet
- * @param limits the bounds on the message
+ * @param reading how the message is read
  * @param attachments the most bytes that a message with attachments may have
  */
 public record Request(
@@ -26,7 +26,7 @@ public record Request(
         String address,
         UnaryOperator<String> header,
         InputStream body,
-        XmlLimits limits,
+        Reading reading,
         long attachments) {
     /** A header field, empty when it is absent. */
     String field(String name) {
@@ -42,7 +42,7 @@ public record Request(
     Incoming message() throws IOException {
         MediaType type = MediaType.of(field("Content-Type"));
         String what = "the message";
-        Spool spool = Incoming.spool(type, limits, attachments, what);
+        Spool spool = Incoming.spool(type, reading.limits(), attachments, what);
         try {
             body.transferTo(spool);
         } catch (IOException e) {
@@ -53,7 +53,7 @@ public record Request(
             throw e;
         }
         try {
-            return Incoming.of(spool, type, field("Content-Encoding"), limits, attachments, what);
+            return Incoming.of(spool, type, field("Content-Encoding"), reading.limits(), attachments, what);
         } catch (IOException e) {
             spool.close();
             throw new Refused(400, "the message cannot be unpacked: " + e.getMessage());

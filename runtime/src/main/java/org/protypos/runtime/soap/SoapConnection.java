@@ -97,17 +97,23 @@ public final class SoapConnection extends Connection {
         }
         try {
             boolean encoded = answer != null && answer.isEncoded();
-            Envelope envelope =
-                    Envelope.open(message, encoded, types(), settings().limits());
-            if (envelope.isFault()) {
-                SoapFault fault = envelope.readFault();
+            SoapFault fault =
+                    Envelope.read(message, encoded, types(), settings().reading(), envelope -> {
+                        if (envelope.isFault()) {
+                            return envelope.readFault();
+                        }
+                        if (answer != null) {
+                            envelope.readInto(answer);
+                        }
+                        return null;
+                    });
+            if (fault != null) {
                 DeclaredFault declared = answer == null ? null : answer.declared(fault);
                 throw declared == null
                         ? new UndeclaredFaultException(operation, fault, status)
                         : new CompletionException(declared);
             }
             if (answer != null) {
-                envelope.readInto(answer);
                 AttachedParts.read(message.parts(), answer);
             }
         } catch (XmlFormatException e) {

@@ -86,7 +86,6 @@ public abstract non-sealed class SoapEndpoint extends Endpoint {
         private SoapVersion version;
         private Envelope envelope;
         private SoapMessage input;
-        private String unknownOperation;
 
         Exchange(Request request, Incoming message, SoapVersion spoken) {
             this.request = request;
@@ -96,18 +95,12 @@ public abstract non-sealed class SoapEndpoint extends Endpoint {
 
         Reply reply() {
             try {
-                envelope = Envelope.open(message, isEncoded(), types(), request.limits());
-                version = envelope.version();
-                if (Addressing.wantsAnswerElsewhere(envelope)) {
-                    return senderFault("answers are given on the connection of the request only");
+                Reply refused = Envelope.read(message, isEncoded(), types(), request.reading(), this::take);
+                if (refused != null) {
+                    return refused;
                 }
-                String notUnderstood = take();
-                if (input == null) {
-                    return senderFault(unknownOperation);
-                }
-                return notUnderstood == null
-                        ? answer(perform(input))
-                        : fault("MustUnderstand", "the header block " + notUnderstood + " is not understood", null);
+                AttachedParts.read(message.parts(), input);
+                return answer(perform(input));
             } catch (XmlFormatException e) {
                 return senderFault(e.getMessage());
             } catch (Envelope.NotAnEnvelopeException e) {
@@ -122,20 +115,25 @@ public abstract non-sealed class SoapEndpoint extends Endpoint {
             }
         }
 
-        /** Finds the operation and reads its input; gives the header block that had to be understood and was not. */
-        private String take() {
+        /** Finds the operation and reads its input, or gives the answer that says why not. */
+        private Reply take(Envelope came) {
+            envelope = came;
+            version = came.version();
+            if (Addressing.wantsAnswerElsewhere(envelope)) {
+                return senderFault("answers are given on the connection of the request only");
+            }
             boolean empty = !envelope.content().atElement();
             String namespace = empty ? "" : envelope.content().namespace();
             String name = empty ? "" : envelope.content().localName();
             String action = action();
             input = input(namespace, name, action);
             if (input == null) {
-                unknownOperation = unknown(namespace, name, action);
-                return null;
+                return senderFault(unknown(namespace, name, action));
             }
             String notUnderstood = envelope.readInto(input);
-            AttachedParts.read(message.parts(), input);
-            return notUnderstood;
+            return notUnderstood == null
+                    ? null
+                    : fault("MustUnderstand", "the header block " + notUnderstood + " is not understood", null);
         }
 
         /** The action by the HTTP header, by the content type, or by an addressing header. */

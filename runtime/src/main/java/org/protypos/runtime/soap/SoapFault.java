@@ -48,7 +48,7 @@ public record SoapFault(List<QName> code, String reason, String actor, List<XmlE
         List<XmlElement<?>> detail = new ArrayList<>();
         while (in.atElement()) {
             switch (in.localName()) {
-                case "faultcode" -> code.add(in.toQName(in.text()));
+                case "faultcode" -> in.add(code, in.toQName(in.text()));
                 case "faultstring" -> reason = textOf(in);
                 case "faultactor" -> actor = in.text();
                 case "detail" -> readDetail(in, detail);
@@ -79,7 +79,7 @@ public record SoapFault(List<QName> code, String reason, String actor, List<XmlE
         in.enter();
         while (in.atElement()) {
             if (in.at(namespace, "Value")) {
-                code.add(in.toQName(in.text()));
+                in.add(code, in.toQName(in.text()));
             } else {
                 readCode(in, namespace, code);
             }
@@ -107,7 +107,7 @@ public record SoapFault(List<QName> code, String reason, String actor, List<XmlE
     private static void readDetail(XmlInput in, List<XmlElement<?>> detail) {
         in.enter();
         while (in.atElement()) {
-            detail.add(in.element());
+            in.add(detail, in.element());
         }
         in.leave();
     }

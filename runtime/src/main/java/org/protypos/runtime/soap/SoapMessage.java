@@ -77,9 +77,6 @@ public abstract class SoapMessage {
         return false;
     }
 
-    /** Makes sure that the header blocks the operation needs have come, and says so in {@code in} otherwise. */
-    protected void checkHeaders(XmlInput in) {}
-
     /** Reads what stands in the body. */
     protected void readBody(XmlInput in) {}
 

@@ -8,6 +8,7 @@ import java.io.UncheckedIOException;
 import java.net.InetSocketAddress;
 import java.time.Duration;
 import java.util.Map;
+import java.util.Objects;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -16,7 +17,10 @@ import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.ThreadFactory;
 import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
+import java.util.function.Consumer;
 import java.util.regex.Pattern;
+import org.protypos.runtime.xml.Reading;
+import org.protypos.runtime.xml.XmlFormatException;
 import org.protypos.runtime.xml.XmlLimits;
 
 /**
@@ -35,7 +39,7 @@ public final class SoapServer implements AutoCloseable {
     private final ExecutorService threads;
     private final ScheduledExecutorService clock;
     private final Map<HttpExchange, Boolean> running = new ConcurrentHashMap<>();
-    private volatile XmlLimits limits = XmlLimits.DEFAULT;
+    private volatile Reading reading = Reading.strict(XmlLimits.DEFAULT);
     private volatile long attachmentLimit = 2L << 30;
     private volatile Duration requestTime = Duration.ofMinutes(1);
     private volatile boolean behindProxy;
@@ -108,7 +112,13 @@ public final class SoapServer implements AutoCloseable {
 
     /** Holds messages to other bounds than the default ones. */
     public SoapServer limits(XmlLimits value) {
-        limits = value;
+        reading = reading.limits(value);
+        return this;
+    }
+
+    /** Reads requests leniently, as {@link Reading} says, rather than answering with a fault. */
+    public SoapServer lenient(Consumer<XmlFormatException> passedOver) {
+        reading = reading.leniently(Objects.requireNonNull(passedOver, "passedOver"));
         return this;
     }
 
@@ -172,7 +182,7 @@ public final class SoapServer implements AutoCloseable {
                     address(exchange) + path,
                     exchange.getRequestHeaders()::getFirst,
                     body,
-                    limits,
+                    reading,
                     attachmentLimit);
             Reply reply;
             try {

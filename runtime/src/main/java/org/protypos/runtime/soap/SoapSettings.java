@@ -15,7 +15,9 @@ import java.util.Objects;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 import javax.net.ssl.SSLContext;
+import org.protypos.runtime.xml.Reading;
 import org.protypos.runtime.xml.XmlElement;
+import org.protypos.runtime.xml.XmlFormatException;
 import org.protypos.runtime.xml.XmlLimits;
 
 /**
@@ -46,7 +48,7 @@ public final class SoapSettings {
     private long optimizedFrom = -1;
     private long attachmentLimit = DEFAULT_ATTACHMENT_LIMIT;
     private boolean addressed;
-    private XmlLimits limits = XmlLimits.DEFAULT;
+    private Reading reading = Reading.strict(XmlLimits.DEFAULT);
 
     private SoapSettings(String service, String port, String inContract) {
         this.service = service;
@@ -78,7 +80,7 @@ public final class SoapSettings {
         copy.optimizedFrom = optimizedFrom;
         copy.attachmentLimit = attachmentLimit;
         copy.addressed = addressed;
-        copy.limits = limits;
+        copy.reading = reading;
         change.accept(copy);
         return copy;
     }
@@ -192,7 +194,12 @@ public final class SoapSettings {
 
     /** Holds answers to other bounds than the default ones. */
     public SoapSettings limits(XmlLimits value) {
-        return with(copy -> copy.limits = Objects.requireNonNull(value, "limits"));
+        return with(copy -> copy.reading = reading.limits(Objects.requireNonNull(value, "limits")));
+    }
+
+    /** Reads answers leniently, as {@link Reading} says: what breaks the contract is passed over and told of. */
+    public SoapSettings lenient(Consumer<XmlFormatException> passedOver) {
+        return with(copy -> copy.reading = reading.leniently(Objects.requireNonNull(passedOver, "passedOver")));
     }
 
     String address() {
@@ -247,7 +254,7 @@ public final class SoapSettings {
         return client == other.client && clientChanges.equals(other.clientChanges) && timeout.equals(other.timeout);
     }
 
-    XmlLimits limits() {
-        return limits;
+    Reading reading() {
+        return reading;
     }
 }

@@ -5,9 +5,8 @@ import java.nio.charset.Charset;
 import java.nio.charset.IllegalCharsetNameException;
 import java.nio.charset.StandardCharsets;
 import java.nio.charset.UnsupportedCharsetException;
+import org.protypos.runtime.xml.Reading;
 import org.protypos.runtime.xml.XmlElement;
-import org.protypos.runtime.xml.XmlInput;
-import org.protypos.runtime.xml.XmlLimits;
 import org.protypos.runtime.xml.XmlOutput;
 import org.protypos.runtime.xml.XmlTree;
 import org.protypos.runtime.xml.XmlTypes;
@@ -24,15 +23,17 @@ final class TextBody {
                 .text();
     }
 
-    static void read(Incoming came, SoapMessage into, XmlTypes types, XmlLimits limits) {
+    static void read(Incoming came, SoapMessage into, XmlTypes types, Reading reading) {
         XmlTree part = new XmlTree();
         part.content().add(new String(came.body(), charset(came)));
         XmlTree around = new XmlTree();
         around.content().add(XmlElement.of("", into.textPart(), part));
         byte[] written = XmlTypes.NONE.write(XmlElement.of("", "text", around));
-        XmlInput in = XmlInput.open(new ByteArrayInputStream(written), null, types, limits);
-        into.readBody(in);
-        in.finish();
+        reading.read(written, null, types, null, in -> {
+            into.readBody(in);
+            in.finish();
+            return into;
+        });
     }
 
     private static Charset charset(Incoming came) {

@@ -22,11 +22,35 @@ public abstract sealed class ScalarInput permits XmlInput {
     private boolean standardTaken;
     private Attachment included;
     private long mostIncluded;
+    private boolean refused;
 
     ScalarInput() {}
 
-    /** The failure to report for text that is not of the type expected. */
-    public abstract XmlFormatException invalid(String text, String type);
+    /** Throws the failure that text is not of the type expected, or notes it for a report. */
+    abstract void complain(String text, String type);
+
+    /** Ends the reading because text is not of the type expected, or passes over it. */
+    public final void refuse(String text, String type) {
+        complain(text, type);
+        refused = true;
+        odd = null;
+    }
+
+    /** Whether the value read last was passed over; it is not any longer. */
+    final boolean takeRefused() {
+        boolean was = refused;
+        refused = false;
+        return was;
+    }
+
+    /** Whether there is no text, because a lenient reading has passed over it. */
+    private boolean isLacking(String text) {
+        if (text == null) {
+            refused = true;
+            odd = null;
+        }
+        return text == null;
+    }
 
     /** Notes that an empty element stands for a value of its own, or that the element is not empty. */
     final void noteStandard(boolean taken) {
@@ -66,42 +90,49 @@ public abstract sealed class ScalarInput permits XmlInput {
         boolean standard = standardTaken;
         boolean ordinary = true;
         standardTaken = false;
-        for (String item : Lexical.items(text)) {
+        for (String item : Lexical.items(isLacking(text) ? "" : text)) {
             odd = null;
-            list.add(reader.apply(item));
+            T value = reader.apply(item);
+            if (!takeRefused()) {
+                list.add(value);
+            }
             ordinary &= odd == null;
         }
         odd = standard ? "" : ordinary ? null : Lexical.collapse(text);
         return list;
     }
 
+    /** Gives the value, or null when a lenient reading passes over it. */
     private <T> T parse(String text, String type, Function<String, T> parser) {
+        if (isLacking(text)) {
+            return null;
+        }
         try {
             return parser.apply(text);
         } catch (IllegalArgumentException e) {
-            throw invalid(text, type);
+            refuse(text, type);
+            return null;
         }
     }
 
     /** Collapses white space, as most simple types want it (XML Schema Part 2, section 4.3.6). */
     public final String toToken(String text) {
-        return Lexical.collapse(text);
+        return isLacking(text) ? null : Lexical.collapse(text);
     }
 
     /** Replaces each white space character by a space (XML Schema Part 2, section 4.3.6). */
     public final String toNormalized(String text) {
-        return Lexical.replace(text);
+        return isLacking(text) ? null : Lexical.replace(text);
     }
 
     /** Reads {@code xs:boolean}. */
     public final boolean toBoolean(String text) {
-        try {
-            boolean value = Lexical.parseBoolean(text);
-            note(text, text.equals(Lexical.print(value)));
-            return value;
-        } catch (IllegalArgumentException e) {
-            throw invalid(text, "boolean");
+        Boolean value = parse(text, "boolean", Lexical::parseBoolean);
+        if (value == null) {
+            return false;
         }
+        note(text, text.equals(Lexical.print(value)));
+        return value;
     }
 
     /** Reads {@code xs:byte}. */
@@ -140,57 +171,66 @@ public abstract sealed class ScalarInput permits XmlInput {
     }
 
     private long integral(String text, long least, long most, String type) {
+        if (isLacking(text)) {
+            return 0;
+        }
         try {
             long value = Lexical.parseLong(text, least, most);
             note(text, isOrdinary(text, value == 0));
             return value;
         } catch (IllegalArgumentException e) {
-            throw invalid(text, type);
+            refuse(text, type);
+            return 0;
         }
     }
 
     /** Reads {@code xs:float}. */
     public final float toFloat(String text) {
-        try {
-            float value = Lexical.parseFloat(text);
-            note(text, text.equals(Lexical.print(value)));
-            return value;
-        } catch (IllegalArgumentException e) {
-            throw invalid(text, "float");
+        Float value = parse(text, "float", Lexical::parseFloat);
+        if (value == null) {
+            return 0;
         }
+        note(text, text.equals(Lexical.print(value)));
+        return value;
     }
 
     /** Reads {@code xs:double}. */
     public final double toDouble(String text) {
-        try {
-            double value = Lexical.parseDouble(text);
-            note(text, text.equals(Lexical.print(value)));
-            return value;
-        } catch (IllegalArgumentException e) {
-            throw invalid(text, "double");
+        Double value = parse(text, "double", Lexical::parseDouble);
+        if (value == null) {
+            return 0;
         }
+        note(text, text.equals(Lexical.print(value)));
+        return value;
     }
 
     /** Reads {@code xs:decimal}. */
     public final BigDecimal toDecimal(String text) {
         BigDecimal value = parse(text, "decimal", Lexical::parseDecimal);
-        note(
-                text,
-                isOrdinary(text, false) && text.charAt(text.length() - 1) != '.' || text.equals(Lexical.print(value)));
+        if (value != null) {
+            note(
+                    text,
+                    isOrdinary(text, false) && text.charAt(text.length() - 1) != '.'
+                            || text.equals(Lexical.print(value)));
+        }
         return value;
     }
 
     /** Reads {@code xs:integer} and the types derived from it that no Java primitive holds. */
     public final BigInteger toInteger(String text) {
         BigInteger value = parse(text, "integer", Lexical::parseInteger);
-        note(text, isOrdinary(text, value.signum() == 0));
+        if (value != null) {
+            note(text, isOrdinary(text, value.signum() == 0));
+        }
         return value;
     }
 
     /** Reads {@code xs:hexBinary}. */
     public final byte[] toHex(String text) {
         byte[] value = parse(text, "hexBinary", Lexical::parseHex);
-        note(text, text.chars().allMatch(c -> c <= 'F'));
+        if (value != null) {
+            note(text, text.chars().allMatch(c -> c <= 'F'));
+        }
         return value;
     }
 
@@ -199,19 +239,26 @@ public abstract sealed class ScalarInput permits XmlInput {
         Attachment content = takeIncluded();
         if (content != null) {
             if (content.length() > mostIncluded) {
-                throw invalid("", "binary content of at most " + mostIncluded + " bytes");
+                refuse("", "binary content of at most " + mostIncluded + " bytes");
+                return null;
             }
             return content.bytes();
         }
         byte[] value = parse(text, "base64Binary", Lexical::parseBase64);
-        note(text, text.chars().allMatch(c -> c > ' '));
+        if (value != null) {
+            note(text, text.chars().allMatch(c -> c > ' '));
+        }
         return value;
     }
 
     /** Reads {@code xs:base64Binary} that need not fit into memory. */
     public final Attachment toAttachment(String text) {
         Attachment content = takeIncluded();
-        return content != null ? content : Attachment.of(toBase64(text));
+        if (content != null) {
+            return content;
+        }
+        byte[] value = toBase64(text);
+        return value == null ? null : Attachment.of(value);
     }
 
     /** Notes that the element read last has its content beside the message, or not. */
@@ -255,10 +302,6 @@ public abstract sealed class ScalarInput permits XmlInput {
 
     /** Reads {@code xs:gYear}, {@code xs:gYearMonth}, {@code xs:gMonth}, {@code xs:gMonthDay} or {@code xs:gDay}. */
     public final XmlPartialDate toPartialDate(String text, XmlPartialDate.Form form) {
-        try {
-            return XmlPartialDate.of(text, form);
-        } catch (IllegalArgumentException e) {
-            throw invalid(text, "partial date");
-        }
+        return parse(text, "partial date", value -> XmlPartialDate.of(value, form));
     }
 }

@@ -2,10 +2,7 @@ package org.protypos.runtime.xml;
 
 import java.io.InputStream;
 import java.util.Arrays;
-import java.util.HashMap;
-import java.util.LinkedHashMap;
-import java.util.Map;
-import java.util.function.Predicate;
+import java.util.function.Supplier;
 import javax.xml.namespace.QName;
 import javax.xml.stream.FactoryConfigurationError;
 import javax.xml.stream.Location;
@@ -18,8 +15,8 @@ import org.protypos.runtime.attach.MimePackage;
 import org.protypos.runtime.value.Lexical;
 
 /**
- * The parser under {@link XmlInput}: it steps from tag to tag, keeps the attributes of the tag it stands on, holds the
- * message to its limits and knows the place for every complaint.
+ * The parser under {@link XmlInput}: it steps from tag to tag, holds the message to its limits and knows the place for
+ * every complaint.
  *
  * <p>Taking an element leaves the parser on its end tag; the step to the next tag is made when somebody asks what comes
  * next. So a complaint about a value still knows where the value stood, and mixed content can be read between elements.
@@ -29,36 +26,34 @@ final class XmlCursor {
 
     private final XMLStreamReader reader;
     private final XmlLimits limits;
+    private final Lenience lenience;
     private String namespace;
     private String local;
     private boolean taken;
     private String[] path = new String[32];
     private int depth;
 
-    private int attributeCount;
-    private int attributesTaken;
-    private boolean[] attributeTaken = new boolean[8];
-    private String lastText = "";
-    private String[] attributeNamespaces = new String[8];
-    private String[] attributeNames = new String[8];
-    private String[] attributeValues = new String[8];
-    private String statedType;
-    private boolean statedNil;
-    private Map<String, String> instance = Map.of();
+    private final XmlAttributes attributes;
     private int[] children = new int[32];
-    private String asideNamespace;
-    private Map<String, String> aside = Map.of();
     private MimePackage parts;
     private Attachment included;
 
-    XmlCursor(InputStream stream, String encoding, XmlLimits limits) {
+    /** Reads what a parser gives; without a lenience the first deviation from the contract ends it. */
+    XmlCursor(XMLStreamReader reader, XmlLimits limits, Lenience lenience) {
+        this.reader = reader;
         this.limits = limits;
+        this.lenience = lenience;
+        attributes = new XmlAttributes(this, reader);
+        step();
+    }
+
+    /** Parses bytes in the encoding that the transport names, or the one that they name themselves. */
+    static XMLStreamReader parser(InputStream stream, String encoding, XmlLimits limits) {
         try {
-            reader = FACTORY.createXMLStreamReader(new BoundedStream(stream, limits.bytes()), encoding);
+            return FACTORY.createXMLStreamReader(new BoundedStream(stream, limits.bytes()), encoding);
         } catch (XMLStreamException e) {
             throw new XmlFormatException(reason(e), 1, 1, "", e);
         }
-        step();
     }
 
     /**
@@ -89,7 +84,64 @@ final class XmlCursor {
 
     boolean at(String wantedNamespace, String name) {
         settle();
-        return local != null && local.equals(name) && namespace.equals(wantedNamespace);
+        return local != null && local.equals(name) && namespace.equals(wantedNamespace)
+                || lenience != null && bring(wantedNamespace, name);
+    }
+
+    private boolean bring(String wantedNamespace, String name) {
+        String came = lenience.bring(wantedNamespace, name);
+        if (came == null) {
+            return false;
+        }
+        onStart();
+        lenience.passOver(error(
+                came.equals(wantedNamespace)
+                        ? "<" + name + "> is out of order"
+                        : "<" + name + "> is of namespace \"" + came + "\" instead of \"" + wantedNamespace + "\"",
+                null));
+        namespace = wantedNamespace;
+        return true;
+    }
+
+    /** Makes way for an element that must come, if it comes later or in another namespace. */
+    void makeWayFor(String name) {
+        if (lenience != null && local != null) {
+            lenience.putOffBefore(name);
+        }
+    }
+
+    /** Moves to the end tag of the element around, past what nobody has asked for. */
+    void passOverRest(Supplier<XmlFormatException> unexpected) {
+        while (atElement()) {
+            lenience.putOff();
+            lenience.passOver(unexpected.get());
+            skip();
+        }
+        lenience.passOverRest(path());
+    }
+
+    /** Ends the reading because of a deviation from the contract, or passes over it. */
+    void tolerate(XmlFormatException deviation) {
+        if (lenience == null) {
+            throw deviation;
+        }
+        lenience.passOver(deviation);
+    }
+
+    boolean isLenient() {
+        return lenience != null;
+    }
+
+    XmlAttributes attributes() {
+        return attributes;
+    }
+
+    void loadAttributes() {
+        attributes.load(limits.attributes());
+    }
+
+    void rejectUnknownAttributes() {
+        attributes.rejectUnknown(local);
     }
 
     boolean atElement() {
@@ -128,7 +180,7 @@ final class XmlCursor {
                 }
                 case XMLStreamConstants.CHARACTERS, XMLStreamConstants.CDATA -> {
                     if (!reader.isWhiteSpace()) {
-                        throw error("text is not expected here: " + shorten(reader.getText()), null);
+                        tolerate(error("text is not expected here: " + shorten(reader.getText()), null));
                     }
                 }
                 default -> rejectDeclarations();
@@ -164,7 +216,7 @@ final class XmlCursor {
         }
     }
 
-    private static String reason(XMLStreamException e) {
+    static String reason(XMLStreamException e) {
         String message = String.valueOf(e.getMessage());
         int at = message.indexOf("Message: ");
         return at < 0 ? message : message.substring(at + "Message: ".length());
@@ -249,19 +301,22 @@ final class XmlCursor {
                 }
                 case XMLStreamConstants.END_ELEMENT -> {
                     leave();
-                    lastText = more == null ? first : more.toString();
-                    if (included != null && !lastText.isBlank()) {
+                    String text = more == null ? first : more.toString();
+                    if (included != null && !text.isBlank()) {
                         throw error("text and a reference to binary content stand side by side", null);
                     }
-                    return lastText;
+                    return text;
                 }
                 case XMLStreamConstants.START_ELEMENT -> {
-                    if (included != null || !atInclusion()) {
-                        throw error(
+                    if (included == null && atInclusion()) {
+                        included = inclusion();
+                    } else {
+                        tolerate(error(
                                 "<" + reader.getLocalName() + "> is not expected here: the element holds text only",
-                                null);
+                                null));
+                        skip();
+                        taken = false;
                     }
-                    included = inclusion();
                 }
                 default -> rejectDeclarations();
             }
@@ -303,12 +358,7 @@ final class XmlCursor {
         if (content.length() > limits.bytes()) {
             throw error("binary content is longer than " + limits.bytes() + " bytes where it is kept as text", null);
         }
-        lastText = content.toBase64();
-        return lastText;
-    }
-
-    String lastText() {
-        return lastText;
+        return content.toBase64();
     }
 
     void enterMixed() {
@@ -343,167 +393,9 @@ final class XmlCursor {
         return local != null;
     }
 
-    /** Copies the attributes of the tag and sets aside those of the instance namespace. */
-    void loadAttributes() {
-        statedType = null;
-        statedNil = false;
-        attributesTaken = 0;
-        attributeCount = 0;
-        aside = Map.of();
-        instance = Map.of();
-        int count = reader.getAttributeCount();
-        if (count == 0) {
-            return;
-        }
-        if (count > limits.attributes()) {
-            throw error("an element has more than " + limits.attributes() + " attributes", null);
-        }
-        if (count > attributeNames.length) {
-            attributeNames = new String[count];
-            attributeNamespaces = new String[count];
-            attributeValues = new String[count];
-            attributeTaken = new boolean[count];
-        }
-        for (int i = 0; i < count; i++) {
-            String uri = reader.getAttributeNamespace(i);
-            String name = reader.getAttributeLocalName(i);
-            String value = reader.getAttributeValue(i);
-            if (Names.XSI.equals(uri)) {
-                loadInstanceAttribute(name, value);
-            } else if (uri != null && uri.equals(asideNamespace)) {
-                aside = aside.isEmpty() ? new HashMap<>() : aside;
-                aside.put(name, value);
-            } else {
-                attributeTaken[attributeCount] = false;
-                attributeNamespaces[attributeCount] = uri == null ? "" : uri;
-                attributeNames[attributeCount] = name;
-                attributeValues[attributeCount++] = value;
-            }
-        }
-    }
-
-    /** XML Schema Part 1, section 2.6: schema locations are hints; they are kept, and nothing is fetched. */
-    private void loadInstanceAttribute(String name, String value) {
-        switch (name) {
-            case "type" -> statedType = value;
-            case "nil" -> {
-                try {
-                    statedNil = Lexical.parseBoolean(value);
-                    if (!statedNil) {
-                        keepInstanceAttribute(name, value);
-                    }
-                } catch (IllegalArgumentException e) {
-                    throw error("xsi:nil must be true or false, not \"" + shorten(value) + "\"", null);
-                }
-            }
-            case "schemaLocation", "noNamespaceSchemaLocation" -> keepInstanceAttribute(name, value);
-            default -> throw error("the attribute xsi:" + name + " does not exist", null);
-        }
-    }
-
-    /** From now on attributes of this namespace are no part of the content. */
-    void setAside(String envelopeNamespace) {
-        asideNamespace = envelopeNamespace;
-    }
-
-    String aside(String name) {
-        return aside.get(name);
-    }
-
-    private void keepInstanceAttribute(String name, String value) {
-        instance = instance.isEmpty() ? new LinkedHashMap<>() : instance;
-        instance.put(name, value);
-    }
-
-    /** The attributes of the instance namespace that change nothing. */
-    Map<String, String> instanceAttributes() {
-        return instance;
-    }
-
     /** Which child of the element around it the element is that came last, from 1. */
     int ordinal() {
         return children[depth];
-    }
-
-    String statedType() {
-        return statedType;
-    }
-
-    boolean statedNil() {
-        return statedNil;
-    }
-
-    boolean hasAttributes() {
-        return attributeCount > 0;
-    }
-
-    String attribute(String wantedNamespace, String name) {
-        for (int i = 0; i < attributeCount; i++) {
-            if (attributeNames[i].equals(name) && attributeNamespaces[i].equals(wantedNamespace)) {
-                if (!attributeTaken[i]) {
-                    attributeTaken[i] = true;
-                    attributesTaken++;
-                }
-                lastText = attributeValues[i];
-                return lastText;
-            }
-        }
-        return null;
-    }
-
-    /** Takes the attributes that nobody has taken and whose namespace is allowed. */
-    void takeAttributes(Map<QName, String> into, Map<String, String> prefixes, Predicate<String> allowed) {
-        for (int i = 0; i < attributeCount; i++) {
-            if (!attributeTaken[i] && allowed.test(attributeNamespaces[i])) {
-                attributeTaken[i] = true;
-                attributesTaken++;
-                into.put(new QName(attributeNamespaces[i], attributeNames[i]), attributeValues[i]);
-                rememberPrefixes(attributeValues[i], prefixes);
-            }
-        }
-    }
-
-    void takeAttributes(Map<QName, String> into, Map<String, String> prefixes) {
-        for (int i = 0; i < attributeCount; i++) {
-            into.put(new QName(attributeNamespaces[i], attributeNames[i]), attributeValues[i]);
-            rememberPrefixes(attributeValues[i], prefixes);
-        }
-        instance.forEach((name, value) -> into.put(new QName(Names.XSI, name), value));
-        if (statedType != null) {
-            into.put(new QName(Names.XSI, "type"), statedType);
-            rememberPrefixes(statedType, prefixes);
-        }
-        attributesTaken = attributeCount;
-    }
-
-    /** Keeps the declarations of prefixes that a value uses or may use: what looks like one costs little to keep. */
-    private void rememberPrefixes(String value, Map<String, String> prefixes) {
-        for (int colon = value.indexOf(':'); colon >= 0; colon = value.indexOf(':', colon + 1)) {
-            int start = colon;
-            while (start > 0 && isNameCharacter(value.charAt(start - 1))) {
-                start--;
-            }
-            String prefix = value.substring(start, colon);
-            String uri = prefix.isEmpty() ? null : reader.getNamespaceURI(prefix);
-            if (uri != null && !prefix.startsWith("xml")) {
-                prefixes.putIfAbsent(prefix, uri);
-            }
-        }
-    }
-
-    private static boolean isNameCharacter(char c) {
-        return Character.isLetterOrDigit(c) || c == '-' || c == '_' || c == '.';
-    }
-
-    void rejectUnknownAttributes() {
-        if (attributesTaken >= attributeCount) {
-            return;
-        }
-        int unknown = 0;
-        while (attributeTaken[unknown]) {
-            unknown++;
-        }
-        throw error("the attribute " + attributeNames[unknown] + " is not expected on <" + local + ">", null);
     }
 
     QName resolve(String text) {
@@ -513,10 +405,12 @@ final class XmlCursor {
         String name = value.substring(colon + 1);
         String uri = reader.getNamespaceURI(prefix);
         if (uri == null && colon >= 0) {
-            throw error("the prefix " + shorten(prefix) + " in \"" + shorten(value) + "\" is not declared", null);
+            tolerate(error("the prefix " + shorten(prefix) + " in \"" + shorten(value) + "\" is not declared", null));
+            return null;
         }
         if (name.isEmpty() || name.indexOf(':') >= 0 || name.indexOf(' ') >= 0) {
-            throw invalid(text, "QName");
+            tolerate(invalid(text, "QName"));
+            return null;
         }
         return new QName(uri == null ? "" : uri, name, prefix);
     }
@@ -545,7 +439,7 @@ final class XmlCursor {
         return !taken && local != null ? text.append('/').append(local).toString() : text.toString();
     }
 
-    private static String shorten(String text) {
+    static String shorten(String text) {
         return text.length() <= 60 ? text : text.substring(0, 57) + "...";
     }
 }

@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.function.Predicate;
 import javax.xml.namespace.QName;
 import org.protypos.runtime.attach.MimePackage;
@@ -20,13 +21,16 @@ public final class XmlInput extends ScalarInput {
     private static final int MOST_HEADS = 100;
 
     private final XmlCursor cursor;
+    private final XmlAttributes attributes;
     private final XmlTypes types;
     private XmlObject current;
     private String standard;
     private boolean untyped;
+    private boolean lacking;
 
-    private XmlInput(XmlCursor cursor, XmlTypes types) {
+    XmlInput(XmlCursor cursor, XmlTypes types) {
         this.cursor = cursor;
+        this.attributes = cursor.attributes();
         this.types = types;
     }
 
@@ -39,7 +43,7 @@ public final class XmlInput extends ScalarInput {
      * @param limits the bounds to hold the message to
      */
     public static XmlInput open(InputStream stream, String encoding, XmlTypes types, XmlLimits limits) {
-        return new XmlInput(new XmlCursor(stream, encoding, limits), types);
+        return new XmlInput(new XmlCursor(XmlCursor.parser(stream, encoding, limits), limits, null), types);
     }
 
     /** Says which package the message is the root of: binary content may be in its parts (XOP 1.0, section 3.2). */
@@ -49,6 +53,7 @@ public final class XmlInput extends ScalarInput {
 
     /** Whether an element of this name comes next. */
     public boolean at(String namespace, String name) {
+        lacking = false;
         return cursor.at(namespace, name);
     }
 
@@ -75,7 +80,10 @@ public final class XmlInput extends ScalarInput {
 
     /** Goes out of an element, at whose end tag the input must stand. */
     public void leave() {
-        if (cursor.atElement()) {
+        lacking = false;
+        if (cursor.isLenient()) {
+            cursor.passOverRest(this::unexpected);
+        } else if (cursor.atElement()) {
             throw unexpected();
         }
         cursor.leave();
@@ -99,16 +107,21 @@ public final class XmlInput extends ScalarInput {
      * @return the value, of the type that {@code xsi:type} names if it names one
      */
     public <T extends XmlObject> T object(Class<T> declared, T plain) {
+        if (takeLacking()) {
+            return null;
+        }
         cursor.loadAttributes();
-        String stated = cursor.statedType();
-        if (stated != null) {
-            return fill(stated(declared, plain, stated));
+        String stated = attributes.statedType();
+        T value = stated == null ? plain : stated(declared, plain, stated);
+        if (value != null) {
+            return fill(value);
         }
-        if (plain == null) {
-            throw error("the type " + declared.getSimpleName()
-                    + " is abstract: xsi:type must say which type derived from it is meant");
+        if (stated == null) {
+            cursor.tolerate(error("the type " + declared.getSimpleName()
+                    + " is abstract: xsi:type must say which type derived from it is meant"));
         }
-        return fill(plain);
+        cursor.skip();
+        return null;
     }
 
     /**
@@ -123,17 +136,24 @@ public final class XmlInput extends ScalarInput {
     }
 
     private <T extends XmlObject> T stated(Class<T> declared, T plain, String stated) {
-        QName name = cursor.resolve(stated);
+        QName name = toQName(stated);
+        if (name == null) {
+            return plain;
+        }
         if (plain != null && name.equals(plain.xmlType())) {
             plain.stateType();
             return plain;
         }
         XmlObject value = types.typeOrBuiltin(name.getNamespaceURI(), name.getLocalPart());
         if (value == null) {
-            throw error("xsi:type names " + name + ", a type that the contract does not have or that is abstract");
+            cursor.tolerate(
+                    error("xsi:type names " + name + ", a type that the contract does not have or that is abstract"));
+            return plain;
         }
         if (!declared.isInstance(value)) {
-            throw error("xsi:type names " + name + ", which is not derived from " + declared.getSimpleName());
+            cursor.tolerate(
+                    error("xsi:type names " + name + ", which is not derived from " + declared.getSimpleName()));
+            return plain;
         }
         value.stateType();
         return declared.cast(value);
@@ -141,13 +161,13 @@ public final class XmlInput extends ScalarInput {
 
     /** Reads an element of type {@code xs:anyType}: typed when {@code xsi:type} says how, as a tree otherwise. */
     public XmlObject any() {
-        cursor.loadAttributes();
-        String stated = cursor.statedType();
-        XmlObject value = null;
-        if (stated != null) {
-            QName name = cursor.resolve(stated);
-            value = types.typeOrBuiltin(name.getNamespaceURI(), name.getLocalPart());
+        if (takeLacking()) {
+            return null;
         }
+        cursor.loadAttributes();
+        String stated = attributes.statedType();
+        QName name = stated == null ? null : toQName(stated);
+        XmlObject value = name == null ? null : types.typeOrBuiltin(name.getNamespaceURI(), name.getLocalPart());
         if (value != null) {
             value.stateType();
         }
@@ -163,9 +183,12 @@ public final class XmlInput extends ScalarInput {
         if (untyped) {
             return tree();
         }
+        if (takeLacking()) {
+            return null;
+        }
         QName name = new QName(cursor.namespace(), cursor.localName());
         cursor.loadAttributes();
-        if (cursor.statedType() != null) {
+        if (attributes.statedType() != null) {
             return new XmlElement<>(name, any());
         }
         XmlObject value = inner != null ? inner : types.element(name.getNamespaceURI(), name.getLocalPart());
@@ -179,19 +202,22 @@ public final class XmlInput extends ScalarInput {
                 return;
             }
         }
-        throw missing(expected);
+        cursor.tolerate(missing(expected));
     }
 
     /** Reads the members of a model group, which has no element of its own. */
     public <T extends XmlObject> T group(T group) {
+        if (takeLacking()) {
+            return null;
+        }
         group.readElements(this);
         return group;
     }
 
     private <T extends XmlObject> T fill(T value) {
-        boolean nil = cursor.statedNil();
-        if (!cursor.instanceAttributes().isEmpty() && !(value instanceof XmlTree)) {
-            value.notes().keepOwn(cursor.instanceAttributes());
+        boolean nil = attributes.statedNil();
+        if (!attributes.ofInstance().isEmpty() && !(value instanceof XmlTree)) {
+            value.notes().keepOwn(attributes.ofInstance());
         }
         XmlObject around = current;
         current = value;
@@ -205,13 +231,17 @@ public final class XmlInput extends ScalarInput {
             value.readBody(this);
         }
         current = around;
+        takeRefused();
         return value;
     }
 
     /** Takes the element that comes next if it is nil and says nothing else, and tells whether it did. */
     public boolean takeNil() {
+        if (lacking) {
+            return false;
+        }
         cursor.loadAttributes();
-        if (!cursor.statedNil() || cursor.hasAttributes()) {
+        if (!attributes.statedNil() || attributes.areThere()) {
             return false;
         }
         cursor.enter();
@@ -219,15 +249,56 @@ public final class XmlInput extends ScalarInput {
         return true;
     }
 
-    /** Makes sure that an element of this name comes next. */
+    /** Makes sure that an element of this name comes next; a lenient reading goes on without it. */
     public void expect(String namespace, String name) {
-        if (!cursor.at(namespace, name)) {
+        if (!isOnItsWay(namespace, name)) {
+            lack("<" + name + ">");
+        }
+    }
+
+    /** Makes sure that an element of this name comes next, without which nothing can be read. */
+    public void demand(String namespace, String name) {
+        if (!isOnItsWay(namespace, name)) {
             throw missing("<" + name + ">");
         }
     }
 
+    private boolean isOnItsWay(String namespace, String name) {
+        lacking = false;
+        if (cursor.at(namespace, name)) {
+            return true;
+        }
+        cursor.makeWayFor(name);
+        return false;
+    }
+
+    /** Says that something required does not come next; a lenient reading gives nothing to who reads it nevertheless. */
+    public void lack(String expected) {
+        cursor.tolerate(missing(expected));
+        lacking = true;
+    }
+
+    private boolean takeLacking() {
+        boolean lacks = lacking;
+        lacking = false;
+        return lacks;
+    }
+
+    /** Adds what was read to a list, unless a lenient reading has passed over it. */
+    public <T> void add(List<? super T> list, T value) {
+        if (value != null && !takeRefused()) {
+            list.add(value);
+        }
+    }
+
+    /** Gives what was read, or nothing when a lenient reading has passed over it. */
+    public <T> T given(T value) {
+        return takeRefused() ? null : value;
+    }
+
     /** Whether an element comes next that may stand for the head of a substitution group, or the head itself. */
     public boolean atMember(String namespace, String head) {
+        lacking = false;
         if (!cursor.atElement()) {
             return false;
         }
@@ -268,8 +339,13 @@ public final class XmlInput extends ScalarInput {
     /** Reads an element that stands for the head of a substitution group, with content derived from the head's. */
     public <T extends XmlObject> XmlElement<? extends T> member(Class<T> content) {
         XmlElement<?> element = element();
+        if (element == null) {
+            return null;
+        }
         if (!content.isInstance(element.value())) {
-            throw error("the content of <" + element.name().getLocalPart() + "> is not a " + content.getSimpleName());
+            cursor.tolerate(error(
+                    "the content of <" + element.name().getLocalPart() + "> is not a " + content.getSimpleName()));
+            return null;
         }
         return new XmlElement<>(element.name(), content.cast(element.value()));
     }
@@ -284,6 +360,9 @@ public final class XmlInput extends ScalarInput {
 
     /** Reads whatever element comes next as a tree. */
     public XmlElement<?> tree() {
+        if (takeLacking()) {
+            return null;
+        }
         QName name = new QName(cursor.namespace(), cursor.localName());
         cursor.loadAttributes();
         return new XmlElement<>(name, fill(new XmlTree()));
@@ -307,7 +386,7 @@ public final class XmlInput extends ScalarInput {
     /** What the contract leaves open may hold names, so the prefixes that it may use stay declared. */
     private void take(Map<QName, String> into, Predicate<String> allowed) {
         Map<String, String> prefixes = new LinkedHashMap<>();
-        cursor.takeAttributes(into, prefixes, allowed);
+        attributes.takeRest(into, prefixes, allowed);
         if (!prefixes.isEmpty()) {
             current.notes().keepPrefixes(prefixes);
         }
@@ -315,12 +394,18 @@ public final class XmlInput extends ScalarInput {
 
     /** Reads an element of a simple type. */
     public String text() {
+        if (takeLacking()) {
+            return null;
+        }
         beforeText();
         return cursor.text();
     }
 
     /** Reads an element of binary content: its text, or nothing when the content is beside the message. */
     public String binaryText() {
+        if (takeLacking()) {
+            return null;
+        }
         beforeText();
         return includedOrText();
     }
@@ -340,12 +425,13 @@ public final class XmlInput extends ScalarInput {
     }
 
     private void beforeText() {
+        takeRefused();
         cursor.loadAttributes();
         cursor.rejectUnknownAttributes();
-        String stated = cursor.statedType();
-        if (current != null && (stated != null || !cursor.instanceAttributes().isEmpty())) {
+        String stated = attributes.statedType();
+        if (current != null && (stated != null || !attributes.ofInstance().isEmpty())) {
             QName type = stated == null ? null : cursor.resolve(stated);
-            current.notes().keepChild(cursor.ordinal(), cursor.localName(), type, cursor.instanceAttributes());
+            current.notes().keepChild(cursor.ordinal(), cursor.localName(), type, attributes.ofInstance());
         }
     }
 
@@ -395,29 +481,30 @@ public final class XmlInput extends ScalarInput {
      * @param namespace the namespace of the envelope
      */
     public void setAside(String namespace) {
-        cursor.setAside(namespace);
+        attributes.setAside(namespace);
     }
 
     /** An attribute set aside on the element that comes next, or null when it is absent. */
     public String asideAttribute(String name) {
         cursor.loadAttributes();
-        return cursor.aside(name);
+        return attributes.aside(name);
     }
 
-    void takeAttributes(Map<QName, String> attributes, Map<String, String> prefixes) {
-        cursor.takeAttributes(attributes, prefixes);
+    void takeAttributes(Map<QName, String> into, Map<String, String> prefixes) {
+        attributes.takeAll(into, prefixes);
     }
 
     /** Takes an attribute, or gives null when it is absent. */
     public String attribute(String namespace, String name) {
-        return cursor.attribute(namespace, name);
+        takeRefused();
+        return attributes.take(namespace, name);
     }
 
     /** Takes an attribute that must be there. */
     public String requiredAttribute(String namespace, String name) {
-        String value = cursor.attribute(namespace, name);
+        String value = attribute(namespace, name);
         if (value == null) {
-            throw error("the required attribute " + name + " is missing");
+            cursor.tolerate(error("the required attribute " + name + " is missing"));
         }
         return value;
     }
@@ -444,27 +531,31 @@ public final class XmlInput extends ScalarInput {
         return cursor.error(message, null);
     }
 
-    /** The failure to report for text that is not of the type expected. */
     @Override
-    public XmlFormatException invalid(String text, String type) {
-        return cursor.invalid(text, type);
+    void complain(String text, String type) {
+        cursor.tolerate(cursor.invalid(text, type));
     }
 
     /**
-     * Makes sure that text was found among the values of an enumeration.
+     * Finds the value of an enumeration.
      *
-     * @param found the value, or null when the text read last is none
+     * @param text what was read, in the form in which the enumeration has its values
+     * @param find gives the value, or null when there is none
      * @param type the name to show when there is none
      */
-    public <T> T known(T found, String type) {
+    public <V, T> T known(V text, Function<V, T> find, String type) {
+        if (text == null) {
+            return null;
+        }
+        T found = find.apply(text);
         if (found == null) {
-            throw invalid(cursor.lastText(), type);
+            refuse(String.valueOf(text), type);
         }
         return found;
     }
 
     /** Reads {@code xs:QName} and {@code xs:NOTATION}: the prefix is looked up where the value stands. */
     public QName toQName(String text) {
-        return cursor.resolve(text);
+        return text == null ? null : cursor.resolve(text);
     }
 }

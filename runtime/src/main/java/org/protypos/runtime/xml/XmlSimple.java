@@ -127,14 +127,14 @@ public final class XmlSimple extends XmlObject {
     protected void readBody(XmlInput in) {
         if (builtin.equals("QName") || builtin.equals("NOTATION")) {
             name = in.toQName(in.body());
-            text = name.getLocalPart();
+            text = name == null ? "" : name.getLocalPart();
             return;
         }
         text = in.body();
         try {
             Lexical.parse(builtin, text);
         } catch (IllegalArgumentException e) {
-            throw in.invalid(text, type.getLocalPart());
+            in.refuse(text, type.getLocalPart());
         }
     }
 

@@ -1,6 +1,8 @@
 package org.protypos.runtime.xml;
 
+import java.io.IOException;
 import java.io.InputStream;
+import java.util.function.Consumer;
 import javax.xml.namespace.QName;
 
 /**
@@ -66,6 +68,23 @@ public abstract class XmlTypes {
         T value = in.member(content).value();
         in.finish();
         return value;
+    }
+
+    /**
+     * Reads a document and passes over what breaks the contract in it, as {@link Reading} says.
+     *
+     * @param passedOver told of each deviation
+     * @throws IOException when the stream cannot be read
+     * @throws XmlFormatException when the document is not well-formed
+     */
+    public final XmlElement<?> read(InputStream stream, Consumer<XmlFormatException> passedOver) throws IOException {
+        Reading reading = Reading.strict(XmlLimits.DEFAULT).leniently(passedOver);
+        byte[] document = new BoundedStream(stream, reading.limits().bytes()).readAllBytes();
+        return reading.read(document, null, this, null, in -> {
+            XmlElement<?> root = in.element();
+            in.finish();
+            return root;
+        });
     }
 
     /**

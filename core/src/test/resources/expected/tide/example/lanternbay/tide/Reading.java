@@ -56,7 +56,7 @@ public class Reading extends XmlObject {
             keepText(in, 1, 0, Lexical.print(this.level));
         }
         if (in.at("", "trend")) {
-            this.trend = in.known(Trend.find(in.toToken(in.text())), "Trend");
+            this.trend = in.known(in.toToken(in.text()), Trend::find, "Trend");
         }
     }
 

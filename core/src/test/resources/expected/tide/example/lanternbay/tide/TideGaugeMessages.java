@@ -26,7 +26,7 @@ final class TideGaugeMessages {
 
         @Override
         protected void readBody(XmlInput in) {
-            in.expect("http://lanternbay.example/tide/calls", "readTide");
+            in.demand("http://lanternbay.example/tide/calls", "readTide");
             this.body = in.object(ReadTideInputParts.class, new ReadTideInputParts());
         }
     }
@@ -67,7 +67,7 @@ final class TideGaugeMessages {
 
         @Override
         protected void readBody(XmlInput in) {
-            in.expect("http://lanternbay.example/tide/calls", "reset");
+            in.demand("http://lanternbay.example/tide/calls", "reset");
             this.body = in.object(ResetInputParts.class, new ResetInputParts());
         }
     }
@@ -122,7 +122,7 @@ final class TideGaugeMessages {
 
         @Override
         protected void readBody(XmlInput in) {
-            in.expect("http://lanternbay.example/tide/calls", "highest");
+            in.demand("http://lanternbay.example/tide/calls", "highest");
             this.body = in.object(HighestInputParts.class, new HighestInputParts());
         }
     }

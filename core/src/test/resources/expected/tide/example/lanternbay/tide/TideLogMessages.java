@@ -36,7 +36,7 @@ final class TideLogMessages {
 
         @Override
         protected void readBody(XmlInput in) {
-            in.expect("http://lanternbay.example/tide", "logged");
+            in.demand("http://lanternbay.example/tide", "logged");
             this.body = in.toInt(in.text());
         }
     }

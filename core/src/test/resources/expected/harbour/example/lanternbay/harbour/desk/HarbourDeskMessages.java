@@ -24,7 +24,7 @@ final class HarbourDeskMessages {
 
         @Override
         protected void readBody(XmlInput in) {
-            in.expect("http://lanternbay.example/harbour/desk", "requestBerth");
+            in.demand("http://lanternbay.example/harbour/desk", "requestBerth");
             this.body = in.object(RequestBerth.class, new RequestBerth());
         }
     }
@@ -41,7 +41,7 @@ final class HarbourDeskMessages {
 
         @Override
         protected void readBody(XmlInput in) {
-            in.expect("http://lanternbay.example/harbour/desk", "requestBerthResponse");
+            in.demand("http://lanternbay.example/harbour/desk", "requestBerthResponse");
             this.body = in.object(RequestBerthResponse.class, new RequestBerthResponse());
         }
 
@@ -66,7 +66,7 @@ final class HarbourDeskMessages {
 
         @Override
         protected void readBody(XmlInput in) {
-            in.expect("http://lanternbay.example/harbour/desk", "listBerths");
+            in.demand("http://lanternbay.example/harbour/desk", "listBerths");
             this.body = in.object(ListBerths.class, new ListBerths());
         }
     }
@@ -83,7 +83,7 @@ final class HarbourDeskMessages {
 
         @Override
         protected void readBody(XmlInput in) {
-            in.expect("http://lanternbay.example/harbour/desk", "listBerthsResponse");
+            in.demand("http://lanternbay.example/harbour/desk", "listBerthsResponse");
             this.body = in.object(ListBerthsResponse.class, new ListBerthsResponse());
         }
     }
@@ -100,7 +100,7 @@ final class HarbourDeskMessages {
 
         @Override
         protected void readBody(XmlInput in) {
-            in.expect("http://lanternbay.example/harbour/desk", "findVessel");
+            in.demand("http://lanternbay.example/harbour/desk", "findVessel");
             this.body = in.object(FindVessel.class, new FindVessel());
         }
     }
@@ -117,7 +117,7 @@ final class HarbourDeskMessages {
 
         @Override
         protected void readBody(XmlInput in) {
-            in.expect("http://lanternbay.example/harbour/desk", "findVesselResponse");
+            in.demand("http://lanternbay.example/harbour/desk", "findVesselResponse");
             this.body = in.object(FindVesselResponse.class, new FindVesselResponse());
         }
     }
@@ -156,7 +156,7 @@ final class HarbourDeskMessages {
 
         @Override
         protected void readBody(XmlInput in) {
-            in.expect("http://lanternbay.example/harbour/desk", "payDues");
+            in.demand("http://lanternbay.example/harbour/desk", "payDues");
             this.body = in.object(PayDues.class, new PayDues());
         }
     }
@@ -173,7 +173,7 @@ final class HarbourDeskMessages {
 
         @Override
         protected void readBody(XmlInput in) {
-            in.expect("http://lanternbay.example/harbour/desk", "payDuesResponse");
+            in.demand("http://lanternbay.example/harbour/desk", "payDuesResponse");
             this.body = in.object(PayDuesResponse.class, new PayDuesResponse());
         }
     }
@@ -190,7 +190,7 @@ final class HarbourDeskMessages {
 
         @Override
         protected void readBody(XmlInput in) {
-            in.expect("http://lanternbay.example/harbour/desk", "castOff");
+            in.demand("http://lanternbay.example/harbour/desk", "castOff");
             this.body = in.object(CastOff.class, new CastOff());
         }
     }

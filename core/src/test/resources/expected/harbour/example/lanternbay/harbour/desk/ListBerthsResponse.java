@@ -34,7 +34,7 @@ public class ListBerthsResponse extends XmlObject {
     @Override
     protected void readElements(XmlInput in) {
         while (in.at("http://lanternbay.example/harbour/desk", "berth")) {
-            getBerth().add(in.object(Berth.class, new Berth()));
+            in.add(getBerth(), in.object(Berth.class, new Berth()));
         }
     }
 

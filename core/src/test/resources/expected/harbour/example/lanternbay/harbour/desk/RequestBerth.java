@@ -74,7 +74,7 @@ public class RequestBerth extends XmlObject {
         in.expect("http://lanternbay.example/harbour/desk", "stay");
         this.stay = in.toDuration(in.text());
         while (in.at("http://lanternbay.example/harbour/desk", "need")) {
-            getNeed().add(in.known(Need.find(in.toToken(in.text())), "Need"));
+            in.add(getNeed(), in.known(in.toToken(in.text()), Need::find, "Need"));
         }
     }
 

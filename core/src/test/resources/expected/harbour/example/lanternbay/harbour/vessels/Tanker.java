@@ -58,7 +58,7 @@ public class Tanker extends Vessel {
             keepText(in, 6, 0, Lexical.print(this.cubicMetres));
         }
         if (in.at("http://lanternbay.example/harbour/vessels", "doubleHull")) {
-            this.doubleHull = in.toBoolean(in.textOr("true"));
+            this.doubleHull = in.given(in.toBoolean(in.textOr("true")));
             if (in.isOdd()) {
                 keepText(in, 7, 0, Lexical.print(this.doubleHull));
             }

@@ -89,7 +89,7 @@ public abstract class Vessel extends XmlObject {
             keepText(in, 3, 0, Lexical.print(this.draughtInMetres));
         }
         if (in.at("http://lanternbay.example/harbour/vessels", "flag")) {
-            this.flag = in.known(Flag.find(in.toToken(in.text())), "Flag");
+            this.flag = in.known(in.toToken(in.text()), Flag::find, "Flag");
         }
     }
 

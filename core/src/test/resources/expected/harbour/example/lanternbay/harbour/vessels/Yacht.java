@@ -45,7 +45,7 @@ public class Yacht extends Vessel {
         } else if (in.at("http://lanternbay.example/harbour/vessels", "club")) {
             this.club = in.text();
         } else {
-            throw in.missing("<owner> or <club>");
+            in.lack("<owner> or <club>");
         }
     }
 

@@ -119,7 +119,7 @@ public class Array extends XmlObject {
     @Override
     protected void readElements(XmlInput in) {
         while (in.atElement()) {
-            getAny().add(in.element());
+            in.add(getAny(), in.element());
         }
     }
 

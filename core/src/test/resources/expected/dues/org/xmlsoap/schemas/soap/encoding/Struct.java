@@ -89,7 +89,7 @@ public class Struct extends XmlObject {
     @Override
     protected void readElements(XmlInput in) {
         while (in.atElement()) {
-            getAny().add(in.element());
+            in.add(getAny(), in.element());
         }
     }
 
