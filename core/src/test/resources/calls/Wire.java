@@ -5,7 +5,7 @@ import example.lanternbay.harbour.desk.HarbourDeskClient;
 import example.lanternbay.harbour.desk.HarbourOffice;
 import example.lanternbay.harbour.desk.runtime.soap.CallFailedException;
 import example.lanternbay.harbour.desk.runtime.soap.SoapInterceptor;
-import example.lanternbay.harbour.desk.runtime.soap.UsernameToken;
+import example.lanternbay.harbour.desk.runtime.security.UsernameToken;
 import example.lanternbay.harbour.desk.runtime.xml.XmlElement;
 import example.lanternbay.harbour.desk.runtime.xml.XmlSimple;
 import java.io.ByteArrayInputStream;

@@ -257,7 +257,11 @@ class ServiceTest {
 
     /** Contracts with a caller each; what it tells when all is well stands beside it. */
     @ParameterizedTest
-    @CsvSource({"papers/papers.wsdl, papers/PaperCalls", "tables/tables.wsdl, tables/TableCalls"})
+    @CsvSource({
+        "papers/papers.wsdl, papers/PaperCalls",
+        "tables/tables.wsdl, tables/TableCalls",
+        "harbour/contract/desk.wsdl, security/SecurityCalls"
+    })
     void callersSeeWhatTheContractsPromise(String contract, String caller, @TempDir Path home) throws Exception {
         String told = told(Path.of("../examples").resolve(contract), home, caller);
         Path expected = Path.of("src/test/resources").resolve(caller + ".txt");

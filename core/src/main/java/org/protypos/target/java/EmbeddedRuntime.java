@@ -27,9 +27,12 @@ final class EmbeddedRuntime {
     private static final List<String> SOAP = List.of(("Addressing AttachedParts CallFailedException Connection"
                     + " ContractDocuments DeclaredFault EncodedMessage Endpoint Envelope Fields Gzip HttpConnection"
                     + " HttpEndpoint HttpPort Incoming OutsideAddress Reply Request SlowSenders SoapConnection SoapEndpoint"
-                    + " SoapFault SoapFeature SoapInterceptor SoapMessage SoapPort SoapServer SoapSettings SoapVersion"
-                    + " SpooledBody TextBody UndeclaredFaultException UsernameToken WireLog")
+                    + " SoapFault SoapFeature SoapGuard SoapInterceptor SoapMessage SoapPort SoapServer SoapSettings SoapVersion"
+                    + " SpooledBody TextBody UndeclaredFaultException WireLog")
             .split(" "));
+
+    private static final List<String> SECURITY =
+            List.of("SecurityHeader SignatureCheck UsernameCheck UsernameToken XmlSignature".split(" "));
 
     private EmbeddedRuntime() {}
 
@@ -42,6 +45,7 @@ final class EmbeddedRuntime {
         ATTACH.forEach(name -> files.add(file("attach/" + name, packageName)));
         if (soap) {
             SOAP.forEach(name -> files.add(file("soap/" + name, packageName)));
+            SECURITY.forEach(name -> files.add(file("security/" + name, packageName)));
         }
         return files;
     }

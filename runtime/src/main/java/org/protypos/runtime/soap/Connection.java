@@ -207,8 +207,13 @@ public abstract sealed class Connection permits SoapConnection, HttpConnection {
         }
         byte[] body = message.body();
         WireLog.answer(call, response.statusCode(), body);
-        for (SoapInterceptor interceptor : settings.interceptors()) {
-            body = interceptor.answer(call, body);
+        try {
+            for (SoapInterceptor interceptor : settings.interceptors()) {
+                body = interceptor.answer(call, body);
+            }
+        } catch (SecurityException e) {
+            throw new CallFailedException(
+                    "the answer to " + call.operation() + " is refused: " + e.getMessage(), response.statusCode(), e);
         }
         return new Answer(response.statusCode(), contentType, new Incoming(body, message.type(), message.parts()));
     }

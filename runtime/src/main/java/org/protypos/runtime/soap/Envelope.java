@@ -19,6 +19,9 @@ import org.protypos.runtime.xml.XmlTypes;
  * the body tells which operation is meant and the header comes before it: {@link #open} stops at the body's content.
  */
 final class Envelope {
+    private static final String SECURITY =
+            "http://docs.oasis-open.org/wss/2004/01/oasis-200401-wss-wssecurity-secext-1.0.xsd";
+
     private final XmlInput in;
     private final SoapVersion version;
     private final List<Block> blocks;
@@ -119,11 +122,13 @@ final class Envelope {
     /**
      * Hands headers and body to the message they are for, and reads to the end.
      *
+     * @param guarded whether somebody has looked at the security header block
      * @return the name of a block that had to be understood and was not, or null
      */
-    String readInto(SoapMessage message) {
+    String readInto(SoapMessage message, boolean guarded) {
         for (Block block : blocks) {
-            boolean known = block.element().name().getNamespaceURI().equals(Addressing.NAMESPACE);
+            String namespace = block.element().name().getNamespaceURI();
+            boolean known = namespace.equals(Addressing.NAMESPACE) || guarded && namespace.equals(SECURITY);
             if (!message.takeHeader(block.element()) && !known && block.mustUnderstand()) {
                 return block.element().name().toString();
             }

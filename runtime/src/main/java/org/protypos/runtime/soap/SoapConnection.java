@@ -103,7 +103,7 @@ public final class SoapConnection extends Connection {
                             return envelope.readFault();
                         }
                         if (answer != null) {
-                            envelope.readInto(answer);
+                            envelope.readInto(answer, true);
                         }
                         return null;
                     });

@@ -1,6 +1,7 @@
 package org.protypos.runtime.soap;
 
 import java.io.IOException;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import org.protypos.runtime.attach.MediaType;
@@ -16,6 +17,8 @@ public abstract non-sealed class SoapEndpoint extends Endpoint {
     private static final int SERVER_ERROR = 500;
     private static final long THRESHOLD = 1024;
 
+    private volatile List<SoapGuard> guards = List.of();
+
     /** For the generated subclass. */
     protected SoapEndpoint() {}
 
@@ -28,6 +31,14 @@ public abstract non-sealed class SoapEndpoint extends Endpoint {
      * @return an empty input message, or null when no operation fits
      */
     protected abstract SoapMessage input(String namespace, String name, String action);
+
+    /** Sets somebody to watch over this endpoint; several look at a message one after the other. */
+    public final SoapEndpoint guarded(SoapGuard guard) {
+        List<SoapGuard> more = new ArrayList<>(guards);
+        more.add(guard);
+        guards = List.copyOf(more);
+        return this;
+    }
 
     /** Whether messages come in the SOAP encoding (SOAP 1.1, section 5). */
     protected boolean isEncoded() {
@@ -95,6 +106,9 @@ public abstract non-sealed class SoapEndpoint extends Endpoint {
 
         Reply reply() {
             try {
+                for (SoapGuard guard : guards) {
+                    guard.request(message.body(), message.type().charset());
+                }
                 Reply refused = Envelope.read(message, isEncoded(), types(), request.reading(), this::take);
                 if (refused != null) {
                     return refused;
@@ -103,6 +117,8 @@ public abstract non-sealed class SoapEndpoint extends Endpoint {
                 return answer(perform(input));
             } catch (XmlFormatException e) {
                 return senderFault(e.getMessage());
+            } catch (SecurityException e) {
+                return senderFault(printable(String.valueOf(e.getMessage())));
             } catch (Envelope.NotAnEnvelopeException e) {
                 return fault("VersionMismatch", e.getMessage(), null);
             } catch (DeclaredFault e) {
@@ -130,7 +146,7 @@ public abstract non-sealed class SoapEndpoint extends Endpoint {
             if (input == null) {
                 return senderFault(unknown(namespace, name, action));
             }
-            String notUnderstood = envelope.readInto(input);
+            String notUnderstood = envelope.readInto(input, !guards.isEmpty());
             return notUnderstood == null
                     ? null
                     : fault("MustUnderstand", "the header block " + notUnderstood + " is not understood", null);
@@ -159,7 +175,15 @@ public abstract non-sealed class SoapEndpoint extends Endpoint {
             OutgoingPackage parts = new OutgoingPackage(optimized && !output.isEncoded() ? THRESHOLD : -1);
             byte[] written =
                     Envelope.write(version, output, Addressing.ofAnswer(envelope, output.action()), parts, types());
-            return Reply.of(200, version.contentType(""), written, parts);
+            return Reply.of(200, version.contentType(""), watched(written), parts);
+        }
+
+        private byte[] watched(byte[] written) {
+            byte[] sent = written;
+            for (SoapGuard guard : guards) {
+                sent = guard.answer(sent);
+            }
+            return sent;
         }
 
         private Reply senderFault(String reason) {
@@ -173,13 +197,13 @@ public abstract non-sealed class SoapEndpoint extends Endpoint {
             return Reply.of(
                     blamesSender ? BAD_REQUEST : SERVER_ERROR,
                     version.contentType(""),
-                    Envelope.writeFault(
+                    watched(Envelope.writeFault(
                             version,
                             code,
                             reason,
                             envelope == null ? List.of() : Addressing.ofAnswer(envelope, action),
                             types(),
-                            detail == null ? null : detail::writeDetail));
+                            detail == null ? null : detail::writeDetail)));
         }
     }
 }

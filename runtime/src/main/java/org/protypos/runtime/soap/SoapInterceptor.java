@@ -30,6 +30,7 @@ public interface SoapInterceptor {
      *
      * @param body what came, no longer compressed
      * @return what is read
+     * @throws SecurityException when it must not be read; the call fails and says why
      */
     default byte[] answer(Call call, byte[] body) {
         return body;

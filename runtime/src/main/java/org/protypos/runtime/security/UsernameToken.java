@@ -1,15 +1,15 @@
-package org.protypos.runtime.soap;
+package org.protypos.runtime.security;
 
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.security.SecureRandom;
-import java.time.Duration;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.Base64;
 import java.util.function.Supplier;
 import javax.xml.namespace.QName;
+import org.protypos.runtime.soap.SoapSettings;
 import org.protypos.runtime.xml.XmlElement;
 import org.protypos.runtime.xml.XmlTree;
 
@@ -18,12 +18,6 @@ import org.protypos.runtime.xml.XmlTree;
  * Profile), with a time stamp. Give one to {@link SoapSettings#soapHeader(Supplier)}; it is made anew for each message.
  */
 public final class UsernameToken implements Supplier<XmlElement<?>> {
-    private static final String OASIS = "http://docs.oasis-open.org/wss/2004/01/oasis-200401-wss-";
-    private static final String SECEXT = OASIS + "wssecurity-secext-1.0.xsd";
-    private static final String UTILITY = OASIS + "wssecurity-utility-1.0.xsd";
-    private static final String PROFILE = OASIS + "username-token-profile-1.0#";
-    private static final String BASE64 = OASIS + "soap-message-security-1.0#Base64Binary";
-    private static final Duration LIFE = Duration.ofMinutes(5);
     private static final SecureRandom RANDOM = new SecureRandom();
 
     private final String user;
@@ -51,25 +45,29 @@ public final class UsernameToken implements Supplier<XmlElement<?>> {
         Instant now = Instant.now().truncatedTo(ChronoUnit.MILLIS);
         XmlTree security = new XmlTree();
         XmlTree stamp = new XmlTree();
-        add(stamp, UTILITY, "Created", now.toString());
-        add(stamp, UTILITY, "Expires", now.plus(LIFE).toString());
-        security.content().add(XmlElement.of(UTILITY, "Timestamp", stamp));
+        add(stamp, SecurityHeader.UTILITY, "Created", now.toString());
+        add(
+                stamp,
+                SecurityHeader.UTILITY,
+                "Expires",
+                now.plus(SecurityHeader.LIFE).toString());
+        security.content().add(XmlElement.of(SecurityHeader.UTILITY, "Timestamp", stamp));
         XmlTree token = new XmlTree();
-        add(token, SECEXT, "Username", user);
+        add(token, SecurityHeader.SECEXT, "Username", user);
         byte[] nonce = new byte[16];
         RANDOM.nextBytes(nonce);
-        String shown = digest ? digested(nonce, now.toString()) : password;
-        add(token, SECEXT, "Password", shown)
+        String shown = digest ? digested(nonce, now.toString(), password) : password;
+        add(token, SecurityHeader.SECEXT, "Password", shown)
                 .attributes()
-                .put(new QName("Type"), PROFILE + (digest ? "PasswordDigest" : "PasswordText"));
+                .put(new QName("Type"), SecurityHeader.USERNAME + (digest ? "PasswordDigest" : "PasswordText"));
         if (digest) {
-            add(token, SECEXT, "Nonce", Base64.getEncoder().encodeToString(nonce))
+            add(token, SecurityHeader.SECEXT, "Nonce", Base64.getEncoder().encodeToString(nonce))
                     .attributes()
-                    .put(new QName("EncodingType"), BASE64);
-            add(token, UTILITY, "Created", now.toString());
+                    .put(new QName("EncodingType"), SecurityHeader.BASE64);
+            add(token, SecurityHeader.UTILITY, "Created", now.toString());
         }
-        security.content().add(XmlElement.of(SECEXT, "UsernameToken", token));
-        return XmlElement.of(SECEXT, "Security", security);
+        security.content().add(XmlElement.of(SecurityHeader.SECEXT, "UsernameToken", token));
+        return XmlElement.of(SecurityHeader.SECEXT, "Security", security);
     }
 
     private static XmlTree add(XmlTree to, String namespace, String name, String text) {
@@ -80,7 +78,7 @@ public final class UsernameToken implements Supplier<XmlElement<?>> {
     }
 
     /** UsernameToken Profile 1.1, section 3.1: Base64(SHA-1(nonce + created + password)). */
-    private String digested(byte[] nonce, String created) {
+    static String digested(byte[] nonce, String created, String password) {
         try {
             MessageDigest sha = MessageDigest.getInstance("SHA-1");
             sha.update(nonce);

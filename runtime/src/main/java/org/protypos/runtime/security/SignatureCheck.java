@@ -1,0 +1,156 @@
+package org.protypos.runtime.security;
+
+import java.io.ByteArrayInputStream;
+import java.security.GeneralSecurityException;
+import java.security.cert.CertPathValidator;
+import java.security.cert.CertPathValidatorException;
+import java.security.cert.CertificateException;
+import java.security.cert.CertificateFactory;
+import java.security.cert.PKIXParameters;
+import java.security.cert.TrustAnchor;
+import java.security.cert.X509Certificate;
+import java.util.Base64;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+import javax.xml.crypto.KeySelector;
+import javax.xml.crypto.MarshalException;
+import javax.xml.crypto.dsig.CanonicalizationMethod;
+import javax.xml.crypto.dsig.Reference;
+import javax.xml.crypto.dsig.Transform;
+import javax.xml.crypto.dsig.XMLSignature;
+import javax.xml.crypto.dsig.XMLSignatureException;
+import javax.xml.crypto.dsig.XMLSignatureFactory;
+import javax.xml.crypto.dsig.dom.DOMValidateContext;
+import javax.xml.namespace.QName;
+import org.w3c.dom.Element;
+
+/**
+ * Checks the signature of one message: that it is by somebody trusted, that it is good, and that it covers the very
+ * elements that are going to be read, not others of their name.
+ */
+final class SignatureCheck {
+    private static final int MOST_REFERENCES = 30;
+
+    private final SecurityHeader message;
+    private final List<X509Certificate> trusted;
+    private final Map<String, Element> identified;
+
+    SignatureCheck(SecurityHeader message, List<X509Certificate> trusted) {
+        this.message = message;
+        this.trusted = trusted;
+        this.identified = message.identified();
+    }
+
+    /**
+     * Checks that the body, the time stamp and some header blocks are signed, as far as they are there.
+     *
+     * @throws SecurityException when they are not
+     */
+    void check(List<QName> blocks) {
+        Element security = message.security();
+        Element signature = security == null ? null : SecurityHeader.child(security, XMLSignature.XMLNS, "Signature");
+        if (signature == null) {
+            String reason = message.faultReason();
+            throw new SecurityException(
+                    "the message is not signed" + (reason == null ? "" : "; it is a fault: " + reason));
+        }
+        Set<Element> covered;
+        try {
+            covered = covered(signature, certificate(security, signature));
+        } catch (CertificateException | CertPathValidatorException e) {
+            throw new SecurityException("the certificate of the signature is not trusted", e);
+        } catch (GeneralSecurityException | MarshalException | XMLSignatureException | IllegalArgumentException e) {
+            throw new SecurityException("the signature cannot be checked: " + e.getMessage(), e);
+        }
+        want(covered, message.body());
+        SecurityHeader.children(security, SecurityHeader.UTILITY, "Timestamp").forEach(stamp -> want(covered, stamp));
+        for (QName block : blocks) {
+            message.blocks(block.getNamespaceURI(), block.getLocalPart()).forEach(element -> want(covered, element));
+        }
+        SecurityHeader.checkTime(security);
+    }
+
+    private static void want(Set<Element> covered, Element element) {
+        if (covered.stream().noneMatch(one -> one == element)) {
+            throw new SecurityException("the signature does not cover <" + element.getLocalName() + ">");
+        }
+    }
+
+    private Set<Element> covered(Element element, X509Certificate by)
+            throws GeneralSecurityException, MarshalException, XMLSignatureException {
+        XMLSignatureFactory factory = XMLSignatureFactory.getInstance("DOM");
+        DOMValidateContext context =
+                new DOMValidateContext(KeySelector.singletonKeySelector(by.getPublicKey()), element);
+        context.setProperty("org.jcp.xml.dsig.secureValidation", true);
+        identified.forEach((id, one) -> context.setIdAttributeNS(one, SecurityHeader.UTILITY, "Id"));
+        XMLSignature signature = factory.unmarshalXMLSignature(context);
+        List<Reference> references = signature.getSignedInfo().getReferences();
+        if (references.size() > MOST_REFERENCES) {
+            throw new SecurityException("the signature covers too many parts");
+        }
+        Set<Element> covered = new HashSet<>();
+        for (Reference reference : references) {
+            covered.add(target(reference));
+        }
+        if (!signature.validate(context)) {
+            throw new SecurityException("the signature is wrong: the message has been changed or is by somebody else");
+        }
+        return covered;
+    }
+
+    /** The element that a reference is to; it must be signed as it stands, not what some transform makes of it. */
+    private Element target(Reference reference) {
+        String uri = String.valueOf(reference.getURI());
+        Element target = uri.startsWith("#") ? identified.get(uri.substring(1)) : null;
+        if (target == null) {
+            throw new SecurityException("the signature is of something that is not in the message");
+        }
+        for (Transform transform : reference.getTransforms()) {
+            if (!transform.getAlgorithm().equals(CanonicalizationMethod.EXCLUSIVE)) {
+                throw new SecurityException(
+                        "the signature uses the transform " + transform.getAlgorithm() + ", which is not supported");
+            }
+        }
+        return target;
+    }
+
+    /** The certificate that the signature points to, or the only one trusted when it points to none in the message. */
+    private X509Certificate certificate(Element security, Element signature) throws GeneralSecurityException {
+        for (Element token : SecurityHeader.children(security, SecurityHeader.SECEXT, "BinarySecurityToken")) {
+            String id = SecurityHeader.attribute(token, SecurityHeader.UTILITY, "Id");
+            if (!id.isEmpty() && pointsTo(signature, "#" + id)) {
+                byte[] bytes = Base64.getMimeDecoder().decode(token.getTextContent());
+                return trusted((X509Certificate)
+                        CertificateFactory.getInstance("X.509").generateCertificate(new ByteArrayInputStream(bytes)));
+            }
+        }
+        if (trusted.size() > 1) {
+            throw new SecurityException("the signature does not say which certificate in the message it is by");
+        }
+        return trusted(trusted.get(0));
+    }
+
+    private static boolean pointsTo(Element signature, String uri) {
+        Element about = SecurityHeader.child(signature, XMLSignature.XMLNS, "KeyInfo");
+        Element where =
+                about == null ? null : SecurityHeader.child(about, SecurityHeader.SECEXT, "SecurityTokenReference");
+        Element reference = where == null ? null : SecurityHeader.child(where, SecurityHeader.SECEXT, "Reference");
+        return reference != null && reference.getAttribute("URI").equals(uri);
+    }
+
+    private X509Certificate trusted(X509Certificate candidate) throws GeneralSecurityException {
+        candidate.checkValidity();
+        if (trusted.contains(candidate)) {
+            return candidate;
+        }
+        PKIXParameters parameters = new PKIXParameters(
+                trusted.stream().map(one -> new TrustAnchor(one, null)).collect(Collectors.toSet()));
+        parameters.setRevocationEnabled(false);
+        CertPathValidator.getInstance("PKIX")
+                .validate(CertificateFactory.getInstance("X.509").generateCertPath(List.of(candidate)), parameters);
+        return candidate;
+    }
+}

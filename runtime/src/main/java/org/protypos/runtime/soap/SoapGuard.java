@@ -1,0 +1,23 @@
+package org.protypos.runtime.soap;
+
+/** Watches over an endpoint: looks at requests before their operation is carried out, and at answers before they are sent. */
+public interface SoapGuard {
+    /**
+     * Lets a request pass.
+     *
+     * @param envelope the message as it came
+     * @param charset the encoding that the transport names, or null when the message says it itself
+     * @throws SecurityException when it must not pass; its message becomes the fault
+     */
+    void request(byte[] envelope, String charset);
+
+    /**
+     * Sees an answer or a fault before it is sent.
+     *
+     * @param envelope the message in UTF-8
+     * @return what is sent
+     */
+    default byte[] answer(byte[] envelope) {
+        return envelope;
+    }
+}
