@@ -35,6 +35,12 @@ final class GenerateCommand implements Callable<Integer> {
         LIBRARY
     }
 
+    /** Where endpoints run. */
+    enum ServerPlace {
+        JDK,
+        SERVLET
+    }
+
     @Spec
     private CommandSpec spec;
 
@@ -66,6 +72,14 @@ final class GenerateCommand implements Callable<Integer> {
     private List<JavaTarget.Product> products = new ArrayList<>();
 
     @Option(
+            names = "--server",
+            paramLabel = "WHERE",
+            defaultValue = "jdk",
+            description =
+                    "Where endpoints run: in the JDK's own server (jdk), or in a servlet container too (servlet).")
+    private ServerPlace server;
+
+    @Option(
             names = "--runtime",
             paramLabel = "HOW",
             defaultValue = "embedded",
@@ -95,6 +109,9 @@ final class GenerateCommand implements Callable<Integer> {
         Plan plan = ContractArguments.plan(contract, packageName);
         Set<JavaTarget.Product> wanted = EnumSet.of(JavaTarget.Product.TYPES);
         wanted.addAll(products);
+        if (server == ServerPlace.SERVLET) {
+            wanted.add(JavaTarget.Product.SERVLET);
+        }
         List<SourceFile> files =
                 JavaTarget.emit(plan, wanted, runtime == RuntimePlace.EMBEDDED, () -> Publication.of(contract));
         WriteReport report = OutputFolder.write(into, files, preview, overwrite);

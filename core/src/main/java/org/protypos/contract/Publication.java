@@ -39,7 +39,8 @@ public final class Publication {
      * Prepares the documents.
      *
      * @return their texts, the one to start from first; an address stands between U+0002 and U+0003, before it behind
-     *     U+0001 the name of the port type as {@code {namespace}local}, or nothing where any port type's will do
+     *     U+0001 the name of the port type as {@code {namespace}local}, with " HTTP" for a port that speaks HTTP alone, or
+     *     nothing where any port's will do
      */
     public static List<String> of(Contract contract) {
         Publication publication = new Publication(contract);
@@ -98,7 +99,12 @@ public final class Publication {
                 replace(
                         child,
                         "location",
-                        PORT_TYPE + binding.portType().toString() + ADDRESS + escaped(location) + END,
+                        PORT_TYPE
+                                + binding.portType().toString()
+                                + (binding.protocol().isSoap() ? "" : " HTTP")
+                                + ADDRESS
+                                + escaped(location)
+                                + END,
                         replacements);
             }
         }

@@ -8,6 +8,7 @@ import javax.xml.namespace.QName;
  *
  * @param client the name of the client
  * @param endpoint the name of the endpoint
+ * @param servlet the name of the adapter that serves the endpoint in a servlet container
  * @param messages the name of the class that holds the messages
  * @param binding whether some binding carries it, so that it can be called and served
  * @param verbs the HTTP methods of its bindings when they speak HTTP alone, empty when they speak SOAP
@@ -18,6 +19,7 @@ public record ApiInterface(
         QName xmlName,
         String client,
         String endpoint,
+        String servlet,
         String messages,
         List<ApiOperation> operations,
         boolean binding,

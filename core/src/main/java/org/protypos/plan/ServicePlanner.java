@@ -7,7 +7,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.Optional;
 import java.util.TreeMap;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
@@ -23,8 +22,9 @@ import org.protypos.wsdl.Protocol;
 import org.protypos.wsdl.Service;
 
 /**
- * Turns port types into interfaces and services into constants. The default port of an interface is the first one in the
- * contract that speaks SOAP, or else the first that speaks HTTP; its binding decides how the messages look.
+ * Turns port types into interfaces and services into constants. A port type that is carried both by SOAP and by HTTP alone
+ * becomes two interfaces, for its messages look different. The default port of an interface is the first one in the
+ * contract; its binding decides how the messages look.
  */
 final class ServicePlanner {
     private final Contract contract;
@@ -32,7 +32,9 @@ final class ServicePlanner {
     private final NameRules rules;
     private final Findings findings;
     private final OperationPlanner operations;
-    private final Map<QName, ApiInterface> interfaces = new TreeMap<>(TypePlanner.BY_NAME);
+    private final Map<QName, ApiInterface> bySoap = new TreeMap<>(TypePlanner.BY_NAME);
+    private final Map<QName, ApiInterface> byHttp = new TreeMap<>(TypePlanner.BY_NAME);
+    private final List<ApiInterface> interfaces = new ArrayList<>();
     private final List<ApiService> services = new ArrayList<>();
 
     ServicePlanner(Contract contract, PackageNames packages, NameRules rules, TypePlanner types, Findings findings) {
@@ -44,7 +46,7 @@ final class ServicePlanner {
     }
 
     List<ApiInterface> interfaces() {
-        return List.copyOf(interfaces.values());
+        return List.copyOf(interfaces);
     }
 
     List<ApiService> services() {
@@ -63,17 +65,39 @@ final class ServicePlanner {
     void plan() {
         contract.wsdl().portTypes().values().stream()
                 .sorted(Comparator.comparing(PortType::name, TypePlanner.BY_NAME))
-                .forEach(portType -> interfaces.put(portType.name(), portType(portType)));
+                .forEach(this::interfaces);
         contract.wsdl().services().values().stream()
                 .sorted(Comparator.comparing(Service::name, TypePlanner.BY_NAME))
                 .forEach(service -> services.add(service(service)));
     }
 
-    private ApiInterface portType(PortType portType) {
+    private void interfaces(PortType portType) {
+        Binding soap = defaultBinding(portType, true);
+        Binding http = defaultBinding(portType, false);
+        String name = rules.typeName(portType.name().getLocalPart());
+        if (soap != null || http == null) {
+            ApiInterface type = portType(portType, soap, name);
+            bySoap.put(portType.name(), type);
+            interfaces.add(type);
+        }
+        if (http != null) {
+            ApiInterface type = portType(portType, http, soap == null ? name : name + "ByHttp");
+            byHttp.put(portType.name(), type);
+            interfaces.add(type);
+        }
+    }
+
+    /** The interface that a binding is for, or null when no code is generated for its protocol. */
+    private ApiInterface type(Binding binding) {
+        return binding == null || binding.protocol() == Protocol.OTHER
+                ? null
+                : (binding.protocol().isSoap() ? bySoap : byHttp).get(binding.portType());
+    }
+
+    private ApiInterface portType(PortType portType, Binding binding, String wanted) {
         String packageName = packages.of(portType.name().getNamespaceURI());
         NameScope names = packages.scope(packageName);
-        String name = names.claim(rules.typeName(portType.name().getLocalPart()), "Port");
-        Binding binding = defaultBinding(portType);
+        String name = names.claim(wanted, "Port");
         NameScope methods = NameScope.of(rules.reservedMethods());
         List<ApiOperation> planned = new ArrayList<>();
         for (Operation operation : portType.operations()) {
@@ -93,6 +117,7 @@ final class ServicePlanner {
                 portType.name(),
                 names.claim(name + "Client", ""),
                 names.claim(name + "Endpoint", ""),
+                names.claim(name + "Servlet", ""),
                 names.claim(name + "Messages", ""),
                 List.copyOf(planned),
                 binding != null,
@@ -153,23 +178,16 @@ final class ServicePlanner {
         }
     }
 
-    /** The binding of the default port; without a port, the first binding; those of SOAP come before all others. */
-    private Binding defaultBinding(PortType portType) {
-        Service.Port port = defaultPort(portType.name());
-        if (port != null
-                && contract.wsdl().bindings().get(port.binding()).protocol().isSoap()) {
-            return contract.wsdl().bindings().get(port.binding());
-        }
-        List<Binding> own = contract.wsdl().bindings().values().stream()
-                .filter(binding -> isFor(binding, portType))
-                .toList();
-        return own.stream()
-                .filter(binding -> binding.protocol().isSoap())
-                .findFirst()
-                .or(() -> Optional.ofNullable(port)
-                        .map(one -> contract.wsdl().bindings().get(one.binding())))
-                .or(() -> own.stream().findFirst())
-                .orElse(null);
+    /** The binding of the default port that speaks SOAP, or HTTP alone; without such a port the first such binding. */
+    private Binding defaultBinding(PortType portType, boolean soap) {
+        Service.Port port = defaultPort(portType.name(), soap);
+        return port != null
+                ? contract.wsdl().bindings().get(port.binding())
+                : contract.wsdl().bindings().values().stream()
+                        .filter(binding -> isFor(binding, portType))
+                        .filter(binding -> binding.protocol().isSoap() == soap)
+                        .findFirst()
+                        .orElse(null);
     }
 
     /** Whether a binding carries a port type in a way that code is generated for. */
@@ -187,11 +205,13 @@ final class ServicePlanner {
         List<ApiService.Port> ports = new ArrayList<>();
         for (Service.Port port : service.ports()) {
             Binding binding = contract.wsdl().bindings().get(port.binding());
-            ApiInterface type = binding == null ? null : interfaces.get(binding.portType());
-            if (type == null
-                    || binding.protocol() == Protocol.OTHER
-                    || type.isHttp() == binding.protocol().isSoap()) {
-                leftOut(port, binding, type);
+            ApiInterface type = type(binding);
+            if (type == null) {
+                findings.warning(
+                        "not-generated",
+                        port.place(),
+                        "the port " + port.name() + " speaks a protocol that is not known",
+                        "use a SOAP or HTTP port of the service if it has one");
                 continue;
             }
             ports.add(new ApiService.Port(
@@ -203,41 +223,26 @@ final class ServicePlanner {
                     type,
                     actions(binding, type),
                     PolicyAssertion.joined(port.policy(), binding.policy()),
-                    defaultPort(binding.portType()) == port,
+                    defaultPort(binding.portType(), binding.protocol().isSoap()) == port,
                     port.documentation()));
         }
         return new ApiService(packageName, name, service.name(), List.copyOf(ports), service.documentation());
     }
 
-    private void leftOut(Service.Port port, Binding binding, ApiInterface type) {
-        boolean plain = type != null && binding.protocol() == Protocol.HTTP;
-        findings.warning(
-                "not-generated",
-                port.place(),
-                plain
-                        ? "the port " + port.name() + " speaks HTTP without SOAP, for an interface that other ports"
-                                + " speak SOAP for"
-                        : "the port " + port.name() + " speaks a protocol that is not known",
-                plain
-                        ? "use a SOAP port, or give the HTTP binding a port type of its own"
-                        : "use a SOAP or HTTP port of the service if it has one");
-    }
-
-    /** The first port in the contract that speaks SOAP, or else the first that speaks HTTP. */
-    private Service.Port defaultPort(QName portType) {
-        Service.Port plain = null;
+    /** The first port in the contract that speaks SOAP, or HTTP alone. */
+    private Service.Port defaultPort(QName portType, boolean soap) {
         for (Service service : contract.wsdl().services().values()) {
             for (Service.Port port : service.ports()) {
                 Binding binding = contract.wsdl().bindings().get(port.binding());
-                if (binding != null && binding.portType().equals(portType)) {
-                    if (binding.protocol().isSoap()) {
-                        return port;
-                    }
-                    plain = plain == null && binding.protocol() == Protocol.HTTP ? port : plain;
+                if (binding != null
+                        && binding.portType().equals(portType)
+                        && binding.protocol() != Protocol.OTHER
+                        && binding.protocol().isSoap() == soap) {
+                    return port;
                 }
             }
         }
-        return plain;
+        return null;
     }
 
     private Map<String, String> actions(Binding binding, ApiInterface type) {

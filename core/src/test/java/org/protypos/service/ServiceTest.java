@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
-import java.lang.reflect.Method;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.URI;
@@ -29,6 +28,7 @@ import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
 import org.protypos.source.DocumentGatherer;
 import org.protypos.testing.Generated;
+import org.protypos.testing.HarbourOffice;
 import org.protypos.testing.Infoset;
 
 /** The harbour desk over real HTTP: the generated client and server, and each against a peer written by hand. */
@@ -36,68 +36,28 @@ class ServiceTest {
     private static final String SOAP11 = "http://schemas.xmlsoap.org/soap/envelope/";
     private static final String SOAP12 = "http://www.w3.org/2003/05/soap-envelope";
     private static final String DESK = "http://lanternbay.example/harbour/desk";
-    private static final Path EXAMPLE = Path.of("../examples/harbour");
 
     @TempDir
     private static Path folder;
 
-    private static URLClassLoader loader;
-    private static AutoCloseable server;
-    private static String address;
+    private static HarbourOffice office;
 
     @BeforeAll
-    static void generateCompileAndStart() throws Exception {
-        Generated generated = Generated.from(EXAMPLE.resolve("contract/desk.wsdl"), folder, null);
-        Path sources = folder.resolve("sources/example/lanternbay/office");
-        Files.createDirectories(sources);
-        Files.copy(
-                EXAMPLE.resolve("src/example/lanternbay/office/LanternBayDesk.java"),
-                sources.resolve("LanternBayDesk.java"));
-        for (String callers : List.of("Calls.java", "Wire.java")) {
-            Files.copy(Path.of("src/test/resources/calls", callers), sources.resolve(callers));
-        }
-        Path classes = folder.resolve("classes");
-        assertThat(Generated.compile(folder.resolve("sources"), classes)).isEmpty();
-        generated.close();
-        loader = new URLClassLoader(new URL[] {classes.toUri().toURL()}, ClassLoader.getPlatformClassLoader());
-        Class<?> servers = loader.loadClass("example.lanternbay.harbour.desk.runtime.soap.SoapServer");
-        Object listening = servers.getMethod("listen", InetSocketAddress.class)
-                .invoke(null, new InetSocketAddress(InetAddress.getLoopbackAddress(), 0));
-        Object desk = loader.loadClass("example.lanternbay.office.LanternBayDesk")
-                .getConstructor()
-                .newInstance();
-        Object endpoint = loader.loadClass("example.lanternbay.harbour.desk.HarbourDeskEndpoint")
-                .getMethod("of", loader.loadClass("example.lanternbay.harbour.desk.HarbourDesk"))
-                .invoke(null, desk);
-        servers.getMethod(
-                        "publish",
-                        String.class,
-                        loader.loadClass("example.lanternbay.harbour.desk.runtime.soap.Endpoint"))
-                .invoke(listening, "/desk", endpoint);
-        server = (AutoCloseable) listening;
-        address = "http://127.0.0.1:" + servers.getMethod("port").invoke(listening) + "/desk";
+    static void open() throws Exception {
+        office = HarbourOffice.open(folder);
     }
 
     @AfterAll
-    static void stop() throws Exception {
-        server.close();
-        loader.close();
-    }
-
-    private static String calls(String method, Object... arguments) throws Exception {
-        for (Method candidate :
-                loader.loadClass("example.lanternbay.office.Calls").getMethods()) {
-            if (candidate.getName().equals(method)) {
-                return (String) candidate.invoke(null, arguments);
-            }
-        }
-        throw new NoSuchMethodException(method);
+    static void close() throws Exception {
+        office.close();
     }
 
     @ParameterizedTest
-    @CsvSource({"false, Server", "true, Receiver"})
-    void theGeneratedClientCallsTheGeneratedServer(boolean soap12, String receiver) throws Exception {
-        assertThat(calls("all", address, soap12)).isEqualTo("""
+    @CsvSource({"false, false, Server", "false, true, Receiver", "true, false, Server", "true, true, Receiver"})
+    void theGeneratedClientCallsTheGeneratedServer(boolean contained, boolean soap12, String receiver)
+            throws Exception {
+        String address = contained ? office.containedAddress() : office.address();
+        assertThat(office.calls("all", address, soap12)).isEqualTo("""
                         2027-05-09T24:00:00
                         Tanker{callSign=LB9T, name=Mellow Drop, lengthInMetres=96.0, draughtInMetres=7.8, \
                         flag=LANTERN_COAST, cargo=rape oil, cubicMetres=5400}
@@ -150,9 +110,8 @@ class ServiceTest {
 
     @Test
     void settingsAreSeenOnTheWireAndStrangeAnswersAreNamed() throws Exception {
-        Object told = loader.loadClass("example.lanternbay.office.Wire")
-                .getMethod("all")
-                .invoke(null);
+        Object told =
+                office.load("example.lanternbay.office.Wire").getMethod("all").invoke(null);
         assertThat(told).isEqualTo("""
                         [] null false
                         Bearer t0ken true
@@ -272,7 +231,7 @@ class ServiceTest {
     }
 
     private static HttpResponse<String> post(String type, String body, String... headers) throws Exception {
-        HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(address))
+        HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(office.address()))
                 .header("Content-Type", type)
                 .POST(HttpRequest.BodyPublishers.ofString(body, StandardCharsets.UTF_8));
         if (headers.length > 0) {
@@ -296,7 +255,7 @@ class ServiceTest {
         String content = body.substring(body.indexOf("<soap:Body>") + 11, body.indexOf("</soap:Body>"));
         String declarations = body.substring(body.indexOf(" xmlns"), body.indexOf("><soap:Body>"));
         String alone = content.replaceFirst("(<[^ />]+)", "$1" + declarations);
-        assertThat(Infoset.complaint(EXAMPLE.resolve("contract/desk.xsd"), alone))
+        assertThat(Infoset.complaint(HarbourOffice.EXAMPLE.resolve("contract/desk.xsd"), alone))
                 .isNull();
         assertThat(alone).contains("type=\"").contains(":Ferry\"").contains("Aurora");
     }
@@ -362,14 +321,20 @@ class ServiceTest {
                 .contains("more than 1000 attributes");
     }
 
-    @Test
-    void wrongTypesMethodsAndPathsAreNamed() throws Exception {
-        assertThat(post("application/json", "{}").statusCode()).isEqualTo(415);
+    @ParameterizedTest
+    @ValueSource(booleans = {false, true})
+    void wrongTypesMethodsAndPathsAreNamed(boolean contained) throws Exception {
+        String address = contained ? office.containedAddress() : office.address();
         HttpClient client = HttpClient.newHttpClient();
-        HttpRequest delete =
-                HttpRequest.newBuilder(URI.create(address)).DELETE().build();
-        assertThat(client.send(delete, HttpResponse.BodyHandlers.ofString()).statusCode())
-                .isEqualTo(405);
+        HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(address));
+        HttpRequest json = request.header("Content-Type", "application/json")
+                .POST(HttpRequest.BodyPublishers.ofString("{}"))
+                .build();
+        assertThat(client.send(json, HttpResponse.BodyHandlers.ofString()).statusCode())
+                .isEqualTo(415);
+        HttpResponse<String> delete = client.send(request.DELETE().build(), HttpResponse.BodyHandlers.ofString());
+        assertThat(delete.statusCode()).isEqualTo(405);
+        assertThat(delete.headers().firstValue("Allow")).contains("GET, POST");
         assertThat(get(address + "/more").statusCode()).isEqualTo(404);
         assertThat(get(address + "?document=99").statusCode()).isEqualTo(404);
     }
@@ -379,14 +344,16 @@ class ServiceTest {
                 .send(HttpRequest.newBuilder(URI.create(uri)).build(), HttpResponse.BodyHandlers.ofString());
     }
 
-    @Test
-    void theServerPublishesItsContractUnderItsOwnAddress() throws Exception {
+    @ParameterizedTest
+    @ValueSource(booleans = {false, true})
+    void theServerPublishesItsContractUnderItsOwnAddress(boolean contained) throws Exception {
+        String address = contained ? office.containedAddress() : office.address();
         String wsdl = get(address + "?wsdl").body();
         assertThat(wsdl).contains("location=\"" + address + "\"").doesNotContain("office.lanternbay.example");
         Contract published = ContractReader.read(DocumentGatherer.gather(List.of(address + "?wsdl"), null));
         assertThat(published.findings()).isEmpty();
         Contract original = ContractReader.read(DocumentGatherer.gather(
-                List.of(EXAMPLE.resolve("contract/desk.wsdl").toString()), null));
+                List.of(HarbourOffice.EXAMPLE.resolve("contract/desk.wsdl").toString()), null));
         assertThat(published.schema().types().keySet())
                 .isEqualTo(original.schema().types().keySet());
         assertThat(published.documents().all()).hasSize(3);
@@ -442,7 +409,7 @@ class ServiceTest {
                     : answer[2].getBytes(StandardCharsets.UTF_8);
             HttpServer peer = peer(Integer.parseInt(answer[0]), answer[1], body, 0);
             String at = "http://127.0.0.1:" + peer.getAddress().getPort() + "/";
-            assertThat(calls("list", at)).isEqualTo(answer[3].replace("ADDRESS", at));
+            assertThat(office.calls("list", at)).isEqualTo(answer[3].replace("ADDRESS", at));
             peer.stop(0);
         }
     }
@@ -451,11 +418,12 @@ class ServiceTest {
     void silenceAndNoServerEndInTime() throws Exception {
         HttpServer silent = peer(200, "text/xml", new byte[0], 10_000);
         String at = "http://127.0.0.1:" + silent.getAddress().getPort() + "/";
-        assertThat(calls("cancel", at)).isEqualTo("cancelled");
-        assertThat(calls("list", at)).isEqualTo("0: listBerths at " + at + ": no answer within 1500 ms");
+        assertThat(office.calls("cancel", at)).isEqualTo("cancelled");
+        assertThat(office.calls("list", at)).isEqualTo("0: listBerths at " + at + ": no answer within 1500 ms");
         silent.stop(0);
-        assertThat(calls("list", at)).startsWith("0: listBerths at " + at + ": ");
-        assertThat(calls("list", "desk")).isEqualTo("0: \"desk\" is no address to send to: set one with address(...)");
+        assertThat(office.calls("list", at)).startsWith("0: listBerths at " + at + ": ");
+        assertThat(office.calls("list", "desk"))
+                .isEqualTo("0: \"desk\" is no address to send to: set one with address(...)");
     }
 
     private static HttpServer peer(int status, String type, byte[] body, long delay) throws IOException {

@@ -13,6 +13,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Set;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
 import javax.tools.JavaCompiler;
@@ -50,12 +51,22 @@ public final class Generated implements AutoCloseable {
 
     /** Generates everything for a contract of several documents and compiles it in a folder. */
     public static Generated from(List<Path> contracts, Path folder, String packageName) throws IOException {
+        return from(contracts, folder, packageName, EnumSet.complementOf(EnumSet.of(JavaTarget.Product.SERVLET)));
+    }
+
+    /** Generates everything for a contract, also what runs in a servlet container, and compiles it in a folder. */
+    public static Generated withServlets(Path contract, Path folder) throws IOException {
+        return from(List.of(contract), folder, null, EnumSet.allOf(JavaTarget.Product.class));
+    }
+
+    private static Generated from(
+            List<Path> contracts, Path folder, String packageName, Set<JavaTarget.Product> products)
+            throws IOException {
         Contract contract = ContractReader.read(
                 DocumentGatherer.gather(contracts.stream().map(Path::toString).toList(), null));
         assertThat(contract.isSound()).as("findings %s", contract.findings()).isTrue();
         Plan plan = Planner.plan(contract, new JavaNames(), packageName);
-        List<SourceFile> files =
-                JavaTarget.emit(plan, EnumSet.allOf(JavaTarget.Product.class), true, () -> Publication.of(contract));
+        List<SourceFile> files = JavaTarget.emit(plan, products, true, () -> Publication.of(contract));
         Path sources = folder.resolve("sources");
         OutputFolder.write(sources, files, false, false);
         Path classes = Files.createDirectories(folder.resolve("classes"));

@@ -36,8 +36,8 @@ final class EmbeddedRuntime {
 
     private EmbeddedRuntime() {}
 
-    /** The files, with or without those for SOAP. */
-    static List<SourceFile> files(String packageName, boolean soap) {
+    /** The files, with or without those for SOAP and the one for servlet containers. */
+    static List<SourceFile> files(String packageName, boolean soap, boolean servlet) {
         List<SourceFile> files = new ArrayList<>();
         VALUE.forEach(name -> files.add(file("value/" + name, packageName)));
         CHECK.forEach(name -> files.add(file("check/" + name, packageName)));
@@ -46,6 +46,9 @@ final class EmbeddedRuntime {
         if (soap) {
             SOAP.forEach(name -> files.add(file("soap/" + name, packageName)));
             SECURITY.forEach(name -> files.add(file("security/" + name, packageName)));
+        }
+        if (servlet) {
+            files.add(file("servlet/EndpointServlet", packageName));
         }
         return files;
     }

@@ -59,7 +59,7 @@ final class EndpointEmitter {
                 context.soap(file, "ContractDocuments"),
                 "documents",
                 file.ref(context.plan().rootPackage(), documents) + ".documents()");
-        constant("String", "portType", JavaText.literal(type.xmlName().toString()));
+        constant("String", "portType", JavaText.literal(type.xmlName() + (type.isHttp() ? " HTTP" : "")));
         if (type.operations().stream().anyMatch(operation -> operation.input().encoded())) {
             constant("boolean", "isEncoded", "true");
         }

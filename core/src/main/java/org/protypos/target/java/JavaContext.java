@@ -124,6 +124,11 @@ final class JavaContext {
         return file.ref(runtime + ".attach", name);
     }
 
+    /** How to call a class of the runtime's part for servlet containers. */
+    String servlet(JavaFile file, String name) {
+        return file.ref(runtime + ".servlet", name);
+    }
+
     /** How to call a class of the runtime's SOAP part. */
     String soap(JavaFile file, String name) {
         return file.ref(runtime + ".soap", name);

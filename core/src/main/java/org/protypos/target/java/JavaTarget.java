@@ -24,7 +24,9 @@ public final class JavaTarget {
         /** What a client needs. */
         CLIENT,
         /** What a server needs. */
-        SERVER
+        SERVER,
+        /** What runs a server's endpoints in a servlet container. */
+        SERVLET
     }
 
     private JavaTarget() {}
@@ -50,18 +52,22 @@ public final class JavaTarget {
         }
         files.add(RegistryEmitter.emit(context));
         boolean client = products.contains(Product.CLIENT);
-        boolean server = products.contains(Product.SERVER);
+        boolean servlet = products.contains(Product.SERVLET);
+        boolean server = servlet || products.contains(Product.SERVER);
         List<ApiInterface> callable =
                 plan.interfaces().stream().filter(ApiInterface::binding).toList();
         boolean soap = (client || server) && !callable.isEmpty();
         if (soap) {
             services(context, callable, client, server, files);
         }
+        if (soap && servlet) {
+            callable.forEach(type -> files.add(ServletEmitter.emit(context, type)));
+        }
         if (soap && server) {
             files.add(DocumentsEmitter.emit(context, plan.publication(), documents.get()));
         }
         if (embedded) {
-            files.addAll(EmbeddedRuntime.files(runtime, soap));
+            files.addAll(EmbeddedRuntime.files(runtime, soap, soap && servlet));
         }
         return files;
     }

@@ -22,7 +22,7 @@ class EmbeddedRuntimeTest {
 
     @Test
     void everyFileOfTheRuntimeIsWritten() throws IOException {
-        Set<String> embedded = EmbeddedRuntime.files("harbour.runtime", true).stream()
+        Set<String> embedded = EmbeddedRuntime.files("harbour.runtime", true, true).stream()
                 .map(SourceFile::path)
                 .collect(Collectors.toCollection(TreeSet::new));
         try (Stream<Path> files = Files.walk(RUNTIME)) {
@@ -37,7 +37,7 @@ class EmbeddedRuntimeTest {
     @Test
     void itIsMovedIntoItsNewPackageAndCompilesWithoutTheRest(@TempDir Path folder) throws IOException {
         for (boolean soap : new boolean[] {false, true}) {
-            List<SourceFile> files = EmbeddedRuntime.files("deep.harbour.runtime", soap);
+            List<SourceFile> files = EmbeddedRuntime.files("deep.harbour.runtime", soap, false);
             assertThat(files).noneMatch(file -> file.text().contains("org.protypos"));
             Path home = folder.resolve(String.valueOf(soap));
             OutputFolder.write(home.resolve("sources"), files, false, false);

@@ -1,0 +1,26 @@
+package org.protypos.target.java;
+
+import org.protypos.plan.ApiInterface;
+import org.protypos.target.SourceFile;
+
+/** Writes the adapter that serves the endpoint of an interface in a servlet container. */
+final class ServletEmitter {
+    private ServletEmitter() {}
+
+    static SourceFile emit(JavaContext context, ApiInterface type) {
+        JavaFile file = context.file(type.packageName(), type.servlet());
+        String api = file.ref(type.packageName(), type.name());
+        file.doc(
+                "Serves an implementation of {@code " + type.name() + "} inside a servlet container.",
+                "A container makes servlets by itself: derive one with a constructor that hands the implementation on, and"
+                        + " map it to its path with everything beneath.");
+        file.open("public class ", type.servlet(), " extends ", context.servlet(file, "EndpointServlet"), " {");
+        file.line("private static final long serialVersionUID = 1L;");
+        file.gap().doc("Gives a servlet that carries operations out by calling {@code implementation}.");
+        file.open("public ", type.servlet(), "(", api, " implementation) {");
+        file.line("super(", file.ref(type.packageName(), type.endpoint()), ".of(implementation));");
+        file.close();
+        file.close();
+        return file.finish();
+    }
+}
