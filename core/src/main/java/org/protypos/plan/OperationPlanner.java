@@ -84,15 +84,14 @@ final class OperationPlanner {
         Carried in = new Carried(operation, operation.input(), bound.input(), type + "Input", actions.input());
         Carried out = new Carried(operation, operation.output(), bound.output(), type + "Output", actions.output());
         if (bound.location() != null) {
-            input = http(in);
-            output = operation.output() == null ? null : http(out);
+            input = http(in, operation.name());
+            output = operation.output() == null ? null : http(out, outputWrapper(input));
         } else if (bound.rpc()) {
             input = call(in, operation.name());
             output = operation.output() == null ? null : call(out, operation.name() + "Response");
         } else {
             input = message(in, operation.name());
-            boolean unwrapped = input.wrapper() != null && input.body().kind() == Property.Kind.ELEMENT;
-            output = operation.output() == null ? null : message(out, unwrapped ? null : "");
+            output = operation.output() == null ? null : message(out, outputWrapper(input));
         }
         List<ApiFault> declared = new ArrayList<>();
         List<String> faultActions = new ArrayList<>();
@@ -112,6 +111,15 @@ final class OperationPlanner {
                 bound.policy(),
                 List.copyOf(faultActions),
                 operation.documentation());
+    }
+
+    /** An answer is taken apart when the request is, whatever its element is called; an empty name stands for none. */
+    private static String outputWrapper(ApiMessage input) {
+        boolean unwrapped = input.wrapper() != null
+                && input.form() != ApiMessage.Form.FIELDS
+                && input.form() != ApiMessage.Form.REPLACED
+                && input.body().kind() == Property.Kind.ELEMENT;
+        return unwrapped ? null : "";
     }
 
     /** A message with all that says how to plan it. */
@@ -239,12 +247,13 @@ final class OperationPlanner {
                 message.isEncoded());
     }
 
-    /** A message without an envelope (WSDL 1.1, sections 4 and 5). */
-    private ApiMessage http(Carried message) {
+    /** A message without an envelope (WSDL 1.1, sections 4 and 5); its element may be a wrapper as in one with an envelope. */
+    private ApiMessage http(Carried message, String wrapperName) {
         List<Message.Part> inBody = bodyParts(message.use(), message.carrier());
         ApiMessage.Form form = form(message.carrier(), inBody);
         Property body = null;
         ApiClass wrapper = null;
+        boolean anyName = false;
         List<Property> attachments = List.of();
         if (form == ApiMessage.Form.BYTES) {
             attachments = inBody.stream().limit(1).map(this::attachment).toList();
@@ -252,9 +261,11 @@ final class OperationPlanner {
                 && !inBody.isEmpty()
                 && inBody.get(0).element() != null) {
             body = part(inBody.get(0).element(), telling(inBody.get(0)), Property.Cardinality.REQUIRED, false);
+            wrapper = wrapper(body, wrapperName);
         } else if (form != ApiMessage.Form.DOCUMENT) {
             wrapper = fields(message);
             body = body(Property.Kind.ELEMENT, new QName("", message.operation().name()), wrapper);
+            anyName = true;
         } else if (!inBody.isEmpty()) {
             Message.Part part = inBody.get(0);
             QName root = new QName("", part.name());
@@ -269,8 +280,8 @@ final class OperationPlanner {
                     null,
                     null,
                     "");
+            anyName = true;
         }
-        boolean anyName = body != null && (wrapper != null || inBody.get(0).element() == null);
         return new ApiMessage(message.name(), form, body, wrapper, anyName, false, List.of(), attachments, null);
     }
 

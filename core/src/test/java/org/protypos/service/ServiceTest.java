@@ -219,7 +219,8 @@ class ServiceTest {
     @CsvSource({
         "papers/papers.wsdl, papers/PaperCalls",
         "tables/tables.wsdl, tables/TableCalls",
-        "harbour/contract/desk.wsdl, security/SecurityCalls"
+        "harbour/contract/desk.wsdl, security/SecurityCalls",
+        "../core/src/test/resources/carried/carried.wsdl, carried/CarriedCalls"
     })
     void callersSeeWhatTheContractsPromise(String contract, String caller, @TempDir Path home) throws Exception {
         String told = told(Path.of("../examples").resolve(contract), home, caller);
