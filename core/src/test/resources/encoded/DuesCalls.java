@@ -24,6 +24,9 @@ public final class DuesCalls implements DuesBook {
     @Override
     public Entries list(Names names, Entry pattern, Integer most) {
         Entries entries = new Entries();
+        if (pattern != null && "twins".equals(pattern.getWho())) {
+            return entries.addItem(pattern).addItem(new Entry().setWho("odd")).addItem(pattern);
+        }
         for (String name : names == null ? List.<String>of() : names.getItem()) {
             entries.addItem(new Entry().setWho(name).setAmount(pattern == null ? null : pattern.getAmount()));
         }
@@ -51,6 +54,13 @@ public final class DuesCalls implements DuesBook {
             Entry pattern = new Entry().setAmount(new BigDecimal("1.50")).setWho("any").setPaid(true);
             told.add("" + book.list(new Names().addItem("Ada").addItem("Bo"), pattern, 2));
             told.add("" + book.list(null, null, null));
+            Entry twin = new Entry().setWho("twins").setAmount(new BigDecimal("2")).setPaid(false);
+            Entries twins = book.list(null, twin, 0);
+            told.add(twins + " same: " + (twins.getItem().get(0) == twins.getItem().get(2)) + " "
+                    + (twins.getItem().get(0) == twins.getItem().get(1)));
+            told.add(post(
+                    address,
+                    "<d:list><pattern i:type=\"d:Entry\"><who>twins</who><paid>true</paid></pattern><most>1</most></d:list>"));
             told.add(post(
                     address,
                     "<d:list e:encodingStyle=\"http://schemas.xmlsoap.org/soap/encoding/\"><names href=\"#1\"/><pattern href=\"#2\"/><most i:type=\"xs:int\">5</most></d:list>"

@@ -2,6 +2,7 @@ package org.protypos.plan;
 
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -31,6 +32,7 @@ public final class ApiClass {
     private ValueFacets narrowedText;
     private QName arrayItem;
     private boolean encodedCall;
+    private final Map<Property, QName> typeNames = new IdentityHashMap<>();
     private final Map<QName, ValueType> inner = new LinkedHashMap<>();
     private Content content;
     private final List<Property> elements = new ArrayList<>();
@@ -230,6 +232,15 @@ public final class ApiClass {
 
     void addInner(QName element, ValueType value) {
         inner.putIfAbsent(element, value);
+    }
+
+    /** The name of the simple type of an element, where messages say it (SOAP 1.1, section 5.1); null elsewhere. */
+    public QName typeName(Property property) {
+        return typeNames.get(property);
+    }
+
+    void setTypeName(Property property, QName name) {
+        typeNames.put(property, name);
     }
 
     void setEncodedCall() {

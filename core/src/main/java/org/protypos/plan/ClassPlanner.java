@@ -65,6 +65,7 @@ final class ClassPlanner {
                 "",
                 types.facets().of(item));
         type.addElement(property);
+        types.nameType(type, property, item);
         Wildcard any = new Wildcard(List.of("##any"), "", Wildcard.Processing.LAX, complex.place());
         type.setContent(new Content.Leaf(property, 0, Particle.UNBOUNDED, any));
     }

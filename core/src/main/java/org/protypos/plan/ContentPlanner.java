@@ -131,6 +131,9 @@ final class ContentPlanner {
         Wildcard wildcard = particle.term() instanceof Wildcard any ? any : null;
         Property property = wildcard != null ? wildcard(cardinality) : element(particle.term(), cardinality);
         type.addElement(property);
+        if (property.kind() == Property.Kind.ELEMENT) {
+            types.nameType(type, property, types.schema().typeOf(declaration(particle.term())));
+        }
         return new Content.Leaf(property, particle.least(), particle.most(), wildcard);
     }
 
@@ -147,10 +150,14 @@ final class ContentPlanner {
                 "");
     }
 
-    private Property element(Term term, Property.Cardinality cardinality) {
-        ElementDeclaration element = term instanceof ElementReference reference
+    private ElementDeclaration declaration(Term term) {
+        return term instanceof ElementReference reference
                 ? types.schema().elements().get(reference.name())
                 : (ElementDeclaration) term;
+    }
+
+    private Property element(Term term, Property.Cardinality cardinality) {
+        ElementDeclaration element = declaration(term);
         boolean substitutable = term instanceof ElementReference
                 && (element.isAbstract() || types.schema().substitutions().containsKey(element.name()));
         QName name = element.name();

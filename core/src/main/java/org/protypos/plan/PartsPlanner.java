@@ -57,7 +57,7 @@ final class PartsPlanner {
         TypeReference reference = part.type() != null
                 ? TypeReference.to(part.type(), part.place())
                 : types.schema().typeOf(types.schema().elements().get(part.element()));
-        return new Property(
+        Property property = new Property(
                 type.memberNames.claim(rules.memberName(part.name()), ""),
                 Property.Kind.ELEMENT,
                 new QName("", part.name()),
@@ -68,6 +68,8 @@ final class PartsPlanner {
                 null,
                 "",
                 types.facets().of(reference));
+        types.nameType(type, property, reference);
+        return property;
     }
 
     /**

@@ -25,7 +25,8 @@ public final class Planner {
     public static Plan plan(Contract contract, NameRules rules, String singlePackage) {
         Findings findings = new Findings();
         PackageNames packages = new PackageNames(rules, singlePackage);
-        TypePlanner types = new TypePlanner(contract.schema(), packages, rules, isOptimized(contract));
+        TypePlanner types =
+                new TypePlanner(contract.schema(), packages, rules, isOptimized(contract), isEncoded(contract));
         types.plan();
         Map<QName, ValueType> namedTypes = types.namedTypes();
         Map<QName, ValueType> elements = types.globalElements();
@@ -59,6 +60,14 @@ public final class Planner {
                         .flatMap(service -> service.ports().stream())
                         .flatMap(port -> port.policy().stream())
                         .anyMatch(PolicyAssertion::isMtom);
+    }
+
+    private static boolean isEncoded(Contract contract) {
+        return contract.wsdl().bindings().values().stream()
+                .flatMap(binding -> binding.operations().stream())
+                .anyMatch(operation -> operation.input() != null
+                                && operation.input().encoded()
+                        || operation.output() != null && operation.output().encoded());
     }
 
     /** The namespace of the first service, else of the first port type, else of the first document. */

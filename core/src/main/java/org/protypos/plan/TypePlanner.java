@@ -31,6 +31,7 @@ final class TypePlanner {
     private final SimpleTypePlanner simples;
     private final FacetPlanner facets;
     private final boolean optimized;
+    private final boolean encoded;
     private final Map<QName, ApiClass> classesByType = new LinkedHashMap<>();
     private final Map<QName, ApiEnum> enumsByType = new LinkedHashMap<>();
     private final Map<SchemaType, ApiClass> anonymousClasses = new IdentityHashMap<>();
@@ -44,9 +45,11 @@ final class TypePlanner {
      * Plans the types of a schema.
      *
      * @param optimized whether messages are optimized, so that any binary content may be large
+     * @param encoded whether messages are in the SOAP encoding, so that values say their types
      */
-    TypePlanner(SchemaComponents schema, PackageNames packages, NameRules rules, boolean optimized) {
+    TypePlanner(SchemaComponents schema, PackageNames packages, NameRules rules, boolean optimized, boolean encoded) {
         this.optimized = optimized;
+        this.encoded = encoded;
         this.schema = schema;
         this.packages = packages;
         this.rules = rules;
@@ -177,6 +180,16 @@ final class TypePlanner {
         return base instanceof ComplexType complex && !type.base().name().equals(SchemaComponents.ANY_TYPE)
                 ? fill(classesByType.get(type.base().name()))
                 : null;
+    }
+
+    /** Keeps the name of a simple type for messages that say the types of their values. */
+    void nameType(ApiClass owner, Property property, TypeReference reference) {
+        boolean simple = property.type() instanceof ValueType.Scalar
+                || property.type() instanceof ValueType.Enumerated
+                || property.type() instanceof ValueType.Items;
+        if (encoded && simple && reference.name() != null) {
+            owner.setTypeName(property, reference.name());
+        }
     }
 
     /**

@@ -168,34 +168,6 @@ class ServiceTest {
         }
     }
 
-    @Test
-    void callsInTheSoapEncodingCanBeMadeAndAnswered(@TempDir Path home) throws Exception {
-        Generated.from(Path.of("src/test/resources/encoded/dues.wsdl"), home, null)
-                .close();
-        Path calls = Files.createDirectories(home.resolve("sources/office")).resolve("DuesCalls.java");
-        Files.copy(Path.of("src/test/resources/encoded/DuesCalls.java"), calls);
-        assertThat(Generated.compile(home.resolve("sources"), home.resolve("classes")))
-                .isEmpty();
-        URL[] path = {home.resolve("classes").toUri().toURL()};
-        try (URLClassLoader dues = new URLClassLoader(path, ClassLoader.getPlatformClassLoader())) {
-            Object told = dues.loadClass("office.DuesCalls").getMethod("all").invoke(null);
-            assertThat(told).isEqualTo("""
-                            Entries{item=[Entry{who=Ada, amount=1.50}, Entry{who=Bo, amount=1.50}]}
-                            null
-                            <n2:listResponse soap:encodingStyle="http://schemas.xmlsoap.org/soap/encoding/">\
-                            <entries n3:arrayType="n2:Entry[2]">\
-                            <item><who>Di</who><amount>2</amount><paid xsi:nil="true"/></item>\
-                            <item><who>Cy</who><amount>2</amount><paid xsi:nil="true"/></item></entries></n2:listResponse>
-                            <soap:Fault><faultcode>soap:Client</faultcode>\
-                            <faultstring>the reference "#9" leads nowhere (line 1, column 1)</faultstring></soap:Fault>
-                            <soap:Fault><faultcode>soap:Client</faultcode>\
-                            <faultstring>the reference "#9" leads back to itself (line 1, column 1)</faultstring></soap:Fault>
-                            <soap:Fault><faultcode>soap:Client</faultcode>\
-                            <faultstring>references make the message grow beyond 1000000 elements (line 1, column 1)</faultstring></soap:Fault>
-                            """);
-        }
-    }
-
     /** Generates from a contract, compiles a caller beside it and gives what the caller tells. */
     private static String told(Path contract, Path home, String caller) throws Exception {
         Generated.from(contract, home, null).close();
@@ -220,7 +192,8 @@ class ServiceTest {
         "papers/papers.wsdl, papers/PaperCalls",
         "tables/tables.wsdl, tables/TableCalls",
         "harbour/contract/desk.wsdl, security/SecurityCalls",
-        "../core/src/test/resources/carried/carried.wsdl, carried/CarriedCalls"
+        "../core/src/test/resources/carried/carried.wsdl, carried/CarriedCalls",
+        "../core/src/test/resources/encoded/dues.wsdl, encoded/DuesCalls"
     })
     void callersSeeWhatTheContractsPromise(String contract, String caller, @TempDir Path home) throws Exception {
         String told = told(Path.of("../examples").resolve(contract), home, caller);

@@ -84,11 +84,13 @@ public class Entry extends XmlObject {
         for (int part : keptOrder(3)) {
             switch (part) {
                 case 0: {
+                    out.typed("http://www.w3.org/2001/XMLSchema", "string");
                     out.element("", "who", this.who);
                     break;
                 }
                 case 1: {
                     if (this.amount != null) {
+                        out.typed("http://www.w3.org/2001/XMLSchema", "decimal");
                         out.element("", "amount", kept(1, 0, Lexical.print(this.amount)));
                     }
                     break;
@@ -97,6 +99,7 @@ public class Entry extends XmlObject {
                     if (this.paid == null) {
                         out.nil("", "paid");
                     } else {
+                        out.typed("http://www.w3.org/2001/XMLSchema", "boolean");
                         out.element("", "paid", kept(2, 0, Lexical.print(this.paid)));
                     }
                     break;

@@ -109,6 +109,7 @@ public class ListInputParts extends XmlObject {
                     if (this.most == null) {
                         out.nil("", "most");
                     } else {
+                        out.typed("http://www.w3.org/2001/XMLSchema", "int");
                         out.element("", "most", kept(2, 0, Lexical.print(this.most)));
                     }
                     break;

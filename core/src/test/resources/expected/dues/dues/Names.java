@@ -56,6 +56,7 @@ public class Names extends XmlObject {
                 if (item == null) {
                     out.nil("", "item");
                 } else {
+                    out.typed("http://www.w3.org/2001/XMLSchema", "string");
                     out.element("", "item", item);
                 }
             }

@@ -19,7 +19,7 @@ final class EmbeddedRuntime {
                     .split(" "));
     private static final List<String> CHECK = List.of("BoundedText BuiltinText ValueRule Violation".split(" "));
     private static final List<String> XML = List.of(
-            ("BoundedStream Description Lenience MessageReplay Names Notes Reading ScalarInput Utf8Buffer Violations XmlAttributes XmlCursor XmlElement"
+            ("BoundedStream Description Lenience MessageReplay Names Notes Reading ScalarInput SharedValues Utf8Buffer Violations XmlAttributes XmlCursor XmlElement"
                             + " XmlFormatException XmlInput XmlLimits XmlObject XmlOutput XmlSimple XmlTree XmlTypes")
                     .split(" "));
     private static final List<String> ATTACH =

@@ -1,5 +1,6 @@
 package org.protypos.target.java;
 
+import javax.xml.namespace.QName;
 import org.protypos.plan.ApiClass;
 import org.protypos.plan.Content;
 import org.protypos.plan.Property;
@@ -113,6 +114,15 @@ final class WritingCode {
     /** Writes the statement that writes an element. */
     void writeElement(Property property, String value) {
         ValueType type = property.type();
+        QName stated = owner == null ? null : owner.typeName(property);
+        if (stated != null) {
+            file.line(
+                    "out.typed(",
+                    JavaText.literal(stated.getNamespaceURI()),
+                    ", ",
+                    JavaText.literal(stated.getLocalPart()),
+                    ");");
+        }
         if (type instanceof ValueType.Structured structured) {
             file.line(
                     "out.object(",

@@ -94,6 +94,7 @@ final class EncodedMessage {
             }
             XmlTree found = copy(target);
             open.remove(href);
+            XmlInput.markShared(found, href);
             return found;
         }
         XmlTree copy = new XmlTree();

@@ -8,6 +8,7 @@ import java.util.function.Function;
 import javax.xml.namespace.QName;
 import org.protypos.runtime.attach.OutgoingPackage;
 import org.protypos.runtime.xml.Reading;
+import org.protypos.runtime.xml.SharedValues;
 import org.protypos.runtime.xml.XmlElement;
 import org.protypos.runtime.xml.XmlInput;
 import org.protypos.runtime.xml.XmlOutput;
@@ -45,7 +46,12 @@ final class Envelope {
             Incoming message, boolean encoded, XmlTypes types, Reading reading, Function<Envelope, T> reader) {
         String charset = message.type().charset();
         byte[] literal = encoded ? EncodedMessage.literal(message.body(), charset, reading.limits()) : message.body();
-        return reading.read(literal, encoded ? null : charset, types, message.parts(), in -> reader.apply(open(in)));
+        return reading.read(literal, encoded ? null : charset, types, message.parts(), in -> {
+            if (encoded) {
+                in.setShared(new SharedValues());
+            }
+            return reader.apply(open(in));
+        });
     }
 
     /** Reads up to the content of the body. */
@@ -160,9 +166,23 @@ final class Envelope {
             message.writeHeaders(out);
             blocks.forEach(out::element);
         };
-        byte[] envelope = write(version, types, any ? headers : null, parts, message::writeBody);
+        Consumer<XmlOutput> body = message.isEncoded() ? encoded(message, types) : message::writeBody;
+        byte[] envelope = write(version, types, any ? headers : null, parts, body);
         message.writeAttachments(parts);
         return envelope;
+    }
+
+    /** Values that stand in several places are written once: they are found out before anything is written. */
+    private static Consumer<XmlOutput> encoded(SoapMessage message, XmlTypes types) {
+        SharedValues shared = new SharedValues();
+        XmlOutput trial = new XmlOutput(types);
+        trial.encode(shared, true);
+        message.writeBody(trial);
+        return out -> {
+            out.encode(shared, false);
+            message.writeBody(out);
+            out.sharedValues();
+        };
     }
 
     /** Writes a fault; {@code detail} may be null. */

@@ -15,6 +15,9 @@ final class Names {
     static final String SOAP_ENCODING = "http://schemas.xmlsoap.org/soap/encoding/";
 
     /** XML-binary Optimized Packaging, section 2.1. */
+    /** Marks elements that are copies of one that the message refers to; never on the wire. */
+    static final String SHARED = "urn:shared-value";
+
     static final String XOP = "http://www.w3.org/2004/08/xop/include";
 
     private Names() {}

@@ -26,6 +26,8 @@ final class XmlAttributes {
     private Map<String, String> instance = Map.of();
     private String asideNamespace;
     private Map<String, String> aside = Map.of();
+    private boolean sharing;
+    private String shared;
 
     XmlAttributes(XmlCursor cursor, XMLStreamReader reader) {
         this.cursor = cursor;
@@ -38,6 +40,7 @@ final class XmlAttributes {
         statedNil = false;
         takenCount = 0;
         count = 0;
+        shared = null;
         aside = Map.of();
         instance = Map.of();
         int all = reader.getAttributeCount();
@@ -59,6 +62,8 @@ final class XmlAttributes {
             String value = reader.getAttributeValue(i);
             if (Names.XSI.equals(uri)) {
                 loadInstanceAttribute(name, value);
+            } else if (sharing && Names.SHARED.equals(uri)) {
+                shared = value;
             } else if (uri != null && uri.equals(asideNamespace)) {
                 aside = aside.isEmpty() ? new HashMap<>() : aside;
                 aside.put(name, value);
@@ -94,6 +99,16 @@ final class XmlAttributes {
     /** From now on attributes of this namespace are no part of the content. */
     void setAside(String envelopeNamespace) {
         asideNamespace = envelopeNamespace;
+    }
+
+    /** From now on elements may be marked as copies of one that the message refers to. */
+    void setSharing() {
+        sharing = true;
+    }
+
+    /** The identifier of what the element is a copy of, or null. */
+    String shared() {
+        return shared;
     }
 
     String aside(String name) {

@@ -25,6 +25,7 @@ public final class XmlInput extends ScalarInput {
     private final XmlTypes types;
     private XmlObject current;
     private String standard;
+    private SharedValues shared;
     private boolean untyped;
     private boolean lacking;
 
@@ -49,6 +50,17 @@ public final class XmlInput extends ScalarInput {
     /** Says which package the message is the root of: binary content may be in its parts (XOP 1.0, section 3.2). */
     public void setParts(MimePackage around) {
         cursor.setParts(around);
+    }
+
+    /** From now on elements may be {@linkplain #markShared marked} as copies: they are read as one value. */
+    public void setShared(SharedValues values) {
+        shared = values;
+        attributes.setSharing();
+    }
+
+    /** Marks an element as a copy of one that the message refers to by an identifier. */
+    public static void markShared(XmlTree copy, String id) {
+        copy.attributes().put(new QName(Names.SHARED, "id"), id);
     }
 
     /** Whether an element of this name comes next. */
@@ -111,9 +123,17 @@ public final class XmlInput extends ScalarInput {
             return null;
         }
         cursor.loadAttributes();
+        String id = attributes.shared();
+        if (id != null && declared.isInstance(shared.known(id))) {
+            cursor.skip();
+            return declared.cast(shared.known(id));
+        }
         String stated = attributes.statedType();
         T value = stated == null ? plain : stated(declared, plain, stated);
         if (value != null) {
+            if (id != null) {
+                shared.keep(id, value);
+            }
             return fill(value);
         }
         if (stated == null) {

@@ -30,6 +30,9 @@ public final class XmlOutput {
     private boolean tagOpen;
     private int rootTagEnd = -1;
     private OutgoingPackage parts;
+    private SharedValues shared;
+    private boolean counting;
+    private QName pendingType;
 
     /**
      * Starts a message.
@@ -44,6 +47,35 @@ public final class XmlOutput {
     /** Says where binary content may go rather than into the message (XOP 1.0, section 3.1). */
     public void setParts(OutgoingPackage around) {
         parts = around;
+    }
+
+    /**
+     * Writes in the SOAP encoding from now on: values say their types, and those that stand in several places are written
+     * once.
+     *
+     * @param values knows which those are
+     * @param trial whether nothing but that is to be found out
+     */
+    public void encode(SharedValues values, boolean trial) {
+        shared = values;
+        counting = trial;
+    }
+
+    /** Writes the values that others have referred to. */
+    public void sharedValues() {
+        for (XmlObject value : shared.all()) {
+            open("", "shared", value.localPrefixes());
+            attribute("", "id", shared.id(value));
+            stateType(value);
+            content(value);
+        }
+    }
+
+    /** Says of what type the element is that is written next, for encodings that want to be told. */
+    public void typed(String namespace, String name) {
+        if (shared != null) {
+            pendingType = new QName(namespace, name);
+        }
     }
 
     /**
@@ -201,6 +233,7 @@ public final class XmlOutput {
     /** Writes an element of a simple type, unless the value is null. */
     public void element(String namespace, String name, String value) {
         if (value == null) {
+            pendingType = null;
             return;
         }
         open(namespace, name);
@@ -252,7 +285,10 @@ public final class XmlOutput {
 
     /** Writes what the message had on a child that its type has no place for. */
     private void noted(String name) {
-        if (current != null && current.notesIfAny() != null) {
+        if (pendingType != null) {
+            attribute(Names.XSI, "type", name(pendingType));
+            pendingType = null;
+        } else if (current != null && current.notesIfAny() != null) {
             current.notesIfAny().writeChild(this, children[depth - 1], name);
         }
     }
@@ -273,11 +309,28 @@ public final class XmlOutput {
         if (value == null) {
             return;
         }
+        if (shared != null && isElsewhere(namespace, name, value)) {
+            return;
+        }
         open(namespace, name, value.localPrefixes());
-        if (value.getClass() != declared || value.typeStated()) {
+        if (value.getClass() != declared || value.typeStated() || shared != null) {
             stateType(value);
         }
         content(value);
+    }
+
+    /** Refers to a value that is written elsewhere, because it stands in several places. */
+    private boolean isElsewhere(String namespace, String name, XmlObject value) {
+        if (counting) {
+            return shared.meet(value);
+        }
+        String id = shared.id(value);
+        if (id != null) {
+            open(namespace, name);
+            attribute("", "href", "#" + id);
+            close();
+        }
+        return id != null;
     }
 
     /** Says on the tag just opened that it is an array of so many items (SOAP 1.1, section 5.4.2). */
@@ -343,9 +396,11 @@ public final class XmlOutput {
     public void element(String namespace, String name, QName value) {
         if (value != null) {
             open(namespace, name);
+            noted(name);
             text(name(value));
             close();
         }
+        pendingType = null;
     }
 
     /** Adds an attribute that holds a qualified name, unless the value is null. */
