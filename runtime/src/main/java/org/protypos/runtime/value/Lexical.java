@@ -13,6 +13,8 @@ import java.util.function.Function;
  * methods take text with white space around it and throw {@link IllegalArgumentException} for text not of the type.
  */
 public final class Lexical {
+    private static final int MOST_DIGITS = 50_000;
+
     /** The digits that may stand before so many padding characters (XML Schema Part 2, section 3.2.16). */
     private static final String[] LAST_DIGITS = {"", "AEIMQUYcgkosw048", "AQgw"};
 
@@ -90,8 +92,14 @@ public final class Lexical {
         return new BigDecimal(digits);
     }
 
-    /** Java's number parsers also take digits of other scripts, which XML Schema does not. */
+    /**
+     * Java's number parsers also take digits of other scripts, which XML Schema does not, and longer numbers than anybody
+     * means cost them minutes (XML Schema Part 2, section 5.1 lets a processor have a limit).
+     */
     private static String ascii(String digits) {
+        if (digits.length() > MOST_DIGITS) {
+            throw new IllegalArgumentException("more than " + MOST_DIGITS + " digits");
+        }
         for (int i = 0; i < digits.length(); i++) {
             if (digits.charAt(i) > 'z') {
                 throw new IllegalArgumentException(digits);

@@ -1,6 +1,8 @@
 package org.protypos.runtime.xml;
 
 import java.io.InputStream;
+import java.nio.charset.Charset;
+import java.nio.charset.IllegalCharsetNameException;
 import java.util.Arrays;
 import java.util.function.Supplier;
 import javax.xml.namespace.QName;
@@ -49,6 +51,13 @@ final class XmlCursor {
 
     /** Parses bytes in the encoding that the transport names, or the one that they name themselves. */
     static XMLStreamReader parser(InputStream stream, String encoding, XmlLimits limits) {
+        try {
+            if (encoding != null && !Charset.isSupported(encoding)) {
+                throw XmlFormatException.of("the encoding " + shorten(encoding) + " is not known");
+            }
+        } catch (IllegalCharsetNameException e) {
+            throw new XmlFormatException("\"" + shorten(encoding) + "\" names no encoding", 1, 1, "", e);
+        }
         try {
             return FACTORY.createXMLStreamReader(new BoundedStream(stream, limits.bytes()), encoding);
         } catch (XMLStreamException e) {
