@@ -20,7 +20,7 @@ public final class OutgoingPackage {
     private static final String LINE = "\r\n";
 
     private final long threshold;
-    private final String identity = UUID.randomUUID().toString();
+    private String identity;
     private final List<String> ids = new ArrayList<>();
     private final List<Attachment> parts = new ArrayList<>();
     private boolean referredTo;
@@ -32,6 +32,14 @@ public final class OutgoingPackage {
      */
     public OutgoingPackage(long threshold) {
         this.threshold = threshold;
+    }
+
+    /** What tells this package from all others; most messages are none and do not need it. */
+    private String identity() {
+        if (identity == null) {
+            identity = UUID.randomUUID().toString();
+        }
+        return identity;
     }
 
     /** Whether binary content of so many bytes, -1 for an unknown number, leaves the message. */
@@ -46,7 +54,7 @@ public final class OutgoingPackage {
      */
     public String refer(Attachment content) {
         referredTo = true;
-        String id = (parts.size() + 1) + "." + identity + "@protypos.invalid";
+        String id = (parts.size() + 1) + "." + identity() + "@protypos.invalid";
         ids.add(id);
         parts.add(content);
         return "cid:" + id;
@@ -54,7 +62,7 @@ public final class OutgoingPackage {
 
     /** Adds an attachment under the name of its message part. */
     public void attach(String part, Attachment content) {
-        ids.add(escaped(part) + "=" + identity + "@protypos.invalid");
+        ids.add(escaped(part) + "=" + identity() + "@protypos.invalid");
         parts.add(content);
     }
 
@@ -89,11 +97,11 @@ public final class OutgoingPackage {
     }
 
     private String boundary() {
-        return "part-" + identity;
+        return "part-" + identity();
     }
 
     private String rootId() {
-        return "<root." + identity + "@protypos.invalid>";
+        return "<root." + identity() + "@protypos.invalid>";
     }
 
     /**

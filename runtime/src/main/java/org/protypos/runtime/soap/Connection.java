@@ -3,13 +3,16 @@ package org.protypos.runtime.soap;
 import java.io.IOException;
 import java.net.URI;
 import java.net.http.HttpClient;
+import java.net.http.HttpConnectTimeoutException;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
+import java.net.http.HttpTimeoutException;
 import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
+import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.function.Function;
@@ -83,18 +86,49 @@ public abstract sealed class Connection permits SoapConnection, HttpConnection {
      */
     public final void call(String operation, String action, SoapMessage request, SoapMessage answer)
             throws DeclaredFault {
+        SoapInterceptor.Call call = begin(operation, new LinkedHashMap<>());
+        HttpRequest sent = request(call, action, request);
         try {
-            callLater(operation, action, request, answer, any -> null).join();
+            interpret(call, received(call, exchange(operation, sent)), answer);
         } catch (CompletionException e) {
             if (e.getCause() instanceof DeclaredFault declared) {
                 throw declared;
             }
-            if (e.getCause() instanceof RuntimeException known) {
-                throw known;
-            }
-            throw new CallFailedException(operation + " failed: " + e.getCause().getMessage(), 0, e.getCause());
+            throw e;
         }
     }
+
+    /** Sends a request and waits for all of the answer, which costs no other thread as a future would. */
+    private Arrived exchange(String operation, HttpRequest sent) {
+        long end = System.nanoTime() + settings.timeout().toNanos();
+        SpooledBody body = null;
+        try {
+            HttpResponse<SpooledBody> response = client.send(sent, this::body);
+            body = response.body();
+            return new Arrived(response, body.whole().get(Math.max(1, end - System.nanoTime()), TimeUnit.NANOSECONDS));
+        } catch (InterruptedException e) {
+            giveUp(body);
+            Thread.currentThread().interrupt();
+            throw new CallFailedException(operation + " at " + address + ": interrupted while waiting", 0, e);
+        } catch (TimeoutException e) {
+            giveUp(body);
+            throw notReached(operation, e);
+        } catch (ExecutionException e) {
+            throw notReached(operation, e.getCause());
+        } catch (IOException | RuntimeException e) {
+            // Some headers that are none make the HTTP client fail in ways of its own.
+            throw notReached(operation, e);
+        }
+    }
+
+    private static void giveUp(SpooledBody body) {
+        if (body != null) {
+            body.giveUp();
+        }
+    }
+
+    /** An answer of which all has come. */
+    private record Arrived(HttpResponse<SpooledBody> response, Spool body) {}
 
     /**
      * Calls an operation of which the contract declares no fault.
@@ -125,29 +159,33 @@ public abstract sealed class Connection permits SoapConnection, HttpConnection {
             String operation, String action, SoapMessage request, A answer, Function<A, R> result) {
         SoapInterceptor.Call call = begin(operation, new LinkedHashMap<>());
         HttpRequest sent = request(call, action, request);
-        CompletableFuture<HttpResponse<Spool>> exchange = client.sendAsync(sent, this::body);
-        CompletableFuture<HttpResponse<Spool>> answered = new CompletableFuture<>();
-        exchange.whenComplete((response, failure) -> {
-            if (failure == null) {
-                answered.complete(response);
-            } else {
-                answered.completeExceptionally(failure);
-            }
-        });
-        CompletableFuture<R> later = answered.orTimeout(settings.timeout().toMillis(), TimeUnit.MILLISECONDS)
-                .handle((response, failure) -> {
+        CompletableFuture<HttpResponse<SpooledBody>> exchange = client.sendAsync(sent, this::body);
+        CompletableFuture<Arrived> arrived = new CompletableFuture<>();
+        exchange.thenCompose(response -> response.body().whole().thenApply(body -> new Arrived(response, body)))
+                .whenComplete((whole, failure) -> {
+                    if (failure == null) {
+                        arrived.complete(whole);
+                    } else {
+                        arrived.completeExceptionally(failure);
+                    }
+                });
+        CompletableFuture<R> later = arrived.orTimeout(settings.timeout().toMillis(), TimeUnit.MILLISECONDS)
+                .handle((whole, failure) -> {
                     if (failure != null) {
                         throw notReached(operation, failure);
                     }
-                    interpret(call, received(call, response), answer);
+                    interpret(call, received(call, whole), answer);
                     return result.apply(answer);
                 });
         // Whoever has stopped waiting, by time limit or of his own will, gives the exchange up with it.
-        later.whenComplete((done, failure) -> exchange.cancel(true));
+        later.whenComplete((done, failure) -> {
+            exchange.cancel(true);
+            exchange.thenAccept(response -> response.body().giveUp());
+        });
         return later;
     }
 
-    private HttpResponse.BodySubscriber<Spool> body(HttpResponse.ResponseInfo info) {
+    private SpooledBody body(HttpResponse.ResponseInfo info) {
         MediaType type = MediaType.of(info.headers().firstValue("Content-Type").orElse(""));
         return new SpooledBody(
                 Incoming.spool(type, settings.reading().limits(), settings.attachmentLimit(), "the answer"));
@@ -156,7 +194,7 @@ public abstract sealed class Connection permits SoapConnection, HttpConnection {
     /** The request to an address, with what the settings say of headers. */
     final HttpRequest.Builder builder(String target, Map<String, String> headers) {
         headers.putAll(settings.headers());
-        HttpRequest.Builder builder = HttpRequest.newBuilder(uri(target));
+        HttpRequest.Builder builder = HttpRequest.newBuilder(uri(target)).timeout(settings.timeout());
         headers.forEach(builder::setHeader);
         return builder;
     }
@@ -180,20 +218,23 @@ public abstract sealed class Connection permits SoapConnection, HttpConnection {
 
     private CallFailedException notReached(String operation, Throwable failure) {
         Throwable cause = failure instanceof CompletionException ? failure.getCause() : failure;
-        String what = cause instanceof TimeoutException
+        boolean late = cause instanceof TimeoutException
+                || cause instanceof HttpTimeoutException && !(cause instanceof HttpConnectTimeoutException);
+        String what = late
                 ? "no answer within " + settings.timeout().toMillis() + " ms"
                 : cause.getMessage() == null ? cause.getClass().getSimpleName() : cause.getMessage();
         return new CallFailedException(operation + " at " + address + ": " + what, 0, cause);
     }
 
     /** What came, unpacked and seen by the interceptors. */
-    private Answer received(SoapInterceptor.Call call, HttpResponse<Spool> response) {
+    private Answer received(SoapInterceptor.Call call, Arrived whole) {
+        HttpResponse<SpooledBody> response = whole.response();
         String contentType = response.headers().firstValue("Content-Type").orElse("");
         String encoding = response.headers().firstValue("Content-Encoding").orElse("");
         Incoming message;
         try {
             message = Incoming.of(
-                    response.body(),
+                    whole.body(),
                     MediaType.of(contentType),
                     encoding,
                     settings.reading().limits(),

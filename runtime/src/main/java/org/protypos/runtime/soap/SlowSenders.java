@@ -3,29 +3,33 @@ package org.protypos.runtime.soap;
 import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
-import java.util.concurrent.ScheduledExecutorService;
-import java.util.concurrent.ScheduledFuture;
-import java.util.concurrent.TimeUnit;
-import java.util.concurrent.atomic.AtomicLong;
 
 /** Watches a body come, and has the request broken off when hardly anything of it has come for some time. */
 final class SlowSenders extends FilterInputStream {
     private static final long ENOUGH = 64 * 1024;
 
-    private final AtomicLong came = new AtomicLong();
-    private final ScheduledFuture<?> watch;
+    private final Runnable breakOff;
+    private volatile long came;
+    private volatile boolean done;
     private long seen;
+    private long since = System.nanoTime();
 
-    SlowSenders(InputStream body, ScheduledExecutorService clock, long millis, Runnable breakOff) {
+    SlowSenders(InputStream body, Runnable breakOff) {
         super(body);
-        Runnable check = () -> {
-            long now = came.get();
-            if (now - seen < ENOUGH) {
-                breakOff.run();
-            }
-            seen = now;
-        };
-        this.watch = clock.scheduleAtFixedRate(check, millis, millis, TimeUnit.MILLISECONDS);
+        this.breakOff = breakOff;
+    }
+
+    /** Breaks the request off if hardly anything of it has come in so many nanoseconds. Called by one thread only. */
+    void check(long now, long allowed) {
+        if (done || now - since < allowed) {
+            return;
+        }
+        if (came - seen < ENOUGH) {
+            done = true;
+            breakOff.run();
+        }
+        seen = came;
+        since = now;
     }
 
     @Override
@@ -40,13 +44,19 @@ final class SlowSenders extends FilterInputStream {
         if (read < 0) {
             stop();
         } else {
-            came.addAndGet(read);
+            count(read);
         }
         return read;
     }
 
+    /** Only the thread that reads counts. */
+    private void count(int read) {
+        long before = came;
+        came = before + read;
+    }
+
     /** Stops watching: the body has come, or is not wanted. */
     void stop() {
-        watch.cancel(false);
+        done = true;
     }
 }

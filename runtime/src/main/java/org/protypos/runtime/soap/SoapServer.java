@@ -29,16 +29,21 @@ import org.protypos.runtime.xml.XmlLimits;
  */
 public final class SoapServer implements AutoCloseable {
     private static final int THREADS = 256;
+    private static final long MOST_OFTEN = 10_000_000;
+    private static final long LEAST_OFTEN = 1_000_000_000;
     private static final Duration GRACE = Duration.ofSeconds(10);
     private static final Pattern HOST = Pattern.compile("[A-Za-z0-9.:\\[\\]_-]{1,255}");
 
     /** The longest time for a whole request, in seconds: the platform's server looks at it once, when it is loaded. */
     private static final String LONGEST_REQUEST = "sun.net.httpserver.maxReqTime";
 
+    /** Head and body are two packets, of which the second would wait for the other side to have acknowledged the first. */
+    private static final String AT_ONCE = "sun.net.httpserver.nodelay";
+
     private final HttpServer server;
     private final ExecutorService threads;
     private final ScheduledExecutorService clock;
-    private final Map<HttpExchange, Boolean> running = new ConcurrentHashMap<>();
+    private final Map<HttpExchange, SlowSenders> running = new ConcurrentHashMap<>();
     private volatile Reading reading = Reading.strict(XmlLimits.DEFAULT);
     private volatile long attachmentLimit = 2L << 30;
     private volatile Duration requestTime = Duration.ofMinutes(1);
@@ -81,10 +86,14 @@ public final class SoapServer implements AutoCloseable {
         if (System.getProperty(LONGEST_REQUEST) == null) {
             System.setProperty(LONGEST_REQUEST, "300");
         }
+        if (System.getProperty(AT_ONCE) == null) {
+            System.setProperty(AT_ONCE, "true");
+        }
         try {
             SoapServer server = new SoapServer(HttpServer.create(address, 0));
             server.server.setExecutor(server.threads);
             server.server.start();
+            server.watch();
             return server;
         } catch (IOException e) {
             throw new UncheckedIOException("cannot listen on " + address + ": " + e.getMessage(), e);
@@ -161,9 +170,20 @@ public final class SoapServer implements AutoCloseable {
         threads.shutdownNow();
     }
 
+    /** Looks at all requests that are coming in, four times in the time that each is allowed, and so again and again. */
+    private void watch() {
+        long allowed = requestTime.toNanos();
+        long now = System.nanoTime();
+        running.values().forEach(body -> body.check(now, allowed));
+        if (!clock.isShutdown()) {
+            clock.schedule(this::watch, Math.max(MOST_OFTEN, Math.min(allowed / 4, LEAST_OFTEN)), TimeUnit.NANOSECONDS);
+        }
+    }
+
     private void serve(HttpExchange exchange, String path, Endpoint endpoint) throws IOException {
         try (exchange) {
-            running.put(exchange, true);
+            SlowSenders body = new SlowSenders(exchange.getRequestBody(), exchange::close);
+            running.put(exchange, body);
             if (stopping) {
                 send(exchange, Reply.plain(503, "the service is stopping"));
                 return;
@@ -173,8 +193,6 @@ public final class SoapServer implements AutoCloseable {
                 send(exchange, Reply.plain(404, "nothing is published here"));
                 return;
             }
-            SlowSenders body =
-                    new SlowSenders(exchange.getRequestBody(), clock, requestTime.toMillis(), exchange::close);
             Request request = new Request(
                     exchange.getRequestMethod(),
                     asked.substring(path.equals("/") ? 0 : path.length()),

@@ -9,10 +9,13 @@ import java.util.concurrent.CompletionStage;
 import java.util.concurrent.Flow;
 import org.protypos.runtime.attach.Spool;
 
-/** Takes the body of an answer, and breaks off as soon as it is longer than allowed. */
-final class SpooledBody implements BodySubscriber<Spool> {
+/**
+ * Takes the body of an answer, and breaks off as soon as it is longer than allowed. The HTTP client has it at once, before
+ * any of it has come: whoever wants it waits for the {@linkplain #whole whole} of it himself.
+ */
+final class SpooledBody implements BodySubscriber<SpooledBody> {
     private final Spool taken;
-    private final CompletableFuture<Spool> body = new CompletableFuture<>();
+    private final CompletableFuture<Spool> whole = new CompletableFuture<>();
     private Flow.Subscription subscription;
 
     SpooledBody(Spool into) {
@@ -20,14 +23,38 @@ final class SpooledBody implements BodySubscriber<Spool> {
     }
 
     @Override
-    public CompletionStage<Spool> getBody() {
-        return body;
+    public CompletionStage<SpooledBody> getBody() {
+        return CompletableFuture.completedFuture(this);
+    }
+
+    /** The body when all of it has come. */
+    CompletableFuture<Spool> whole() {
+        return whole;
+    }
+
+    /** Takes no more of it, unless all has come. */
+    void giveUp() {
+        if (whole.cancel(false)) {
+            stop();
+        }
+    }
+
+    private synchronized void stop() {
+        if (subscription != null) {
+            subscription.cancel();
+        }
     }
 
     @Override
     public void onSubscribe(Flow.Subscription given) {
-        subscription = given;
-        given.request(Long.MAX_VALUE);
+        synchronized (this) {
+            subscription = given;
+        }
+        if (whole.isDone()) {
+            stop();
+        } else {
+            given.request(Long.MAX_VALUE);
+        }
     }
 
     @Override
@@ -37,8 +64,8 @@ final class SpooledBody implements BodySubscriber<Spool> {
                 taken.write(buffer);
             }
         } catch (IOException e) {
-            subscription.cancel();
-            body.completeExceptionally(e);
+            stop();
+            whole.completeExceptionally(e);
         }
     }
 
@@ -49,11 +76,11 @@ final class SpooledBody implements BodySubscriber<Spool> {
         } catch (IOException e) {
             failure.addSuppressed(e);
         }
-        body.completeExceptionally(failure);
+        whole.completeExceptionally(failure);
     }
 
     @Override
     public void onComplete() {
-        body.complete(taken);
+        whole.complete(taken);
     }
 }
