@@ -95,16 +95,25 @@ public final class JavaNames implements NameRules {
 
     @Override
     public String methodName(String xmlName) {
-        return variable(typeName(xmlName));
+        return small(typeName(xmlName));
     }
 
     @Override
     public String parameterName(String xmlName) {
-        return variable(typeName(xmlName));
+        return small(typeName(xmlName));
     }
 
-    /** The field or variable for a member: its name with a small letter first, or a leading acronym in small letters. */
+    /**
+     * The field for a member. Where its name has no letter to make small, it differs from the name of a class all the same:
+     * a field hides a class of its name.
+     */
     static String variable(String memberName) {
+        String name = small(memberName);
+        return name.equals(memberName) ? name + "_" : name;
+    }
+
+    /** A name with a small letter first, or a leading acronym in small letters. */
+    private static String small(String memberName) {
         int capitals = 0;
         while (capitals < memberName.length() && Character.isUpperCase(memberName.charAt(capitals))) {
             capitals++;
