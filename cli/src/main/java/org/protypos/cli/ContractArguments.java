@@ -6,6 +6,7 @@ import java.util.List;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
 import org.protypos.diagnostic.Finding;
+import org.protypos.naming.Renaming;
 import org.protypos.plan.Plan;
 import org.protypos.plan.Planner;
 import org.protypos.source.DocumentGatherer;
@@ -50,7 +51,7 @@ final class ContractArguments {
     }
 
     static Plan plan(Contract contract, String packageName) {
-        return Planner.plan(contract, new JavaNames(), packageName);
+        return Planner.plan(contract, new JavaNames(), Renaming.NONE, packageName);
     }
 
     static List<Finding> findings(Contract contract, Plan plan) {

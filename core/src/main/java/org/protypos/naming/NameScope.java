@@ -1,67 +1,156 @@
 package org.protypos.naming;
 
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Set;
+import java.util.function.Consumer;
 
 /**
  * Owns the names of one scope: a package, a class, a parameter list. Two names that differ only in case count as one,
  * for some file systems think so, and so do some readers.
+ *
+ * <p>Whoever is alone in wanting a name gets it, whatever others clash: what is made up to settle a clash is never a name
+ * that somebody else {@linkplain #expect is expected} to want.
  */
 public final class NameScope {
+    private static final Set<String> NOBODY = Set.of();
+
+    private final Naming naming;
+    private final String where;
     private final NameScope inherited;
-    private final Set<String> taken = new HashSet<>();
+    private final Set<String> reserved = new HashSet<>();
+    private final Map<String, Subject> taken = new HashMap<>();
+    private Consumer<Expected> expecting;
+    private Set<String> expected = NOBODY;
+    private Set<String> pinned = NOBODY;
 
-    private NameScope(NameScope inherited, Collection<String> reserved) {
+    NameScope(Naming naming, String where, NameScope inherited, Collection<String> reserved) {
+        this.naming = naming;
+        this.where = where;
         this.inherited = inherited;
-        reserved.forEach(name -> taken.add(key(name)));
+        reserved.forEach(name -> this.reserved.add(key(name)));
     }
 
-    /** A scope of its own, with names that are not to be had. */
-    public static NameScope of(Collection<String> reserved) {
-        return new NameScope(null, reserved);
+    /** Is told who will want which name. */
+    @FunctionalInterface
+    public interface Expected {
+        /** Somebody will want a name. */
+        void wants(Subject subject, String name);
     }
 
-    /** A scope in which the names of this one are taken as well. */
-    public NameScope within() {
-        return new NameScope(this, List.of());
+    /**
+     * A scope in which the names of this one are taken as well.
+     *
+     * @param inside what the scope is of
+     */
+    public NameScope within(String inside) {
+        return new NameScope(naming, inside, this, List.of());
+    }
+
+    /** Says who will want names here. Asked only when that matters. */
+    public void expect(Consumer<Expected> who) {
+        expecting = expecting == null ? who : expecting.andThen(who);
     }
 
     private static String key(String name) {
         return name.toLowerCase(Locale.ROOT);
     }
 
+    private void ask() {
+        if (expecting != null) {
+            Consumer<Expected> who = expecting;
+            expecting = null;
+            expected = new HashSet<>(expected);
+            pinned = new HashSet<>(pinned);
+            who.accept((subject, name) -> {
+                Renaming.Wish wish = naming.wish(subject, name);
+                expected.add(key(wish == null ? name : wish.name()));
+                if (wish != null) {
+                    pinned.add(key(wish.name()));
+                }
+            });
+        }
+    }
+
     /** Whether a name is taken here or in a scope around. */
     public boolean has(String name) {
-        return taken.contains(key(name)) || inherited != null && inherited.has(name);
+        String key = key(name);
+        return reserved.contains(key) || taken.containsKey(key) || inherited != null && inherited.has(name);
+    }
+
+    private Subject holder(String name) {
+        Subject own = taken.get(key(name));
+        return own != null || inherited == null ? own : inherited.holder(name);
     }
 
     /**
-     * Takes a name.
+     * Takes a name for a component.
      *
-     * @param wanted the name one would like to have
+     * @param wanted the name that the component would have
      * @param suffix what tells this one from its namesakes, to be tried next; may be empty
-     * @return the name wanted, or with the suffix, or with a number behind it
+     * @return the name that a rule gives it; or else the name wanted, or that with the suffix, or with a number behind it
      */
-    public String claim(String wanted, String suffix) {
-        if (add(wanted)) {
+    public String claim(Subject subject, String wanted, String suffix) {
+        Renaming.Wish wish = naming.wish(subject, wanted);
+        if (wish != null) {
+            if (has(wish.name())) {
+                String given = other(wish.name(), "", subject);
+                naming.refused(wish, subject, where, given);
+                return given;
+            }
+            taken.put(key(wish.name()), subject);
+            return wish.name();
+        }
+        if (!has(wanted) && !isPinned(wanted)) {
+            taken.put(key(wanted), subject);
             return wanted;
         }
+        Subject holder = holder(wanted);
+        String given = other(wanted, suffix, subject);
+        naming.settled(new Clash(where, wanted, holder, subject, given));
+        return given;
+    }
+
+    private boolean isPinned(String name) {
+        if (naming.renames()) {
+            ask();
+        }
+        return pinned.contains(key(name));
+    }
+
+    /**
+     * Takes a name for something that no component of the contract is called by.
+     *
+     * @return the name wanted, or that with the suffix, or with a number behind it
+     */
+    public String make(String wanted, String suffix) {
+        ask();
+        return !has(wanted) && !expected.contains(key(wanted)) ? take(wanted, null) : other(wanted, suffix, null);
+    }
+
+    private String other(String wanted, String suffix, Subject subject) {
+        ask();
         String base = wanted + suffix;
-        if (!suffix.isEmpty() && add(base)) {
-            return base;
+        if (!suffix.isEmpty() && isFree(base)) {
+            return take(base, subject);
         }
         for (int number = 2; ; number++) {
-            String numbered = base + number;
-            if (add(numbered)) {
-                return numbered;
+            if (isFree(base + number)) {
+                return take(base + number, subject);
             }
         }
     }
 
-    private boolean add(String name) {
-        return !has(name) && taken.add(key(name));
+    private boolean isFree(String name) {
+        return !has(name) && !expected.contains(key(name));
+    }
+
+    private String take(String name, Subject subject) {
+        taken.put(key(name), subject);
+        return name;
     }
 }

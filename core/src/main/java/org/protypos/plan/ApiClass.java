@@ -19,6 +19,7 @@ public final class ApiClass {
     private final String name;
     private final ApiClass host;
     private final QName xmlType;
+    private final String designator;
     private final NameScope nestedNames;
     private ApiClass base;
     private boolean isAbstract;
@@ -41,12 +42,18 @@ public final class ApiClass {
     private boolean hasSubclasses;
     NameScope memberNames;
 
-    ApiClass(String packageName, String name, ApiClass host, QName xmlType, NameScope nestedNames) {
+    ApiClass(String packageName, String name, ApiClass host, QName xmlType, String designator, NameScope nestedNames) {
         this.packageName = packageName;
         this.name = name;
         this.host = host;
         this.xmlType = xmlType;
+        this.designator = designator;
         this.nestedNames = nestedNames;
+    }
+
+    /** How rules speak of the type, so that they can speak of what is in it. */
+    String designator() {
+        return designator;
     }
 
     /** The package it is in. */

@@ -6,12 +6,14 @@ import java.util.List;
 import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.naming.NameScope;
+import org.protypos.naming.Subject;
 import org.protypos.schema.AttributeDeclaration;
 import org.protypos.schema.AttributeGroup;
 import org.protypos.schema.AttributeUse;
 import org.protypos.schema.Attributes;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
+import org.protypos.schema.ElementReference;
 import org.protypos.schema.GroupReference;
 import org.protypos.schema.ModelGroup;
 import org.protypos.schema.Particle;
@@ -42,7 +44,9 @@ final class ClassPlanner {
         }
         ApiClass base = types.base(complex);
         type.describe(base, complex.isAbstract(), complex.mixed(), types.documentation(complex));
-        type.memberNames = base == null ? NameScope.of(types.rules().reservedMembers()) : base.memberNames.within();
+        type.memberNames =
+                base == null ? types.members(type) : base.memberNames.within(type.packageName() + "." + type.name());
+        type.memberNames.expect(expected -> expectMembers(complex, expected));
         content(complex, base);
         attributes(complex.attributes(), base);
     }
@@ -50,11 +54,11 @@ final class ClassPlanner {
     /** An array holds items of one type under any name (SOAP 1.1, section 5.4.2). */
     private void array(ComplexType complex) {
         type.describe(null, complex.isAbstract(), false, complex.documentation());
-        type.memberNames = NameScope.of(types.rules().reservedMembers());
+        type.memberNames = types.members(type);
         TypeReference item = arrayItem(complex);
         type.setArrayItem(item.name() == null ? SchemaComponents.ANY_TYPE : item.name());
         Property property = new Property(
-                type.memberNames.claim("Item", ""),
+                type.memberNames.make("Item", ""),
                 Property.Kind.ELEMENT,
                 new QName("item"),
                 types.value(item, new Owner(type, new QName("item"))),
@@ -96,7 +100,7 @@ final class ClassPlanner {
             SchemaType simple = types.schema().resolve(complex.base());
             if (simple instanceof SimpleType) {
                 type.setSimple(new Property(
-                        type.memberNames.claim("Value", ""),
+                        type.memberNames.make("Value", ""),
                         Property.Kind.TEXT,
                         null,
                         types.withAttachments(
@@ -118,7 +122,7 @@ final class ClassPlanner {
         if (type.isMixed()) {
             if (base == null || !base.isMixed()) {
                 type.setMixedText(new Property(
-                        type.memberNames.claim("Content", ""),
+                        type.memberNames.make("Content", ""),
                         Property.Kind.MIXED,
                         null,
                         new ValueType.Anything(),
@@ -166,7 +170,7 @@ final class ClassPlanner {
         }
         if (!wildcards.isEmpty() && type.otherAttributesProperty() == null) {
             type.setAttributeWildcard(new Property(
-                    type.memberNames.claim("OtherAttributes", ""),
+                    type.memberNames.make("OtherAttributes", ""),
                     Property.Kind.ATTRIBUTE_WILDCARD,
                     null,
                     new ValueType.Anything(),
@@ -197,6 +201,38 @@ final class ClassPlanner {
         }
     }
 
+    /** Who will want names among the members: elements at any depth of groups, and attributes. */
+    private void expectMembers(ComplexType complex, NameScope.Expected expected) {
+        if (complex.content() instanceof ComplexType.ElementContent content && content.particle() != null) {
+            expectElements(content.particle().term(), expected, new HashSet<>());
+        }
+        List<AttributeUse> uses = new ArrayList<>();
+        collect(complex.attributes(), uses, new ArrayList<>(), new HashSet<>());
+        for (AttributeUse use : uses) {
+            QName name = types.schema().declaration(use).name();
+            expected.wants(
+                    Subject.attribute(type.designator(), name, use.place()),
+                    types.rules().memberName(name.getLocalPart()));
+        }
+    }
+
+    private void expectElements(Term term, NameScope.Expected expected, Set<QName> groups) {
+        if (term instanceof ModelGroup group) {
+            group.particles().forEach(particle -> expectElements(particle.term(), expected, groups));
+        } else if (term instanceof GroupReference reference && groups.add(reference.name())) {
+            expectElements(types.schema().groups().get(reference.name()).group(), expected, groups);
+        } else if (term instanceof ElementDeclaration element) {
+            expectElement(element.name(), expected);
+        } else if (term instanceof ElementReference reference) {
+            expectElement(reference.name(), expected);
+        }
+    }
+
+    private void expectElement(QName name, NameScope.Expected expected) {
+        expected.wants(
+                Subject.element(type.designator(), name, null), types.rules().memberName(name.getLocalPart()));
+    }
+
     private Property attribute(AttributeUse use, AttributeDeclaration declared) {
         String local = declared.name().getLocalPart();
         String standard = use.defaultValue() != null
@@ -206,7 +242,10 @@ final class ClassPlanner {
                         : declared.defaultValue() != null ? declared.defaultValue() : declared.fixedValue();
         boolean required = use.use() == AttributeUse.Use.REQUIRED;
         return new Property(
-                type.memberNames.claim(types.rules().memberName(local), "Attribute"),
+                type.memberNames.claim(
+                        Subject.attribute(type.designator(), declared.name(), use.place()),
+                        types.rules().memberName(local),
+                        "Attribute"),
                 Property.Kind.ATTRIBUTE,
                 declared.name(),
                 types.value(declared.type(), new Owner(use.reference() == null ? type : null, declared.name())),

@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
 import javax.xml.namespace.QName;
-import org.protypos.naming.NameScope;
+import org.protypos.naming.Subject;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.ElementReference;
 import org.protypos.schema.GroupReference;
@@ -88,12 +88,12 @@ final class ContentPlanner {
 
     private Content repeatedGroup(Particle particle, ModelGroup group, String hint) {
         String name = hint != null ? hint : nameOf(group);
-        ApiClass nested = types.nestedClass(type, name);
+        ApiClass nested = types.nestedClass(type, null, name);
         nested.describe(null, false, false, "");
-        nested.memberNames = NameScope.of(types.rules().reservedMembers());
+        nested.memberNames = types.members(nested);
         nested.setContent(new ContentPlanner(types, nested).content(new Particle(group, 1, 1), true, null));
         Property property = new Property(
-                type.memberNames.claim(types.rules().memberName(name), ""),
+                type.memberNames.make(types.rules().memberName(name), ""),
                 Property.Kind.GROUP,
                 null,
                 new ValueType.Structured(nested),
@@ -139,7 +139,7 @@ final class ContentPlanner {
 
     private Property wildcard(Property.Cardinality cardinality) {
         return new Property(
-                type.memberNames.claim("Any", ""),
+                type.memberNames.make("Any", ""),
                 Property.Kind.WILDCARD,
                 null,
                 new ValueType.NamedElement(null),
@@ -162,7 +162,10 @@ final class ContentPlanner {
                 && (element.isAbstract() || types.schema().substitutions().containsKey(element.name()));
         QName name = element.name();
         Owner owner = new Owner(term instanceof ElementReference ? null : type, name);
-        String memberName = type.memberNames.claim(types.rules().memberName(name.getLocalPart()), "");
+        String memberName = type.memberNames.claim(
+                Subject.element(type.designator(), name, element.place()),
+                types.rules().memberName(name.getLocalPart()),
+                "");
         boolean tellsNil = element.nillable() && cardinality == Property.Cardinality.OPTIONAL;
         return new Property(
                 memberName,
@@ -171,7 +174,7 @@ final class ContentPlanner {
                 substitutable ? open(element) : types.elementValue(element, owner),
                 cardinality,
                 element.nillable() && !substitutable,
-                tellsNil && !substitutable ? type.memberNames.claim(memberName + "Nil", "") : null,
+                tellsNil && !substitutable ? type.memberNames.make(memberName + "Nil", "") : null,
                 element.defaultValue() != null ? element.defaultValue() : element.fixedValue(),
                 documentation(term, element),
                 substitutable ? null : types.facets().of(types.schema().typeOf(element)));

@@ -14,6 +14,8 @@ import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Place;
 import org.protypos.naming.NameRules;
 import org.protypos.naming.NameScope;
+import org.protypos.naming.Naming;
+import org.protypos.naming.Subject;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SimpleType;
@@ -33,6 +35,7 @@ final class OperationPlanner {
 
     private final Contract contract;
     private final PackageNames packages;
+    private final Naming naming;
     private final NameRules rules;
     private final TypePlanner types;
     private final PartsPlanner parts;
@@ -40,10 +43,11 @@ final class OperationPlanner {
     private final Map<QName, ValueType> callElements = new LinkedHashMap<>();
     private final Map<QName, ApiFault> faults = new LinkedHashMap<>();
 
-    OperationPlanner(Contract contract, PackageNames packages, NameRules rules, TypePlanner types, Findings findings) {
+    OperationPlanner(Contract contract, PackageNames packages, Naming naming, TypePlanner types, Findings findings) {
         this.contract = contract;
         this.packages = packages;
-        this.rules = rules;
+        this.naming = naming;
+        this.rules = naming.rules();
         this.types = types;
         this.parts = new PartsPlanner(types, rules);
         this.findings = findings;
@@ -77,7 +81,7 @@ final class OperationPlanner {
             return null;
         }
         Actions actions = new Actions(portType, operation, bound, addressed);
-        String method = methods.claim(rules.methodName(operation.name()), "");
+        String method = methods.claim(subject(portType, operation), rules.methodName(operation.name()), "");
         String type = rules.typeName(method);
         ApiMessage input;
         ApiMessage output = null;
@@ -98,9 +102,9 @@ final class OperationPlanner {
         faults(operation, bound, actions, declared, faultActions);
         return new ApiOperation(
                 method,
-                methods.claim(method + "Async", ""),
+                methods.make(method + "Async", ""),
                 operation.name(),
-                parameters(input),
+                parameters(subject(portType, operation), input),
                 input,
                 output,
                 output != null && output.values().size() > 1 ? type + "Result" : null,
@@ -429,15 +433,29 @@ final class OperationPlanner {
                                 && leaf.property().kind() == Property.Kind.ELEMENT);
     }
 
-    private List<String> parameters(ApiMessage input) {
-        NameScope names = NameScope.of(rules.reservedParameters());
+    static Subject subject(PortType portType, Operation operation) {
+        return Subject.wsdl(Subject.Kind.PORT_TYPE, portType.name(), portType.place())
+                .inside(Subject.Kind.OPERATION, operation.name(), operation.place());
+    }
+
+    private List<String> parameters(Subject operation, ApiMessage input) {
+        NameScope names = naming.scope(operation.designator(), rules.reservedParameters());
+        names.expect(expected -> input.values()
+                .forEach(value -> expected.wants(parameter(operation, value), parameterName(input, value))));
         List<String> parameters = new ArrayList<>();
         for (Property value : input.values()) {
-            String xmlName = value.xmlName().getLocalPart();
-            boolean isBody = value == input.body();
-            parameters.add(names.claim(rules.parameterName(isBody ? value.name() : xmlName), ""));
+            parameters.add(names.claim(parameter(operation, value), parameterName(input, value), ""));
         }
         return List.copyOf(parameters);
+    }
+
+    private static Subject parameter(Subject operation, Property value) {
+        return operation.inside(Subject.Kind.PARAMETER, value.xmlName().getLocalPart(), operation.place());
+    }
+
+    private String parameterName(ApiMessage input, Property value) {
+        return rules.parameterName(
+                value == input.body() ? value.name() : value.xmlName().getLocalPart());
     }
 
     private void faults(
@@ -480,7 +498,8 @@ final class OperationPlanner {
                 outside(message.parts().get(0), namespaceOf(use, bound), "detail", Property.Cardinality.REQUIRED);
         return new ApiFault(
                 packageName,
-                packages.scope(packageName).claim(wanted, "Exception"),
+                packages.scope(packageName)
+                        .claim(Subject.wsdl(Subject.Kind.FAULT, message.name(), message.place()), wanted, "Exception"),
                 detail.xmlName(),
                 detail,
                 message.documentation());

@@ -58,7 +58,7 @@ final class PartsPlanner {
                 ? TypeReference.to(part.type(), part.place())
                 : types.schema().typeOf(types.schema().elements().get(part.element()));
         Property property = new Property(
-                type.memberNames.claim(rules.memberName(part.name()), ""),
+                type.memberNames.make(rules.memberName(part.name()), ""),
                 Property.Kind.ELEMENT,
                 new QName("", part.name()),
                 types.withAttachments(types.value(reference, new Owner(type, new QName("", part.name()))), false),
@@ -92,7 +92,7 @@ final class PartsPlanner {
     private Property element(ApiClass type, Message.Part part) {
         ElementDeclaration element = types.schema().elements().get(part.element());
         return new Property(
-                type.memberNames.claim(rules.memberName(part.name()), ""),
+                type.memberNames.make(rules.memberName(part.name()), ""),
                 Property.Kind.ELEMENT,
                 element.name(),
                 types.elementValue(element, Owner.global(element.name())),

@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Finding;
+import org.protypos.naming.Clash;
 
 /**
  * The typed API that a contract becomes, in no language's terms.
@@ -17,6 +18,7 @@ import org.protypos.diagnostic.Finding;
  * @param enums the enumerations that are nested in no class
  * @param types what each named type became
  * @param elements what each global element holds; abstract ones are missing
+ * @param clashes the components that would have got one name, and how that was settled
  * @param heads for each member of a substitution group the head it names
  */
 public record Plan(
@@ -31,6 +33,7 @@ public record Plan(
         List<ApiInterface> interfaces,
         List<ApiService> services,
         List<ApiFault> faults,
+        List<Clash> clashes,
         List<Finding> findings) {
     /** The same plan with a registry that knows only some types and elements by name. */
     public Plan knowing(Set<QName> names) {
@@ -46,6 +49,7 @@ public record Plan(
                 interfaces,
                 services,
                 faults,
+                clashes,
                 findings);
     }
 

@@ -7,6 +7,8 @@ import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Findings;
 import org.protypos.naming.NameRules;
+import org.protypos.naming.Naming;
+import org.protypos.naming.Renaming;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.source.Document;
 import org.protypos.wsdl.PolicyAssertion;
@@ -20,22 +22,26 @@ public final class Planner {
      *
      * @param contract a sound contract
      * @param rules how the target spells names
+     * @param renaming what is to be called otherwise
      * @param singlePackage the package for everything, or null for one package for each namespace
      */
-    public static Plan plan(Contract contract, NameRules rules, String singlePackage) {
+    public static Plan plan(Contract contract, NameRules rules, Renaming renaming, String singlePackage) {
         Findings findings = new Findings();
-        PackageNames packages = new PackageNames(rules, singlePackage);
+        Naming naming = new Naming(rules, renaming, findings);
+        PackageNames packages = new PackageNames(naming, singlePackage);
         TypePlanner types =
-                new TypePlanner(contract.schema(), packages, rules, isOptimized(contract), isEncoded(contract));
+                new TypePlanner(contract.schema(), packages, naming, isOptimized(contract), isEncoded(contract));
+        ServicePlanner services = new ServicePlanner(contract, packages, naming, types, findings);
+        types.announce();
+        services.announce();
         types.plan();
         Map<QName, ValueType> namedTypes = types.namedTypes();
         Map<QName, ValueType> elements = types.globalElements();
         String root = packages.of(mainNamespace(contract));
-        String registry = packages.scope(root).claim(rules.typeName("Documents"), "OfContract");
-        ServicePlanner services = new ServicePlanner(contract, packages, rules, types, findings);
+        String registry = packages.scope(root).make(rules.typeName("Documents"), "OfContract");
         services.plan();
         services.callElements().forEach(elements::putIfAbsent);
-        String publication = packages.scope(root).claim(rules.typeName("PublishedContract"), "");
+        String publication = packages.scope(root).make(rules.typeName("PublishedContract"), "");
         return new Plan(
                 root,
                 registry,
@@ -48,6 +54,7 @@ public final class Planner {
                 services.interfaces(),
                 services.services(),
                 services.faults(),
+                naming.clashes(),
                 findings.sorted());
     }
 

@@ -13,6 +13,8 @@ import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Findings;
 import org.protypos.naming.NameRules;
 import org.protypos.naming.NameScope;
+import org.protypos.naming.Naming;
+import org.protypos.naming.Subject;
 import org.protypos.wsdl.Binding;
 import org.protypos.wsdl.BoundOperation;
 import org.protypos.wsdl.Operation;
@@ -29,6 +31,7 @@ import org.protypos.wsdl.Service;
 final class ServicePlanner {
     private final Contract contract;
     private final PackageNames packages;
+    private final Naming naming;
     private final NameRules rules;
     private final Findings findings;
     private final OperationPlanner operations;
@@ -37,12 +40,13 @@ final class ServicePlanner {
     private final List<ApiInterface> interfaces = new ArrayList<>();
     private final List<ApiService> services = new ArrayList<>();
 
-    ServicePlanner(Contract contract, PackageNames packages, NameRules rules, TypePlanner types, Findings findings) {
+    ServicePlanner(Contract contract, PackageNames packages, Naming naming, TypePlanner types, Findings findings) {
         this.contract = contract;
         this.packages = packages;
-        this.rules = rules;
+        this.naming = naming;
+        this.rules = naming.rules();
         this.findings = findings;
-        this.operations = new OperationPlanner(contract, packages, rules, types, findings);
+        this.operations = new OperationPlanner(contract, packages, naming, types, findings);
     }
 
     List<ApiInterface> interfaces() {
@@ -60,6 +64,16 @@ final class ServicePlanner {
 
     List<ApiFault> faults() {
         return operations.faults();
+    }
+
+    /** Says in each package who will want a name there. */
+    void announce() {
+        for (PortType portType : contract.wsdl().portTypes().values()) {
+            packages.announce(Subject.wsdl(Subject.Kind.PORT_TYPE, portType.name(), portType.place()), portType.name());
+        }
+        for (Service service : contract.wsdl().services().values()) {
+            packages.announce(Subject.wsdl(Subject.Kind.SERVICE, service.name(), service.place()), service.name());
+        }
     }
 
     void plan() {
@@ -97,8 +111,14 @@ final class ServicePlanner {
     private ApiInterface portType(PortType portType, Binding binding, String wanted) {
         String packageName = packages.of(portType.name().getNamespaceURI());
         NameScope names = packages.scope(packageName);
-        String name = names.claim(wanted, "Port");
-        NameScope methods = NameScope.of(rules.reservedMethods());
+        Subject subject = Subject.wsdl(Subject.Kind.PORT_TYPE, portType.name(), portType.place());
+        String name = wanted.equals(rules.typeName(portType.name().getLocalPart()))
+                ? names.claim(subject, wanted, "Port")
+                : names.make(wanted, "Port");
+        NameScope methods = naming.scope(packageName + "." + name, rules.reservedMethods());
+        methods.expect(expected -> portType.operations()
+                .forEach(operation -> expected.wants(
+                        OperationPlanner.subject(portType, operation), rules.methodName(operation.name()))));
         List<ApiOperation> planned = new ArrayList<>();
         for (Operation operation : portType.operations()) {
             BoundOperation bound = binding == null ? null : binding.operation(operation);
@@ -115,10 +135,10 @@ final class ServicePlanner {
                 packageName,
                 name,
                 portType.name(),
-                names.claim(name + "Client", ""),
-                names.claim(name + "Endpoint", ""),
-                names.claim(name + "Servlet", ""),
-                names.claim(name + "Messages", ""),
+                names.make(name + "Client", ""),
+                names.make(name + "Endpoint", ""),
+                names.make(name + "Servlet", ""),
+                names.make(name + "Messages", ""),
                 List.copyOf(planned),
                 binding != null,
                 binding == null || binding.protocol().isSoap() ? List.of() : verbs(portType),
@@ -199,9 +219,10 @@ final class ServicePlanner {
 
     private ApiService service(Service service) {
         String packageName = packages.of(service.name().getNamespaceURI());
-        String name =
-                packages.scope(packageName).claim(rules.typeName(service.name().getLocalPart()), "Service");
-        NameScope constants = NameScope.of(List.of());
+        Subject subject = Subject.wsdl(Subject.Kind.SERVICE, service.name(), service.place());
+        String name = packages.scope(packageName)
+                .claim(subject, rules.typeName(service.name().getLocalPart()), "Service");
+        NameScope constants = naming.scope(packageName + "." + name, List.of());
         List<ApiService.Port> ports = new ArrayList<>();
         for (Service.Port port : service.ports()) {
             Binding binding = contract.wsdl().bindings().get(port.binding());
@@ -215,7 +236,10 @@ final class ServicePlanner {
                 continue;
             }
             ports.add(new ApiService.Port(
-                    constants.claim(rules.constantName(port.name()), "_"),
+                    constants.claim(
+                            subject.inside(Subject.Kind.PORT, port.name(), port.place()),
+                            rules.constantName(port.name()),
+                            "_"),
                     port.name(),
                     port.address(),
                     binding.protocol(),

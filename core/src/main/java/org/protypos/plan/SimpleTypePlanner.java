@@ -5,8 +5,9 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import javax.xml.namespace.QName;
-import org.protypos.naming.NameRules;
 import org.protypos.naming.NameScope;
+import org.protypos.naming.Naming;
+import org.protypos.naming.Subject;
 import org.protypos.schema.Facet;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
@@ -19,11 +20,11 @@ final class SimpleTypePlanner {
     private static final int MOST_CONSTANTS = 2_000;
 
     private final SchemaComponents schema;
-    private final NameRules rules;
+    private final Naming naming;
 
-    SimpleTypePlanner(SchemaComponents schema, NameRules rules) {
+    SimpleTypePlanner(SchemaComponents schema, Naming naming) {
         this.schema = schema;
-        this.rules = rules;
+        this.naming = naming;
     }
 
     /** Whether a type is a set of named values: it enumerates, or unites types that do, and its values are text. */
@@ -116,8 +117,13 @@ final class SimpleTypePlanner {
                 : base;
     }
 
-    ApiEnum enumeration(SimpleType type, String packageName, String name, ApiClass host, QName xmlType) {
-        NameScope names = NameScope.of(List.of());
+    ApiEnum enumeration(
+            SimpleType type, String packageName, String name, ApiClass host, QName xmlType, String designator) {
+        NameScope names = naming.scope(packageName + "." + name, List.of());
+        names.expect(expected -> values(type)
+                .forEach(facet -> expected.wants(
+                        Subject.value(designator, facet.value(), facet.place()),
+                        naming.rules().constantName(facet.value()))));
         Set<String> seen = new HashSet<>();
         List<ApiEnum.Constant> constants = new ArrayList<>();
         ScalarKind base = textKind(type);
@@ -125,7 +131,12 @@ final class SimpleTypePlanner {
             String value = base == ScalarKind.TOKEN ? facet.value().strip().replaceAll("\\s+", " ") : facet.value();
             if (seen.add(value)) {
                 constants.add(new ApiEnum.Constant(
-                        names.claim(rules.constantName(value), "_"), value, facet.documentation()));
+                        names.claim(
+                                Subject.value(designator, value, facet.place()),
+                                naming.rules().constantName(value),
+                                "_"),
+                        value,
+                        facet.documentation()));
             }
         }
         return new ApiEnum(packageName, name, host, xmlType, base, List.copyOf(constants), type.documentation());

@@ -7,8 +7,11 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import javax.xml.namespace.QName;
+import org.protypos.diagnostic.Place;
 import org.protypos.naming.NameRules;
 import org.protypos.naming.NameScope;
+import org.protypos.naming.Naming;
+import org.protypos.naming.Subject;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.IdentityConstraint;
@@ -27,6 +30,7 @@ final class TypePlanner {
 
     private final SchemaComponents schema;
     private final PackageNames packages;
+    private final Naming naming;
     private final NameRules rules;
     private final SimpleTypePlanner simples;
     private final FacetPlanner facets;
@@ -47,13 +51,14 @@ final class TypePlanner {
      * @param optimized whether messages are optimized, so that any binary content may be large
      * @param encoded whether messages are in the SOAP encoding, so that values say their types
      */
-    TypePlanner(SchemaComponents schema, PackageNames packages, NameRules rules, boolean optimized, boolean encoded) {
+    TypePlanner(SchemaComponents schema, PackageNames packages, Naming naming, boolean optimized, boolean encoded) {
         this.optimized = optimized;
         this.encoded = encoded;
         this.schema = schema;
         this.packages = packages;
-        this.rules = rules;
-        this.simples = new SimpleTypePlanner(schema, rules);
+        this.naming = naming;
+        this.rules = naming.rules();
+        this.simples = new SimpleTypePlanner(schema, naming);
         this.facets = new FacetPlanner(schema);
     }
 
@@ -67,6 +72,11 @@ final class TypePlanner {
 
     NameRules rules() {
         return rules;
+    }
+
+    /** A scope for the members of a class. */
+    NameScope members(ApiClass type) {
+        return naming.scope(type.packageName() + "." + type.name(), rules.reservedMembers());
     }
 
     List<ApiClass> topClasses() {
@@ -90,6 +100,26 @@ final class TypePlanner {
         }
     }
 
+    /** Says in each package who will want a name there. */
+    void announce() {
+        for (QName name : schema.types().keySet()) {
+            SchemaType type = schema.types().get(name);
+            if (!SchemaComponents.isOriginal(name)
+                    && (type instanceof ComplexType || simples.isEnumeration((SimpleType) type))) {
+                Subject subject = Subject.type(name, type.place());
+                packages.announce(subject, name);
+            }
+        }
+        for (ElementDeclaration element : schema.elements().values()) {
+            SchemaType anonymous =
+                    element.type() == null ? null : element.type().anonymous();
+            if (anonymous instanceof ComplexType
+                    || anonymous instanceof SimpleType simple && simples.isEnumeration(simple)) {
+                packages.announce(Subject.element(element.name(), element.place()), element.name());
+            }
+        }
+    }
+
     private static List<QName> sorted(Map<QName, ?> table) {
         return table.keySet().stream().sorted(BY_NAME).toList();
     }
@@ -98,10 +128,17 @@ final class TypePlanner {
         boolean original = SchemaComponents.isOriginal(name);
         String local = original ? name.getLocalPart().replace("#original", "-original") : name.getLocalPart();
         if (type instanceof ComplexType complex) {
-            ApiClass planned = topClass(name.getNamespaceURI(), local, "Type", original ? null : name, complex);
+            ApiClass planned = topClass(
+                    Subject.type(name, complex.place()),
+                    name.getNamespaceURI(),
+                    local,
+                    "Type",
+                    original ? null : name,
+                    complex);
             classesByType.put(name, planned);
         } else if (simples.isEnumeration((SimpleType) type)) {
-            enumsByType.put(name, topEnum(name.getNamespaceURI(), local, "Type", name, (SimpleType) type));
+            Subject subject = Subject.type(name, type.place());
+            enumsByType.put(name, topEnum(subject, name.getNamespaceURI(), local, "Type", name, (SimpleType) type));
         }
     }
 
@@ -110,10 +147,13 @@ final class TypePlanner {
         QName name = element.name();
         if (anonymous instanceof ComplexType complex) {
             remarks.put(complex, withConstraints(element.documentation(), element));
+            Subject subject = Subject.element(name, element.place());
             anonymousClasses.put(
-                    complex, topClass(name.getNamespaceURI(), name.getLocalPart(), "Element", null, complex));
+                    complex, topClass(subject, name.getNamespaceURI(), name.getLocalPart(), "Element", null, complex));
         } else if (anonymous instanceof SimpleType simple && simples.isEnumeration(simple)) {
-            anonymousEnums.put(simple, topEnum(name.getNamespaceURI(), name.getLocalPart(), "Element", null, simple));
+            Subject subject = Subject.element(name, element.place());
+            anonymousEnums.put(
+                    simple, topEnum(subject, name.getNamespaceURI(), name.getLocalPart(), "Element", null, simple));
         }
     }
 
@@ -134,33 +174,39 @@ final class TypePlanner {
                 : about + "\n\n" + type.documentation();
     }
 
-    private ApiClass topClass(String namespace, String local, String suffix, QName xmlType, ComplexType complex) {
+    private ApiClass topClass(
+            Subject subject, String namespace, String local, String suffix, QName xmlType, ComplexType complex) {
         String packageName = packages.of(namespace);
-        String name = packages.scope(packageName).claim(rules.typeName(local), suffix);
-        NameScope nested = NameScope.of(rules.reservedTypes());
-        nested.claim(name, "");
-        ApiClass planned = new ApiClass(packageName, name, null, xmlType, nested);
+        String name = packages.scope(packageName).claim(subject, rules.typeName(local), suffix);
+        ApiClass planned =
+                new ApiClass(packageName, name, null, xmlType, subject.designator(), hosted(packageName, name));
         unfilled.put(planned, complex);
         topClasses.add(planned);
         return planned;
     }
 
+    /** The names of what is nested in a class, of which its own is none. */
+    private NameScope hosted(String packageName, String name) {
+        NameScope nested = naming.scope(packageName + "." + name, rules.reservedTypes());
+        nested.make(name, "");
+        return nested;
+    }
+
     /** A class for the parts of a message, which has no type in the contract. */
     ApiClass partsClass(String packageName, String wanted) {
-        String name = packages.scope(packageName).claim(wanted, "");
-        NameScope nested = NameScope.of(rules.reservedTypes());
-        nested.claim(name, "");
-        ApiClass planned = new ApiClass(packageName, name, null, null, nested);
+        String name = packages.scope(packageName).make(wanted, "");
+        ApiClass planned = new ApiClass(packageName, name, null, null, name, hosted(packageName, name));
         planned.describe(null, false, false, "");
-        planned.memberNames = NameScope.of(rules.reservedMembers());
+        planned.memberNames = members(planned);
         topClasses.add(planned);
         return planned;
     }
 
-    private ApiEnum topEnum(String namespace, String local, String suffix, QName xmlType, SimpleType simple) {
+    private ApiEnum topEnum(
+            Subject subject, String namespace, String local, String suffix, QName xmlType, SimpleType simple) {
         String packageName = packages.of(namespace);
-        String name = packages.scope(packageName).claim(rules.typeName(local), suffix);
-        ApiEnum planned = simples.enumeration(simple, packageName, name, null, xmlType);
+        String name = packages.scope(packageName).claim(subject, rules.typeName(local), suffix);
+        ApiEnum planned = simples.enumeration(simple, packageName, name, null, xmlType, subject.designator());
         topEnums.add(planned);
         return planned;
     }
@@ -228,7 +274,8 @@ final class TypePlanner {
     private ApiClass anonymousClass(ComplexType complex, Owner owner) {
         ApiClass known = anonymousClasses.get(complex);
         if (known == null) {
-            known = nestedClass(owner.host(), owner.name().getLocalPart());
+            known = nestedClass(
+                    owner.host(), subject(owner, complex.place()), owner.name().getLocalPart());
             anonymousClasses.put(complex, known);
             unfilled.put(known, complex);
             fill(known);
@@ -236,13 +283,27 @@ final class TypePlanner {
         return known;
     }
 
-    /** A class nested in another. */
-    ApiClass nestedClass(ApiClass host, String owner) {
+    private static Subject subject(Owner owner, Place place) {
+        return Subject.typeOf(owner.host().designator() + "/" + owner.name(), place);
+    }
+
+    /**
+     * A class nested in another.
+     *
+     * @param subject the type that it stands for, or null when it stands for a group
+     */
+    ApiClass nestedClass(ApiClass host, Subject subject, String owner) {
         String wanted = rules.typeName(owner);
         ApiClass place = room(host, wanted);
-        String name = place.nestedNames().claim(wanted, "");
-        NameScope nested = place.nestedNames().within();
-        ApiClass planned = new ApiClass(place.packageName(), name, place, null, nested);
+        NameScope around = place.nestedNames();
+        String name = subject == null ? around.make(wanted, "") : around.claim(subject, wanted, "");
+        ApiClass planned = new ApiClass(
+                place.packageName(),
+                name,
+                place,
+                null,
+                subject == null ? host.designator() : subject.designator().replaceFirst("/~0$", ""),
+                around.within(place.packageName() + "." + name));
         place.addNested(planned);
         return planned;
     }
@@ -278,12 +339,20 @@ final class TypePlanner {
     private ApiEnum anonymousEnum(SimpleType type, Owner owner) {
         ApiClass host = owner.host();
         if (host == null) {
-            return topEnum(owner.name().getNamespaceURI(), owner.name().getLocalPart(), "Item", null, type);
+            QName name = owner.name();
+            return topEnum(
+                    Subject.typeOf(Subject.element(name, null).designator(), type.place()),
+                    name.getNamespaceURI(),
+                    name.getLocalPart(),
+                    "Item",
+                    null,
+                    type);
         }
         String wanted = rules.typeName(owner.name().getLocalPart());
         ApiClass place = room(host, wanted);
-        String name = place.nestedNames().claim(wanted, "");
-        ApiEnum nested = simples.enumeration(type, place.packageName(), name, place, null);
+        Subject subject = subject(owner, type.place());
+        String name = place.nestedNames().claim(subject, wanted, "");
+        ApiEnum nested = simples.enumeration(type, place.packageName(), name, place, null, subject.designator());
         place.addNested(nested);
         return nested;
     }

@@ -4,9 +4,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
 import javax.lang.model.SourceVersion;
+import javax.xml.namespace.QName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.protypos.diagnostic.Findings;
 import org.protypos.target.java.JavaNames;
 
 /** XML names, and what Java makes of them. */
@@ -62,13 +64,26 @@ class JavaNamesTest {
 
     @Test
     void aScopeGivesEachNameOnce() {
-        NameScope outer = NameScope.of(List.of("Object"));
-        assertThat(outer.claim("Berth", "Type")).isEqualTo("Berth");
-        assertThat(outer.claim("BERTH", "Type")).isEqualTo("BERTHType");
-        assertThat(outer.claim("berth", "Type")).isEqualTo("berthType2");
-        assertThat(outer.claim("object", "")).isEqualTo("object2");
-        NameScope inner = outer.within();
-        assertThat(inner.claim("Berth", "")).isEqualTo("Berth2");
-        assertThat(outer.claim("Berth2", "")).isEqualTo("Berth2");
+        Findings findings = new Findings();
+        Naming naming = new Naming(names, Renaming.NONE, findings);
+        NameScope outer = naming.scope("bay", List.of("Object"));
+        Subject alone = type("berth-2");
+        outer.expect(expected -> expected.wants(alone, "Berth2"));
+        assertThat(outer.claim(type("Berth"), "Berth", "Type")).isEqualTo("Berth");
+        assertThat(outer.claim(type("BERTH"), "BERTH", "Type")).isEqualTo("BERTHType");
+        assertThat(outer.claim(type("berth"), "berth", "Type")).isEqualTo("berthType2");
+        assertThat(outer.claim(type("object"), "object", "")).isEqualTo("object2");
+        assertThat(outer.make("Berth", "")).isEqualTo("Berth3");
+        assertThat(outer.claim(alone, "Berth2", "")).isEqualTo("Berth2");
+        NameScope inner = outer.within("bay.Berth");
+        assertThat(inner.claim(type("b"), "Berth", "")).isEqualTo("Berth4");
+        assertThat(naming.clashes())
+                .extracting(clash -> clash.cause() + " " + clash.given())
+                .containsExactly("CASE BERTHType", "CASE berthType2", "RESERVED object2", "CONVERSION Berth4");
+        assertThat(findings.sorted()).isEmpty();
+    }
+
+    private static Subject type(String name) {
+        return Subject.type(new QName("urn:b", name), null);
     }
 }

@@ -21,6 +21,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
 import org.protypos.contract.Publication;
+import org.protypos.naming.Renaming;
 import org.protypos.plan.Plan;
 import org.protypos.plan.Planner;
 import org.protypos.source.DocumentGatherer;
@@ -38,7 +39,7 @@ class ExpectedSourcesTest {
     private static Map<String, String> generate(List<Path> documents, JavaTarget.Product... products) {
         Contract contract = ContractReader.read(
                 DocumentGatherer.gather(documents.stream().map(Path::toString).toList(), null));
-        Plan plan = Planner.plan(contract, new JavaNames(), null);
+        Plan plan = Planner.plan(contract, new JavaNames(), Renaming.NONE, null);
         EnumSet<JavaTarget.Product> wanted = EnumSet.of(JavaTarget.Product.TYPES, products);
         return JavaTarget.emit(plan, wanted, true, () -> Publication.of(contract)).stream()
                 .collect(Collectors.toMap(SourceFile::path, SourceFile::text, (a, b) -> a, TreeMap::new));

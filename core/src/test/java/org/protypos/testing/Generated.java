@@ -22,6 +22,7 @@ import javax.tools.ToolProvider;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
 import org.protypos.contract.Publication;
+import org.protypos.naming.Renaming;
 import org.protypos.output.OutputFolder;
 import org.protypos.plan.Plan;
 import org.protypos.plan.Planner;
@@ -65,7 +66,7 @@ public final class Generated implements AutoCloseable {
         Contract contract = ContractReader.read(
                 DocumentGatherer.gather(contracts.stream().map(Path::toString).toList(), null));
         assertThat(contract.isSound()).as("findings %s", contract.findings()).isTrue();
-        Plan plan = Planner.plan(contract, new JavaNames(), packageName);
+        Plan plan = Planner.plan(contract, new JavaNames(), Renaming.NONE, packageName);
         List<SourceFile> files = JavaTarget.emit(plan, products, true, () -> Publication.of(contract));
         Path sources = folder.resolve("sources");
         OutputFolder.write(sources, files, false, false);

@@ -1,0 +1,78 @@
+package org.protypos.naming;
+
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import org.protypos.diagnostic.Findings;
+
+/** The naming of one contract: its scopes, what is to be renamed, and the clashes that came up. */
+public final class Naming {
+    private final NameRules rules;
+    private final Renaming renaming;
+    private final List<Clash> clashes = new ArrayList<>();
+    private final Findings findings;
+
+    /**
+     * Begins.
+     *
+     * @param rules how the target spells names
+     * @param renaming what is to be called otherwise
+     * @param findings where to tell of wishes that cannot be granted
+     */
+    public Naming(NameRules rules, Renaming renaming, Findings findings) {
+        this.rules = rules;
+        this.renaming = renaming;
+        this.findings = findings;
+    }
+
+    /** How the target spells names. */
+    public NameRules rules() {
+        return rules;
+    }
+
+    /** The package for a namespace. */
+    public String packageName(String namespace) {
+        return renaming.packageOf(namespace, rules.packageName(namespace));
+    }
+
+    /** Whether a rule gives a namespace its package. */
+    public boolean isRenamed(String namespace) {
+        return renaming.packageOf(namespace, null) != null;
+    }
+
+    /**
+     * A scope of its own.
+     *
+     * @param where what the scope is of: a package, or a class with its package
+     * @param reserved names that are not to be had
+     */
+    public NameScope scope(String where, Collection<String> reserved) {
+        return new NameScope(this, where, null, reserved);
+    }
+
+    /** The clashes so far, in the order in which they came up. */
+    public List<Clash> clashes() {
+        return List.copyOf(clashes);
+    }
+
+    Renaming.Wish wish(Subject subject, String plain) {
+        return renaming.nameOf(subject, plain);
+    }
+
+    /** Whether anything is renamed at all. */
+    boolean renames() {
+        return renaming != Renaming.NONE;
+    }
+
+    void settled(Clash clash) {
+        clashes.add(clash);
+    }
+
+    void refused(Renaming.Wish wish, Subject subject, String where, String given) {
+        findings.error(
+                "rule-clash",
+                wish.place(),
+                "the name " + wish.name() + " for " + subject.designator() + " is already taken in " + where,
+                "choose another name, such as " + given);
+    }
+}

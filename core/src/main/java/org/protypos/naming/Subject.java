@@ -1,0 +1,84 @@
+package org.protypos.naming;
+
+import javax.xml.namespace.QName;
+import org.protypos.diagnostic.Place;
+
+/**
+ * A component that gets a name.
+ *
+ * @param kind what it is
+ * @param designator how rules speak of it: for components of a schema in the abbreviated form of W3C XML Schema Component
+ *     Designators, with namespaces in braces instead of prefixes
+ * @param place where it is in the contract, or null when no one place has it
+ */
+public record Subject(Kind kind, String designator, Place place) {
+    /** What kinds of components get names. */
+    public enum Kind {
+        TYPE("type"),
+        ELEMENT("element"),
+        ATTRIBUTE("attribute"),
+        VALUE("value"),
+        PORT_TYPE("port type"),
+        OPERATION("operation"),
+        PARAMETER("parameter"),
+        SERVICE("service"),
+        PORT("port"),
+        FAULT("fault");
+
+        private final String text;
+
+        Kind(String text) {
+            this.text = text;
+        }
+
+        /** The standards' word for it. */
+        public String text() {
+            return text;
+        }
+    }
+
+    /** A global type. */
+    public static Subject type(QName name, Place place) {
+        return new Subject(Kind.TYPE, "~" + step(name), place);
+    }
+
+    /** The anonymous type of an element. */
+    public static Subject typeOf(String element, Place place) {
+        return new Subject(Kind.TYPE, element + "/~0", place);
+    }
+
+    /** A global element. */
+    public static Subject element(QName name, Place place) {
+        return new Subject(Kind.ELEMENT, step(name), place);
+    }
+
+    /** An element inside a type. */
+    public static Subject element(String around, QName name, Place place) {
+        return new Subject(Kind.ELEMENT, around + "/" + step(name), place);
+    }
+
+    /** An attribute of a type. */
+    public static Subject attribute(String around, QName name, Place place) {
+        return new Subject(Kind.ATTRIBUTE, around + "/@" + step(name), place);
+    }
+
+    /** A value of an enumeration. */
+    public static Subject value(String around, String value, Place place) {
+        return new Subject(Kind.VALUE, around + "='" + value + "'", place);
+    }
+
+    /** A global component of a WSDL document. */
+    public static Subject wsdl(Kind kind, QName name, Place place) {
+        String word = kind == Kind.FAULT ? "message" : kind == Kind.SERVICE ? "service" : "portType";
+        return new Subject(kind, word + " " + step(name), place);
+    }
+
+    /** What is inside a component of a WSDL document. */
+    public Subject inside(Kind inner, String name, Place where) {
+        return new Subject(inner, designator + "/" + name, where);
+    }
+
+    private static String step(QName name) {
+        return name.toString();
+    }
+}
