@@ -23,6 +23,7 @@ class ArchitectureTest {
             "contract",
             "message",
             "naming",
+            "binding",
             "plan",
             "target",
             "output",

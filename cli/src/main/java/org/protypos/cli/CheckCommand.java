@@ -1,10 +1,21 @@
 package org.protypos.cli;
 
 import java.io.IOException;
+import java.io.PrintWriter;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.Callable;
+import org.protypos.binding.RuleReader;
+import org.protypos.binding.Rules;
+import org.protypos.binding.Suggestions;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
+import org.protypos.naming.Clash;
+import org.protypos.target.java.JavaNames;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -23,29 +34,92 @@ final class CheckCommand implements Callable<Integer> {
     @Option(names = "--json", description = "Writes one JSON document.")
     private boolean json;
 
+    @Option(names = "--package", paramLabel = "P", description = "The Java package for everything.")
+    private String packageName;
+
+    @Option(
+            names = "--suggest",
+            paramLabel = "FILE",
+            description = "Writes rules that settle the clashes of names as they are settled now, for you to change.")
+    private Path suggest;
+
     @Override
     public Integer call() throws IOException {
         Contract contract = arguments.read();
-        List<Finding> findings = contract.isSound()
-                ? ContractArguments.findings(contract, ContractArguments.plan(contract, null))
-                : contract.findings();
-        var out = spec.commandLine().getOut();
+        Terminal terminal =
+                new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
+        PlannedContract planned = contract.isSound() ? arguments.plan(contract, packageName) : null;
+        List<Finding> findings = planned == null ? contract.findings() : planned.findings();
+        int status = planned == null
+                ? ContractArguments.status(contract)
+                : planned.isSound() ? ExitStatus.DONE : ExitStatus.CONTRACT;
+        if (suggest != null
+                && planned != null
+                && !write(terminal, planned.plan().clashes())) {
+            return ExitStatus.CONTRACT;
+        }
         if (json) {
-            Json.print(out, document -> {
-                document.writeBooleanField("sound", contract.isSound());
+            Json.print(terminal.out(), document -> {
+                document.writeBooleanField("sound", status == ExitStatus.DONE);
                 document.writeNumberField(
                         "documents", contract.documents().all().size());
                 Json.findings(document, findings);
+                if (planned != null) {
+                    new ClashPrinter(planned).json(document);
+                }
             });
-            return ContractArguments.status(contract);
+        } else {
+            text(terminal.out(), contract, planned, findings);
         }
+        return status;
+    }
+
+    private void text(PrintWriter out, Contract contract, PlannedContract planned, List<Finding> findings) {
         new FindingPrinter(out).print(findings);
-        int documents = contract.documents().all().size();
-        out.println(
-                FindingPrinter.summary(findings) + " in " + documents + (documents == 1 ? " document" : " documents"));
-        if (contract.isSound()) {
-            out.println("next: protypos generate " + String.join(" ", arguments.names()) + " --into generated");
+        if (planned != null) {
+            new ClashPrinter(planned).text(out);
         }
-        return ContractArguments.status(contract);
+        int documents = contract.documents().all().size();
+        int clashes = planned == null ? 0 : planned.plan().clashes().size();
+        out.println(FindingPrinter.summary(findings)
+                + (clashes == 0 ? "" : ", " + clashes + (clashes == 1 ? " clash" : " clashes") + " of names")
+                + " in " + documents + (documents == 1 ? " document" : " documents"));
+        String names = String.join(" ", arguments.names());
+        if (suggest != null && planned != null && clashes > 0) {
+            out.println("next: look at " + suggest + " and give it to other commands with --rules " + suggest);
+        } else if (clashes > 0 && planned.isSound()) {
+            out.println("next: protypos generate " + names + " --into generated, or first protypos check " + names
+                    + " --suggest names.yaml to choose the names yourself");
+        } else if (planned != null && planned.isSound()) {
+            out.println("next: protypos generate " + names + " --into generated");
+        }
+    }
+
+    /** Writes or extends the file of rules; whole or not at all. */
+    private boolean write(Terminal terminal, List<Clash> clashes) throws IOException {
+        if (clashes.isEmpty()) {
+            return true;
+        }
+        String text;
+        if (Files.exists(suggest)) {
+            Rules known = RuleReader.read(List.of(suggest), new JavaNames());
+            Optional<String> merged =
+                    Suggestions.merged(Files.readString(suggest, StandardCharsets.UTF_8), known.prefixes(), clashes);
+            if (merged.isEmpty()) {
+                terminal.problem(
+                        "the rules in " + suggest + " are not written as a list with a line for each",
+                        "write \"rules:\" on a line of its own, or name another file");
+                return false;
+            }
+            text = merged.get();
+        } else {
+            text = Suggestions.file(clashes);
+        }
+        Path folder = suggest.toAbsolutePath().getParent();
+        Files.createDirectories(folder);
+        Path whole = Files.createTempFile(folder, ".rules", ".new");
+        Files.writeString(whole, text, StandardCharsets.UTF_8);
+        Files.move(whole, suggest, StandardCopyOption.REPLACE_EXISTING);
+        return true;
     }
 }

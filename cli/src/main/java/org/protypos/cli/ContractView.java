@@ -20,10 +20,13 @@ import org.protypos.wsdl.PolicyAssertion;
 /** What a contract offers, for a person and for a program. */
 final class ContractView {
     private final Contract contract;
+    private final PlannedContract planned;
     private final Plan plan;
     private final Map<ApiOperation, JavaTarget.Signature> signatures;
 
-    ContractView(Contract contract, Plan plan) {
+    ContractView(Contract contract, PlannedContract planned) {
+        this.planned = planned;
+        Plan plan = planned.plan();
         this.contract = contract;
         this.plan = plan;
         this.signatures = JavaTarget.signatures(plan);
@@ -147,7 +150,7 @@ final class ContractView {
             json.writeNumberField("enumerations", plan.enums().size());
             Json.strings(json, "packages", packages());
             json.writeEndObject();
-            Json.findings(json, ContractArguments.findings(contract, plan));
+            Json.findings(json, planned.findings());
         });
     }
 

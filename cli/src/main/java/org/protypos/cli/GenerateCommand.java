@@ -106,7 +106,12 @@ final class GenerateCommand implements Callable<Integer> {
             return ContractArguments.status(whole);
         }
         Contract contract = selection.of(whole);
-        Plan plan = ContractArguments.plan(contract, packageName);
+        PlannedContract planned = arguments.plan(contract, packageName);
+        if (!planned.isSound()) {
+            terminal.refuse(planned.findings(), "nothing was written", json);
+            return ExitStatus.CONTRACT;
+        }
+        Plan plan = planned.plan();
         Set<JavaTarget.Product> wanted = EnumSet.of(JavaTarget.Product.TYPES);
         wanted.addAll(products);
         if (server == ServerPlace.SERVLET) {
@@ -115,7 +120,7 @@ final class GenerateCommand implements Callable<Integer> {
         List<SourceFile> files =
                 JavaTarget.emit(plan, wanted, runtime == RuntimePlace.EMBEDDED, () -> Publication.of(contract));
         WriteReport report = OutputFolder.write(into, files, preview, overwrite);
-        List<Finding> findings = new ArrayList<>(ContractArguments.findings(contract, plan));
+        List<Finding> findings = new ArrayList<>(planned.findings());
         findings.addAll(report.findings());
         boolean refused = report.findings().stream().anyMatch(finding -> finding.severity() == Severity.ERROR);
         if (json) {

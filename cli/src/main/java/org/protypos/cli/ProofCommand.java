@@ -77,7 +77,12 @@ final class ProofCommand implements Callable<Integer> {
             terminal.refuse(contract.findings(), "nothing was proved", json);
             return ContractArguments.status(contract);
         }
-        List<ProofResult> results = new Proof(contract, ContractArguments.plan(contract, null)).of(compiler, files);
+        PlannedContract planned = arguments.plan(contract, null);
+        if (!planned.isSound()) {
+            terminal.refuse(planned.findings(), "nothing was proved", json);
+            return ExitStatus.CONTRACT;
+        }
+        List<ProofResult> results = new Proof(contract, planned.plan()).of(compiler, files);
         if (json) {
             Json.print(terminal.out(), document -> json(document, results));
         } else {

@@ -3,7 +3,6 @@ package org.protypos.cli;
 import java.io.IOException;
 import java.util.concurrent.Callable;
 import org.protypos.contract.Contract;
-import org.protypos.plan.Plan;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -45,13 +44,13 @@ final class ShowCommand implements Callable<Integer> {
             return ContractArguments.status(whole);
         }
         Contract contract = selection.of(whole);
-        Plan plan = ContractArguments.plan(contract, packageName);
-        ContractView view = new ContractView(contract, plan);
+        PlannedContract planned = arguments.plan(contract, packageName);
+        ContractView view = new ContractView(contract, planned);
         if (json) {
             view.json(terminal.out());
         } else {
             view.text(terminal.out());
-            int findings = ContractArguments.findings(contract, plan).size();
+            int findings = planned.findings().size();
             String names = String.join(" ", arguments.names());
             if (findings > 0) {
                 terminal.out()

@@ -22,6 +22,12 @@ public interface NameRules {
     /** The name of a constant for any text. */
     String constantName(String text);
 
+    /** Whether a text can be a name as it stands. */
+    boolean isName(String text);
+
+    /** Whether a text can be a package as it stands. */
+    boolean isPackage(String text);
+
     /** Names that no class may have, because generated code uses them or the language does. */
     Collection<String> reservedTypes();
 

@@ -24,6 +24,7 @@ public final class NameScope {
     private final NameScope inherited;
     private final Set<String> reserved = new HashSet<>();
     private final Map<String, Subject> taken = new HashMap<>();
+    private final Map<String, Integer> alike = new HashMap<>();
     private Consumer<Expected> expecting;
     private Set<String> expected = NOBODY;
     private Set<String> pinned = NOBODY;
@@ -88,13 +89,15 @@ public final class NameScope {
     }
 
     /**
-     * Takes a name for a component.
+     * Takes a name for a component; of several with one designator the second and those after it are numbered.
      *
      * @param wanted the name that the component would have
      * @param suffix what tells this one from its namesakes, to be tried next; may be empty
      * @return the name that a rule gives it; or else the name wanted, or that with the suffix, or with a number behind it
      */
-    public String claim(Subject subject, String wanted, String suffix) {
+    public String claim(Subject component, String wanted, String suffix) {
+        int number = alike.merge(component.designator(), 1, Integer::sum);
+        Subject subject = number == 1 ? component : component.numbered(number);
         Renaming.Wish wish = naming.wish(subject, wanted);
         if (wish != null) {
             if (has(wish.name())) {

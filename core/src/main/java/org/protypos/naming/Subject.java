@@ -16,6 +16,7 @@ public record Subject(Kind kind, String designator, Place place) {
     public enum Kind {
         TYPE("type"),
         ELEMENT("element"),
+        MEMBER("element"),
         ATTRIBUTE("attribute"),
         VALUE("value"),
         PORT_TYPE("port type"),
@@ -54,7 +55,7 @@ public record Subject(Kind kind, String designator, Place place) {
 
     /** An element inside a type. */
     public static Subject element(String around, QName name, Place place) {
-        return new Subject(Kind.ELEMENT, around + "/" + step(name), place);
+        return new Subject(Kind.MEMBER, around + "/" + step(name), place);
     }
 
     /** An attribute of a type. */
@@ -71,6 +72,11 @@ public record Subject(Kind kind, String designator, Place place) {
     public static Subject wsdl(Kind kind, QName name, Place place) {
         String word = kind == Kind.FAULT ? "message" : kind == Kind.SERVICE ? "service" : "portType";
         return new Subject(kind, word + " " + step(name), place);
+    }
+
+    /** The one of so many components with one designator. */
+    Subject numbered(int number) {
+        return new Subject(kind, designator + "[" + number + "]", place);
     }
 
     /** What is inside a component of a WSDL document. */

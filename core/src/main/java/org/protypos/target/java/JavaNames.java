@@ -192,6 +192,20 @@ public final class JavaNames implements NameRules {
     }
 
     @Override
+    public boolean isName(String text) {
+        return !text.isEmpty()
+                && Character.isJavaIdentifierStart(text.codePointAt(0))
+                && text.codePoints().allMatch(c -> isPart(c) && c != '$')
+                && !KEYWORDS.contains(text)
+                && bytes(text) <= LONGEST_NAME;
+    }
+
+    @Override
+    public boolean isPackage(String text) {
+        return List.of(text.split("\\.", -1)).stream().allMatch(this::isName);
+    }
+
+    @Override
     public Collection<String> reservedTypes() {
         return JAVA_LANG;
     }

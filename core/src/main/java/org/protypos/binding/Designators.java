@@ -1,0 +1,69 @@
+package org.protypos.binding;
+
+import java.util.Collection;
+import java.util.Map;
+
+/** Designators of components as people write and read them. */
+final class Designators {
+    private Designators() {}
+
+    /** A designator with prefixes where there are some for its namespaces. */
+    static String shown(String designator, Map<String, String> prefixes) {
+        String shown = designator;
+        for (Map.Entry<String, String> prefix : prefixes.entrySet()) {
+            shown = shown.replace("{" + prefix.getValue() + "}", prefix.getKey() + ":");
+        }
+        return shown;
+    }
+
+    /** Of all designators the one of which the last step is most like that of another, or null when there is none. */
+    static String nearest(String wanted, Collection<String> all) {
+        String nearest = null;
+        int least = Integer.MAX_VALUE;
+        for (String candidate : all) {
+            boolean namespaces = candidate.startsWith(Rule.NAMESPACE) == wanted.startsWith(Rule.NAMESPACE);
+            int step = namespaces ? distance(last(wanted), last(candidate)) * 1000 : Integer.MAX_VALUE;
+            if (step <= least) {
+                int whole = step
+                        + Math.min(999, Math.abs(candidate.length() - wanted.length()) * 4 + common(wanted, candidate));
+                if (whole < least || whole == least && candidate.compareTo(nearest) < 0) {
+                    least = whole;
+                    nearest = candidate;
+                }
+            }
+        }
+        return nearest;
+    }
+
+    /** How many characters are left behind the common beginning, so that longer ones count as nearer. */
+    private static int common(String a, String b) {
+        int at = 0;
+        while (at < a.length() && at < b.length() && a.charAt(at) == b.charAt(at)) {
+            at++;
+        }
+        return Math.min(500, a.length() - at);
+    }
+
+    private static String last(String designator) {
+        int end = Math.max(designator.lastIndexOf('}'), designator.lastIndexOf('/'));
+        return designator.substring(end + 1);
+    }
+
+    /** The least number of letters to change, add or take away (Levenshtein). */
+    private static int distance(String a, String b) {
+        int[] row = new int[b.length() + 1];
+        for (int j = 0; j <= b.length(); j++) {
+            row[j] = j;
+        }
+        for (int i = 1; i <= a.length(); i++) {
+            int diagonal = row[0];
+            row[0] = i;
+            for (int j = 1; j <= b.length(); j++) {
+                int change = diagonal + (a.charAt(i - 1) == b.charAt(j - 1) ? 0 : 1);
+                diagonal = row[j];
+                row[j] = Math.min(change, Math.min(row[j], row[j - 1]) + 1);
+            }
+        }
+        return row[b.length()];
+    }
+}

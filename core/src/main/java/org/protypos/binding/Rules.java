@@ -1,0 +1,138 @@
+package org.protypos.binding;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import org.protypos.diagnostic.Finding;
+import org.protypos.diagnostic.Findings;
+import org.protypos.naming.Renaming;
+import org.protypos.naming.Subject;
+
+/**
+ * Rules that somebody lays over a contract. Of several rules for one component the one that says most about it holds: one
+ * without a wildcard, then the one with the longest text beside its wildcards. Two that say as much and differ are a
+ * finding. The door of this package.
+ */
+public final class Rules implements Renaming {
+    private final List<Rule> all;
+    private final Map<String, String> prefixes;
+    private final Findings findings;
+    private final Map<String, List<Rule>> exact = new HashMap<>();
+    private final List<Rule> patterns = new ArrayList<>();
+    private final Set<String> known = new HashSet<>();
+
+    Rules(List<Rule> rules, Map<String, String> prefixes, Findings findings) {
+        this.all = List.copyOf(rules);
+        this.prefixes = new LinkedHashMap<>(prefixes);
+        this.findings = findings;
+        for (Rule rule : rules) {
+            if (rule.selector().pattern() != null) {
+                patterns.add(rule);
+            } else {
+                exact.computeIfAbsent(rule.selector().expanded(), text -> new ArrayList<>())
+                        .add(rule);
+            }
+        }
+    }
+
+    /** The rules, in the order of the files. */
+    public List<Rule> all() {
+        return all;
+    }
+
+    @Override
+    public String packageOf(String namespace, String plain) {
+        known.add(Rule.NAMESPACE + namespace);
+        Rule rule = best(Rule.NAMESPACE + namespace);
+        return rule == null || rule.effect().packageName() == null
+                ? plain
+                : rule.effect().packageName();
+    }
+
+    @Override
+    public Wish nameOf(Subject subject, String plain) {
+        known.add(subject.designator());
+        Rule rule = best(subject.designator());
+        if (rule == null || !rule.effect().isOfNames()) {
+            return null;
+        }
+        Rule.Effect effect = rule.effect();
+        String name = effect.name() != null
+                ? effect.name()
+                : Objects.requireNonNullElse(effect.prefix(), "")
+                        + plain
+                        + Objects.requireNonNullElse(effect.suffix(), "");
+        return new Wish(isMember(subject) ? capitalized(name) : name, rule.place());
+    }
+
+    /** The names of members are kept in the spelling that accessors are built from. */
+    private static boolean isMember(Subject subject) {
+        return subject.kind() == Subject.Kind.MEMBER || subject.kind() == Subject.Kind.ATTRIBUTE;
+    }
+
+    private static String capitalized(String name) {
+        int first = name.codePointAt(0);
+        return new StringBuilder()
+                .appendCodePoint(Character.toUpperCase(first))
+                .append(name, Character.charCount(first), name.length())
+                .toString();
+    }
+
+    private Rule best(String designator) {
+        List<Rule> candidates = new ArrayList<>(exact.getOrDefault(designator, List.of()));
+        patterns.stream().filter(rule -> rule.selector().fits(designator)).forEach(candidates::add);
+        if (candidates.isEmpty()) {
+            return null;
+        }
+        candidates.sort(Comparator.comparing((Rule rule) -> -rule.selector().weight()));
+        candidates.forEach(rule -> rule.matched().add(designator));
+        Rule first = candidates.get(0);
+        for (Rule other : candidates.subList(1, candidates.size())) {
+            if (other.selector().weight() == first.selector().weight()
+                    && !other.effect().equals(first.effect())) {
+                findings.error(
+                        "rules-equal",
+                        other.place(),
+                        "this rule and the one at " + first.place() + " both say what becomes of "
+                                + Designators.shown(designator, prefixes) + ", and neither says more about it",
+                        "keep one of them, or make one more specific");
+            }
+        }
+        return first;
+    }
+
+    /**
+     * What is wrong with the rules: how they are written, and after planning also which have met nothing.
+     */
+    public List<Finding> findings() {
+        for (Rule rule : all) {
+            if (rule.matched().isEmpty()) {
+                String nearest = Designators.nearest(rule.selector().expanded(), known);
+                findings.error(
+                        "rule-unmatched",
+                        rule.place(),
+                        "no component is called " + rule.on(),
+                        nearest == null
+                                ? "take the rule out"
+                                : "the nearest is " + Designators.shown(nearest, prefixes));
+            }
+        }
+        return findings.sorted();
+    }
+
+    /** The prefixes that the files declare. */
+    public Map<String, String> prefixes() {
+        return Map.copyOf(prefixes);
+    }
+
+    /** How the rules' files would write a designator. */
+    public String shown(String designator) {
+        return Designators.shown(designator, prefixes);
+    }
+}
