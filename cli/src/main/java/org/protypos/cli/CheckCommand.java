@@ -31,6 +31,9 @@ final class CheckCommand implements Callable<Integer> {
     @Mixin
     private ContractArguments arguments;
 
+    @Mixin
+    private RuleArguments rules;
+
     @Option(names = "--json", description = "Writes one JSON document.")
     private boolean json;
 
@@ -48,7 +51,7 @@ final class CheckCommand implements Callable<Integer> {
         Contract contract = arguments.read();
         Terminal terminal =
                 new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
-        PlannedContract planned = contract.isSound() ? arguments.plan(contract, packageName) : null;
+        PlannedContract planned = contract.isSound() ? rules.plan(contract, packageName) : null;
         List<Finding> findings = planned == null ? contract.findings() : planned.findings();
         int status = planned == null
                 ? ContractArguments.status(contract)
@@ -84,7 +87,7 @@ final class CheckCommand implements Callable<Integer> {
         out.println(FindingPrinter.summary(findings)
                 + (clashes == 0 ? "" : ", " + clashes + (clashes == 1 ? " clash" : " clashes") + " of names")
                 + " in " + documents + (documents == 1 ? " document" : " documents"));
-        String names = String.join(" ", arguments.names());
+        String names = String.join(" ", arguments.names()) + rules.again();
         if (suggest != null && planned != null && clashes > 0) {
             out.println("next: look at " + suggest + " and give it to other commands with --rules " + suggest);
         } else if (clashes > 0 && planned.isSound()) {

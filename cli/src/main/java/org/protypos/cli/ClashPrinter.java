@@ -6,7 +6,9 @@ import java.io.PrintWriter;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import org.protypos.binding.Designators;
 import org.protypos.binding.Rule;
 import org.protypos.binding.Suggestions;
 import org.protypos.naming.Clash;
@@ -58,15 +60,9 @@ final class ClashPrinter {
 
     private String what(Subject subject) {
         String place = subject.place() == null ? "" : " (" + subject.place() + ")";
-        return subject.kind().text() + " " + planned.rules().shown(shortened(subject.designator())) + place;
-    }
-
-    private String shortened(String designator) {
-        String shown = designator;
-        for (Map.Entry<String, String> prefix : prefixes.entrySet()) {
-            shown = shown.replace("{" + prefix.getValue() + "}", prefix.getKey() + ":");
-        }
-        return shown;
+        return subject.kind().text() + " "
+                + Designators.shown(subject.designator(), prefixes).replaceFirst("^(portType|service|message) ", "")
+                + place;
     }
 
     private String holder(Clash clash) {
@@ -78,9 +74,8 @@ final class ClashPrinter {
         Columns columns = new Columns(2);
         for (Rule rule : planned.rules().all()) {
             int met = rule.matched().size();
-            String first = met == 0
-                    ? ""
-                    : planned.rules().shown(rule.matched().iterator().next());
+            String first =
+                    met == 0 ? "" : Designators.shown(rule.matched().iterator().next(), prefixes);
             columns.row(
                     rule.place().toString(),
                     rule.on(),
@@ -98,7 +93,7 @@ final class ClashPrinter {
         for (Clash clash : clashes()) {
             document.writeStartObject();
             document.writeStringField("where", clash.where());
-            document.writeStringField("cause", clash.cause().name().toLowerCase(java.util.Locale.ROOT));
+            document.writeStringField("cause", clash.cause().name().toLowerCase(Locale.ROOT));
             document.writeStringField("wanted", clash.wanted());
             document.writeStringField("given", clash.given());
             subject(document, "component", clash.other());

@@ -3,16 +3,9 @@ package org.protypos.cli;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import org.protypos.binding.RuleReader;
-import org.protypos.binding.Rules;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
-import org.protypos.diagnostic.Findings;
-import org.protypos.naming.Renaming;
-import org.protypos.plan.Plan;
-import org.protypos.plan.Planner;
 import org.protypos.source.DocumentGatherer;
-import org.protypos.target.java.JavaNames;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
@@ -30,12 +23,6 @@ final class ContractArguments {
             paramLabel = "FILE",
             description = "An OASIS XML catalog that maps addresses and namespaces to local documents.")
     private Path catalog;
-
-    @Option(
-            names = "--rules",
-            paramLabel = "FILE",
-            description = "Rules for names and packages, in YAML or JSON; may be given several times.")
-    private List<Path> rules = new ArrayList<>();
 
     List<String> names() {
         return contract;
@@ -56,17 +43,5 @@ final class ContractArguments {
             return ExitStatus.DONE;
         }
         return isUnreachable(contract) ? ExitStatus.OUTSIDE : ExitStatus.CONTRACT;
-    }
-
-    /** Plans the API, as the rules want it. */
-    PlannedContract plan(Contract sound, String packageName) {
-        JavaNames names = new JavaNames();
-        Rules laid = RuleReader.read(rules, names);
-        Plan plan = Planner.plan(sound, names, rules.isEmpty() ? Renaming.NONE : laid, packageName);
-        Findings findings = new Findings();
-        findings.addAll(sound.findings());
-        findings.addAll(plan.findings());
-        findings.addAll(laid.findings());
-        return new PlannedContract(plan, laid, findings.sorted());
     }
 }

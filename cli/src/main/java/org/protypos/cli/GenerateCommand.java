@@ -48,6 +48,9 @@ final class GenerateCommand implements Callable<Integer> {
     private ContractArguments arguments;
 
     @Mixin
+    private RuleArguments rules;
+
+    @Mixin
     private SelectionArguments selection;
 
     @Option(
@@ -106,7 +109,7 @@ final class GenerateCommand implements Callable<Integer> {
             return ContractArguments.status(whole);
         }
         Contract contract = selection.of(whole);
-        PlannedContract planned = arguments.plan(contract, packageName);
+        PlannedContract planned = rules.plan(contract, packageName);
         if (!planned.isSound()) {
             terminal.refuse(planned.findings(), "nothing was written", json);
             return ExitStatus.CONTRACT;

@@ -36,6 +36,9 @@ final class ProofCommand implements Callable<Integer> {
     @Mixin
     private ContractArguments arguments;
 
+    @Mixin
+    private RuleArguments rules;
+
     @Option(
             names = "--message",
             paramLabel = "FILE",
@@ -77,7 +80,7 @@ final class ProofCommand implements Callable<Integer> {
             terminal.refuse(contract.findings(), "nothing was proved", json);
             return ContractArguments.status(contract);
         }
-        PlannedContract planned = arguments.plan(contract, null);
+        PlannedContract planned = rules.plan(contract, null);
         if (!planned.isSound()) {
             terminal.refuse(planned.findings(), "nothing was proved", json);
             return ExitStatus.CONTRACT;

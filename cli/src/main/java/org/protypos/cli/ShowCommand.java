@@ -21,6 +21,9 @@ final class ShowCommand implements Callable<Integer> {
     private ContractArguments arguments;
 
     @Mixin
+    private RuleArguments rules;
+
+    @Mixin
     private SelectionArguments selection;
 
     @Option(names = "--package", paramLabel = "P", description = "The Java package for everything.")
@@ -44,14 +47,14 @@ final class ShowCommand implements Callable<Integer> {
             return ContractArguments.status(whole);
         }
         Contract contract = selection.of(whole);
-        PlannedContract planned = arguments.plan(contract, packageName);
+        PlannedContract planned = rules.plan(contract, packageName);
         ContractView view = new ContractView(contract, planned);
         if (json) {
             view.json(terminal.out());
         } else {
             view.text(terminal.out());
             int findings = planned.findings().size();
-            String names = String.join(" ", arguments.names());
+            String names = String.join(" ", arguments.names()) + rules.again();
             if (findings > 0) {
                 terminal.out()
                         .println(findings + (findings == 1 ? " finding" : " findings") + ": protypos check " + names);

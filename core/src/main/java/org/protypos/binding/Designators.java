@@ -4,11 +4,11 @@ import java.util.Collection;
 import java.util.Map;
 
 /** Designators of components as people write and read them. */
-final class Designators {
+public final class Designators {
     private Designators() {}
 
     /** A designator with prefixes where there are some for its namespaces. */
-    static String shown(String designator, Map<String, String> prefixes) {
+    public static String shown(String designator, Map<String, String> prefixes) {
         String shown = designator;
         for (Map.Entry<String, String> prefix : prefixes.entrySet()) {
             shown = shown.replace("{" + prefix.getValue() + "}", prefix.getKey() + ":");

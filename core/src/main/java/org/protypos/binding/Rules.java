@@ -130,9 +130,4 @@ public final class Rules implements Renaming {
     public Map<String, String> prefixes() {
         return Map.copyOf(prefixes);
     }
-
-    /** How the rules' files would write a designator. */
-    public String shown(String designator) {
-        return Designators.shown(designator, prefixes);
-    }
 }

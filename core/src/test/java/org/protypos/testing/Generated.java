@@ -33,6 +33,9 @@ import org.protypos.target.java.JavaTarget;
 
 /** Code generated from a contract, compiled without a warning and loaded. */
 public final class Generated implements AutoCloseable {
+    private static final Set<JavaTarget.Product> WITHOUT_SERVLETS =
+            EnumSet.complementOf(EnumSet.of(JavaTarget.Product.SERVLET));
+
     private final Contract contract;
     private final Plan plan;
     private final List<SourceFile> files;
@@ -52,21 +55,26 @@ public final class Generated implements AutoCloseable {
 
     /** Generates everything for a contract of several documents and compiles it in a folder. */
     public static Generated from(List<Path> contracts, Path folder, String packageName) throws IOException {
-        return from(contracts, folder, packageName, EnumSet.complementOf(EnumSet.of(JavaTarget.Product.SERVLET)));
+        return from(contracts, folder, packageName, Renaming.NONE, WITHOUT_SERVLETS);
+    }
+
+    /** Generates everything for a contract as rules want it, and compiles it in a folder. */
+    public static Generated from(List<Path> contracts, Path folder, Renaming renaming) throws IOException {
+        return from(contracts, folder, null, renaming, WITHOUT_SERVLETS);
     }
 
     /** Generates everything for a contract, also what runs in a servlet container, and compiles it in a folder. */
     public static Generated withServlets(Path contract, Path folder) throws IOException {
-        return from(List.of(contract), folder, null, EnumSet.allOf(JavaTarget.Product.class));
+        return from(List.of(contract), folder, null, Renaming.NONE, EnumSet.allOf(JavaTarget.Product.class));
     }
 
     private static Generated from(
-            List<Path> contracts, Path folder, String packageName, Set<JavaTarget.Product> products)
+            List<Path> contracts, Path folder, String packageName, Renaming renaming, Set<JavaTarget.Product> products)
             throws IOException {
         Contract contract = ContractReader.read(
                 DocumentGatherer.gather(contracts.stream().map(Path::toString).toList(), null));
         assertThat(contract.isSound()).as("findings %s", contract.findings()).isTrue();
-        Plan plan = Planner.plan(contract, new JavaNames(), Renaming.NONE, packageName);
+        Plan plan = Planner.plan(contract, new JavaNames(), renaming, packageName);
         List<SourceFile> files = JavaTarget.emit(plan, products, true, () -> Publication.of(contract));
         Path sources = folder.resolve("sources");
         OutputFolder.write(sources, files, false, false);

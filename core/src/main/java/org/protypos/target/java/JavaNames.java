@@ -33,6 +33,12 @@ public final class JavaNames implements NameRules {
                     + " Package Runtime StringBuilder CharSequence Cloneable ClassLoader Appendable Readable")
             .split(" "));
 
+    /** Names that some file systems keep for devices, with any ending. */
+    private static final List<String> DEVICES =
+            List.of(("con prn aux nul com0 com1 com2 com3 com4 com5 com6 com7 com8 com9"
+                            + " lpt0 lpt1 lpt2 lpt3 lpt4 lpt5 lpt6 lpt7 lpt8 lpt9")
+                    .split(" "));
+
     @Override
     public String packageName(String namespace) {
         List<String> segments = namespace.isBlank() ? List.of("generated") : new NamespaceSegments(namespace).list();
@@ -50,7 +56,7 @@ public final class JavaNames implements NameRules {
                 .codePoints()
                 .map(c -> isPart(c) ? c : '_')
                 .forEach(text::appendCodePoint);
-        if (KEYWORDS.contains(text.toString())) {
+        if (KEYWORDS.contains(text.toString()) || DEVICES.contains(text.toString())) {
             text.append('_');
         }
         return Character.isJavaIdentifierStart(text.codePointAt(0)) ? text.toString() : "_" + text;
@@ -197,7 +203,7 @@ public final class JavaNames implements NameRules {
                 && Character.isJavaIdentifierStart(text.codePointAt(0))
                 && text.codePoints().allMatch(c -> isPart(c) && c != '$')
                 && !KEYWORDS.contains(text)
-                && bytes(text) <= LONGEST_NAME;
+                && bytes(text) <= 2 * LONGEST_NAME;
     }
 
     @Override
@@ -207,7 +213,9 @@ public final class JavaNames implements NameRules {
 
     @Override
     public Collection<String> reservedTypes() {
-        return JAVA_LANG;
+        List<String> reserved = new ArrayList<>(JAVA_LANG);
+        reserved.addAll(DEVICES);
+        return reserved;
     }
 
     @Override

@@ -1,0 +1,41 @@
+package org.protypos.cli;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Collectors;
+import org.protypos.binding.RuleReader;
+import org.protypos.binding.Rules;
+import org.protypos.contract.Contract;
+import org.protypos.diagnostic.Findings;
+import org.protypos.naming.Renaming;
+import org.protypos.plan.Plan;
+import org.protypos.plan.Planner;
+import org.protypos.target.java.JavaNames;
+import picocli.CommandLine.Option;
+
+/** Says on the command line what a contract's components are to be called. */
+final class RuleArguments {
+    @Option(
+            names = "--rules",
+            paramLabel = "FILE",
+            description = "Rules for names and packages, in YAML or JSON; may be given several times.")
+    private List<Path> rules = new ArrayList<>();
+
+    /** How to say the same on another command line. */
+    String again() {
+        return rules.stream().map(file -> " --rules " + file).collect(Collectors.joining());
+    }
+
+    /** Plans the API of a sound contract, as the rules want it. */
+    PlannedContract plan(Contract contract, String packageName) {
+        JavaNames names = new JavaNames();
+        Rules laid = RuleReader.read(rules, names);
+        Plan plan = Planner.plan(contract, names, rules.isEmpty() ? Renaming.NONE : laid, packageName);
+        Findings findings = new Findings();
+        findings.addAll(contract.findings());
+        findings.addAll(plan.findings());
+        findings.addAll(laid.findings());
+        return new PlannedContract(plan, laid, findings.sorted());
+    }
+}

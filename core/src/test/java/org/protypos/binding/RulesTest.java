@@ -1,0 +1,155 @@
+package org.protypos.binding;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.protypos.contract.Contract;
+import org.protypos.contract.ContractReader;
+import org.protypos.diagnostic.Finding;
+import org.protypos.naming.Clash;
+import org.protypos.plan.ApiClass;
+import org.protypos.plan.ApiEnum;
+import org.protypos.plan.ApiInterface;
+import org.protypos.plan.Plan;
+import org.protypos.plan.Planner;
+import org.protypos.plan.Property;
+import org.protypos.source.DocumentGatherer;
+import org.protypos.target.java.JavaNames;
+import org.protypos.testing.Generated;
+
+/** Rules over the customs contract: what they do, and how they are told to be wrong. */
+class RulesTest {
+    private static final Path CUSTOMS = Path.of("../examples/customs/customs.wsdl");
+    private static final Path NAMES = Path.of("../examples/customs/names.yaml");
+
+    private static Contract contract() {
+        return ContractReader.read(DocumentGatherer.gather(List.of(CUSTOMS.toString()), null));
+    }
+
+    private static Rules rules(Path file) {
+        return RuleReader.read(List.of(file), new JavaNames());
+    }
+
+    private static Plan plan(Rules rules) {
+        return Planner.plan(contract(), new JavaNames(), rules, null);
+    }
+
+    private static List<String> told(List<Finding> findings) {
+        return findings.stream()
+                .map(finding -> (finding.place() == null
+                                ? "-"
+                                : finding.place().line() + ":" + finding.place().column())
+                        + " " + finding.code() + " " + finding.message() + " | " + finding.cure())
+                .toList();
+    }
+
+    @Test
+    void rulesNameWhatTheySay(@TempDir Path folder) throws IOException {
+        Rules rules = rules(NAMES);
+        Plan plan = plan(rules);
+        assertThat(told(rules.findings())).isEmpty();
+        assertThat(plan.findings()).isEmpty();
+        assertThat(plan.classes()).extracting(ApiClass::packageName).containsOnly("bay.customs");
+        assertThat(plan.classes())
+                .extracting(ApiClass::name)
+                .containsExactly("ObjectType", "Cargo", "Manifest", "Notify", "NotifyResponse");
+        ApiClass cargo = plan.classes().get(1);
+        assertThat(cargo.elements())
+                .extracting(Property::name)
+                .containsExactly("Class2", "Weight", "LotNo", "FormerLot");
+        assertThat(cargo.attributes()).extracting(Property::name).containsExactly("DeclaredWeight", "DeclaredLOTNO");
+        assertThat(plan.enums().get(0).constants())
+                .extracting(ApiEnum.Constant::name)
+                .containsExactly("FREE", "FREE_", "_5", "UNKNOWN", "EMPTY");
+        ApiInterface customs = plan.interfaces().get(0);
+        assertThat(customs.operations().get(0).method()).isEqualTo("declare");
+        assertThat(customs.operations().get(0).parameters()).containsExactly("items", "sealed_object");
+        assertThat(plan.services().get(0).ports().get(0).constant()).isEqualTo("QUAYSIDE");
+        assertThat(rules.all()).allMatch(rule -> !rule.matched().isEmpty());
+        Generated.from(List.of(CUSTOMS), folder, rules).close();
+    }
+
+    @Test
+    void everyMistakeIsToldWithItsPlace() throws IOException {
+        Rules rules = rules(Path.of("src/test/resources/rules/mistakes.yaml"));
+        Plan plan = plan(rules);
+        Path expected = Path.of("src/test/resources/rules/mistakes.txt");
+        List<String> told = new ArrayList<>(told(rules.findings()));
+        told.addAll(told(plan.findings()));
+        if (Boolean.getBoolean("expected.write")) {
+            Files.write(expected, told);
+        }
+        assertThat(told).containsExactlyElementsOf(Files.readAllLines(expected));
+        assertThat(told(rules(Path.of("src/test/resources/rules/unfinished.yaml"))
+                        .findings()))
+                .hasSize(1)
+                .allMatch(text -> text.matches("[0-9]+:[0-9]+ rules-syntax .*"));
+        assertThat(told(rules(Path.of("no-such-file")).findings())).hasSize(1);
+    }
+
+    @Test
+    void suggestedRulesSettleEveryClashAsItWas(@TempDir Path folder) throws IOException {
+        Plan plain = plan(RuleReader.read(List.of(), new JavaNames()));
+        List<String> settled = plain.clashes().stream().map(Clash::given).toList();
+        assertThat(settled).hasSize(9);
+        Path file = folder.resolve("names.yaml");
+        Files.writeString(file, Suggestions.file(plain.clashes()));
+        Rules rules = rules(file);
+        Plan again = plan(rules);
+        assertThat(again.clashes()).isEmpty();
+        assertThat(told(rules.findings())).isEmpty();
+        assertThat(again.classes()).extracting(ApiClass::name).isEqualTo(names(plain));
+    }
+
+    private static List<String> names(Plan plan) {
+        return plan.classes().stream().map(ApiClass::name).toList();
+    }
+
+    @Test
+    void suggestionsJoinAFileAndKeepWhatIsThere(@TempDir Path folder) throws IOException {
+        String existing = Files.readString(NAMES);
+        Plan first = plan(rules(NAMES));
+        String merged = Suggestions.merged(existing, rules(NAMES).prefixes(), first.clashes())
+                .orElseThrow();
+        assertThat(merged.lines()
+                        .filter(line -> existing.lines().noneMatch(line::equals))
+                        .collect(Collectors.joining("\n")))
+                .isEqualTo(
+                        """
+                          # bay.customs: Object is wanted by generated code or the language
+                          - on: "~c:Object"
+                            name: ObjectType
+                          # bay.customs.Duty: FREE is wanted by ~c:duty='free'
+                          - on: "~c:duty='FREE'"
+                            name: FREE_
+                          # bay.customs.Cargo: Class is wanted by generated code or the language
+                          - on: "~c:cargo-item/c:class"
+                            name: Class2
+                          # bay.customs: Customs is wanted by portType c:customs
+                          - on: "service c:Customs"
+                            name: CustomsService""".indent(0).stripTrailing().replaceAll("(?m)^", "  ").replaceAll("(?m)^ {2}(?= *)", "  "));
+        Path file = folder.resolve("names.yaml");
+        Files.writeString(file, merged);
+        Rules rules = rules(file);
+        assertThat(plan(rules).clashes()).isEmpty();
+        assertThat(told(rules.findings())).isEmpty();
+        assertThat(Suggestions.merged("{\"rules\": []}", Map.of(), first.clashes()))
+                .isEmpty();
+    }
+
+    @Test
+    void theShippedSchemaKnowsTheKeysOfARule() throws IOException {
+        String schema = Files.readString(Path.of("src/main/resources/org/protypos/binding/rules.schema.json"));
+        for (String key : List.of("on", "name", "prefix", "suffix", "package", "because")) {
+            assertThat(schema).contains("\"" + key + "\": {");
+        }
+    }
+}
