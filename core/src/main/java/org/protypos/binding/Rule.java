@@ -19,10 +19,11 @@ public final class Rule {
      * @param prefix what its name gets in front
      * @param suffix what its name gets behind
      * @param packageName the package that a namespace gets
+     * @param omitted whether the component is left out
      */
-    record Effect(String name, String prefix, String suffix, String packageName) {
+    record Effect(String name, String prefix, String suffix, String packageName, boolean omitted) {
         boolean isNothing() {
-            return name == null && prefix == null && suffix == null && packageName == null;
+            return !isOfNames() && packageName == null && !omitted;
         }
 
         boolean isOfNames() {
@@ -40,6 +41,11 @@ public final class Rule {
     record Selector(String written, String expanded, Pattern pattern) {
         boolean isOfNamespace() {
             return expanded.startsWith(NAMESPACE);
+        }
+
+        /** Whether it is about operations or ports. */
+        boolean isOfOperationOrPort() {
+            return written.matches("(portType|service) [^/]+/[^/]+");
         }
 
         /** The namespace that it is about. */

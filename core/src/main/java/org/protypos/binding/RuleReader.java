@@ -23,7 +23,7 @@ import org.protypos.naming.NameRules;
 
 /** Reads files of rules, in YAML or JSON, and tells everything that is wrong with them at once. */
 public final class RuleReader {
-    private static final Set<String> KEYS = Set.of("on", "name", "prefix", "suffix", "package", "because");
+    private static final Set<String> KEYS = Set.of("on", "name", "prefix", "suffix", "package", "omit", "because");
     private static final Pattern SELECTOR =
             Pattern.compile("(namespace .+|((portType|service|message) )?[^ ]+('.*')?)");
     private static final Pattern PREFIX = Pattern.compile("[A-Za-z_][\\w.-]*");
@@ -204,8 +204,12 @@ public final class RuleReader {
 
     private void add(Map<String, String> values, Map<String, Place> places, Place place) {
         String on = values.get("on");
-        Rule.Effect effect =
-                new Rule.Effect(values.get("name"), values.get("prefix"), values.get("suffix"), values.get("package"));
+        Rule.Effect effect = new Rule.Effect(
+                values.get("name"),
+                values.get("prefix"),
+                values.get("suffix"),
+                values.get("package"),
+                "true".equals(values.get("omit")));
         if (on == null) {
             findings.error("rule-key", place, "the rule does not say what it is about", "begin it with \"on:\"");
             return;
@@ -216,7 +220,16 @@ public final class RuleReader {
         }
         if (effect.isNothing()) {
             findings.error(
-                    "rule-key", place, "the rule does nothing", "give it a name, a prefix, a suffix or a package");
+                    "rule-key",
+                    place,
+                    "the rule does nothing",
+                    "give it a name, a prefix, a suffix, a package or \"omit: true\"");
+        } else if (effect.omitted() && (effect.isOfNames() || !selector.isOfOperationOrPort())) {
+            findings.error(
+                    "rule-value",
+                    places.get("omit"),
+                    "only an operation or a port is left out, and then has no name",
+                    "write \"on: portType p:Name/operation\" or \"on: service p:Name/port\"");
         } else if (selector.isOfNamespace() != (effect.packageName() != null)
                 || effect.isOfNames() && selector.isOfNamespace()) {
             findings.error(

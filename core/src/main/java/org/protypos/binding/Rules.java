@@ -71,6 +71,13 @@ public final class Rules implements Renaming {
         return new Wish(isMember(subject) ? capitalized(name) : name, rule.place());
     }
 
+    @Override
+    public boolean isOmitted(Subject subject) {
+        known.add(subject.designator());
+        Rule rule = best(subject.designator());
+        return rule != null && rule.effect().omitted();
+    }
+
     /** The names of members are kept in the spelling that accessors are built from. */
     private static boolean isMember(Subject subject) {
         return subject.kind() == Subject.Kind.MEMBER || subject.kind() == Subject.Kind.ATTRIBUTE;

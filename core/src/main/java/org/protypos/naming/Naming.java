@@ -55,6 +55,11 @@ public final class Naming {
         return List.copyOf(clashes);
     }
 
+    /** Whether a component is to be left out. */
+    public boolean isOmitted(Subject subject) {
+        return renaming.isOmitted(subject);
+    }
+
     Renaming.Wish wish(Subject subject, String plain) {
         return renaming.nameOf(subject, plain);
     }

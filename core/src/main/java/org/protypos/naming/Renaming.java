@@ -2,7 +2,7 @@ package org.protypos.naming;
 
 import org.protypos.diagnostic.Place;
 
-/** What somebody wants to be called otherwise than it would be. */
+/** What somebody wants to be called otherwise than it would be, or not to be there at all. */
 public interface Renaming {
     /** Nothing is renamed. */
     Renaming NONE = new Renaming() {
@@ -30,6 +30,11 @@ public interface Renaming {
      * @param plain the name that it would have
      */
     Wish nameOf(Subject subject, String plain);
+
+    /** Whether nobody wants to have a component at all. */
+    default boolean isOmitted(Subject subject) {
+        return false;
+    }
 
     /**
      * A name that somebody wants.

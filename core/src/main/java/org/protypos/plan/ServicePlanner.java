@@ -122,7 +122,8 @@ final class ServicePlanner {
         List<ApiOperation> planned = new ArrayList<>();
         for (Operation operation : portType.operations()) {
             BoundOperation bound = binding == null ? null : binding.operation(operation);
-            if (bound != null && operation.isIncoming()) {
+            boolean kept = !naming.isOmitted(OperationPlanner.subject(portType, operation));
+            if (bound != null && operation.isIncoming() && kept) {
                 ApiOperation api = operations.plan(
                         portType, operation, bound, soapActions(portType, operation), isAddressed(portType), methods);
                 if (api != null) {
@@ -225,6 +226,9 @@ final class ServicePlanner {
         NameScope constants = naming.scope(packageName + "." + name, List.of());
         List<ApiService.Port> ports = new ArrayList<>();
         for (Service.Port port : service.ports()) {
+            if (naming.isOmitted(subject.inside(Subject.Kind.PORT, port.name(), port.place()))) {
+                continue;
+            }
             Binding binding = contract.wsdl().bindings().get(port.binding());
             ApiInterface type = type(binding);
             if (type == null) {

@@ -18,6 +18,7 @@ import org.protypos.naming.Clash;
 import org.protypos.plan.ApiClass;
 import org.protypos.plan.ApiEnum;
 import org.protypos.plan.ApiInterface;
+import org.protypos.plan.ApiOperation;
 import org.protypos.plan.Plan;
 import org.protypos.plan.Planner;
 import org.protypos.plan.Property;
@@ -75,6 +76,29 @@ class RulesTest {
         assertThat(plan.services().get(0).ports().get(0).constant()).isEqualTo("QUAYSIDE");
         assertThat(rules.all()).allMatch(rule -> !rule.matched().isEmpty());
         Generated.from(List.of(CUSTOMS), folder, rules).close();
+    }
+
+    @Test
+    void operationsAndPortsCanBeLeftOut(@TempDir Path folder) throws IOException {
+        Path file = Files.writeString(folder.resolve("less.yaml"), """
+                prefixes: {d: "http://lanternbay.example/harbour/desk"}
+                rules:
+                  - {on: "portType d:HarbourDesk/p*", omit: true, because: nobody pays}
+                  - {on: "portType d:HarbourDesk/cast*", omit: true}
+                  - {on: "service d:HarbourOffice/Soap12Desk", omit: true}
+                  - {on: "~d:Berth", omit: true}
+                """);
+        Rules rules = rules(file);
+        Contract desk =
+                ContractReader.read(DocumentGatherer.gather(List.of("../examples/harbour/contract/desk.wsdl"), null));
+        Plan plan = Planner.plan(desk, new JavaNames(), rules, null);
+        assertThat(plan.interfaces().get(0).operations())
+                .extracting(ApiOperation::method)
+                .containsExactly("requestBerth", "listBerths", "findVessel");
+        assertThat(plan.services().get(0).ports()).hasSize(1);
+        assertThat(told(rules.findings()))
+                .containsExactly("6:28 rule-value only an operation or a port is left out, and then has no name"
+                        + " | write \"on: portType p:Name/operation\" or \"on: service p:Name/port\"");
     }
 
     @Test
@@ -148,7 +172,7 @@ class RulesTest {
     @Test
     void theShippedSchemaKnowsTheKeysOfARule() throws IOException {
         String schema = Files.readString(Path.of("src/main/resources/org/protypos/binding/rules.schema.json"));
-        for (String key : List.of("on", "name", "prefix", "suffix", "package", "because")) {
+        for (String key : List.of("on", "name", "prefix", "suffix", "package", "omit", "because")) {
             assertThat(schema).contains("\"" + key + "\": {");
         }
     }
