@@ -11,6 +11,7 @@ import java.util.Map;
 import org.protypos.binding.Designators;
 import org.protypos.binding.Rule;
 import org.protypos.binding.Suggestions;
+import org.protypos.diagnostic.Place;
 import org.protypos.naming.Clash;
 import org.protypos.naming.Subject;
 
@@ -43,7 +44,7 @@ final class ClashPrinter {
             out.println(Terminal.bold(Terminal.plain(heading)));
             Columns columns = new Columns(2);
             for (Clash clash : group) {
-                columns.row(clash.given(), what(clash.other()), holder(clash));
+                columns.row(clash.given(), what(clash.other(), null), holder(clash));
             }
             columns.print(out);
             out.println();
@@ -58,16 +59,24 @@ final class ClashPrinter {
         rules(out);
     }
 
-    private String what(Subject subject) {
-        String place = subject.place() == null ? "" : " (" + subject.place() + ")";
+    private String what(Subject subject, Subject beside) {
         return subject.kind().text() + " "
                 + Designators.shown(subject.designator(), prefixes).replaceFirst("^(portType|service|message) ", "")
-                + place;
+                + place(subject.place(), beside == null ? null : beside.place());
+    }
+
+    /** Where it is; in the document of what it stands beside the line says enough. */
+    private static String place(Place place, Place beside) {
+        if (place == null) {
+            return "";
+        }
+        boolean same = beside != null && beside.source() == place.source();
+        return " (" + (same ? place.line() + ":" + place.column() : place) + ")";
     }
 
     private String holder(Clash clash) {
         return clash.wanted() + " is "
-                + (clash.holder() == null ? "not to be had" : "the name of " + what(clash.holder()));
+                + (clash.holder() == null ? "not to be had" : "the name of " + what(clash.holder(), clash.other()));
     }
 
     private void rules(PrintWriter out) {
@@ -79,7 +88,7 @@ final class ClashPrinter {
             columns.row(
                     rule.place().toString(),
                     rule.on(),
-                    met == 0 ? "meets nothing" : met == 1 ? "meets " + first : "meets " + met + ", the first " + first);
+                    met == 0 ? "meets nothing" : met == 1 ? "meets one" : "meets " + met + ", the first " + first);
         }
         if (!planned.rules().all().isEmpty()) {
             out.println(Terminal.bold("rules"));

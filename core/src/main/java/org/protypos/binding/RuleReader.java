@@ -130,6 +130,9 @@ public final class RuleReader {
     }
 
     private void prefixes() throws IOException {
+        if (in.currentToken() == JsonToken.VALUE_NULL) {
+            return;
+        }
         if (in.currentToken() != JsonToken.START_OBJECT) {
             wrong("prefixes are a map from prefix to namespace", "write them like \"v: http://...\"", true);
             in.skipChildren();

@@ -21,7 +21,8 @@ public final class Suggestions {
     public static String file(List<Clash> clashes) {
         Map<String, String> prefixes = prefixes(clashes);
         StringBuilder text = new StringBuilder(
-                "# Names for components that would get one name: change those that you do not like.\n\nprefixes:\n");
+                "# Names for components that would get one name: change those that you do not like.\n");
+        text.append(prefixes.isEmpty() ? "" : "\nprefixes:\n");
         prefixes.forEach((prefix, namespace) -> text.append("  ")
                 .append(prefix)
                 .append(": ")
