@@ -1,9 +1,7 @@
 package org.protypos.naming;
 
-import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
-import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
@@ -22,18 +20,18 @@ public final class NameScope {
     private final Naming naming;
     private final String where;
     private final NameScope inherited;
-    private final Set<String> reserved = new HashSet<>();
+    private final Set<String> reserved;
     private final Map<String, Subject> taken = new HashMap<>();
     private final Map<String, Integer> alike = new HashMap<>();
     private Consumer<Expected> expecting;
     private Set<String> expected = NOBODY;
     private Set<String> pinned = NOBODY;
 
-    NameScope(Naming naming, String where, NameScope inherited, Collection<String> reserved) {
+    NameScope(Naming naming, String where, NameScope inherited, Set<String> reserved) {
         this.naming = naming;
         this.where = where;
         this.inherited = inherited;
-        reserved.forEach(name -> this.reserved.add(key(name)));
+        this.reserved = reserved;
     }
 
     /** Is told who will want which name. */
@@ -49,7 +47,7 @@ public final class NameScope {
      * @param inside what the scope is of
      */
     public NameScope within(String inside) {
-        return new NameScope(naming, inside, this, List.of());
+        return new NameScope(naming, inside, this, NOBODY);
     }
 
     /** Says who will want names here. Asked only when that matters. */
@@ -57,7 +55,8 @@ public final class NameScope {
         expecting = expecting == null ? who : expecting.andThen(who);
     }
 
-    private static String key(String name) {
+    /** What names are compared by. */
+    static String key(String name) {
         return name.toLowerCase(Locale.ROOT);
     }
 

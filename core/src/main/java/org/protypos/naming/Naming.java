@@ -2,7 +2,11 @@ package org.protypos.naming;
 
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.protypos.diagnostic.Findings;
 
 /** The naming of one contract: its scopes, what is to be renamed, and the clashes that came up. */
@@ -10,6 +14,7 @@ public final class Naming {
     private final NameRules rules;
     private final Renaming renaming;
     private final List<Clash> clashes = new ArrayList<>();
+    private final Map<Collection<String>, Set<String>> reservedKeys = new IdentityHashMap<>();
     private final Findings findings;
 
     /**
@@ -47,7 +52,9 @@ public final class Naming {
      * @param reserved names that are not to be had
      */
     public NameScope scope(String where, Collection<String> reserved) {
-        return new NameScope(this, where, null, reserved);
+        Set<String> keys = reservedKeys.computeIfAbsent(
+                reserved, names -> names.stream().map(NameScope::key).collect(Collectors.toSet()));
+        return new NameScope(this, where, null, keys);
     }
 
     /** The clashes so far, in the order in which they came up. */

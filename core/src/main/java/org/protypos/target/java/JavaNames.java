@@ -7,6 +7,7 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.protypos.naming.NameRules;
 
 /**
@@ -38,6 +39,16 @@ public final class JavaNames implements NameRules {
             List.of(("con prn aux nul com0 com1 com2 com3 com4 com5 com6 com7 com8 com9"
                             + " lpt0 lpt1 lpt2 lpt3 lpt4 lpt5 lpt6 lpt7 lpt8 lpt9")
                     .split(" "));
+
+    private static final List<String> RESERVED_TYPES =
+            Stream.concat(JAVA_LANG.stream(), DEVICES.stream()).toList();
+    private static final List<String> RESERVED_MEMBERS = List.of("Class", "Java", "Javax");
+    private static final List<String> RESERVED_METHODS = List.of(
+            ("getClass with hashCode equals toString clone finalize notify notifyAll wait connect of types input perform"
+                            + " documents portType")
+                    .split(" "));
+    private static final List<String> RESERVED_PARAMETERS =
+            List.of("connection input output in out e with result java javax".split(" "));
 
     @Override
     public String packageName(String namespace) {
@@ -213,40 +224,21 @@ public final class JavaNames implements NameRules {
 
     @Override
     public Collection<String> reservedTypes() {
-        List<String> reserved = new ArrayList<>(JAVA_LANG);
-        reserved.addAll(DEVICES);
-        return reserved;
+        return RESERVED_TYPES;
     }
 
     @Override
     public Collection<String> reservedMembers() {
-        return List.of("Class", "Java", "Javax");
+        return RESERVED_MEMBERS;
     }
 
     @Override
     public Collection<String> reservedMethods() {
-        return List.of(
-                "getClass",
-                "with",
-                "hashCode",
-                "equals",
-                "toString",
-                "clone",
-                "finalize",
-                "notify",
-                "notifyAll",
-                "wait",
-                "connect",
-                "of",
-                "types",
-                "input",
-                "perform",
-                "documents",
-                "portType");
+        return RESERVED_METHODS;
     }
 
     @Override
     public Collection<String> reservedParameters() {
-        return List.of("connection", "input", "output", "in", "out", "e", "with", "result", "java", "javax");
+        return RESERVED_PARAMETERS;
     }
 }
