@@ -51,7 +51,7 @@ final class CheckCommand implements Callable<Integer> {
         Contract contract = arguments.read();
         Terminal terminal =
                 new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
-        PlannedContract planned = contract.isSound() ? rules.plan(contract, packageName) : null;
+        PlannedContract planned = contract.isSound() ? rules.plan(contract, packageName, true) : null;
         List<Finding> findings = planned == null ? contract.findings() : planned.findings();
         int status = planned == null
                 ? ContractArguments.status(contract)

@@ -109,7 +109,7 @@ final class GenerateCommand implements Callable<Integer> {
             return ContractArguments.status(whole);
         }
         Contract contract = selection.of(whole);
-        PlannedContract planned = rules.plan(contract, packageName);
+        PlannedContract planned = rules.plan(contract, packageName, contract == whole);
         if (!planned.isSound()) {
             terminal.refuse(planned.findings(), "nothing was written", json);
             return ExitStatus.CONTRACT;

@@ -80,12 +80,12 @@ final class ProofCommand implements Callable<Integer> {
             terminal.refuse(contract.findings(), "nothing was proved", json);
             return ContractArguments.status(contract);
         }
-        PlannedContract planned = rules.plan(contract, null);
+        PlannedContract planned = rules.plan(contract, null, true);
         if (!planned.isSound()) {
             terminal.refuse(planned.findings(), "nothing was proved", json);
             return ExitStatus.CONTRACT;
         }
-        List<ProofResult> results = new Proof(contract, planned.plan()).of(compiler, files);
+        List<ProofResult> results = new Proof(planned.contract(), planned.plan()).of(compiler, files);
         if (json) {
             Json.print(terminal.out(), document -> json(document, results));
         } else {

@@ -27,15 +27,20 @@ final class RuleArguments {
         return rules.stream().map(file -> " --rules " + file).collect(Collectors.joining());
     }
 
-    /** Plans the API of a sound contract, as the rules want it. */
-    PlannedContract plan(Contract contract, String packageName) {
+    /**
+     * Plans the API of a sound contract, as the rules want it.
+     *
+     * @param whole whether it is the whole contract that the rules are about
+     */
+    PlannedContract plan(Contract contract, String packageName, boolean whole) {
         JavaNames names = new JavaNames();
         Rules laid = RuleReader.read(rules, names);
-        Plan plan = Planner.plan(contract, names, rules.isEmpty() ? Renaming.NONE : laid, packageName);
+        Contract corrected = laid.correct(contract);
+        Plan plan = Planner.plan(corrected, names, rules.isEmpty() ? Renaming.NONE : laid, packageName);
         Findings findings = new Findings();
         findings.addAll(contract.findings());
         findings.addAll(plan.findings());
-        findings.addAll(laid.findings());
-        return new PlannedContract(plan, laid, findings.sorted());
+        findings.addAll(laid.findings(whole));
+        return new PlannedContract(corrected, plan, laid, findings.sorted());
     }
 }

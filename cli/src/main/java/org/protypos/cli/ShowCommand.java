@@ -29,6 +29,11 @@ final class ShowCommand implements Callable<Integer> {
     @Option(names = "--package", paramLabel = "P", description = "The Java package for everything.")
     private String packageName;
 
+    @Option(
+            names = "--corrections",
+            description = "Shows what rules correct of the contract, before and after, and nothing else.")
+    private boolean corrections;
+
     @Option(names = "--json", description = "Writes one JSON document.")
     private boolean json;
 
@@ -47,7 +52,15 @@ final class ShowCommand implements Callable<Integer> {
             return ContractArguments.status(whole);
         }
         Contract contract = selection.of(whole);
-        PlannedContract planned = rules.plan(contract, packageName);
+        PlannedContract planned = rules.plan(contract, packageName, contract == whole);
+        if (!planned.isSound()) {
+            terminal.refuse(planned.findings(), "nothing is shown", json);
+            return ExitStatus.CONTRACT;
+        }
+        if (corrections) {
+            new CorrectionView(planned.rules()).print(terminal.out(), json);
+            return ExitStatus.DONE;
+        }
         ContractView view = new ContractView(contract, planned);
         if (json) {
             view.json(terminal.out());

@@ -1,5 +1,7 @@
 package org.protypos.binding;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.regex.Pattern;
@@ -10,7 +12,9 @@ public final class Rule {
     private final Selector selector;
     private final Place place;
     private final Effect effect;
+    private final String because;
     private final Set<String> matched = new TreeSet<>();
+    private final List<Change> changes = new ArrayList<>();
 
     /**
      * What a rule does; each part may be null.
@@ -20,10 +24,12 @@ public final class Rule {
      * @param suffix what its name gets behind
      * @param packageName the package that a namespace gets
      * @param omitted whether the component is left out
+     * @param correction what the contract should say of it, or null
      */
-    record Effect(String name, String prefix, String suffix, String packageName, boolean omitted) {
+    record Effect(
+            String name, String prefix, String suffix, String packageName, boolean omitted, Correction correction) {
         boolean isNothing() {
-            return !isOfNames() && packageName == null && !omitted;
+            return !isOfNames() && packageName == null && !omitted && correction == null;
         }
 
         boolean isOfNames() {
@@ -69,10 +75,29 @@ public final class Rule {
 
     static final String NAMESPACE = "namespace ";
 
-    Rule(Selector selector, Effect effect, Place place) {
+    /**
+     * What a correction changes.
+     *
+     * @param place where the contract says it
+     * @param designator of which component
+     */
+    public record Change(Place place, String designator, String before, String after) {}
+
+    Rule(Selector selector, Effect effect, String because, Place place) {
         this.selector = selector;
         this.effect = effect;
+        this.because = because;
         this.place = place;
+    }
+
+    /** Why it is there, or null when nobody says. */
+    public String because() {
+        return because;
+    }
+
+    /** What it changes of the contract. */
+    public List<Change> changes() {
+        return changes;
     }
 
     /** The components it is about, as the file has it. */

@@ -15,17 +15,22 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Place;
 import org.protypos.diagnostic.SourceText;
 import org.protypos.naming.NameRules;
+import org.protypos.schema.Particle;
 
 /** Reads files of rules, in YAML or JSON, and tells everything that is wrong with them at once. */
 public final class RuleReader {
-    private static final Set<String> KEYS = Set.of("on", "name", "prefix", "suffix", "package", "omit", "because");
+    private static final Set<String> KEYS =
+            Set.of("on", "name", "prefix", "suffix", "package", "omit", "occurs", "nillable", "type", "because");
     private static final Pattern SELECTOR =
             Pattern.compile("(namespace .+|((portType|service|message) )?[^ ]+('.*')?)");
+    private static final Pattern OCCURS = Pattern.compile("([0-9]{1,6})(?:\\.\\.([0-9]{1,6}|\\*))?");
     private static final Pattern PREFIX = Pattern.compile("[A-Za-z_][\\w.-]*");
 
     private final NameRules names;
@@ -212,7 +217,8 @@ public final class RuleReader {
                 values.get("prefix"),
                 values.get("suffix"),
                 values.get("package"),
-                "true".equals(values.get("omit")));
+                "true".equals(values.get("omit")),
+                correction(values, places));
         if (on == null) {
             findings.error("rule-key", place, "the rule does not say what it is about", "begin it with \"on:\"");
             return;
@@ -221,12 +227,22 @@ public final class RuleReader {
         if (selector == null) {
             return;
         }
+        boolean refused = effect.correction() == null && (values.containsKey("occurs") || values.containsKey("type"));
+        if (refused) {
+            return;
+        }
         if (effect.isNothing()) {
             findings.error(
                     "rule-key",
                     place,
                     "the rule does nothing",
-                    "give it a name, a prefix, a suffix, a package or \"omit: true\"");
+                    "give it one of name, prefix, suffix, package, omit, occurs, nillable and type");
+        } else if (effect.correction() != null && values.get("because") == null) {
+            findings.error(
+                    "rule-key",
+                    place,
+                    "the correction does not say why it is there",
+                    "add \"because:\" for who comes after you");
         } else if (effect.omitted() && (effect.isOfNames() || !selector.isOfOperationOrPort())) {
             findings.error(
                     "rule-value",
@@ -251,8 +267,48 @@ public final class RuleReader {
                     "one name for all components that match a pattern",
                     "use prefix or suffix, or name one component");
         } else if (isSpelled(effect, places)) {
-            rules.add(new Rule(selector, effect, place));
+            rules.add(new Rule(selector, effect, values.get("because"), place));
         }
+    }
+
+    /** What the contract should say, or null when nothing is said of that. */
+    private Correction correction(Map<String, String> values, Map<String, Place> places) {
+        Integer least = null;
+        Integer most = null;
+        Matcher occurs = OCCURS.matcher(values.getOrDefault("occurs", ""));
+        if (occurs.matches()) {
+            least = Integer.valueOf(occurs.group(1));
+            String upper = occurs.group(2);
+            most = upper == null ? least : upper.equals("*") ? Particle.UNBOUNDED : Integer.valueOf(upper);
+        }
+        if (values.containsKey("occurs") && (least == null || most < least)) {
+            findings.error(
+                    "rule-value",
+                    places.get("occurs"),
+                    "\"" + values.get("occurs") + "\" is no occurrence",
+                    "write it like 1, 0..1, 1..* or 2..5");
+            least = null;
+        }
+        Boolean nillable = values.containsKey("nillable") ? Boolean.valueOf(values.get("nillable")) : null;
+        QName type = null;
+        if (values.containsKey("type")) {
+            String[] parts = values.get("type").strip().split(":", 2);
+            String namespace = parts.length == 1
+                    ? ""
+                    : prefixes.getOrDefault(
+                            parts[0], parts[0].equals("xs") ? "http://www.w3.org/2001/XMLSchema" : null);
+            if (namespace == null) {
+                findings.error(
+                        "rule-selector",
+                        places.get("type"),
+                        "the prefix " + parts[0] + " is not declared",
+                        "declare it under \"prefixes:\"");
+            } else {
+                type = new QName(namespace, parts[parts.length - 1]);
+            }
+        }
+        Correction correction = new Correction(least, most, nillable, type);
+        return correction.isNothing() ? null : correction;
     }
 
     private boolean isSpelled(Rule.Effect effect, Map<String, Place> places) {

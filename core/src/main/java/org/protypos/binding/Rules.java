@@ -9,6 +9,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.function.Predicate;
+import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Findings;
 import org.protypos.naming.Renaming;
@@ -49,17 +51,15 @@ public final class Rules implements Renaming {
     @Override
     public String packageOf(String namespace, String plain) {
         known.add(Rule.NAMESPACE + namespace);
-        Rule rule = best(Rule.NAMESPACE + namespace);
-        return rule == null || rule.effect().packageName() == null
-                ? plain
-                : rule.effect().packageName();
+        Rule rule = best(Rule.NAMESPACE + namespace, effect -> effect.packageName() != null);
+        return rule == null ? plain : rule.effect().packageName();
     }
 
     @Override
     public Wish nameOf(Subject subject, String plain) {
         known.add(subject.designator());
-        Rule rule = best(subject.designator());
-        if (rule == null || !rule.effect().isOfNames()) {
+        Rule rule = best(subject.designator(), Rule.Effect::isOfNames);
+        if (rule == null) {
             return null;
         }
         Rule.Effect effect = rule.effect();
@@ -74,8 +74,7 @@ public final class Rules implements Renaming {
     @Override
     public boolean isOmitted(Subject subject) {
         known.add(subject.designator());
-        Rule rule = best(subject.designator());
-        return rule != null && rule.effect().omitted();
+        return best(subject.designator(), Rule.Effect::omitted) != null;
     }
 
     /** The names of members are kept in the spelling that accessors are built from. */
@@ -91,9 +90,26 @@ public final class Rules implements Renaming {
                 .toString();
     }
 
-    private Rule best(String designator) {
+    /** The contract with the corrections among the rules laid over its schema. */
+    public Contract correct(Contract contract) {
+        List<Rule> corrections = all.stream()
+                .filter(rule -> rule.effect().correction() != null)
+                .sorted(Comparator.comparing((Rule rule) -> -rule.selector().weight()))
+                .toList();
+        return corrections.isEmpty()
+                ? contract
+                : new Contract(
+                        contract.documents(),
+                        new CorrectedSchema(contract.schema(), corrections, known, findings).components(),
+                        contract.wsdl(),
+                        contract.findings());
+    }
+
+    /** Of the rules for a component that do something of one kind, the one that says most about it. */
+    private Rule best(String designator, Predicate<Rule.Effect> kind) {
         List<Rule> candidates = new ArrayList<>(exact.getOrDefault(designator, List.of()));
         patterns.stream().filter(rule -> rule.selector().fits(designator)).forEach(candidates::add);
+        candidates.removeIf(rule -> !kind.test(rule.effect()));
         if (candidates.isEmpty()) {
             return null;
         }
@@ -116,10 +132,12 @@ public final class Rules implements Renaming {
 
     /**
      * What is wrong with the rules: how they are written, and after planning also which have met nothing.
+     *
+     * @param whole whether the whole contract was planned; of a part not every rule can meet something
      */
-    public List<Finding> findings() {
+    public List<Finding> findings(boolean whole) {
         for (Rule rule : all) {
-            if (rule.matched().isEmpty()) {
+            if (whole && rule.matched().isEmpty()) {
                 String nearest = Designators.nearest(rule.selector().expanded(), known);
                 findings.error(
                         "rule-unmatched",

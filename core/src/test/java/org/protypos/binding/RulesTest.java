@@ -25,6 +25,7 @@ import org.protypos.plan.Property;
 import org.protypos.source.DocumentGatherer;
 import org.protypos.target.java.JavaNames;
 import org.protypos.testing.Generated;
+import org.protypos.testing.Infoset;
 
 /** Rules over the customs contract: what they do, and how they are told to be wrong. */
 class RulesTest {
@@ -56,7 +57,7 @@ class RulesTest {
     void rulesNameWhatTheySay(@TempDir Path folder) throws IOException {
         Rules rules = rules(NAMES);
         Plan plan = plan(rules);
-        assertThat(told(rules.findings())).isEmpty();
+        assertThat(told(rules.findings(true))).isEmpty();
         assertThat(plan.findings()).isEmpty();
         assertThat(plan.classes()).extracting(ApiClass::packageName).containsOnly("bay.customs");
         assertThat(plan.classes())
@@ -79,6 +80,43 @@ class RulesTest {
     }
 
     @Test
+    void correctionsChangeWhatTheContractSays(@TempDir Path folder) throws Exception {
+        Path file = Files.writeString(folder.resolve("lies.yaml"), """
+                prefixes: {c: "http://lanternbay.example/customs"}
+                rules:
+                  - {on: "~c:cargo-item/c:weight", occurs: 0..*, because: they weigh twice}
+                  - {on: "~c:cargo-item/c:lot-no", type: "xs:string", nillable: true, because: lots have letters}
+                  - {on: "~c:cargo-item/@weight", occurs: 1, because: they promised}
+                  - {on: "c:notify/c:object", occurs: 0..1, because: it was 1 once}
+                  - {on: "~c:cargo-item/c:class", occurs: 5..2, because: no reason}
+                  - {on: "~c:Object/c:seal", nillable: true}
+                  - {on: "~c:Object/c:seal", type: "c:Seal", because: who knows}
+                """);
+        Rules rules = rules(file);
+        Contract corrected = rules.correct(contract());
+        Planner.plan(corrected, new JavaNames(), rules, null);
+        assertThat(told(rules.findings(true)))
+                .containsExactly(
+                        "6:5 correction-unneeded the contract says occurs 0..1 of c:notify/c:object by now | take the correction out",
+                        "7:43 rule-value \"5..2\" is no occurrence | write it like 1, 0..1, 1..* or 2..5",
+                        "8:5 rule-key the correction does not say why it is there | add \"because:\" for who comes after you",
+                        "9:5 correction-type there is no type {http://lanternbay.example/customs}Seal | name a type that the contract has");
+        assertThat(rules.all().stream().flatMap(rule -> rule.changes().stream()))
+                .extracting(change -> change.place().line() + " " + change.before() + " -> " + change.after())
+                .containsExactly(
+                        "11 occurs 1 -> occurs 0..*",
+                        "12 nillable false -> nillable true",
+                        "12 type {http://www.w3.org/2001/XMLSchema}int -> type {http://www.w3.org/2001/XMLSchema}string",
+                        "15 occurs 0..1 -> occurs 1");
+        try (Generated generated = Generated.from(List.of(CUSTOMS), folder.resolve("out"), rules(file))) {
+            String message =
+                    "<notify xmlns='http://lanternbay.example/customs'><items><item weight='heavy'><class>a</class>"
+                            + "<weight>1</weight><weight>2</weight><lot-no>7b</lot-no></item></items></notify>";
+            assertThat(Infoset.of(generated.roundTrip(message))).isEqualTo(Infoset.of(message));
+        }
+    }
+
+    @Test
     void operationsAndPortsCanBeLeftOut(@TempDir Path folder) throws IOException {
         Path file = Files.writeString(folder.resolve("less.yaml"), """
                 prefixes: {d: "http://lanternbay.example/harbour/desk"}
@@ -96,7 +134,7 @@ class RulesTest {
                 .extracting(ApiOperation::method)
                 .containsExactly("requestBerth", "listBerths", "findVessel");
         assertThat(plan.services().get(0).ports()).hasSize(1);
-        assertThat(told(rules.findings()))
+        assertThat(told(rules.findings(true)))
                 .containsExactly("6:28 rule-value only an operation or a port is left out, and then has no name"
                         + " | write \"on: portType p:Name/operation\" or \"on: service p:Name/port\"");
     }
@@ -106,17 +144,17 @@ class RulesTest {
         Rules rules = rules(Path.of("src/test/resources/rules/mistakes.yaml"));
         Plan plan = plan(rules);
         Path expected = Path.of("src/test/resources/rules/mistakes.txt");
-        List<String> told = new ArrayList<>(told(rules.findings()));
+        List<String> told = new ArrayList<>(told(rules.findings(true)));
         told.addAll(told(plan.findings()));
         if (Boolean.getBoolean("expected.write")) {
             Files.write(expected, told);
         }
         assertThat(told).containsExactlyElementsOf(Files.readAllLines(expected));
         assertThat(told(rules(Path.of("src/test/resources/rules/unfinished.yaml"))
-                        .findings()))
+                        .findings(true)))
                 .hasSize(1)
                 .allMatch(text -> text.matches("[0-9]+:[0-9]+ rules-syntax .*"));
-        assertThat(told(rules(Path.of("no-such-file")).findings())).hasSize(1);
+        assertThat(told(rules(Path.of("no-such-file")).findings(true))).hasSize(1);
     }
 
     @Test
@@ -129,7 +167,7 @@ class RulesTest {
         Rules rules = rules(file);
         Plan again = plan(rules);
         assertThat(again.clashes()).isEmpty();
-        assertThat(told(rules.findings())).isEmpty();
+        assertThat(told(rules.findings(true))).isEmpty();
         assertThat(again.classes()).extracting(ApiClass::name).isEqualTo(names(plain));
     }
 
@@ -164,7 +202,7 @@ class RulesTest {
         Files.writeString(file, merged);
         Rules rules = rules(file);
         assertThat(plan(rules).clashes()).isEmpty();
-        assertThat(told(rules.findings())).isEmpty();
+        assertThat(told(rules.findings(true))).isEmpty();
         assertThat(Suggestions.merged("{\"rules\": []}", Map.of(), first.clashes()))
                 .isEmpty();
     }

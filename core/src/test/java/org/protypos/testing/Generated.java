@@ -19,6 +19,7 @@ import java.util.stream.Stream;
 import javax.tools.JavaCompiler;
 import javax.tools.StandardJavaFileManager;
 import javax.tools.ToolProvider;
+import org.protypos.binding.Rules;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
 import org.protypos.contract.Publication;
@@ -59,8 +60,8 @@ public final class Generated implements AutoCloseable {
     }
 
     /** Generates everything for a contract as rules want it, and compiles it in a folder. */
-    public static Generated from(List<Path> contracts, Path folder, Renaming renaming) throws IOException {
-        return from(contracts, folder, null, renaming, WITHOUT_SERVLETS);
+    public static Generated from(List<Path> contracts, Path folder, Rules rules) throws IOException {
+        return from(contracts, folder, null, rules, WITHOUT_SERVLETS);
     }
 
     /** Generates everything for a contract, also what runs in a servlet container, and compiles it in a folder. */
@@ -73,9 +74,13 @@ public final class Generated implements AutoCloseable {
             throws IOException {
         Contract contract = ContractReader.read(
                 DocumentGatherer.gather(contracts.stream().map(Path::toString).toList(), null));
+        if (renaming instanceof Rules rules) {
+            contract = rules.correct(contract);
+        }
+        Contract corrected = contract;
         assertThat(contract.isSound()).as("findings %s", contract.findings()).isTrue();
         Plan plan = Planner.plan(contract, new JavaNames(), renaming, packageName);
-        List<SourceFile> files = JavaTarget.emit(plan, products, true, () -> Publication.of(contract));
+        List<SourceFile> files = JavaTarget.emit(plan, products, true, () -> Publication.of(corrected));
         Path sources = folder.resolve("sources");
         OutputFolder.write(sources, files, false, false);
         Path classes = Files.createDirectories(folder.resolve("classes"));
