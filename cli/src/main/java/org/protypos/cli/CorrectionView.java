@@ -2,6 +2,9 @@ package org.protypos.cli;
 
 import java.io.IOException;
 import java.io.PrintWriter;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import javax.xml.XMLConstants;
 import org.protypos.binding.Designators;
 import org.protypos.binding.Rule;
 import org.protypos.binding.Rules;
@@ -9,9 +12,12 @@ import org.protypos.binding.Rules;
 /** Shows what corrections change of a contract. */
 final class CorrectionView {
     private final Rules rules;
+    private final Map<String, String> prefixes;
 
     CorrectionView(Rules rules) {
         this.rules = rules;
+        this.prefixes = new LinkedHashMap<>(rules.prefixes());
+        prefixes.putIfAbsent("xs", XMLConstants.W3C_XML_SCHEMA_NS_URI);
     }
 
     void print(PrintWriter out, boolean json) throws IOException {
@@ -22,16 +28,19 @@ final class CorrectionView {
         int changes = 0;
         for (Rule rule : rules.all()) {
             for (Rule.Change change : rule.changes()) {
-                out.println(Terminal.bold(Terminal.plain(Designators.shown(change.designator(), rules.prefixes())))
-                        + " (" + change.place() + ")");
-                out.println("  " + Terminal.red("- " + Terminal.plain(change.before())));
-                out.println("  " + Terminal.cyan("+ " + Terminal.plain(change.after())));
+                out.println(Terminal.bold(shown(change.designator())) + " (" + change.place() + ")");
+                out.println("  " + Terminal.red("- " + shown(change.before())));
+                out.println("  " + Terminal.cyan("+ " + shown(change.after())));
                 out.println("  because " + Terminal.plain(rule.because()) + " (" + rule.place() + ")");
                 out.println();
                 changes++;
             }
         }
         out.println(changes + (changes == 1 ? " correction" : " corrections"));
+    }
+
+    private String shown(String text) {
+        return Terminal.plain(Designators.shown(text, prefixes));
     }
 
     private void json(PrintWriter out) throws IOException {

@@ -219,6 +219,47 @@ class ProgramIT {
     }
 
     @Test
+    void namesAreChosenByRulesAndTheContractIsCorrected() throws Exception {
+        for (String file : new String[] {"customs.wsdl", "names.yaml", "corrections.yaml"}) {
+            Files.copy(Path.of("../examples/customs", file), folder.resolve(file));
+        }
+        BuiltProgram.Run check = run("check", "customs.wsdl", "--rules", "names.yaml", "--suggest", "names.yaml");
+        assertThat(check.status()).isZero();
+        assertThat(check.out())
+                .contains(
+                        "FREE_  value ~c:duty='FREE' (customs.wsdl:27:11)  FREE is the name of value ~c:duty='free' (26:11)")
+                .contains(
+                        "  names.yaml:15:5  ~c:cargo-item/@*                  meets 2, the first ~c:cargo-item/@LOT_NO")
+                .endsWith("""
+                        no findings, 4 clashes of names in 1 document
+                        next: look at names.yaml and give it to other commands with --rules names.yaml
+                        """);
+        assertThat(folder.resolve("names.yaml")).content().startsWith("# What the customs house calls its things");
+        assertThat(run("check", "customs.wsdl", "--rules", "names.yaml", "--json")
+                        .out())
+                .contains("\"clashes\" : [ ]");
+        BuiltProgram.Run corrections =
+                run("show", "customs.wsdl", "--rules", "corrections.yaml", "--rules", "names.yaml", "--corrections");
+        assertThat(corrections.out())
+                .contains("  - type xs:int\n  + type xs:string\n")
+                .endsWith("2 corrections\n");
+        BuiltProgram.Run generate = run(
+                "generate", "customs.wsdl", "--rules", "names.yaml", "--rules", "corrections.yaml", "--into", "code");
+        assertThat(generate.status()).isZero();
+        assertThat(folder.resolve("code/bay/customs/Cargo.java"))
+                .content()
+                .contains("public List<BigDecimal> getWeight()")
+                .contains("public String getLotNo()");
+        Files.writeString(folder.resolve("names.yaml"), "rules:\n  - {on: \"~x:Cargo\", name: Cargo}\n");
+        BuiltProgram.Run refused = run("generate", "customs.wsdl", "--rules", "names.yaml", "--into", "other");
+        assertThat(refused.status()).isEqualTo(1);
+        assertThat(refused.err())
+                .startsWith("names.yaml:2:10: error: the prefix x in \"~x:Cargo\" is not declared [rule-selector]")
+                .endsWith("error: 1 error: nothing was written\n");
+        assertThat(folder.resolve("other")).doesNotExist();
+    }
+
+    @Test
     void theDemoRunsFromContractToCall() throws Exception {
         BuiltProgram.Run run = run("demo", "--into", "bay");
         assertThat(run.status()).isZero();
