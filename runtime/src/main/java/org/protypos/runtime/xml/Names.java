@@ -14,10 +14,10 @@ final class Names {
     /** SOAP 1.1, section 5. */
     static final String SOAP_ENCODING = "http://schemas.xmlsoap.org/soap/encoding/";
 
-    /** XML-binary Optimized Packaging, section 2.1. */
     /** Marks elements that are copies of one that the message refers to; never on the wire. */
     static final String SHARED = "urn:shared-value";
 
+    /** XML-binary Optimized Packaging, section 2.1. */
     static final String XOP = "http://www.w3.org/2004/08/xop/include";
 
     private Names() {}
