@@ -42,12 +42,14 @@ public class EndpointServlet extends HttpServlet {
         String own = request.getContextPath() + request.getServletPath();
         String raw = request.getRequestURI();
         String beneath = raw.startsWith(own) ? raw.substring(own.length()) : request.getPathInfo();
-        String whole = request.getRequestURL().toString();
         Reply reply = endpoint.answer(new Request(
                 request.getMethod(),
                 beneath == null ? "" : beneath,
                 request.getQueryString(),
-                whole.substring(0, whole.length() - raw.length()) + own,
+                () -> {
+                    String whole = request.getRequestURL().toString();
+                    return whole.substring(0, whole.length() - raw.length()) + own;
+                },
                 request::getHeader,
                 request.getInputStream(),
                 reading(),

@@ -27,6 +27,7 @@ public abstract sealed class Connection permits SoapConnection, HttpConnection {
     private final SoapSettings settings;
     private final String address;
     private final HttpClient client;
+    private volatile URI known;
     private final XmlTypes types;
 
     Connection(SoapSettings settings, HttpClient client, XmlTypes types) {
@@ -200,6 +201,17 @@ public abstract sealed class Connection permits SoapConnection, HttpConnection {
     }
 
     private URI uri(String text) {
+        if (text.equals(address) && known != null) {
+            return known;
+        }
+        URI parsed = parsed(text);
+        if (text.equals(address)) {
+            known = parsed;
+        }
+        return parsed;
+    }
+
+    private URI parsed(String text) {
         try {
             URI target = URI.create(text);
             if (target.getScheme() != null && target.getHost() != null) {

@@ -49,7 +49,8 @@ public abstract sealed class Endpoint permits SoapEndpoint, HttpEndpoint {
     abstract Reply operation(Request request) throws IOException;
 
     private Reply contract(Request request) {
-        String text = documents().show(request.query(), portType(), request.address());
+        String text =
+                documents().show(request.query(), portType(), request.address().get());
         return text == null
                 ? Reply.plain(404, "the contract has no such document")
                 : Reply.of(200, "text/xml; charset=utf-8", text.getBytes(StandardCharsets.UTF_8));

@@ -2,6 +2,7 @@ package org.protypos.runtime.soap;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
 import org.protypos.runtime.attach.MediaType;
 import org.protypos.runtime.attach.Spool;
@@ -13,7 +14,7 @@ import org.protypos.runtime.xml.Reading;
  * @param method the HTTP method
  * @param path the path beneath that of the endpoint, empty for the endpoint itself
  * @param query the query as it came, or null
- * @param address the address of the endpoint as the caller knows it
+ * @param address gives the address of the endpoint as the caller knows it
  * @param header gives a header field by name, or null
  * @param body the body, not read yet
  * @param reading how the message is read
@@ -23,11 +24,16 @@ public record Request(
         String method,
         String path,
         String query,
-        String address,
+        Supplier<String> address,
         UnaryOperator<String> header,
         InputStream body,
         Reading reading,
         long attachments) {
+    /** The content type, of which nothing is known when it is absent. */
+    MediaType type() {
+        return MediaType.of(field("Content-Type"));
+    }
+
     /** A header field, empty when it is absent. */
     String field(String name) {
         String value = header.apply(name);
@@ -40,7 +46,11 @@ public record Request(
      * @throws Refused when it is too long or cannot be unpacked
      */
     Incoming message() throws IOException {
-        MediaType type = MediaType.of(field("Content-Type"));
+        return message(type());
+    }
+
+    /** Reads the body, of which the content type is known. */
+    Incoming message(MediaType type) throws IOException {
         String what = "the message";
         Spool spool = Incoming.spool(type, reading.limits(), attachments, what);
         try {

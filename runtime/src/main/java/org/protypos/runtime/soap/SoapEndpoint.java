@@ -60,15 +60,15 @@ public abstract non-sealed class SoapEndpoint extends Endpoint {
         if (!request.method().equals("POST")) {
             return Reply.notAllowed("GET, POST", "POST calls an operation, GET shows the contract");
         }
-        MediaType type = MediaType.of(request.field("Content-Type"));
+        MediaType type = request.type();
         if (!type.isMultipart() && version(type) == null) {
             return Reply.plain(415, wrongType(request.field("Content-Type")));
         }
-        Incoming message = request.message();
+        Incoming message = request.message(type);
         SoapVersion spoken = version(message.type());
         return spoken == null
                 ? Reply.plain(415, wrongType(message.type().name()))
-                : new Exchange(request, message, spoken).reply();
+                : new Exchange(request, type, message, spoken).reply();
     }
 
     private static String wrongType(String type) {
@@ -93,13 +93,15 @@ public abstract non-sealed class SoapEndpoint extends Endpoint {
     /** One message on its way to its answer. */
     private final class Exchange {
         private final Request request;
+        private final MediaType type;
         private final Incoming message;
         private SoapVersion version;
         private Envelope envelope;
         private SoapMessage input;
 
-        Exchange(Request request, Incoming message, SoapVersion spoken) {
+        Exchange(Request request, MediaType type, Incoming message, SoapVersion spoken) {
             this.request = request;
+            this.type = type;
             this.message = message;
             this.version = spoken;
         }
@@ -155,7 +157,6 @@ public abstract non-sealed class SoapEndpoint extends Endpoint {
         /** The action by the HTTP header, by the content type, or by an addressing header. */
         private String action() {
             String action = request.field("SOAPAction");
-            MediaType type = MediaType.of(request.field("Content-Type"));
             for (MediaType one : List.of(type, message.type())) {
                 String inType = one.parameter("action");
                 action = action.isEmpty() && inType != null ? inType : action;

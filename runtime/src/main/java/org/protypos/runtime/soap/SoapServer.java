@@ -197,7 +197,7 @@ public final class SoapServer implements AutoCloseable {
                     exchange.getRequestMethod(),
                     asked.substring(path.equals("/") ? 0 : path.length()),
                     exchange.getRequestURI().getRawQuery(),
-                    address(exchange) + path,
+                    () -> address(exchange) + path,
                     exchange.getRequestHeaders()::getFirst,
                     body,
                     reading,

@@ -36,6 +36,7 @@ final class SpooledBody implements BodySubscriber<SpooledBody> {
     void giveUp() {
         if (whole.cancel(false)) {
             stop();
+            discard();
         }
     }
 
@@ -71,12 +72,17 @@ final class SpooledBody implements BodySubscriber<SpooledBody> {
 
     @Override
     public void onError(Throwable failure) {
+        discard();
+        whole.completeExceptionally(failure);
+    }
+
+    private void discard() {
         try {
             taken.close();
         } catch (IOException e) {
-            failure.addSuppressed(e);
+            // What nobody wants any more need not be closed well.
+            whole.completeExceptionally(e);
         }
-        whole.completeExceptionally(failure);
     }
 
     @Override
