@@ -21,6 +21,7 @@ public final class NameScope {
     private final String where;
     private final NameScope inherited;
     private final Set<String> reserved;
+    private final Set<String> excluded = new HashSet<>();
     private final Map<String, Subject> taken = new HashMap<>();
     private final Map<String, Integer> alike = new HashMap<>();
     private Consumer<Expected> expecting;
@@ -48,6 +49,11 @@ public final class NameScope {
      */
     public NameScope within(String inside) {
         return new NameScope(naming, inside, this, NOBODY);
+    }
+
+    /** Says that nothing here may have a name, in just this spelling. */
+    public void exclude(String name) {
+        excluded.add(name);
     }
 
     /** Says who will want names here. Asked only when that matters. */
@@ -79,7 +85,10 @@ public final class NameScope {
     /** Whether a name is taken here or in a scope around. */
     public boolean has(String name) {
         String key = key(name);
-        return reserved.contains(key) || taken.containsKey(key) || inherited != null && inherited.has(name);
+        return reserved.contains(key)
+                || excluded.contains(name)
+                || taken.containsKey(key)
+                || inherited != null && inherited.has(name);
     }
 
     private Subject holder(String name) {

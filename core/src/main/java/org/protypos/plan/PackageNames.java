@@ -1,7 +1,10 @@
 package org.protypos.plan;
 
+import java.util.Collection;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.Map;
+import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.naming.NameScope;
 import org.protypos.naming.Naming;
@@ -12,6 +15,7 @@ final class PackageNames {
     private final Naming naming;
     private final String single;
     private final Map<String, NameScope> scopes = new HashMap<>();
+    private final Set<String> packages = new HashSet<>();
 
     /**
      * Makes the names.
@@ -21,6 +25,11 @@ final class PackageNames {
     PackageNames(Naming naming, String single) {
         this.naming = naming;
         this.single = single;
+    }
+
+    /** Says which namespaces there are: no class may be called like a package beside it. */
+    void know(Collection<QName> names) {
+        names.forEach(name -> packages.add(of(name.getNamespaceURI())));
     }
 
     String of(String namespace) {
@@ -35,7 +44,17 @@ final class PackageNames {
     }
 
     NameScope scope(String packageName) {
-        return scopes.computeIfAbsent(
-                packageName, name -> naming.scope(name, naming.rules().reservedTypes()));
+        return scopes.computeIfAbsent(packageName, this::made);
+    }
+
+    private NameScope made(String packageName) {
+        NameScope scope = naming.scope(packageName, naming.rules().reservedTypes());
+        String start = packageName + ".";
+        for (String other : packages) {
+            if (other.startsWith(start)) {
+                scope.exclude(other.substring(start.length()).split("\\.")[0]);
+            }
+        }
+        return scope;
     }
 }

@@ -31,6 +31,11 @@ public final class Planner {
         PackageNames packages = new PackageNames(naming, singlePackage);
         TypePlanner types =
                 new TypePlanner(contract.schema(), packages, naming, isOptimized(contract), isEncoded(contract));
+        packages.know(contract.schema().types().keySet());
+        packages.know(contract.schema().elements().keySet());
+        packages.know(contract.wsdl().portTypes().keySet());
+        packages.know(contract.wsdl().services().keySet());
+        packages.know(contract.wsdl().messages().keySet());
         ServicePlanner services = new ServicePlanner(contract, packages, naming, types, findings);
         types.announce();
         services.announce();

@@ -129,7 +129,7 @@ class ClashTest {
         }
         List<Path> documents = new ArrayList<>();
         int number = 0;
-        for (String namespace : List.of("http://clash.example/harbour", "urn:clash.example:harbour")) {
+        for (String namespace : List.of("http://clash.example/harbour", "http://clash.example/harbour/\u65e5\u672c")) {
             List<String> declared = declarations();
             if (number == 0) {
                 declared.addAll(more);
@@ -147,10 +147,19 @@ class ClashTest {
                 + "<types><xs:schema xmlns:xs=\"http://www.w3.org/2001/XMLSchema\"><xs:import"
                 + " namespace=\"http://clash.example/harbour\" schemaLocation=\"s0.xsd\"/></xs:schema></types>"
                 + String.join("\n", messages)
+                + "<message name=\"parts\">"
+                + NAMES.stream()
+                        .map(name -> "<part name=\"" + name + "\" type=\"t:Signs\"/>")
+                        .collect(Collectors.joining())
+                + "</message><portType name=\"calls\"><operation name=\"all\"><input message=\"t:parts\"/>"
+                + "<output message=\"t:parts\"/></operation></portType>"
+                + "<binding name=\"R\" type=\"t:calls\"><s:binding style=\"rpc\""
+                + " transport=\"http://schemas.xmlsoap.org/soap/http\"/><operation name=\"all\"><s:operation/><input>"
+                + "<s:body use=\"literal\"/></input><output><s:body use=\"literal\"/></output></operation></binding>"
                 + "<portType name=\"Harbour\">" + String.join("", operations("portType")) + "</portType>"
                 + "<binding name=\"B\" type=\"t:Harbour\"><s:binding transport=\"http://schemas.xmlsoap.org/soap/http\"/>"
                 + String.join("", operations("binding")) + "</binding><service name=\"harbour\"><port name=\"a-b\""
-                + " binding=\"t:B\"/><port name=\"A_B\" binding=\"t:B\"/></service></definitions>";
+                + " binding=\"t:B\"/><port name=\"A_B\" binding=\"t:B\"/><port name=\"calls\" binding=\"t:R\"/></service></definitions>";
         documents.add(0, Files.writeString(folder.resolve("c.wsdl"), wsdl));
         if (seed != 0) {
             Collections.shuffle(documents, random);

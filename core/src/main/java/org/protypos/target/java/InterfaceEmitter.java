@@ -97,7 +97,7 @@ final class InterfaceEmitter {
         static List<String> resultNames(ApiMessage output) {
             List<String> names = new ArrayList<>();
             for (Property value : output.values()) {
-                String name = ReadingCode.field(value);
+                String name = JavaNames.component(ReadingCode.field(value));
                 String free = name;
                 for (int number = 2; names.contains(free); number++) {
                     free = name + number;

@@ -40,6 +40,9 @@ public final class JavaNames implements NameRules {
                             + " lpt0 lpt1 lpt2 lpt3 lpt4 lpt5 lpt6 lpt7 lpt8 lpt9")
                     .split(" "));
 
+    private static final Set<String> OF_OBJECTS =
+            Set.of("clone finalize getClass hashCode notify notifyAll toString wait".split(" "));
+
     private static final List<String> RESERVED_TYPES =
             Stream.concat(JAVA_LANG.stream(), DEVICES.stream()).toList();
     private static final List<String> RESERVED_MEMBERS = List.of("Class", "Java", "Javax");
@@ -127,6 +130,11 @@ public final class JavaNames implements NameRules {
     static String variable(String memberName) {
         String name = small(memberName);
         return name.equals(memberName) ? name + "_" : name;
+    }
+
+    /** The component of a record for a name: none may be called like a method that every object has. */
+    static String component(String name) {
+        return OF_OBJECTS.contains(name) ? name + "_" : name;
     }
 
     /** A name with a small letter first, or a leading acronym in small letters. */
