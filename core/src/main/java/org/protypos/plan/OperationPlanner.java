@@ -434,8 +434,15 @@ final class OperationPlanner {
     }
 
     static Subject subject(PortType portType, Operation operation) {
+        List<Operation> namesakes = portType.operations().stream()
+                .filter(other -> other.name().equals(operation.name()))
+                .toList();
+        int number = namesakes.indexOf(operation) + 1;
         return Subject.wsdl(Subject.Kind.PORT_TYPE, portType.name(), portType.place())
-                .inside(Subject.Kind.OPERATION, operation.name(), operation.place());
+                .inside(
+                        Subject.Kind.OPERATION,
+                        operation.name() + (number > 1 ? "[" + number + "]" : ""),
+                        operation.place());
     }
 
     private List<String> parameters(Subject operation, ApiMessage input) {
