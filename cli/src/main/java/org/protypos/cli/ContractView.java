@@ -25,10 +25,9 @@ final class ContractView {
     private final Map<ApiOperation, JavaTarget.Signature> signatures;
 
     ContractView(Contract contract, PlannedContract planned) {
-        this.planned = planned;
-        Plan plan = planned.plan();
         this.contract = contract;
-        this.plan = plan;
+        this.planned = planned;
+        this.plan = planned.plan();
         this.signatures = JavaTarget.signatures(plan);
     }
 

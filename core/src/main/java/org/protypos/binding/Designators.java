@@ -2,6 +2,7 @@ package org.protypos.binding;
 
 import java.util.Collection;
 import java.util.Map;
+import org.protypos.diagnostic.NearestName;
 
 /** Designators of components as people write and read them. */
 public final class Designators {
@@ -22,7 +23,7 @@ public final class Designators {
         int least = Integer.MAX_VALUE;
         for (String candidate : all) {
             boolean namespaces = candidate.startsWith(Rule.NAMESPACE) == wanted.startsWith(Rule.NAMESPACE);
-            int step = namespaces ? distance(last(wanted), last(candidate)) * 1000 : Integer.MAX_VALUE;
+            int step = namespaces ? NearestName.distance(last(wanted), last(candidate)) * 1000 : Integer.MAX_VALUE;
             if (step <= least) {
                 int whole = step
                         + Math.min(999, Math.abs(candidate.length() - wanted.length()) * 4 + common(wanted, candidate));
@@ -47,23 +48,5 @@ public final class Designators {
     private static String last(String designator) {
         int end = Math.max(designator.lastIndexOf('}'), designator.lastIndexOf('/'));
         return designator.substring(end + 1);
-    }
-
-    /** The least number of letters to change, add or take away (Levenshtein). */
-    private static int distance(String a, String b) {
-        int[] row = new int[b.length() + 1];
-        for (int j = 0; j <= b.length(); j++) {
-            row[j] = j;
-        }
-        for (int i = 1; i <= a.length(); i++) {
-            int diagonal = row[0];
-            row[0] = i;
-            for (int j = 1; j <= b.length(); j++) {
-                int change = diagonal + (a.charAt(i - 1) == b.charAt(j - 1) ? 0 : 1);
-                diagonal = row[j];
-                row[j] = Math.min(change, Math.min(row[j], row[j - 1]) + 1);
-            }
-        }
-        return row[b.length()];
     }
 }

@@ -23,6 +23,7 @@ import org.protypos.diagnostic.Place;
 import org.protypos.diagnostic.SourceText;
 import org.protypos.naming.NameRules;
 import org.protypos.schema.Particle;
+import org.protypos.source.Xml;
 
 /** Reads files of rules, in YAML or JSON, and tells everything that is wrong with them at once. */
 public final class RuleReader {
@@ -107,7 +108,9 @@ public final class RuleReader {
             return;
         }
         if (in.currentToken() != JsonToken.START_OBJECT) {
-            wrong("the file holds no map", "begin it with \"prefixes:\" or \"rules:\"", declaring);
+            if (declaring) {
+                wrong("the file holds no map", "begin it with \"prefixes:\" or \"rules:\"");
+            }
             return;
         }
         while (in.nextToken() == JsonToken.FIELD_NAME) {
@@ -128,10 +131,8 @@ public final class RuleReader {
         }
     }
 
-    private void wrong(String message, String cure, boolean tell) {
-        if (tell) {
-            findings.error("rule-value", here(), message, cure);
-        }
+    private void wrong(String message, String cure) {
+        findings.error("rule-value", here(), message, cure);
     }
 
     private void prefixes() throws IOException {
@@ -139,20 +140,20 @@ public final class RuleReader {
             return;
         }
         if (in.currentToken() != JsonToken.START_OBJECT) {
-            wrong("prefixes are a map from prefix to namespace", "write them like \"v: http://...\"", true);
+            wrong("prefixes are a map from prefix to namespace", "write them like \"v: http://...\"");
             in.skipChildren();
             return;
         }
         while (in.nextToken() == JsonToken.FIELD_NAME) {
             String prefix = in.currentName();
             if (!PREFIX.matcher(prefix).matches()) {
-                wrong("\"" + prefix + "\" is no prefix", "use letters and digits", true);
+                wrong("\"" + prefix + "\" is no prefix", "use letters and digits");
             }
             in.nextToken();
             if (in.currentToken() == JsonToken.VALUE_STRING) {
                 prefixes.put(prefix, in.getText());
             } else {
-                wrong("the prefix " + prefix + " stands for no namespace", "give it the namespace as text", true);
+                wrong("the prefix " + prefix + " stands for no namespace", "give it the namespace as text");
                 in.skipChildren();
             }
         }
@@ -163,7 +164,7 @@ public final class RuleReader {
             return;
         }
         if (in.currentToken() != JsonToken.START_ARRAY) {
-            wrong("rules are a list", "begin each with \"- on:\"", true);
+            wrong("rules are a list", "begin each with \"- on:\"");
             in.skipChildren();
             return;
         }
@@ -171,7 +172,7 @@ public final class RuleReader {
             if (in.currentToken() == JsonToken.START_OBJECT) {
                 rule();
             } else {
-                wrong("a rule is a map", "begin it with \"on:\"", true);
+                wrong("a rule is a map", "begin it with \"on:\"");
                 in.skipChildren();
             }
         }
@@ -195,7 +196,7 @@ public final class RuleReader {
                 in.skipChildren();
                 sound = false;
             } else if (!in.currentToken().isScalarValue() || in.currentToken() == JsonToken.VALUE_NULL) {
-                wrong("the value of " + key + " is no text", "write it as text", true);
+                wrong("the value of " + key + " is no text", "write it as text");
                 in.skipChildren();
                 sound = false;
             } else if (values.putIfAbsent(key, in.getText()) != null) {
@@ -293,10 +294,8 @@ public final class RuleReader {
         QName type = null;
         if (values.containsKey("type")) {
             String[] parts = values.get("type").strip().split(":", 2);
-            String namespace = parts.length == 1
-                    ? ""
-                    : prefixes.getOrDefault(
-                            parts[0], parts[0].equals("xs") ? "http://www.w3.org/2001/XMLSchema" : null);
+            String namespace =
+                    parts.length == 1 ? "" : prefixes.getOrDefault(parts[0], parts[0].equals("xs") ? Xml.XSD : null);
             if (namespace == null) {
                 findings.error(
                         "rule-selector",

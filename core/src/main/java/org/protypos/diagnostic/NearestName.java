@@ -35,6 +35,11 @@ public final class NearestName {
         return text.toLowerCase(Locale.ROOT);
     }
 
+    /** How many letters are inserted, dropped, changed or swapped between two texts, capitals being letters of their own. */
+    public static int distance(String a, String b) {
+        return distance(a, b, a.length() + b.length());
+    }
+
     /** The distance of optimal string alignment, given up once it must pass {@code enough}. */
     private static int distance(String a, String b, int enough) {
         int[] beforePrevious = new int[b.length() + 1];

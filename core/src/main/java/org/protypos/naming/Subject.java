@@ -40,7 +40,7 @@ public record Subject(Kind kind, String designator, Place place) {
 
     /** A global type. */
     public static Subject type(QName name, Place place) {
-        return new Subject(Kind.TYPE, "~" + step(name), place);
+        return new Subject(Kind.TYPE, "~" + name, place);
     }
 
     /** The anonymous type of an element. */
@@ -50,17 +50,17 @@ public record Subject(Kind kind, String designator, Place place) {
 
     /** A global element. */
     public static Subject element(QName name, Place place) {
-        return new Subject(Kind.ELEMENT, step(name), place);
+        return new Subject(Kind.ELEMENT, name.toString(), place);
     }
 
     /** An element inside a type. */
     public static Subject element(String around, QName name, Place place) {
-        return new Subject(Kind.MEMBER, around + "/" + step(name), place);
+        return new Subject(Kind.MEMBER, around + "/" + name, place);
     }
 
     /** An attribute of a type. */
     public static Subject attribute(String around, QName name, Place place) {
-        return new Subject(Kind.ATTRIBUTE, around + "/@" + step(name), place);
+        return new Subject(Kind.ATTRIBUTE, around + "/@" + name, place);
     }
 
     /** A value of an enumeration. */
@@ -71,7 +71,7 @@ public record Subject(Kind kind, String designator, Place place) {
     /** A global component of a WSDL document. */
     public static Subject wsdl(Kind kind, QName name, Place place) {
         String word = kind == Kind.FAULT ? "message" : kind == Kind.SERVICE ? "service" : "portType";
-        return new Subject(kind, word + " " + step(name), place);
+        return new Subject(kind, word + " " + name, place);
     }
 
     /** The one of so many components with one designator. */
@@ -82,9 +82,5 @@ public record Subject(Kind kind, String designator, Place place) {
     /** What is inside a component of a WSDL document. */
     public Subject inside(Kind inner, String name, Place where) {
         return new Subject(inner, designator + "/" + name, where);
-    }
-
-    private static String step(QName name) {
-        return name.toString();
     }
 }

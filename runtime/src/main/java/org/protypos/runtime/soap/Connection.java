@@ -63,8 +63,9 @@ public abstract sealed class Connection permits SoapConnection, HttpConnection {
     /** Reads an answer, or throws what it means. */
     abstract void interpret(SoapInterceptor.Call call, Answer came, SoapMessage answer);
 
-    /** The call that is beginning. */
-    abstract SoapInterceptor.Call begin(String operation, Map<String, String> headers);
+    private SoapInterceptor.Call begin(String operation) {
+        return new SoapInterceptor.Call(settings.service(), settings.port(), operation, address, new LinkedHashMap<>());
+    }
 
     /**
      * An answer.
@@ -87,7 +88,7 @@ public abstract sealed class Connection permits SoapConnection, HttpConnection {
      */
     public final void call(String operation, String action, SoapMessage request, SoapMessage answer)
             throws DeclaredFault {
-        SoapInterceptor.Call call = begin(operation, new LinkedHashMap<>());
+        SoapInterceptor.Call call = begin(operation);
         HttpRequest sent = request(call, action, request);
         try {
             interpret(call, received(call, exchange(operation, sent)), answer);
@@ -158,7 +159,7 @@ public abstract sealed class Connection permits SoapConnection, HttpConnection {
      */
     public final <A extends SoapMessage, R> CompletableFuture<R> callLater(
             String operation, String action, SoapMessage request, A answer, Function<A, R> result) {
-        SoapInterceptor.Call call = begin(operation, new LinkedHashMap<>());
+        SoapInterceptor.Call call = begin(operation);
         HttpRequest sent = request(call, action, request);
         CompletableFuture<HttpResponse<SpooledBody>> exchange = client.sendAsync(sent, this::body);
         CompletableFuture<Arrived> arrived = new CompletableFuture<>();

@@ -3,7 +3,6 @@ package org.protypos.runtime.soap;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.nio.charset.StandardCharsets;
-import java.util.Map;
 import java.util.function.UnaryOperator;
 import org.protypos.runtime.attach.Attachment;
 import org.protypos.runtime.attach.OutgoingPackage;
@@ -37,11 +36,6 @@ public final class HttpConnection extends Connection {
         SoapSettings changed = with.apply(settings());
         return new HttpConnection(
                 port, changed, changed.sharesClient(settings()) ? client() : changed.client(), types());
-    }
-
-    @Override
-    SoapInterceptor.Call begin(String operation, Map<String, String> headers) {
-        return new SoapInterceptor.Call(port.service(), port.name(), operation, address(), headers);
     }
 
     @Override

@@ -41,11 +41,6 @@ public final class SoapConnection extends Connection {
     }
 
     @Override
-    SoapInterceptor.Call begin(String operation, Map<String, String> headers) {
-        return new SoapInterceptor.Call(port.service(), port.name(), operation, address(), headers);
-    }
-
-    @Override
     HttpRequest request(SoapInterceptor.Call call, String standard, SoapMessage message) {
         String action = port.action(call.operation(), standard);
         Map<String, String> headers = call.headers();

@@ -202,6 +202,16 @@ public final class SoapSettings {
         return with(copy -> copy.reading = reading.leniently(Objects.requireNonNull(passedOver, "passedOver")));
     }
 
+    /** The service's name in the contract. */
+    String service() {
+        return service;
+    }
+
+    /** The port's name in the contract. */
+    String port() {
+        return port;
+    }
+
     String address() {
         return address != null ? address : OutsideAddress.of(service, port, inContract);
     }
