@@ -8,7 +8,6 @@ import org.protypos.binding.RuleReader;
 import org.protypos.binding.Rules;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Findings;
-import org.protypos.naming.Renaming;
 import org.protypos.plan.Plan;
 import org.protypos.plan.Planner;
 import org.protypos.target.java.JavaNames;
@@ -36,7 +35,7 @@ final class RuleArguments {
         JavaNames names = new JavaNames();
         Rules laid = RuleReader.read(rules, names);
         Contract corrected = laid.correct(contract);
-        Plan plan = Planner.plan(corrected, names, rules.isEmpty() ? Renaming.NONE : laid, packageName);
+        Plan plan = Planner.plan(corrected, names, laid, packageName);
         Findings findings = new Findings();
         findings.addAll(contract.findings());
         findings.addAll(plan.findings());

@@ -144,16 +144,19 @@ final class CorrectedSchema {
     private Particle occurring(Particle particle, String designator, Place place) {
         Rule rule = about(designator);
         Correction correction = rule == null ? null : rule.effect().correction();
-        if (correction == null || correction.least() == null) {
+        if (correction == null || correction.occurs() == null) {
             return particle;
         }
         changed(
                 rule,
                 designator,
                 place,
-                "occurs " + Correction.occurs(particle.least(), particle.most()),
-                "occurs " + Correction.occurs(correction.least(), correction.most()));
-        return new Particle(particle.term(), correction.least(), correction.most());
+                "occurs " + new Correction.Occurs(particle.least(), particle.most()),
+                "occurs " + correction.occurs());
+        return new Particle(
+                particle.term(),
+                correction.occurs().least(),
+                correction.occurs().most());
     }
 
     private ElementDeclaration element(ElementDeclaration element, String designator) {
@@ -206,10 +209,10 @@ final class CorrectedSchema {
                 name == null ? path : Subject.attribute(path, name, null).designator();
         Rule rule = name == null ? null : about(designator);
         Correction correction = rule == null ? null : rule.effect().correction();
-        if (correction == null || correction.least() == null) {
+        if (correction == null || correction.occurs() == null) {
             return use;
         }
-        boolean required = correction.least() > 0;
+        boolean required = correction.occurs().least() > 0;
         changed(
                 rule,
                 designator,

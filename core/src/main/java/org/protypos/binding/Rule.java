@@ -1,6 +1,7 @@
 package org.protypos.binding;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
@@ -24,16 +25,47 @@ public final class Rule {
      * @param suffix what its name gets behind
      * @param packageName the package that a namespace gets
      * @param omitted whether the component is left out
+     * @param shape what is wanted of its API beyond its name, or null
      * @param correction what the contract should say of it, or null
      */
     record Effect(
-            String name, String prefix, String suffix, String packageName, boolean omitted, Correction correction) {
+            String name,
+            String prefix,
+            String suffix,
+            String packageName,
+            boolean omitted,
+            Shape shape,
+            Correction correction) {
         boolean isNothing() {
-            return !isOfNames() && packageName == null && !omitted && correction == null;
+            return isOfPackageAlone() && packageName == null;
+        }
+
+        boolean isOfPackageAlone() {
+            return !isOfNames() && !omitted && shape == null && correction == null;
+        }
+
+        /** What it says of names, or null. */
+        List<String> naming() {
+            return isOfNames() ? Arrays.asList(name, prefix, suffix) : null;
         }
 
         boolean isOfNames() {
             return name != null || prefix != null || suffix != null;
+        }
+
+        boolean isOfOperation() {
+            return shape != null && shape.isOfOperation() || correction != null && correction.isOfOperation();
+        }
+
+        boolean isOfPort() {
+            return correction != null && correction.address() != null;
+        }
+
+        boolean isOfSchema() {
+            return shape != null && shape.isOfSchema()
+                    || correction != null
+                            && (correction.isOfMember() || correction.base() != null)
+                            && !correction.isOfOperation();
         }
     }
 
@@ -52,6 +84,21 @@ public final class Rule {
         /** Whether it is about operations or ports. */
         boolean isOfOperationOrPort() {
             return written.matches("(portType|service) [^/]+/[^/]+");
+        }
+
+        /** Whether it is about a component of a WSDL document. */
+        boolean isOfWsdl() {
+            return written.matches("(portType|service|message) .*");
+        }
+
+        /** Whether it is about global types. */
+        boolean isOfType() {
+            return written.matches("~[^/@=]+");
+        }
+
+        /** Whether it may be about anything. */
+        boolean isOfAll() {
+            return written.startsWith("**");
         }
 
         /** The namespace that it is about. */

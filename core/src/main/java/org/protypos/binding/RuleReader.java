@@ -14,24 +14,16 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.TreeSet;
-import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.NearestName;
 import org.protypos.diagnostic.Place;
 import org.protypos.diagnostic.SourceText;
 import org.protypos.naming.NameRules;
-import org.protypos.schema.Particle;
-import org.protypos.source.Xml;
 
 /** Reads files of rules, in YAML or JSON, and tells everything that is wrong with them at once. */
 public final class RuleReader {
-    private static final Set<String> KEYS =
-            Set.of("on", "name", "prefix", "suffix", "package", "omit", "occurs", "nillable", "type", "because");
-    private static final Pattern SELECTOR =
-            Pattern.compile("(namespace .+|((portType|service|message) )?[^ ]+('.*')?)");
-    private static final Pattern OCCURS = Pattern.compile("([0-9]{1,6})(?:\\.\\.([0-9]{1,6}|\\*))?");
+    private static final Set<String> KEYS = RuleBuilder.keys();
     private static final Pattern PREFIX = Pattern.compile("[A-Za-z_][\\w.-]*");
 
     private final NameRules names;
@@ -39,6 +31,7 @@ public final class RuleReader {
     private final List<Rule> rules = new ArrayList<>();
     private final Map<String, String> shared = new LinkedHashMap<>();
     private Map<String, String> prefixes = new LinkedHashMap<>();
+    private RuleBuilder builder;
     private SourceText text;
     private JsonParser in;
 
@@ -73,6 +66,7 @@ public final class RuleReader {
         }
         text = new SourceText(file.toString().replace('\\', '/'), content);
         prefixes = new LinkedHashMap<>();
+        builder = new RuleBuilder(names, new SelectorReader(prefixes, findings), findings);
         // Prefixes may stand below the rules that use them: the file is read twice.
         for (boolean declaring : new boolean[] {true, false}) {
             try (JsonParser parser = new YAMLFactory().createParser(content)) {
@@ -192,202 +186,48 @@ public final class RuleReader {
                         "rule-key",
                         at,
                         "\"" + key + "\" is no key of a rule",
-                        "the keys are " + String.join(", ", new TreeSet<>(KEYS)));
+                        NearestName.of(key, KEYS)
+                                .map(near -> "the nearest is " + near)
+                                .orElse("the keys are " + String.join(", ", KEYS)));
                 in.skipChildren();
                 sound = false;
-            } else if (!in.currentToken().isScalarValue() || in.currentToken() == JsonToken.VALUE_NULL) {
-                wrong("the value of " + key + " is no text", "write it as text");
-                in.skipChildren();
+                continue;
+            }
+            Place of = here();
+            String value = value(key);
+            if (value == null) {
                 sound = false;
-            } else if (values.putIfAbsent(key, in.getText()) != null) {
+            } else if (values.putIfAbsent(key, value) != null) {
                 findings.error("rule-key", at, "\"" + key + "\" is there twice", "keep one of the two");
                 sound = false;
             } else {
-                places.put(key, here());
+                places.put(key, of);
             }
         }
-        if (sound) {
-            add(values, places, place);
+        Rule rule = sound ? builder.rule(new WrittenRule(values, places, place)) : null;
+        if (rule != null) {
+            rules.add(rule);
         }
     }
 
-    private void add(Map<String, String> values, Map<String, Place> places, Place place) {
-        String on = values.get("on");
-        Rule.Effect effect = new Rule.Effect(
-                values.get("name"),
-                values.get("prefix"),
-                values.get("suffix"),
-                values.get("package"),
-                "true".equals(values.get("omit")),
-                correction(values, places));
-        if (on == null) {
-            findings.error("rule-key", place, "the rule does not say what it is about", "begin it with \"on:\"");
-            return;
+    /** The text of a value, or null when it is none; interfaces may be a list, and a default nothing at all. */
+    private String value(String key) throws IOException {
+        if (in.currentToken() == JsonToken.VALUE_NULL && key.equals("default")) {
+            return WrittenRule.NOTHING;
         }
-        Rule.Selector selector = selector(on.strip(), places.get("on"));
-        if (selector == null) {
-            return;
-        }
-        boolean refused = effect.correction() == null && (values.containsKey("occurs") || values.containsKey("type"));
-        if (refused) {
-            return;
-        }
-        if (effect.isNothing()) {
-            findings.error(
-                    "rule-key",
-                    place,
-                    "the rule does nothing",
-                    "give it one of name, prefix, suffix, package, omit, occurs, nillable and type");
-        } else if (effect.correction() != null && values.get("because") == null) {
-            findings.error(
-                    "rule-key",
-                    place,
-                    "the correction does not say why it is there",
-                    "add \"because:\" for who comes after you");
-        } else if (effect.omitted() && (effect.isOfNames() || !selector.isOfOperationOrPort())) {
-            findings.error(
-                    "rule-value",
-                    places.get("omit"),
-                    "only an operation or a port is left out, and then has no name",
-                    "write \"on: portType p:Name/operation\" or \"on: service p:Name/port\"");
-        } else if (selector.isOfNamespace() != (effect.packageName() != null)
-                || effect.isOfNames() && selector.isOfNamespace()) {
-            findings.error(
-                    "rule-value",
-                    place,
-                    selector.isOfNamespace()
-                            ? "a namespace gets a package and nothing else"
-                            : "only a namespace gets a package",
-                    selector.isOfNamespace() ? "write \"package:\"" : "write \"on: namespace ...\"");
-        } else if (effect.name() != null && (effect.prefix() != null || effect.suffix() != null)) {
-            findings.error("rule-value", place, "a name is given and changed at once", "leave out prefix and suffix");
-        } else if (effect.name() != null && selector.pattern() != null) {
-            findings.error(
-                    "rule-value",
-                    places.get("name"),
-                    "one name for all components that match a pattern",
-                    "use prefix or suffix, or name one component");
-        } else if (isSpelled(effect, places)) {
-            rules.add(new Rule(selector, effect, values.get("because"), place));
-        }
-    }
-
-    /** What the contract should say, or null when nothing is said of that. */
-    private Correction correction(Map<String, String> values, Map<String, Place> places) {
-        Integer least = null;
-        Integer most = null;
-        Matcher occurs = OCCURS.matcher(values.getOrDefault("occurs", ""));
-        if (occurs.matches()) {
-            least = Integer.valueOf(occurs.group(1));
-            String upper = occurs.group(2);
-            most = upper == null ? least : upper.equals("*") ? Particle.UNBOUNDED : Integer.valueOf(upper);
-        }
-        if (values.containsKey("occurs") && (least == null || most < least)) {
-            findings.error(
-                    "rule-value",
-                    places.get("occurs"),
-                    "\"" + values.get("occurs") + "\" is no occurrence",
-                    "write it like 1, 0..1, 1..* or 2..5");
-            least = null;
-        }
-        Boolean nillable = values.containsKey("nillable") ? Boolean.valueOf(values.get("nillable")) : null;
-        QName type = null;
-        if (values.containsKey("type")) {
-            String[] parts = values.get("type").strip().split(":", 2);
-            String namespace =
-                    parts.length == 1 ? "" : prefixes.getOrDefault(parts[0], parts[0].equals("xs") ? Xml.XSD : null);
-            if (namespace == null) {
-                findings.error(
-                        "rule-selector",
-                        places.get("type"),
-                        "the prefix " + parts[0] + " is not declared",
-                        "declare it under \"prefixes:\"");
-            } else {
-                type = new QName(namespace, parts[parts.length - 1]);
+        if (in.currentToken() == JsonToken.START_ARRAY && key.equals("implements")) {
+            List<String> items = new ArrayList<>();
+            while (in.nextToken() != JsonToken.END_ARRAY) {
+                items.add(in.getValueAsString(""));
+                in.skipChildren();
             }
+            return String.join(",", items);
         }
-        Correction correction = new Correction(least, most, nillable, type);
-        return correction.isNothing() ? null : correction;
-    }
-
-    private boolean isSpelled(Rule.Effect effect, Map<String, Place> places) {
-        boolean name = effect.name() == null || names.isName(effect.name());
-        boolean around = names.isName("x"
-                + (effect.prefix() == null ? "" : effect.prefix())
-                + (effect.suffix() == null ? "" : effect.suffix()));
-        boolean packageName = effect.packageName() == null || names.isPackage(effect.packageName());
-        if (!name || !around || !packageName) {
-            String key = !name ? "name" : !packageName ? "package" : effect.prefix() != null ? "prefix" : "suffix";
-            findings.error(
-                    "rule-name",
-                    places.get(key),
-                    "the target cannot have the " + key + " it is given",
-                    "use letters and digits, and no word of the language");
-        }
-        return name && around && packageName;
-    }
-
-    /** Puts namespaces in braces for prefixes; a value in quotation marks stays as it is. */
-    private Rule.Selector selector(String on, Place place) {
-        if (!SELECTOR.matcher(on).matches()) {
-            findings.error(
-                    "rule-selector",
-                    place,
-                    "\"" + on + "\" designates no component",
-                    "write it like ~p:Type, ~p:Type/p:element, ~p:Type/@attribute, ~p:Type='value', portType p:Name/operation,"
-                            + " service p:Name/port, message p:Name or namespace p");
+        if (!in.currentToken().isScalarValue() || in.currentToken() == JsonToken.VALUE_NULL) {
+            wrong("the value of " + key + " is no text", "write it as text");
+            in.skipChildren();
             return null;
         }
-        if (on.startsWith(Rule.NAMESPACE)) {
-            String named = on.substring(Rule.NAMESPACE.length()).strip();
-            return selector(on, Rule.NAMESPACE + prefixes.getOrDefault(named, named));
-        }
-        StringBuilder expanded = new StringBuilder();
-        int value = on.indexOf("='");
-        int end = value < 0 ? on.length() : value;
-        int at = 0;
-        while (at < end) {
-            char c = on.charAt(at);
-            if (c == '{') {
-                int close = Math.max(at, on.indexOf('}', at));
-                expanded.append(on, at, close + 1);
-                at = close + 1;
-            } else if (Character.isLetter(c) || c == '_') {
-                int stop = at;
-                while (stop < end && ":/@~*{ ".indexOf(on.charAt(stop)) < 0) {
-                    stop++;
-                }
-                String word = on.substring(at, stop);
-                boolean prefix = stop < end && on.charAt(stop) == ':';
-                if (prefix && !prefixes.containsKey(word)) {
-                    findings.error(
-                            "rule-selector",
-                            place,
-                            "the prefix " + word + " in \"" + on + "\" is not declared",
-                            "declare it under \"prefixes:\"");
-                    return null;
-                }
-                expanded.append(prefix ? "{" + prefixes.get(word) + "}" : word);
-                at = prefix ? stop + 1 : stop;
-            } else {
-                expanded.append(c);
-                at++;
-            }
-        }
-        return selector(on, expanded.append(on, end, on.length()).toString());
-    }
-
-    private static Rule.Selector selector(String written, String expanded) {
-        int value = expanded.indexOf("='");
-        String named = value < 0 ? expanded : expanded.substring(0, value);
-        if (named.indexOf('*') < 0) {
-            return new Rule.Selector(written, expanded, null);
-        }
-        StringBuilder regex = new StringBuilder();
-        for (String piece : named.split("(?<=\\*)|(?=\\*)")) {
-            regex.append(piece.equals("*") ? "[^/{}=@]*" : Pattern.quote(piece));
-        }
-        regex.append(Pattern.quote(expanded.substring(named.length())));
-        return new Rule.Selector(written, expanded, Pattern.compile(regex.toString()));
+        return in.getText();
     }
 }

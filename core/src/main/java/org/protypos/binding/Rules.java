@@ -9,19 +9,20 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
-import java.util.function.Predicate;
+import java.util.function.Function;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Findings;
 import org.protypos.naming.Renaming;
 import org.protypos.naming.Subject;
+import org.protypos.source.Xml;
 
 /**
  * Rules that somebody lays over a contract. Of several rules for one component the one that says most about it holds: one
  * without a wildcard, then the one with the longest text beside its wildcards. Two that say as much and differ are a
  * finding. The door of this package.
  */
-public final class Rules implements Renaming {
+public final class Rules implements Renaming, Shaping {
     private final List<Rule> all;
     private final Map<String, String> prefixes;
     private final Findings findings;
@@ -51,14 +52,14 @@ public final class Rules implements Renaming {
     @Override
     public String packageOf(String namespace, String plain) {
         known.add(Rule.NAMESPACE + namespace);
-        Rule rule = best(Rule.NAMESPACE + namespace, effect -> effect.packageName() != null);
+        Rule rule = best(Rule.NAMESPACE + namespace, Rule.Effect::packageName);
         return rule == null ? plain : rule.effect().packageName();
     }
 
     @Override
     public Wish nameOf(Subject subject, String plain) {
         known.add(subject.designator());
-        Rule rule = best(subject.designator(), Rule.Effect::isOfNames);
+        Rule rule = best(subject.designator(), Rule.Effect::naming);
         if (rule == null) {
             return null;
         }
@@ -72,9 +73,25 @@ public final class Rules implements Renaming {
     }
 
     @Override
+    public String shown(Subject subject) {
+        return shown(subject.designator());
+    }
+
+    private String shown(String designator) {
+        return Designators.shown(designator, prefixes).replace("{" + Xml.XSD + "}", "xs:");
+    }
+
+    @Override
     public boolean isOmitted(Subject subject) {
         known.add(subject.designator());
-        return best(subject.designator(), Rule.Effect::omitted) != null;
+        return best(subject.designator(), effect -> effect.omitted() ? true : null) != null;
+    }
+
+    @Override
+    public <T> Choice<T> choice(Subject subject, Function<Shape, T> aspect) {
+        known.add(subject.designator());
+        Rule rule = best(subject.designator(), effect -> effect.shape() == null ? null : aspect.apply(effect.shape()));
+        return rule == null ? null : new Choice<>(aspect.apply(rule.effect().shape()), rule.place());
     }
 
     /** The names of members are kept in the spelling that accessors are built from. */
@@ -105,11 +122,15 @@ public final class Rules implements Renaming {
                         contract.findings());
     }
 
-    /** Of the rules for a component that do something of one kind, the one that says most about it. */
-    private Rule best(String designator, Predicate<Rule.Effect> kind) {
+    /**
+     * Of the rules for a component that say something in one respect, the one that says most about it.
+     *
+     * @param respect gives what a rule says in that respect, or null
+     */
+    private Rule best(String designator, Function<Rule.Effect, ?> respect) {
         List<Rule> candidates = new ArrayList<>(exact.getOrDefault(designator, List.of()));
         patterns.stream().filter(rule -> rule.selector().fits(designator)).forEach(candidates::add);
-        candidates.removeIf(rule -> !kind.test(rule.effect()));
+        candidates.removeIf(rule -> respect.apply(rule.effect()) == null);
         if (candidates.isEmpty()) {
             return null;
         }
@@ -118,12 +139,12 @@ public final class Rules implements Renaming {
         Rule first = candidates.get(0);
         for (Rule other : candidates.subList(1, candidates.size())) {
             if (other.selector().weight() == first.selector().weight()
-                    && !other.effect().equals(first.effect())) {
+                    && !respect.apply(other.effect()).equals(respect.apply(first.effect()))) {
                 findings.error(
                         "rules-equal",
                         other.place(),
-                        "this rule and the one at " + first.place() + " both say what becomes of "
-                                + Designators.shown(designator, prefixes) + ", and neither says more about it",
+                        "this rule and the one at " + first.place() + " both say what becomes of " + shown(designator)
+                                + ", and neither says more about it",
                         "keep one of them, or make one more specific");
             }
         }
@@ -137,18 +158,27 @@ public final class Rules implements Renaming {
      */
     public List<Finding> findings(boolean whole) {
         for (Rule rule : all) {
-            if (whole && rule.matched().isEmpty()) {
+            if (whole && rule.matched().isEmpty() && isKnown(rule)) {
+                findings.error(
+                        "rule-useless",
+                        rule.place(),
+                        "what " + rule.on() + " is has no use for what the rule says",
+                        "take the rule out, or say it of another component");
+            } else if (whole && rule.matched().isEmpty()) {
                 String nearest = Designators.nearest(rule.selector().expanded(), known);
                 findings.error(
                         "rule-unmatched",
                         rule.place(),
                         "no component is called " + rule.on(),
-                        nearest == null
-                                ? "take the rule out"
-                                : "the nearest is " + Designators.shown(nearest, prefixes));
+                        nearest == null ? "take the rule out" : "the nearest is " + shown(nearest));
             }
         }
         return findings.sorted();
+    }
+
+    private boolean isKnown(Rule rule) {
+        return rule.selector().pattern() == null
+                && known.contains(rule.selector().expanded());
     }
 
     /** The prefixes that the files declare. */

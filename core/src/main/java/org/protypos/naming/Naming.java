@@ -67,6 +67,11 @@ public final class Naming {
         return renaming.isOmitted(subject);
     }
 
+    /** How a component is called when one talks about it. */
+    public String shown(Subject subject) {
+        return renaming.shown(subject);
+    }
+
     Renaming.Wish wish(Subject subject, String plain) {
         return renaming.nameOf(subject, plain);
     }
@@ -84,7 +89,7 @@ public final class Naming {
         findings.error(
                 "rule-clash",
                 wish.place(),
-                "the name " + wish.name() + " for " + subject.designator() + " is already taken in " + where,
+                "the name " + wish.name() + " for " + shown(subject) + " is already taken in " + where,
                 "choose another name, such as " + given);
     }
 }

@@ -36,6 +36,11 @@ public interface Renaming {
         return false;
     }
 
+    /** How a component is called when one talks about it. */
+    default String shown(Subject subject) {
+        return subject.designator();
+    }
+
     /**
      * A name that somebody wants.
      *

@@ -40,6 +40,7 @@ public final class ApiClass {
     private final List<ApiClass> nestedClasses = new ArrayList<>();
     private final List<ApiEnum> nestedEnums = new ArrayList<>();
     private boolean hasSubclasses;
+    private List<String> interfaces = List.of();
     NameScope memberNames;
 
     ApiClass(String packageName, String name, ApiClass host, QName xmlType, String designator, NameScope nestedNames) {
@@ -99,6 +100,15 @@ public final class ApiClass {
     /** Whether some class extends it. */
     public boolean hasSubclasses() {
         return hasSubclasses;
+    }
+
+    /** The interfaces that it implements besides. */
+    public List<String> interfaces() {
+        return interfaces;
+    }
+
+    void setInterfaces(List<String> names) {
+        interfaces = names;
     }
 
     /** What the contract says about it. */

@@ -9,6 +9,7 @@ import javax.xml.namespace.QName;
  * @param host the class it is nested in, or null
  * @param xmlType the name of the simple type, or null
  * @param base the kind of text its values are written as
+ * @param interfaces the interfaces that it implements
  */
 public record ApiEnum(
         String packageName,
@@ -17,6 +18,7 @@ public record ApiEnum(
         QName xmlType,
         ScalarKind base,
         List<Constant> constants,
+        List<String> interfaces,
         String documentation) {
     /**
      * A named value.

@@ -42,6 +42,11 @@ public record ApiMessage(
         BYTES
     }
 
+    /** The message with its body as one value. */
+    ApiMessage whole() {
+        return new ApiMessage(name, form, body, null, anyWrapper, encoded, headers, attachments, action);
+    }
+
     /** What stands neither in the body nor in a wrapper: the headers, then the attachments. */
     public List<Property> outside() {
         List<Property> outside = new ArrayList<>(headers);

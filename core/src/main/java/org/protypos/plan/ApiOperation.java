@@ -7,7 +7,7 @@ import org.protypos.wsdl.PolicyAssertion;
  * An operation: a method.
  *
  * @param method the name of the method
- * @param asyncMethod the name of the method that does not wait
+ * @param asyncMethod the name of the method that does not wait, or null when nobody wants it
  * @param xmlName the name of the operation
  * @param parameters the names of the parameters, one for each value of the input
  * @param input what goes in

@@ -43,7 +43,9 @@ final class ClassPlanner {
             return;
         }
         ApiClass base = types.base(complex);
-        type.describe(base, complex.isAbstract(), complex.mixed(), types.documentation(complex));
+        Subject subject = new Subject(Subject.Kind.TYPE, type.designator(), complex.place());
+        String documentation = types.shapes().documentation(subject, types.documentation(complex));
+        type.describe(base, complex.isAbstract(), complex.mixed(), documentation);
         type.memberNames =
                 base == null ? types.members(type) : base.memberNames.within(type.packageName() + "." + type.name());
         type.memberNames.expect(expected -> expectMembers(complex, expected));
@@ -241,19 +243,21 @@ final class ClassPlanner {
                         ? use.fixedValue()
                         : declared.defaultValue() != null ? declared.defaultValue() : declared.fixedValue();
         boolean required = use.use() == AttributeUse.Use.REQUIRED;
+        Subject subject = Subject.attribute(type.designator(), declared.name(), use.place());
+        ValueType value = types.shaped(
+                subject, declared.type(), new Owner(use.reference() == null ? type : null, declared.name()));
+        Property.Cardinality cardinality = required ? Property.Cardinality.REQUIRED : Property.Cardinality.OPTIONAL;
         return new Property(
-                type.memberNames.claim(
-                        Subject.attribute(type.designator(), declared.name(), use.place()),
-                        types.rules().memberName(local),
-                        "Attribute"),
+                type.memberNames.claim(subject, types.rules().memberName(local), "Attribute"),
                 Property.Kind.ATTRIBUTE,
                 declared.name(),
-                types.value(declared.type(), new Owner(use.reference() == null ? type : null, declared.name())),
-                required ? Property.Cardinality.REQUIRED : Property.Cardinality.OPTIONAL,
+                value,
+                cardinality,
                 false,
                 null,
                 required ? null : standard,
-                declared.documentation(),
-                types.facets().of(declared.type()));
+                types.shapes().documentation(subject, declared.documentation()),
+                types.facets().of(declared.type()),
+                types.shapes().access(subject, value, cardinality, !required && standard == null));
     }
 }

@@ -162,22 +162,23 @@ final class ContentPlanner {
                 && (element.isAbstract() || types.schema().substitutions().containsKey(element.name()));
         QName name = element.name();
         Owner owner = new Owner(term instanceof ElementReference ? null : type, name);
-        String memberName = type.memberNames.claim(
-                Subject.element(type.designator(), name, element.place()),
-                types.rules().memberName(name.getLocalPart()),
-                "");
+        Subject subject = Subject.element(type.designator(), name, element.place());
+        String memberName = type.memberNames.claim(subject, types.rules().memberName(name.getLocalPart()), "");
         boolean tellsNil = element.nillable() && cardinality == Property.Cardinality.OPTIONAL;
+        ValueType value = substitutable ? open(element) : types.elementValue(element, subject, owner);
+        boolean absent = cardinality == Property.Cardinality.OPTIONAL || element.nillable();
         return new Property(
                 memberName,
                 substitutable ? Property.Kind.SUBSTITUTABLE : Property.Kind.ELEMENT,
                 name,
-                substitutable ? open(element) : types.elementValue(element, owner),
+                value,
                 cardinality,
                 element.nillable() && !substitutable,
                 tellsNil && !substitutable ? type.memberNames.make(memberName + "Nil", "") : null,
                 element.defaultValue() != null ? element.defaultValue() : element.fixedValue(),
-                documentation(term, element),
-                substitutable ? null : types.facets().of(types.schema().typeOf(element)));
+                types.shapes().documentation(subject, documentation(term, element)),
+                substitutable ? null : types.facets().of(types.schema().typeOf(element)),
+                types.shapes().access(subject, value, cardinality, absent));
     }
 
     private static String documentation(Term term, ElementDeclaration element) {

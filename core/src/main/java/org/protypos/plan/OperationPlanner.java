@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import javax.xml.namespace.QName;
+import org.protypos.binding.Shaping;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Place;
@@ -81,7 +82,8 @@ final class OperationPlanner {
             return null;
         }
         Actions actions = new Actions(portType, operation, bound, addressed);
-        String method = methods.claim(subject(portType, operation), rules.methodName(operation.name()), "");
+        Subject subject = subject(portType, operation);
+        String method = methods.claim(subject, rules.methodName(operation.name()), "");
         String type = rules.typeName(method);
         ApiMessage input;
         ApiMessage output = null;
@@ -97,14 +99,21 @@ final class OperationPlanner {
             input = message(in, operation.name());
             output = operation.output() == null ? null : message(out, outputWrapper(input));
         }
+        Shaping.Choice<Boolean> plain = types.shapes().plainParameters(subject);
+        if (plain != null && !plain.value()) {
+            input = input.whole();
+            output = output == null ? null : output.whole();
+        } else if (plain != null && input.wrapper() == null && input.body() != null) {
+            types.shapes().notPlain(plain.place(), subject);
+        }
         List<ApiFault> declared = new ArrayList<>();
         List<String> faultActions = new ArrayList<>();
         faults(operation, bound, actions, declared, faultActions);
         return new ApiOperation(
                 method,
-                methods.make(method + "Async", ""),
+                types.shapes().isAsync(subject) ? methods.make(method + "Async", "") : null,
                 operation.name(),
-                parameters(subject(portType, operation), input),
+                parameters(subject, input),
                 input,
                 output,
                 output != null && output.values().size() > 1 ? type + "Result" : null,
@@ -114,7 +123,7 @@ final class OperationPlanner {
                 bound.location(),
                 bound.policy(),
                 List.copyOf(faultActions),
-                operation.documentation());
+                types.shapes().documentation(subject, operation.documentation()));
     }
 
     /** An answer is taken apart when the request is, whatever its element is called; an empty name stands for none. */
@@ -371,7 +380,7 @@ final class OperationPlanner {
         }
         QName element = new QName(namespace, part.name());
         TypeReference type = TypeReference.to(part.type(), part.place());
-        ValueType value = types.value(type, Owner.global(element));
+        ValueType value = types.value(type, Owner.global(element)).written();
         callElements.putIfAbsent(element, value);
         return new Property(
                 rules.memberName(name), Property.Kind.ELEMENT, element, value, cardinality, false, null, null, "");
@@ -391,8 +400,9 @@ final class OperationPlanner {
                 Property.Kind.ELEMENT,
                 element,
                 inBody
-                        ? types.elementValue(declared, Owner.global(element))
-                        : types.value(contract.schema().typeOf(declared), Owner.global(element)),
+                        ? types.elementValue(declared, Subject.element(element, null), Owner.global(element))
+                        : types.value(contract.schema().typeOf(declared), Owner.global(element))
+                                .written(),
                 cardinality,
                 declared.nillable(),
                 null,

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import javax.xml.namespace.QName;
 import org.protypos.naming.NameRules;
+import org.protypos.naming.Subject;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.TypeReference;
 import org.protypos.wsdl.Message;
@@ -95,7 +96,7 @@ final class PartsPlanner {
                 type.memberNames.make(rules.memberName(part.name()), ""),
                 Property.Kind.ELEMENT,
                 element.name(),
-                types.elementValue(element, Owner.global(element.name())),
+                types.elementValue(element, Subject.element(element.name(), null), Owner.global(element.name())),
                 Property.Cardinality.REQUIRED,
                 element.nillable(),
                 null,

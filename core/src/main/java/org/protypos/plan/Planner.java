@@ -4,9 +4,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import javax.xml.namespace.QName;
+import org.protypos.binding.Rules;
+import org.protypos.binding.Shaping;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Findings;
-import org.protypos.naming.NameRules;
 import org.protypos.naming.Naming;
 import org.protypos.naming.Renaming;
 import org.protypos.schema.ElementDeclaration;
@@ -21,16 +22,36 @@ public final class Planner {
      * Plans the API.
      *
      * @param contract a sound contract
-     * @param rules how the target spells names
+     * @param rules how the target spells names, and which types it has
      * @param renaming what is to be called otherwise
      * @param singlePackage the package for everything, or null for one package for each namespace
      */
-    public static Plan plan(Contract contract, NameRules rules, Renaming renaming, String singlePackage) {
+    public static Plan plan(Contract contract, TargetRules rules, Renaming renaming, String singlePackage) {
+        return plan(contract, rules, renaming, Shaping.NONE, singlePackage);
+    }
+
+    /**
+     * Plans the API.
+     *
+     * @param contract a sound contract
+     * @param rules how the target spells names, and which types it has
+     * @param custom what somebody wants otherwise than it would be
+     * @param singlePackage the package for everything, or null for one package for each namespace
+     */
+    public static Plan plan(Contract contract, TargetRules rules, Rules custom, String singlePackage) {
+        return custom.all().isEmpty()
+                ? plan(contract, rules, Renaming.NONE, Shaping.NONE, singlePackage)
+                : plan(contract, rules, custom, custom, singlePackage);
+    }
+
+    private static Plan plan(
+            Contract contract, TargetRules rules, Renaming renaming, Shaping shaping, String singlePackage) {
         Findings findings = new Findings();
         Naming naming = new Naming(rules, renaming, findings);
         PackageNames packages = new PackageNames(naming, singlePackage);
-        TypePlanner types =
-                new TypePlanner(contract.schema(), packages, naming, isOptimized(contract), isEncoded(contract));
+        ShapePlanner shapes = new ShapePlanner(shaping, naming, rules, findings);
+        TypePlanner types = new TypePlanner(
+                contract.schema(), packages, naming, shapes, isOptimized(contract), isEncoded(contract));
         packages.know(contract.schema().types().keySet());
         packages.know(contract.schema().elements().keySet());
         packages.know(contract.wsdl().portTypes().keySet());
@@ -46,6 +67,7 @@ public final class Planner {
         String registry = packages.scope(root).make(rules.typeName("Documents"), "OfContract");
         services.plan();
         services.callElements().forEach(elements::putIfAbsent);
+        shapes.finish();
         String publication = packages.scope(root).make(rules.typeName("PublishedContract"), "");
         return new Plan(
                 root,

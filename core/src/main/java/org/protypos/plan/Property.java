@@ -15,6 +15,7 @@ import javax.xml.namespace.QName;
  * @param defaultValue the value that an absent attribute or an empty element stands for, or null
  * @param documentation what the contract says about it
  * @param facets what the contract demands of its values beyond their type, or null
+ * @param access how code gets at it
  */
 public record Property(
         String name,
@@ -26,7 +27,34 @@ public record Property(
         String nilName,
         String defaultValue,
         String documentation,
-        ValueFacets facets) {
+        ValueFacets facets,
+        Access access) {
+    /** A member that code gets at as it is. */
+    public Property(
+            String name,
+            Kind kind,
+            QName xmlName,
+            ValueType type,
+            Cardinality cardinality,
+            boolean nillable,
+            String nilName,
+            String defaultValue,
+            String documentation,
+            ValueFacets facets) {
+        this(
+                name,
+                kind,
+                xmlName,
+                type,
+                cardinality,
+                nillable,
+                nilName,
+                defaultValue,
+                documentation,
+                facets,
+                Access.PLAIN);
+    }
+
     /** A member of which the values are not narrowed further. */
     public Property(
             String name,
@@ -69,6 +97,21 @@ public record Property(
         OPTIONAL,
         /** Any number. */
         MANY
+    }
+
+    /** How code gets at a property. */
+    public enum Access {
+        /** As it is. */
+        PLAIN,
+        /** As an optional value, for it may be absent. */
+        OPTIONAL,
+        /** As the list that is all that its element holds. */
+        UNWRAPPED
+    }
+
+    /** The list that is all that its element holds; only an unwrapped property has it. */
+    public Property inside() {
+        return ((ValueType.Structured) type).type().elements().get(0);
     }
 
     /** Whether it has any number of values. */

@@ -34,6 +34,7 @@ final class ServicePlanner {
     private final Naming naming;
     private final NameRules rules;
     private final Findings findings;
+    private final TypePlanner types;
     private final OperationPlanner operations;
     private final Map<QName, ApiInterface> bySoap = new TreeMap<>(TypePlanner.BY_NAME);
     private final Map<QName, ApiInterface> byHttp = new TreeMap<>(TypePlanner.BY_NAME);
@@ -46,6 +47,7 @@ final class ServicePlanner {
         this.naming = naming;
         this.rules = naming.rules();
         this.findings = findings;
+        this.types = types;
         this.operations = new OperationPlanner(contract, packages, naming, types, findings);
     }
 
@@ -143,7 +145,7 @@ final class ServicePlanner {
                 List.copyOf(planned),
                 binding != null,
                 binding == null || binding.protocol().isSoap() ? List.of() : verbs(portType),
-                portType.documentation());
+                types.shapes().documentation(subject, portType.documentation()));
     }
 
     private List<String> verbs(PortType portType) {
@@ -254,7 +256,12 @@ final class ServicePlanner {
                     defaultPort(binding.portType(), binding.protocol().isSoap()) == port,
                     port.documentation()));
         }
-        return new ApiService(packageName, name, service.name(), List.copyOf(ports), service.documentation());
+        return new ApiService(
+                packageName,
+                name,
+                service.name(),
+                List.copyOf(ports),
+                types.shapes().documentation(subject, service.documentation()));
     }
 
     /** The first port in the contract that speaks SOAP, or HTTP alone. */

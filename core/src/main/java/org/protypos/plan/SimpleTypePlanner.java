@@ -21,8 +21,10 @@ final class SimpleTypePlanner {
 
     private final SchemaComponents schema;
     private final Naming naming;
+    private final ShapePlanner shapes;
 
-    SimpleTypePlanner(SchemaComponents schema, Naming naming) {
+    SimpleTypePlanner(SchemaComponents schema, Naming naming, ShapePlanner shapes) {
+        this.shapes = shapes;
         this.schema = schema;
         this.naming = naming;
     }
@@ -117,8 +119,14 @@ final class SimpleTypePlanner {
                 : base;
     }
 
+    /** The text that the values of an enumeration are. */
+    ValueType text(SimpleType type) {
+        return new ValueType.Scalar(textKind(type));
+    }
+
     ApiEnum enumeration(
-            SimpleType type, String packageName, String name, ApiClass host, QName xmlType, String designator) {
+            SimpleType type, String packageName, String name, ApiClass host, QName xmlType, Subject subject) {
+        String designator = subject.designator();
         NameScope names = naming.scope(packageName + "." + name, List.of());
         names.expect(expected -> values(type)
                 .forEach(facet -> expected.wants(
@@ -130,15 +138,21 @@ final class SimpleTypePlanner {
         for (Facet facet : values(type)) {
             String value = base == ScalarKind.TOKEN ? facet.value().strip().replaceAll("\\s+", " ") : facet.value();
             if (seen.add(value)) {
+                Subject constant = Subject.value(designator, value, facet.place());
                 constants.add(new ApiEnum.Constant(
-                        names.claim(
-                                Subject.value(designator, value, facet.place()),
-                                naming.rules().constantName(value),
-                                "_"),
+                        names.claim(constant, naming.rules().constantName(value), "_"),
                         value,
-                        facet.documentation()));
+                        shapes.documentation(constant, facet.documentation())));
             }
         }
-        return new ApiEnum(packageName, name, host, xmlType, base, List.copyOf(constants), type.documentation());
+        return new ApiEnum(
+                packageName,
+                name,
+                host,
+                xmlType,
+                base,
+                List.copyOf(constants),
+                shapes.interfaces(subject),
+                shapes.documentation(subject, type.documentation()));
     }
 }

@@ -34,6 +34,7 @@ final class TypePlanner {
     private final NameRules rules;
     private final SimpleTypePlanner simples;
     private final FacetPlanner facets;
+    private final ShapePlanner shapes;
     private final boolean optimized;
     private final boolean encoded;
     private final Map<QName, ApiClass> classesByType = new LinkedHashMap<>();
@@ -43,6 +44,7 @@ final class TypePlanner {
     private final Map<ApiClass, ComplexType> unfilled = new IdentityHashMap<>();
     private final Map<SchemaType, String> remarks = new IdentityHashMap<>();
     private final List<ApiClass> topClasses = new ArrayList<>();
+    private final List<ApiClass> existing = new ArrayList<>();
     private final List<ApiEnum> topEnums = new ArrayList<>();
 
     /**
@@ -51,14 +53,21 @@ final class TypePlanner {
      * @param optimized whether messages are optimized, so that any binary content may be large
      * @param encoded whether messages are in the SOAP encoding, so that values say their types
      */
-    TypePlanner(SchemaComponents schema, PackageNames packages, Naming naming, boolean optimized, boolean encoded) {
+    TypePlanner(
+            SchemaComponents schema,
+            PackageNames packages,
+            Naming naming,
+            ShapePlanner shapes,
+            boolean optimized,
+            boolean encoded) {
+        this.shapes = shapes;
         this.optimized = optimized;
         this.encoded = encoded;
         this.schema = schema;
         this.packages = packages;
         this.naming = naming;
         this.rules = naming.rules();
-        this.simples = new SimpleTypePlanner(schema, naming);
+        this.simples = new SimpleTypePlanner(schema, naming, shapes);
         this.facets = new FacetPlanner(schema);
     }
 
@@ -68,6 +77,10 @@ final class TypePlanner {
 
     FacetPlanner facets() {
         return facets;
+    }
+
+    ShapePlanner shapes() {
+        return shapes;
     }
 
     NameRules rules() {
@@ -98,15 +111,19 @@ final class TypePlanner {
         for (ApiClass type : List.copyOf(topClasses)) {
             fill(type);
         }
+        for (ApiClass type : List.copyOf(existing)) {
+            fill(type);
+        }
     }
 
     /** Says in each package who will want a name there. */
     void announce() {
         for (QName name : schema.types().keySet()) {
             SchemaType type = schema.types().get(name);
+            Subject subject = Subject.type(name, type.place());
             if (!SchemaComponents.isOriginal(name)
-                    && (type instanceof ComplexType || simples.isEnumeration((SimpleType) type))) {
-                Subject subject = Subject.type(name, type.place());
+                    && (type instanceof ComplexType || simples.isEnumeration((SimpleType) type))
+                    && isGenerated(subject, type)) {
                 packages.announce(subject, name);
             }
         }
@@ -120,6 +137,13 @@ final class TypePlanner {
         }
     }
 
+    /** Whether a type becomes a class or an enumeration of ours. */
+    private boolean isGenerated(Subject subject, SchemaType type) {
+        return !naming.isOmitted(subject)
+                && shapes.existing(subject) == null
+                && !(type instanceof SimpleType && shapes.isConverted(subject));
+    }
+
     private static List<QName> sorted(Map<QName, ?> table) {
         return table.keySet().stream().sorted(BY_NAME).toList();
     }
@@ -127,18 +151,17 @@ final class TypePlanner {
     private void nameType(QName name, SchemaType type) {
         boolean original = SchemaComponents.isOriginal(name);
         String local = original ? name.getLocalPart().replace("#original", "-original") : name.getLocalPart();
-        if (type instanceof ComplexType complex) {
-            ApiClass planned = topClass(
-                    Subject.type(name, complex.place()),
-                    name.getNamespaceURI(),
-                    local,
-                    "Type",
-                    original ? null : name,
-                    complex);
+        Subject subject = Subject.type(name, type.place());
+        boolean omitted = naming.isOmitted(subject) && !original;
+        if (type instanceof ComplexType complex && !omitted) {
+            ApiClass planned =
+                    topClass(subject, name.getNamespaceURI(), local, "Type", original ? null : name, complex);
             classesByType.put(name, planned);
-        } else if (simples.isEnumeration((SimpleType) type)) {
-            Subject subject = Subject.type(name, type.place());
-            enumsByType.put(name, topEnum(subject, name.getNamespaceURI(), local, "Type", name, (SimpleType) type));
+        } else if (type instanceof SimpleType simple
+                && simples.isEnumeration(simple)
+                && !omitted
+                && !shapes.isConverted(subject)) {
+            enumsByType.put(name, topEnum(subject, name.getNamespaceURI(), local, "Type", name, simple));
         }
     }
 
@@ -176,12 +199,16 @@ final class TypePlanner {
 
     private ApiClass topClass(
             Subject subject, String namespace, String local, String suffix, QName xmlType, ComplexType complex) {
-        String packageName = packages.of(namespace);
-        String name = packages.scope(packageName).claim(subject, rules.typeName(local), suffix);
+        String full = shapes.existing(subject);
+        String packageName = full == null ? packages.of(namespace) : full.substring(0, full.lastIndexOf('.'));
+        String name = full == null
+                ? packages.scope(packageName).claim(subject, rules.typeName(local), suffix)
+                : full.substring(full.lastIndexOf('.') + 1);
         ApiClass planned =
                 new ApiClass(packageName, name, null, xmlType, subject.designator(), hosted(packageName, name));
+        planned.setInterfaces(shapes.interfaces(subject));
         unfilled.put(planned, complex);
-        topClasses.add(planned);
+        (full == null ? topClasses : existing).add(planned);
         return planned;
     }
 
@@ -204,10 +231,15 @@ final class TypePlanner {
 
     private ApiEnum topEnum(
             Subject subject, String namespace, String local, String suffix, QName xmlType, SimpleType simple) {
-        String packageName = packages.of(namespace);
-        String name = packages.scope(packageName).claim(subject, rules.typeName(local), suffix);
-        ApiEnum planned = simples.enumeration(simple, packageName, name, null, xmlType, subject.designator());
-        topEnums.add(planned);
+        String full = shapes.existing(subject);
+        String packageName = full == null ? packages.of(namespace) : full.substring(0, full.lastIndexOf('.'));
+        String name = full == null
+                ? packages.scope(packageName).claim(subject, rules.typeName(local), suffix)
+                : full.substring(full.lastIndexOf('.') + 1);
+        ApiEnum planned = simples.enumeration(simple, packageName, name, null, xmlType, subject);
+        if (full == null) {
+            topEnums.add(planned);
+        }
         return planned;
     }
 
@@ -223,6 +255,10 @@ final class TypePlanner {
     /** The class of the base of a type, filled; null when the base is {@code xs:anyType} or simple. */
     ApiClass base(ComplexType type) {
         SchemaType base = schema.resolve(type.base());
+        if (base instanceof ComplexType left && isLeftOut(left)) {
+            shapes.needed(Subject.type(left.name(), left.place()), type);
+            return null;
+        }
         return base instanceof ComplexType complex && !type.base().name().equals(SchemaComponents.ANY_TYPE)
                 ? fill(classesByType.get(type.base().name()))
                 : null;
@@ -230,22 +266,23 @@ final class TypePlanner {
 
     /** Keeps the name of a simple type for messages that say the types of their values. */
     void nameType(ApiClass owner, Property property, TypeReference reference) {
-        boolean simple = property.type() instanceof ValueType.Scalar
-                || property.type() instanceof ValueType.Enumerated
-                || property.type() instanceof ValueType.Items;
+        ValueType written = property.type().written();
+        boolean simple = written instanceof ValueType.Scalar
+                || written instanceof ValueType.Enumerated
+                || written instanceof ValueType.Items;
         if (encoded && simple && reference.name() != null) {
             owner.setTypeName(property, reference.name());
         }
     }
 
     /**
-     * What an element holds in its place: binary content that the contract gives a media type, or all of it when messages
+     * What an element holds in its place, as it is shaped: binary content that the contract gives a media type, or all of it when messages
      * are optimized, need not fit into memory (Describing Media Content of Binary Data in XML, section 3.2).
      *
      * @param owner whom the type belongs to if it is anonymous
      */
-    ValueType elementValue(ElementDeclaration element, Owner owner) {
-        return withAttachments(value(schema.typeOf(element), owner), element.expectedContentTypes() != null);
+    ValueType elementValue(ElementDeclaration element, Subject subject, Owner owner) {
+        return withAttachments(shaped(subject, schema.typeOf(element), owner), element.expectedContentTypes() != null);
     }
 
     /** The type, or an attachment in place of plain binary content if there is one to be. */
@@ -265,10 +302,45 @@ final class TypePlanner {
         }
         SchemaType type = schema.resolve(reference);
         if (type instanceof ComplexType complex) {
-            return new ValueType.Structured(
-                    complex.name() != null ? classesByType.get(complex.name()) : anonymousClass(complex, owner));
+            return isLeftOut(complex)
+                    ? new ValueType.Anything()
+                    : new ValueType.Structured(
+                            complex.name() != null
+                                    ? classesByType.get(complex.name())
+                                    : anonymousClass(complex, owner));
         }
         return simple((SimpleType) type, type.name() == null ? owner : Owner.global(type.name()));
+    }
+
+    private boolean isLeftOut(ComplexType type) {
+        return type.name() != null
+                && !SchemaComponents.isOriginal(type.name())
+                && naming.isOmitted(Subject.type(type.name(), type.place()));
+    }
+
+    /**
+     * What a member holds, as it is shaped.
+     *
+     * @param subject the member
+     * @param owner whom the type belongs to if it is anonymous
+     */
+    ValueType shaped(Subject subject, TypeReference reference, Owner owner) {
+        return shapes.isConverted(subject)
+                ? shapes.value(subject, plain(reference, owner), this)
+                : value(reference, owner);
+    }
+
+    /** What a reference to a type holds when no class or enumeration is to be made for it. */
+    private ValueType plain(TypeReference reference, Owner owner) {
+        return schema.resolve(reference) instanceof SimpleType simple && simples.isEnumeration(simple)
+                ? simples.text(simple)
+                : value(reference, owner);
+    }
+
+    /** What a global element holds, or null when there is no such element. */
+    ValueType elementContent(QName name) {
+        ElementDeclaration element = schema.elements().get(name);
+        return element == null ? null : value(schema.typeOf(element), Owner.global(name));
     }
 
     private ApiClass anonymousClass(ComplexType complex, Owner owner) {
@@ -320,6 +392,17 @@ final class TypePlanner {
     }
 
     private ValueType simple(SimpleType type, Owner owner) {
+        if (type.name() == null) {
+            return unshaped(type, owner);
+        }
+        Subject subject = Subject.type(type.name(), type.place());
+        if (simples.isEnumeration(type) && (shapes.isConverted(subject) || naming.isOmitted(subject))) {
+            return shapes.value(subject, simples.text(type), this);
+        }
+        return shapes.value(subject, unshaped(type, owner), this);
+    }
+
+    private ValueType unshaped(SimpleType type, Owner owner) {
         if (simples.isEnumeration(type)) {
             ApiEnum known = type.name() != null ? enumsByType.get(type.name()) : anonymousEnums.get(type);
             if (known == null) {
@@ -352,7 +435,7 @@ final class TypePlanner {
         ApiClass place = room(host, wanted);
         Subject subject = subject(owner, type.place());
         String name = place.nestedNames().claim(subject, wanted, "");
-        ApiEnum nested = simples.enumeration(type, place.packageName(), name, place, null, subject.designator());
+        ApiEnum nested = simples.enumeration(type, place.packageName(), name, place, null, subject);
         place.addNested(nested);
         return nested;
     }
@@ -361,7 +444,7 @@ final class TypePlanner {
     Map<QName, ValueType> namedTypes() {
         Map<QName, ValueType> types = new LinkedHashMap<>();
         for (QName name : sorted(schema.types())) {
-            if (!SchemaComponents.isOriginal(name)) {
+            if (!SchemaComponents.isOriginal(name) && !naming.isOmitted(Subject.type(name, null))) {
                 types.put(name, value(TypeReference.to(name, null), Owner.global(name)));
             }
         }

@@ -1,5 +1,7 @@
 package org.protypos.plan;
 
+import javax.xml.namespace.QName;
+
 /** What a property, a parameter or a result holds, in no language's terms. */
 public sealed interface ValueType {
     /** A single value. */
@@ -8,11 +10,39 @@ public sealed interface ValueType {
     /** One of a set of named values. */
     record Enumerated(ApiEnum type) implements ValueType {}
 
+    /**
+     * A value of a type of the target that the contract knows nothing of.
+     *
+     * @param wire what is written in its place
+     * @param type the target's type
+     * @param parse what makes it of text, or null for the target's own way
+     * @param print what makes text of it, or null likewise
+     */
+    record Converted(ValueType wire, String type, String parse, String print) implements ValueType {}
+
+    /**
+     * A document in text.
+     *
+     * @param wire the text
+     * @param element the root element of the document
+     * @param content what that holds
+     */
+    record Carried(ValueType wire, QName element, ApiClass content) implements ValueType {}
+
     /** A structured value. */
     record Structured(ApiClass type) implements ValueType {}
 
     /** Values in one text, separated by white space. */
     record Items(ValueType item) implements ValueType {}
+
+    /** What is written: for a value of a type that the contract knows nothing of, what that stands for. */
+    default ValueType written() {
+        return this instanceof Converted converted
+                ? converted.wire()
+                : this instanceof Carried carried
+                        ? carried.wire()
+                        : this instanceof Items items ? new Items(items.item().written()) : this;
+    }
 
     /** Any content: {@code xs:anyType}. */
     record Anything() implements ValueType {}

@@ -8,6 +8,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -15,6 +16,8 @@ import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
 import org.protypos.diagnostic.Finding;
 import org.protypos.naming.Clash;
+import org.protypos.naming.Renaming;
+import org.protypos.output.OutputFolder;
 import org.protypos.plan.ApiClass;
 import org.protypos.plan.ApiEnum;
 import org.protypos.plan.ApiInterface;
@@ -23,7 +26,9 @@ import org.protypos.plan.Plan;
 import org.protypos.plan.Planner;
 import org.protypos.plan.Property;
 import org.protypos.source.DocumentGatherer;
+import org.protypos.target.SourceFile;
 import org.protypos.target.java.JavaNames;
+import org.protypos.target.java.JavaTarget;
 import org.protypos.testing.Generated;
 import org.protypos.testing.Infoset;
 
@@ -124,7 +129,7 @@ class RulesTest {
                   - {on: "portType d:HarbourDesk/p*", omit: true, because: nobody pays}
                   - {on: "portType d:HarbourDesk/cast*", omit: true}
                   - {on: "service d:HarbourOffice/Soap12Desk", omit: true}
-                  - {on: "~d:Berth", omit: true}
+                  - {on: "~d:Berth/d:quay", omit: true}
                 """);
         Rules rules = rules(file);
         Contract desk =
@@ -135,8 +140,121 @@ class RulesTest {
                 .containsExactly("requestBerth", "listBerths", "findVessel");
         assertThat(plan.services().get(0).ports()).hasSize(1);
         assertThat(told(rules.findings(true)))
-                .containsExactly("6:28 rule-value only an operation or a port is left out, and then has no name"
-                        + " | write \"on: portType p:Name/operation\" or \"on: service p:Name/port\"");
+                .containsExactly("6:35 rule-value only an operation, a port or a type is left out, and then has no name"
+                        + " | write \"on: portType p:Name/operation\", \"on: service p:Name/port\" or \"on: ~p:Type\"");
+    }
+
+    @Test
+    void operationsGetTheShapeThatRulesGive(@TempDir Path folder) throws Exception {
+        Path file = Files.writeString(folder.resolve("shape.yaml"), """
+                prefixes: {d: "http://lanternbay.example/harbour/desk", v: "http://lanternbay.example/harbour/vessels"}
+                rules:
+                  - {on: "portType d:HarbourDesk/**", async: false}
+                  - {on: "portType d:HarbourDesk/payDues", async: true, parameters: object, documentation: Pays.}
+                  - {on: "portType d:HarbourDesk/castOff", parameters: plain}
+                  - {on: "d:requestBerth/d:arrival", as: OffsetDateTime}
+                  - {on: "~xs:dateTime", as: Instant}
+                """);
+        Rules rules = rules(file);
+        Path desk = Path.of("../examples/harbour/contract/desk.wsdl");
+        try (Generated generated = Generated.from(List.of(desk), folder.resolve("out"), rules)) {
+            assertThat(told(rules.findings(true))).isEmpty();
+            String client = text(generated, "HarbourDeskClient");
+            assertThat(client.lines().filter(line -> line.contains("Async(")))
+                    .containsExactly(
+                            "    public CompletableFuture<PayDuesResponse> payDuesAsync(PayDues payDues, Pass pass) {");
+            assertThat(text(generated, "HarbourDesk"))
+                    .contains("     * Pays.\n     */\n    PayDuesResponse payDues(PayDues payDues, Pass pass);")
+                    .contains("requestBerth(Vessel vessel, OffsetDateTime arrival,");
+            assertThat(text(generated, "BerthOffer")).contains("public Instant getFrom()");
+        }
+    }
+
+    private static String text(Generated generated, String name) {
+        return generated.files().stream()
+                .filter(file -> file.path().endsWith("/" + name + ".java"))
+                .findFirst()
+                .orElseThrow()
+                .text();
+    }
+
+    /** A class that another contract has brought along stands for the same type of this one. */
+    @Test
+    void existingClassesAreUsedInPlaceOfNewOnes(@TempDir Path folder) throws Exception {
+        Path vessels = Path.of("../examples/harbour/contract/vessels.xsd");
+        Path desk = Path.of("../examples/harbour/contract/desk.wsdl");
+        Path file = Files.writeString(folder.resolve("shared.yaml"), """
+                prefixes: {d: "http://lanternbay.example/harbour/desk", v: "http://lanternbay.example/harbour/vessels"}
+                rules:
+                  - {on: "~v:Vessel", existing: bay.shared.Vessel}
+                  - {on: "~v:Ferry", existing: bay.shared.Ferry}
+                  - {on: "namespace d", package: bay.desk}
+                """);
+        Rules rules = rules(file);
+        Plan shared = Planner.plan(read(vessels), new JavaNames(), Renaming.NONE, "bay.shared");
+        Plan plan = Planner.plan(read(desk), new JavaNames(), rules, null);
+        assertThat(plan.findings()).isEmpty();
+        assertThat(told(rules.findings(true))).isEmpty();
+        assertThat(plan.classes())
+                .extracting(ApiClass::name)
+                .doesNotContain("Vessel", "Ferry")
+                .contains("Tanker");
+        List<SourceFile> files = new ArrayList<>();
+        for (Plan each : List.of(shared, plan)) {
+            files.addAll(JavaTarget.emit(each, Set.of(JavaTarget.Product.TYPES), false, List::of));
+        }
+        OutputFolder.write(folder.resolve("sources"), files, false, false);
+        assertThat(Generated.compile(folder.resolve("sources"), Files.createDirectory(folder.resolve("classes"))))
+                .isEmpty();
+    }
+
+    private static Contract read(Path contract) {
+        return ContractReader.read(DocumentGatherer.gather(List.of(contract.toString()), null));
+    }
+
+    @Test
+    void rulesThatCannotBeFollowedAreTold(@TempDir Path folder) throws IOException {
+        Path file = Files.writeString(folder.resolve("useless.yaml"), """
+                prefixes: {d: "http://lanternbay.example/harbour/desk", v: "http://lanternbay.example/harbour/vessels"}
+                rules:
+                  - {on: "~d:Berth", as: URI}
+                  - {on: "~d:Berth/d:quay", as: LocalDate}
+                  - {on: "~d:Berth/d:number", carries: "d:pass"}
+                  - {on: "d:listBerths/d:deepEnoughFor", unwrap: true}
+                  - {on: "~d:BerthOffer/d:berth", unwrap: true}
+                  - {on: "~v:Vessel", omit: true}
+                  - {on: "~d:Money", parameters: object}
+                  - {on: "portType d:HarbourDesk/payDues", as: int}
+                  - {on: "~d:Need", as: bay.Need, parse: bay.Need.of}
+                  - {on: "~d:Need", with: bay.Need}
+                  - {on: "~d:Need", as: "bay.Need;", print: none}
+                  - {on: "~d:Need", implements: "bay.Need, {}"}
+                  - {on: "d:pass/d:holder", optional: maybe}
+                """);
+        Rules rules = rules(file);
+        List<String> told = new ArrayList<>(told(planOf(rules).findings()));
+        told.addAll(told(rules.findings(true)));
+        assertThat(String.join("\n", told)).isEqualTo("""
+                20:3 type-needed this type is derived from ~v:Vessel, which a rule leaves out | leave this type out too, or neither
+                35:3 type-needed this type is derived from ~v:Vessel, which a rule leaves out | leave this type out too, or neither
+                49:3 type-needed this type is derived from ~v:Vessel, which a rule leaves out | leave this type out too, or neither
+                4:5 rule-useless ~d:Berth/d:quay does not become LocalDate by itself: a converter is needed ("with:") | take the rule out, or say it of another component
+                5:5 rule-useless ~d:Berth/d:number cannot hold <pass>: only text holds an element with structure | take the rule out, or say it of another component
+                6:5 rule-useless d:listBerths/d:deepEnoughFor is no element around a list | take the rule out, or say it of another component
+                7:5 rule-useless ~d:BerthOffer/d:berth holds more than a list | take the rule out, or say it of another component
+                3:5 rule-useless what ~d:Berth is has no use for what the rule says | take the rule out, or say it of another component
+                9:5 rule-value only an operation can be treated like this | write "on: portType p:Name/operation"
+                10:5 rule-value only a component of a schema can be treated like this | write "on: ~p:Type", "on: ~p:Type/p:element" or the like
+                11:5 rule-key a converter with half of what it needs | give it parse and print, or a class with both as "with:"
+                12:5 rule-key a converter for no type | add "as:" with the type
+                13:5 rule-key a converter with half of what it needs | give it parse and print, or a class with both as "with:"
+                13:25 rule-name "bay.Need;" is no class | write the class with its package, like org.example.Tonnage
+                14:33 rule-name "bay.Need, {}" is no class | write the class with its package, like org.example.Tonnage
+                15:39 rule-value "maybe" is neither true nor false | write true or false""");
+    }
+
+    private static Plan planOf(Rules rules) {
+        return Planner.plan(read(Path.of("../examples/harbour/contract/desk.wsdl")), new JavaNames(), rules, null);
     }
 
     @Test

@@ -2,8 +2,10 @@ package org.protypos.target;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.IOException;
 import java.lang.reflect.InvocationTargetException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -12,17 +14,28 @@ import java.util.stream.Stream;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.protypos.binding.RuleReader;
 import org.protypos.diagnostic.Findings;
 import org.protypos.message.check.MessageChecker;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
+import org.protypos.target.java.JavaNames;
 import org.protypos.testing.Generated;
 import org.protypos.testing.Infoset;
 import org.protypos.testing.Sections;
 
 /** Real messages through generated types: valid ones come out as they went in, wrong ones are refused with their place. */
 class MessagesTest {
+    /** Generates as the rules of the case say, if it has any, and compiles code of its own together with that. */
+    private static Generated generate(Sections test, Path schema, Path folder) throws IOException {
+        Path rules = folder.resolve("rules.yaml");
+        return Files.exists(rules)
+                ? Generated.beside(
+                        schema, folder.resolve("out"), RuleReader.read(List.of(rules), new JavaNames()), folder)
+                : Generated.from(schema, folder.resolve("out"), null);
+    }
+
     static Stream<Sections> cases() {
         return Sections.in("messages");
     }
@@ -31,7 +44,7 @@ class MessagesTest {
     @MethodSource("cases")
     void validMessagesLoseNothingAndWrongOnesAreNamed(Sections test, @TempDir Path folder) throws Exception {
         Path schema = test.layOut(folder);
-        try (Generated generated = Generated.from(schema, folder.resolve("out"), null)) {
+        try (Generated generated = generate(test, schema, folder)) {
             Vocabulary vocabulary = new Vocabulary(generated.contract().schema());
             MessageChecker checker = new MessageChecker(vocabulary);
             for (String message : test.startingWith("message").toList()) {
@@ -75,7 +88,7 @@ class MessagesTest {
             return;
         }
         Path schema = test.layOut(folder);
-        try (Generated generated = Generated.from(schema, folder.resolve("out"), null)) {
+        try (Generated generated = generate(test, schema, folder)) {
             for (int i = 0; i < broken.size(); i++) {
                 assertThat(Infoset.complaint(schema, broken.get(i))).isNotNull();
                 assertThat(deviations(
@@ -91,12 +104,27 @@ class MessagesTest {
         }
     }
 
+    /** Code that uses what rules made of the types, and what it sees there. */
+    @ParameterizedTest
+    @MethodSource("cases")
+    void codeSeesTheTypesInTheShapeThatRulesGive(Sections test, @TempDir Path folder) throws Exception {
+        if (test.get("seen").isEmpty()) {
+            return;
+        }
+        Path schema = test.layOut(folder);
+        try (Generated generated = generate(test, schema, folder)) {
+            String seen =
+                    (String) generated.load("yard.own.Uses").getMethod("seen").invoke(null);
+            assertThat(seen).isEqualTo(test.get("seen").strip());
+        }
+    }
+
     /** Lenient readings: what they make of a message, and what they tell of it. */
     @ParameterizedTest
     @MethodSource("cases")
     void lenientReadingsPassOverWhatBreaksTheContract(Sections test, @TempDir Path folder) throws Exception {
         Path schema = test.layOut(folder);
-        try (Generated generated = Generated.from(schema, folder.resolve("out"), null)) {
+        try (Generated generated = generate(test, schema, folder)) {
             for (String wrong : test.startingWith("wrong").toList()) {
                 if (!wrong.contains("<!DOCTYPE")) {
                     assertThat(leniently(generated, wrong)).as(wrong).hasSizeGreaterThan(1);

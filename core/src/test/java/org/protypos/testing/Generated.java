@@ -23,6 +23,7 @@ import org.protypos.binding.Rules;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
 import org.protypos.contract.Publication;
+import org.protypos.diagnostic.Severity;
 import org.protypos.naming.Renaming;
 import org.protypos.output.OutputFolder;
 import org.protypos.plan.Plan;
@@ -69,6 +70,19 @@ public final class Generated implements AutoCloseable {
         return from(List.of(contract), folder, null, Renaming.NONE, EnumSet.allOf(JavaTarget.Product.class));
     }
 
+    /** Generates everything for a contract as rules want it, and compiles it together with the sources in a folder. */
+    public static Generated beside(Path contract, Path folder, Rules rules, Path own) throws IOException {
+        try (Stream<Path> files = Files.walk(own)) {
+            for (Path file :
+                    files.filter(path -> path.toString().endsWith(".java")).toList()) {
+                Path copy = folder.resolve("sources").resolve(own.relativize(file));
+                Files.createDirectories(copy.getParent());
+                Files.copy(file, copy);
+            }
+        }
+        return from(List.of(contract), folder, null, rules, WITHOUT_SERVLETS);
+    }
+
     private static Generated from(
             List<Path> contracts, Path folder, String packageName, Renaming renaming, Set<JavaTarget.Product> products)
             throws IOException {
@@ -79,7 +93,12 @@ public final class Generated implements AutoCloseable {
         }
         Contract corrected = contract;
         assertThat(contract.isSound()).as("findings %s", contract.findings()).isTrue();
-        Plan plan = Planner.plan(contract, new JavaNames(), renaming, packageName);
+        Plan plan = renaming instanceof Rules rules
+                ? Planner.plan(contract, new JavaNames(), rules, packageName)
+                : Planner.plan(contract, new JavaNames(), renaming, packageName);
+        assertThat(plan.findings())
+                .filteredOn(finding -> finding.severity() == Severity.ERROR)
+                .isEmpty();
         List<SourceFile> files = JavaTarget.emit(plan, products, true, () -> Publication.of(corrected));
         Path sources = folder.resolve("sources");
         OutputFolder.write(sources, files, false, false);

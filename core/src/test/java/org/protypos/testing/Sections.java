@@ -63,7 +63,7 @@ public final class Sections {
     public Path layOut(Path folder) throws IOException {
         Path first = null;
         for (Map.Entry<String, String> section : sections.entrySet()) {
-            if (section.getKey().matches(".*\\.(wsdl|xsd|xml|dtd)")) {
+            if (section.getKey().matches(".*\\.(wsdl|xsd|xml|dtd|yaml|java)")) {
                 Path file = folder.resolve(section.getKey());
                 Files.createDirectories(file.getParent());
                 Files.writeString(file, section.getValue());

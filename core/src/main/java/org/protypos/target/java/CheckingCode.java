@@ -63,7 +63,7 @@ final class CheckingCode {
         if (type.narrowedText() != null && type.simpleText() != null) {
             Property text = type.simpleText();
             if (isPrintable(text.type())) {
-                String getter = types.getter(text) + "()";
+                String getter = types.get(text);
                 guarded(text, getter, () -> value(text, types.print(text.type(), getter), type.narrowedText()));
             }
         }
@@ -137,8 +137,9 @@ final class CheckingCode {
         if (type instanceof ValueType.Items items) {
             return isPrintable(items.item());
         }
-        return type instanceof ValueType.Enumerated
-                || type instanceof ValueType.Scalar scalar && scalar.kind() != ScalarKind.QNAME;
+        ValueType written = type.written();
+        return written instanceof ValueType.Enumerated
+                || written instanceof ValueType.Scalar scalar && scalar.kind() != ScalarKind.QNAME;
     }
 
     /**

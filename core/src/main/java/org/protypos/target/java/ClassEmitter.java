@@ -50,6 +50,10 @@ final class ClassEmitter {
     private void write(ApiClass type) {
         String base = type.base() == null ? context.xml(file, "XmlObject") : context.ref(file, type.base());
         file.doc(JavaText.comment(type.documentation()), origin(type.xmlType()));
+        if (implementsMore(type)) {
+            // An interface of somebody's may be serializable, which the compiler would have more to say about.
+            file.line("@SuppressWarnings(\"serial\")");
+        }
         file.open(
                 "public ",
                 type.host() == null ? "" : "static ",
@@ -58,9 +62,10 @@ final class ClassEmitter {
                 type.name(),
                 " extends ",
                 base,
+                EnumEmitter.implemented(file, type.interfaces()),
                 " {");
         for (Property property : type.properties()) {
-            file.line("private ", types.of(property), " ", ReadingCode.field(property), ";");
+            file.line("private ", types.field(property), " ", ReadingCode.field(property), ";");
             if (property.nilName() != null) {
                 file.line("private boolean ", JavaNames.variable(property.nilName()), ";");
             }
@@ -98,6 +103,10 @@ final class ClassEmitter {
         file.close();
     }
 
+    private static boolean implementsMore(ApiClass type) {
+        return !type.interfaces().isEmpty() || type.base() != null && implementsMore(type.base());
+    }
+
     private static String origin(QName name) {
         return name == null
                 ? ""
@@ -108,12 +117,16 @@ final class ClassEmitter {
     }
 
     private void accessors(ApiClass type, Property property) {
+        if (property.access() == Property.Access.UNWRAPPED) {
+            unwrapped(type, property);
+            return;
+        }
         String javaType = types.of(property);
         String field = ReadingCode.field(property);
         file.gap().doc(JavaText.comment(property.documentation()), remark(property));
         String getter = types.getter(property);
         boolean collection = property.isMany();
-        file.open("public ", javaType, " ", getter, "() {");
+        file.open("public ", types.given(property), " ", getter, "() {");
         if (collection) {
             String empty = property.kind() == Property.Kind.ATTRIBUTE_WILDCARD
                     ? file.ref("java.util.LinkedHashMap")
@@ -125,10 +138,10 @@ final class ClassEmitter {
         String standard = property.kind() == Property.Kind.ATTRIBUTE && property.defaultValue() != null
                 ? types.constant(property.type(), property.defaultValue())
                 : null;
-        file.line(
-                "return ",
-                standard == null ? "this." + field : "this." + field + " == null ? " + standard + " : this." + field,
-                ";");
+        String value =
+                standard == null ? "this." + field : "this." + field + " == null ? " + standard + " : this." + field;
+        boolean optional = property.access() == Property.Access.OPTIONAL;
+        file.line("return ", optional ? file.ref("java.util.Optional") + ".ofNullable(" + value + ")" : value, ";");
         file.close();
         file.gap();
         String self = context.ref(file, type);
@@ -165,7 +178,59 @@ final class ClassEmitter {
         file.close();
     }
 
+    /** The accessors of an element that is taken for the list that it holds. */
+    private void unwrapped(ApiClass type, Property property) {
+        String list = types.of(property);
+        String field = "this." + ReadingCode.field(property);
+        String element = types.field(property);
+        Property inside = property.inside();
+        String item = types.item(inside);
+        String self = context.ref(file, type);
+        String around = "the element " + JavaText.comment(property.xmlName().getLocalPart());
+        file.gap()
+                .doc(
+                        JavaText.comment(property.documentation()),
+                        "Never null; " + around + " is there as soon as an item is.");
+        file.open("public ", list, " ", types.getter(property), "() {");
+        String there = field + " == null ? null : " + field + ".get" + inside.name() + "()";
+        String made = "make" + property.name() + "()";
+        file.line("return new ", context.xml(file, "ListInside"), "<>(");
+        file.line("        () -> ", there, ",");
+        file.line("        () -> this.", made, ".get", inside.name(), "());");
+        file.close();
+        file.gap();
+        file.open("private ", element, " ", made, " {");
+        file.open("if (", field, " == null) {");
+        file.line(field, " = new ", element, "();");
+        file.close();
+        if (property.nilName() != null) {
+            file.line("this.", JavaNames.variable(property.nilName()), " = false;");
+        }
+        file.line("return ", field, ";");
+        file.close();
+        file.gap().doc("Null for no element; an empty list makes an empty one.");
+        file.open("public ", self, " set", property.name(), "(", list, " value) {");
+        file.open("if (value == null) {");
+        file.line(field, " = null;");
+        file.next("else {");
+        file.line(made, ".set", inside.name(), "(value);");
+        file.close();
+        file.line("return this;");
+        file.close();
+        file.gap();
+        file.open("public ", self, " add", property.name(), "(", item, " value) {");
+        file.line(types.getter(property), "().add(value);");
+        file.line("return this;");
+        file.close();
+        if (property.nilName() != null) {
+            nilAccessors(self, property);
+        }
+    }
+
     private static String remark(Property property) {
+        if (property.access() == Property.Access.OPTIONAL) {
+            return "Empty when absent.";
+        }
         return switch (property.cardinality()) {
             case MANY -> "Never null.";
             case OPTIONAL ->

@@ -44,7 +44,9 @@ final class ClientEmitter {
         connecting(api, connection);
         for (ApiOperation operation : type.operations()) {
             call(operation);
-            callLater(operation);
+            if (operation.asyncMethod() != null) {
+                callLater(operation);
+            }
             input(operation);
             if (!isVoid(operation)) {
                 result(operation);
@@ -234,7 +236,7 @@ final class ClientEmitter {
         List<String> parts = new ArrayList<>();
         if (output.wrapper() != null) {
             for (Property value : output.wrapper().elements()) {
-                parts.add("output.body." + signatures.getter(value) + "()");
+                parts.add("output.body." + signatures.get(value));
             }
         } else if (output.body() != null) {
             parts.add("output.body");

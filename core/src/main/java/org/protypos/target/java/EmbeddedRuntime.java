@@ -14,12 +14,12 @@ final class EmbeddedRuntime {
     static final String LIBRARY = "org.protypos.runtime";
 
     private static final String HOME = "/runtime-sources/org/protypos/runtime/";
-    private static final List<String> VALUE =
-            List.of("CalendarText Lexical WrittenValue Order XmlDate XmlDateTime XmlDuration XmlPartialDate XmlTime"
+    private static final List<String> VALUE = List.of(
+            "CalendarText Conversions Lexical WrittenValue Order XmlDate XmlDateTime XmlDuration XmlPartialDate XmlTime"
                     .split(" "));
     private static final List<String> CHECK = List.of("BoundedText BuiltinText ValueRule Violation".split(" "));
     private static final List<String> XML = List.of(
-            ("BoundedStream Description Lenience MessageReplay Names Notes Reading ScalarInput SharedValues Utf8Buffer Violations XmlAttributes XmlCursor XmlElement"
+            ("BoundedStream Description Lenience ListInside MessageReplay Names Notes Reading ScalarInput SharedValues Utf8Buffer Violations XmlAttributes XmlCursor XmlElement"
                             + " XmlFormatException XmlInput XmlLimits XmlObject XmlOutput XmlSimple XmlTree XmlTypes")
                     .split(" "));
     private static final List<String> ATTACH =

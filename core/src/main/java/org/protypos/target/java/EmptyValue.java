@@ -29,7 +29,7 @@ final class EmptyValue {
     }
 
     private static String builtin(ValueType value) {
-        ScalarKind kind = value instanceof ValueType.Scalar scalar ? scalar.kind() : ScalarKind.STRING;
+        ScalarKind kind = value.written() instanceof ValueType.Scalar scalar ? scalar.kind() : ScalarKind.STRING;
         return switch (kind) {
             case STRING -> "string";
             case NORMALIZED -> "normalizedString";

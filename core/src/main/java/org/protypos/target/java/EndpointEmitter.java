@@ -202,7 +202,7 @@ final class EndpointEmitter {
         List<String> arguments = new ArrayList<>();
         if (input.wrapper() != null) {
             for (Property value : input.wrapper().elements()) {
-                arguments.add("input.body." + signatures.getter(value) + "()");
+                arguments.add("input.body." + signatures.get(value));
             }
         } else if (input.body() != null) {
             arguments.add("input.body");

@@ -1,5 +1,7 @@
 package org.protypos.target.java;
 
+import java.util.List;
+import java.util.stream.Collectors;
 import org.protypos.plan.ApiEnum;
 import org.protypos.target.SourceFile;
 
@@ -19,7 +21,7 @@ final class EnumEmitter {
     static void write(JavaFile file, ApiEnum type) {
         String name = type.name();
         file.doc(JavaText.comment(type.documentation()));
-        file.open("public enum ", name, " {");
+        file.open("public enum ", name, implemented(file, type.interfaces()), " {");
         int last = type.constants().size() - 1;
         for (int i = 0; i <= last; i++) {
             ApiEnum.Constant constant = type.constants().get(i);
@@ -53,6 +55,13 @@ final class EnumEmitter {
         file.close();
         file.close();
         file.close();
+    }
+
+    /** The clause that names interfaces, or nothing. */
+    static String implemented(JavaFile file, List<String> interfaces) {
+        return interfaces.isEmpty()
+                ? ""
+                : " implements " + interfaces.stream().map(file::ref).collect(Collectors.joining(", "));
     }
 
     private static void byValue(JavaFile file, String name) {

@@ -68,8 +68,9 @@ final class InterfaceEmitter {
             return types.of(property);
         }
 
-        String getter(Property property) {
-            return types.getter(property);
+        /** The call that gives the value of a property. */
+        String get(Property property) {
+            return types.get(property);
         }
 
         String parameters(ApiOperation operation) {

@@ -8,13 +8,14 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import java.util.stream.Stream;
-import org.protypos.naming.NameRules;
+import org.protypos.plan.TargetRules;
+import org.protypos.plan.ValueType;
 
 /**
  * How Java spells names. Words are split as Jakarta XML Binding describes (appendix on binding XML names to Java
  * identifiers), and packages come from namespaces in the way described there.
  */
-public final class JavaNames implements NameRules {
+public final class JavaNames implements TargetRules {
     private static final int LONGEST_NAME = 100;
     private static final int LONGEST_CONSTANT = 60;
     private static final int MOST_SYMBOLS = 3;
@@ -223,6 +224,11 @@ public final class JavaNames implements NameRules {
                 && text.codePoints().allMatch(c -> isPart(c) && c != '$')
                 && !KEYWORDS.contains(text)
                 && bytes(text) <= 2 * LONGEST_NAME;
+    }
+
+    @Override
+    public ValueType converted(ValueType.Scalar written, String type) {
+        return JavaConversions.converted(written, type);
     }
 
     @Override

@@ -17,14 +17,35 @@ final class JavaTypes {
         this.file = file;
     }
 
-    /** The type of a property's field, accessors and parameters. */
+    /** The type of a property for who sets it, and of parameters. */
     String of(Property property) {
         return switch (property.kind()) {
             case MIXED -> list("Object");
             case ATTRIBUTE_WILDCARD ->
                 file.ref("java.util.Map") + "<" + file.ref("javax.xml.namespace.QName") + ", String>";
-            default -> property.isMany() ? list(item(property)) : single(property);
+            default -> property.access() == Property.Access.UNWRAPPED ? of(property.inside()) : stored(property);
         };
+    }
+
+    /** The type of a property's field. */
+    String field(Property property) {
+        return property.access() == Property.Access.UNWRAPPED ? stored(property) : of(property);
+    }
+
+    private String stored(Property property) {
+        return property.isMany() ? list(item(property)) : single(property);
+    }
+
+    /** The type that a property's getter gives. */
+    String given(Property property) {
+        return property.access() == Property.Access.OPTIONAL
+                ? file.ref("java.util.Optional") + "<" + of(property) + ">"
+                : of(property);
+    }
+
+    /** The call that gives the value of a property, null when it is absent. */
+    String get(Property property) {
+        return getter(property) + "()" + (property.access() == Property.Access.OPTIONAL ? ".orElse(null)" : "");
     }
 
     /** The type of one value of a property where an object is needed. */
@@ -63,6 +84,12 @@ final class JavaTypes {
         }
         if (type instanceof ValueType.Structured structured) {
             return context.ref(file, structured.type());
+        }
+        if (type instanceof ValueType.Converted converted) {
+            return file.ref(converted.type());
+        }
+        if (type instanceof ValueType.Carried carried) {
+            return context.ref(file, carried.content());
         }
         if (type instanceof ValueType.Items items) {
             return list(object(items.item()));
@@ -123,7 +150,59 @@ final class JavaTypes {
             return "in.known(" + parse(target.base(), text) + ", " + context.ref(file, target) + "::find, "
                     + JavaText.literal(target.name()) + ")";
         }
+        if (type instanceof ValueType.Converted || type instanceof ValueType.Carried) {
+            return "in.<" + object(type) + ">converted(" + plain(type.written(), text) + ", " + parser(type)
+                    + ", it -> " + print(type, "it") + ", " + JavaText.literal(described(type)) + ")";
+        }
         return parse(((ValueType.Scalar) type).kind(), text);
+    }
+
+    /** The text that a converter gets: with its white space as the simple type wants it. */
+    private String plain(ValueType written, String text) {
+        ScalarKind kind = ((ValueType.Scalar) written).kind();
+        return parse(kind.isText() ? kind : ScalarKind.TOKEN, text);
+    }
+
+    private static String described(ValueType type) {
+        return type instanceof ValueType.Carried carried
+                ? "document with <" + carried.element().getLocalPart() + ">"
+                : ((ValueType.Converted) type).type();
+    }
+
+    /** The function that makes a value of text. */
+    private String parser(ValueType type) {
+        if (type instanceof ValueType.Carried carried) {
+            return "it -> " + documents() + ".inText(it, " + name(carried) + ", " + context.ref(file, carried.content())
+                    + ".class)";
+        }
+        ValueType.Converted converted = (ValueType.Converted) type;
+        if (converted.parse() == null) {
+            return context.value(file, "Conversions") + "::" + JavaConversions.method(converted.type());
+        }
+        return converted.parse().equals("new") ? file.ref(converted.type()) + "::new" : method(converted.parse(), "::");
+    }
+
+    private String documents() {
+        return file.ref(context.plan().rootPackage(), context.plan().registry()) + ".INSTANCE";
+    }
+
+    private static String name(ValueType.Carried carried) {
+        return JavaText.literal(carried.element().getNamespaceURI()) + ", "
+                + JavaText.literal(carried.element().getLocalPart());
+    }
+
+    private String method(String full, String between) {
+        int dot = full.lastIndexOf('.');
+        return file.ref(full.substring(0, dot)) + between + full.substring(dot + 1);
+    }
+
+    private String printConverted(ValueType.Converted type, String value) {
+        if (type.print() == null) {
+            return context.value(file, "Conversions") + ".print(" + value + ")";
+        }
+        return type.print().indexOf('.') < 0
+                ? value + "." + type.print() + "()"
+                : method(type.print(), ".") + "(" + value + ")";
     }
 
     private String parse(ScalarKind kind, String text) {
@@ -165,6 +244,12 @@ final class JavaTypes {
         if (type instanceof ValueType.Enumerated) {
             return value + ".value()";
         }
+        if (type instanceof ValueType.Converted converted) {
+            return printConverted(converted, value);
+        }
+        if (type instanceof ValueType.Carried carried) {
+            return documents() + ".asText(" + name(carried) + ", " + value + ")";
+        }
         ScalarKind kind = ((ValueType.Scalar) type).kind();
         return switch (kind) {
             case STRING, NORMALIZED, TOKEN, QNAME -> value;
@@ -197,6 +282,9 @@ final class JavaTypes {
         if (type instanceof ValueType.Items items) {
             return hasOddText(items.item());
         }
+        if (type instanceof ValueType.Converted || type instanceof ValueType.Carried) {
+            return true;
+        }
         if (!(type instanceof ValueType.Scalar scalar)) {
             return false;
         }
@@ -227,8 +315,9 @@ final class JavaTypes {
     }
 
     private static boolean isSimple(ValueType type) {
-        return type instanceof ValueType.Enumerated
-                || type instanceof ValueType.Scalar scalar && scalar.kind() != ScalarKind.QNAME;
+        ValueType written = type.written();
+        return written instanceof ValueType.Enumerated
+                || written instanceof ValueType.Scalar scalar && scalar.kind() != ScalarKind.QNAME;
     }
 
     /** The literal for a default value, or null when the text is not of the type or has no literal. */
@@ -240,6 +329,12 @@ final class JavaTypes {
                 }
             }
             return null;
+        }
+        if (type instanceof ValueType.Converted converted) {
+            String given = "(" + JavaText.literal(text.strip()) + ")";
+            return "new".equals(converted.parse())
+                    ? "new " + file.ref(converted.type()) + given
+                    : parser(converted).replace("::", ".") + given;
         }
         try {
             return type instanceof ValueType.Scalar scalar ? constant(scalar.kind(), text) : null;

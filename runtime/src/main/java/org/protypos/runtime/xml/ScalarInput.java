@@ -261,6 +261,36 @@ public abstract sealed class ScalarInput permits XmlInput {
         return value == null ? null : Attachment.of(value);
     }
 
+    /**
+     * Turns text into a value of a class that the contract knows nothing of, and keeps the text where the value alone would
+     * be written otherwise.
+     *
+     * @param parser gives the value; null and exceptions say that there is none
+     * @param printer gives the text of a value
+     * @param type what the value should have been, for who reads why it is none
+     */
+    public final <T> T converted(String text, Function<String, T> parser, Function<T, String> printer, String type) {
+        if (isLacking(text)) {
+            return null;
+        }
+        try {
+            T value = parser.apply(text);
+            if (value != null) {
+                boolean ordinary = text.equals(printer.apply(value));
+                odd = standardTaken ? "" : ordinary ? null : text;
+                standardTaken = false;
+                return value;
+            }
+            refuse(text, type);
+        } catch (XmlFormatException e) {
+            refuse(text, type + ": " + e.getMessage());
+        } catch (RuntimeException e) {
+            // The converter may be anybody's: whatever it throws says that the text is no such value.
+            refuse(text, type);
+        }
+        return null;
+    }
+
     /** Notes that the element read last has its content beside the message, or not. */
     final void setIncluded(Attachment content, long most) {
         included = content;

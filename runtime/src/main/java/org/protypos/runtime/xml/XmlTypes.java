@@ -1,7 +1,9 @@
 package org.protypos.runtime.xml;
 
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
 import java.util.function.Consumer;
 import javax.xml.namespace.QName;
 
@@ -96,6 +98,29 @@ public abstract class XmlTypes {
         XmlOutput out = new XmlOutput(this);
         out.element(root);
         return out.finish();
+    }
+
+    /**
+     * Reads a document that stands in the text of another.
+     *
+     * @param namespace the namespace of its root element
+     * @param name the name of its root element
+     * @param content the class of its content
+     * @throws XmlFormatException when it is not well-formed, breaks the contract or has another root
+     */
+    public final <T extends XmlObject> T inText(String text, String namespace, String name, Class<T> content) {
+        byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
+        XmlInput in = XmlInput.open(new ByteArrayInputStream(bytes), "UTF-8", this, XmlLimits.DEFAULT);
+        in.demand(namespace, name);
+        T value = in.member(content).value();
+        in.finish();
+        return value;
+    }
+
+    /** Writes a document for the text of another: without an XML declaration. */
+    public final String asText(String namespace, String name, XmlObject content) {
+        String document = new String(write(XmlElement.of(namespace, name, content)), StandardCharsets.UTF_8);
+        return document.substring(document.indexOf("?>") + 2).strip();
     }
 
     final XmlObject typeOrBuiltin(String namespace, String name) {

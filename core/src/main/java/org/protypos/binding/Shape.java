@@ -1,0 +1,56 @@
+package org.protypos.binding;
+
+import java.util.List;
+import javax.xml.namespace.QName;
+
+/**
+ * What somebody wants of the API of a component beyond its name; each part may be null, for what the tool does on its own.
+ *
+ * @param conversion the target's type that stands for text of a simple type
+ * @param existing the class that is there already and is used in place of a generated one
+ * @param optional whether the getter of what may be absent gives an optional value
+ * @param unwrapped whether an element that holds nothing but a list is taken for the list
+ * @param carried the element that a text holds as a document
+ * @param interfaces the interfaces that a class implements besides
+ * @param documentation what is said about the component besides what the contract says
+ * @param plainParameters whether an operation has a parameter for each member of its request, rather than the request
+ * @param async whether an operation can also be called without waiting
+ */
+public record Shape(
+        Conversion conversion,
+        String existing,
+        Boolean optional,
+        Boolean unwrapped,
+        QName carried,
+        List<String> interfaces,
+        String documentation,
+        Boolean plainParameters,
+        Boolean async) {
+    /**
+     * How text becomes a value of some type of the target, and a value text.
+     *
+     * @param type the type
+     * @param parse what makes a value of text: a static method with its class, or {@code new}; null for the target's own way
+     * @param print what makes text of a value: a static method with its class, or a method of the value; null likewise
+     */
+    public record Conversion(String type, String parse, String print) {}
+
+    boolean isNothing() {
+        return equals(new Shape(null, null, null, null, null, null, null, null, null));
+    }
+
+    /** Whether it says what only an operation has. */
+    boolean isOfOperation() {
+        return plainParameters != null || async != null;
+    }
+
+    /** Whether it says what only a component of a schema has. */
+    boolean isOfSchema() {
+        return conversion != null
+                || existing != null
+                || optional != null
+                || unwrapped != null
+                || carried != null
+                || interfaces != null;
+    }
+}

@@ -1,0 +1,30 @@
+package org.protypos.binding;
+
+import java.util.function.Function;
+import org.protypos.diagnostic.Place;
+import org.protypos.naming.Subject;
+
+/** What somebody wants of the API beyond names. */
+public interface Shaping {
+    /** Nobody wants anything. */
+    Shaping NONE = new Shaping() {
+        @Override
+        public <T> Choice<T> choice(Subject subject, Function<Shape, T> aspect) {
+            return null;
+        }
+    };
+
+    /**
+     * What is wanted of a component in one respect, or null when nobody wants anything.
+     *
+     * @param aspect the respect: a part of the shape
+     */
+    <T> Choice<T> choice(Subject subject, Function<Shape, T> aspect);
+
+    /**
+     * Something that is wanted.
+     *
+     * @param place where it is wanted
+     */
+    record Choice<T>(T value, Place place) {}
+}

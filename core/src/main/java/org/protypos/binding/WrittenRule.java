@@ -1,0 +1,27 @@
+package org.protypos.binding;
+
+import java.util.Map;
+import org.protypos.diagnostic.Place;
+
+/** A rule as a file has it: its keys with their values, and where everything stands. */
+record WrittenRule(Map<String, String> values, Map<String, Place> places, Place place) {
+    /** What nothing at all is read as: only a default can be it. */
+    static final String NOTHING = "\u0000";
+
+    boolean has(String key) {
+        return values.containsKey(key);
+    }
+
+    String text(String key) {
+        return values.get(key);
+    }
+
+    /** Whether a key says yes; null when it is not there. */
+    Boolean flag(String key) {
+        return has(key) ? Boolean.valueOf(values.get(key)) : null;
+    }
+
+    Place at(String key) {
+        return places.get(key);
+    }
+}
