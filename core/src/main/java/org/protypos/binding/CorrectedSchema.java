@@ -5,47 +5,50 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.Set;
+import java.util.function.Function;
 import javax.xml.namespace.QName;
-import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Place;
 import org.protypos.naming.Subject;
+import org.protypos.schema.AttributeDeclaration;
+import org.protypos.schema.AttributeGroup;
 import org.protypos.schema.AttributeUse;
 import org.protypos.schema.Attributes;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
-import org.protypos.schema.ElementReference;
-import org.protypos.schema.GroupReference;
-import org.protypos.schema.ModelGroup;
-import org.protypos.schema.Particle;
+import org.protypos.schema.Facet;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
-import org.protypos.schema.Term;
+import org.protypos.schema.SimpleType;
 import org.protypos.schema.TypeReference;
 
 /** The components of a schema with corrections laid over them; all places stay those of the documents. */
 final class CorrectedSchema {
     private final SchemaComponents schema;
-    private final List<Rule> corrections;
-    private final Set<String> known;
-    private final Findings findings;
+    private final Corrections corrections;
+    private final CorrectedContent content;
+    private final Map<QName, Rule> rebased = new LinkedHashMap<>();
 
-    CorrectedSchema(SchemaComponents schema, List<Rule> corrections, Set<String> known, Findings findings) {
+    CorrectedSchema(SchemaComponents schema, Corrections corrections) {
         this.schema = schema;
         this.corrections = corrections;
-        this.known = known;
-        this.findings = findings;
+        this.content = new CorrectedContent(schema, corrections, this);
     }
 
     SchemaComponents components() {
         Map<QName, SchemaType> types = new LinkedHashMap<>();
-        schema.types()
-                .forEach((name, type) ->
-                        types.put(name, type(type, Subject.type(name, null).designator())));
+        schema.types().forEach((name, type) -> {
+            Path path = new Path(Subject.type(name, null).designator(), name.getNamespaceURI());
+            types.put(name, type(type, path));
+        });
+        breakLoops(types);
         Map<QName, ElementDeclaration> elements = new LinkedHashMap<>();
         schema.elements()
                 .forEach((name, element) -> elements.put(
-                        name, element(element, Subject.element(name, null).designator())));
+                        name,
+                        element(
+                                element,
+                                new Path(Subject.element(name, null).designator(), name.getNamespaceURI()),
+                                false)));
         return new SchemaComponents(
                 types,
                 elements,
@@ -57,130 +60,168 @@ final class CorrectedSchema {
                 schema.findings());
     }
 
-    private Rule about(String designator) {
-        known.add(designator);
-        return corrections.stream()
-                .filter(rule -> rule.selector().fits(designator))
-                .findFirst()
-                .orElse(null);
-    }
-
-    /** Notes what a correction changes, or that it changes nothing. */
-    private void changed(Rule rule, String designator, Place place, String before, String after) {
-        rule.matched().add(designator);
-        if (before.equals(after)) {
-            findings.warning(
-                    "correction-unneeded",
-                    rule.place(),
-                    "the contract says " + after + " of " + rule.on() + " by now",
-                    "take the correction out");
-        } else {
-            rule.changes().add(new Rule.Change(place, designator, before, after));
+    /**
+     * Where something stands.
+     *
+     * @param designator of the component around
+     * @param namespace the target namespace of its schema
+     */
+    record Path(String designator, String namespace) {
+        Path to(Subject inner) {
+            return new Path(inner.designator(), namespace);
         }
     }
 
-    private SchemaType type(SchemaType type, String path) {
-        if (!(type instanceof ComplexType complex)) {
-            return type;
+    private SchemaType type(SchemaType type, Path path) {
+        return type instanceof ComplexType complex ? complex(complex, path) : simple((SimpleType) type, path);
+    }
+
+    private ComplexType complex(ComplexType type, Path path) {
+        ComplexType.Content inside = type.content();
+        if (inside instanceof ComplexType.ElementContent elements) {
+            inside = new ComplexType.ElementContent(content.content(elements.particle(), path, type.place()));
         }
-        ComplexType.Content content = complex.content();
-        if (content instanceof ComplexType.ElementContent elements && elements.particle() != null) {
-            content = new ComplexType.ElementContent(particle(elements.particle(), path));
-        }
-        List<AttributeUse> uses = new ArrayList<>();
-        complex.attributes().uses().forEach(use -> uses.add(attribute(use, path)));
+        TypeReference base = base(type.base(), type.name(), path, type.place(), ComplexType.class);
+        boolean derived = !SchemaComponents.ANY_TYPE.equals(base.name());
+        boolean rooted = SchemaComponents.ANY_TYPE.equals(type.base().name());
         return new ComplexType(
-                complex.name(),
-                complex.isAbstract(),
-                complex.mixed(),
-                complex.derivation(),
-                complex.base(),
-                content,
-                new Attributes(
-                        uses,
-                        complex.attributes().groups(),
-                        complex.attributes().wildcard()),
-                complex.block(),
-                complex.documentation(),
-                complex.place());
+                type.name(),
+                type.isAbstract(),
+                type.mixed(),
+                derived && rooted ? ComplexType.Derivation.EXTENSION : type.derivation(),
+                base,
+                inside,
+                attributes(type.attributes(), path, type.place()),
+                type.block(),
+                type.documentation(),
+                type.place());
     }
 
-    private Particle particle(Particle particle, String path) {
-        Term term = particle.term();
-        if (term instanceof ModelGroup group) {
-            return new Particle(group(group, path), particle.least(), particle.most());
+    private TypeReference base(
+            TypeReference base, QName type, Path path, Place place, Class<? extends SchemaType> kind) {
+        Rule rule = type == null ? null : corrections.about(path.designator(), Correction::base);
+        if (rule == null) {
+            return base;
         }
-        if (term instanceof GroupReference reference && isCorrected(reference, path)) {
-            ModelGroup group = schema.groups().get(reference.name()).group();
-            return new Particle(group(group, path), particle.least(), particle.most());
+        QName name = rule.effect().correction().base();
+        boolean root = name.equals(SchemaComponents.ANY_TYPE) && kind == ComplexType.class;
+        if (!root && !kind.isInstance(schema.type(name))) {
+            corrections.refused(
+                    rule,
+                    corrections.shown(name) + " cannot be the base of this type",
+                    "name a type that the contract has, of the same kind");
+            return base;
         }
-        if (term instanceof ElementDeclaration element) {
-            String inner = Subject.element(path, element.name(), null).designator();
-            return occurring(
-                    new Particle(element(element, inner), particle.least(), particle.most()), inner, element.place());
-        }
-        if (term instanceof ElementReference reference) {
-            String inner = Subject.element(path, reference.name(), null).designator();
-            return occurring(particle, inner, reference.place());
-        }
-        return particle;
+        String before = base == null || base.name() == null ? "a type of its own" : corrections.shown(base.name());
+        corrections.changed(rule, path.designator(), place, "base " + before, "base " + corrections.shown(name));
+        rebased.put(type, rule);
+        return TypeReference.to(name, rule.place());
     }
 
-    private ModelGroup group(ModelGroup group, String path) {
-        return new ModelGroup(
-                group.compositor(),
-                group.particles().stream().map(inner -> particle(inner, path)).toList(),
-                group.place());
+    /** Types that would be derived from themselves keep their bases. */
+    private void breakLoops(Map<QName, SchemaType> types) {
+        rebased.forEach((name, rule) -> {
+            QName at = name;
+            for (int step = 0; at != null && step <= types.size(); step++) {
+                at = baseOf(types.get(at));
+            }
+            if (at != null) {
+                types.put(name, schema.types().get(name));
+                corrections.refused(
+                        rule,
+                        "this type would be derived from itself",
+                        "name a base that is not derived from this type");
+            }
+        });
     }
 
-    /** Whether a correction is about something that a type has from a group: then it gets a group of its own. */
-    private boolean isCorrected(GroupReference reference, String path) {
-        return schema.groups().containsKey(reference.name())
-                && corrections.stream()
-                        .anyMatch(rule -> rule.selector().pattern() != null
-                                || rule.selector().expanded().startsWith(path + "/"));
+    private static QName baseOf(SchemaType type) {
+        TypeReference base = type instanceof ComplexType complex
+                ? complex.base()
+                : type instanceof SimpleType simple ? simple.base() : null;
+        return base == null ? null : base.name();
     }
 
-    private Particle occurring(Particle particle, String designator, Place place) {
-        Rule rule = about(designator);
-        Correction correction = rule == null ? null : rule.effect().correction();
-        if (correction == null || correction.occurs() == null) {
-            return particle;
+    private SimpleType simple(SimpleType type, Path path) {
+        List<Facet> facets = new ArrayList<>();
+        for (Facet facet : type.facets()) {
+            String designator =
+                    Subject.value(path.designator(), facet.value(), null).designator();
+            Rule rule = facet.kind().equals("enumeration") ? dropping(designator) : null;
+            if (rule == null) {
+                facets.add(facet);
+            } else {
+                corrections.changed(rule, designator, facet.place(), "value '" + facet.value() + "'", "no such value");
+            }
         }
-        changed(
+        for (Rule rule : corrections.allAbout(path.designator(), Correction::added)) {
+            value(rule, type, facets, path);
+        }
+        TypeReference base = type.variety() == SimpleType.Variety.RESTRICTION
+                ? base(type.base(), type.name(), path, type.place(), SimpleType.class)
+                : type.base();
+        return new SimpleType(
+                type.name(),
+                type.variety(),
+                base,
+                type.members(),
+                List.copyOf(facets),
+                type.documentation(),
+                type.place());
+    }
+
+    private void value(Rule rule, SimpleType type, List<Facet> facets, Path path) {
+        String value = rule.effect().correction().added().value();
+        if (value == null || facets.stream().noneMatch(facet -> facet.kind().equals("enumeration"))) {
+            corrections.refused(
+                    rule,
+                    "only a value can be added to an enumeration",
+                    "write \"add: \\\"'value'\\\"\" for a type with values");
+            return;
+        }
+        boolean there = facets.stream()
+                .anyMatch(facet ->
+                        facet.kind().equals("enumeration") && facet.value().equals(value));
+        corrections.changed(
                 rule,
-                designator,
-                place,
-                "occurs " + new Correction.Occurs(particle.least(), particle.most()),
-                "occurs " + correction.occurs());
-        return new Particle(
-                particle.term(),
-                correction.occurs().least(),
-                correction.occurs().most());
+                path.designator(),
+                type.place(),
+                there ? "value '" + value + "'" : "no such value",
+                "value '" + value + "'");
+        if (!there) {
+            facets.add(new Facet("enumeration", value, null, "", rule.place()));
+        }
     }
 
-    private ElementDeclaration element(ElementDeclaration element, String designator) {
-        TypeReference type = element.type();
-        if (type != null && type.anonymous() != null) {
-            type = TypeReference.to(type(type.anonymous(), designator));
-        }
+    /** The rule that drops a member or a value, or null. */
+    Rule dropping(String designator) {
+        return corrections.about(designator, correction -> correction.dropped() ? true : null);
+    }
+
+    /**
+     * An element with what is said of it.
+     *
+     * @param local whether it may be qualified or not
+     */
+    ElementDeclaration element(ElementDeclaration element, Path path, boolean local) {
+        String designator = path.designator();
+        TypeReference type = type(element.type(), path, element.place());
         boolean nillable = element.nillable();
-        Rule rule = about(designator);
-        Correction correction = rule == null ? null : rule.effect().correction();
-        if (correction != null && correction.nillable() != null) {
-            changed(rule, designator, element.place(), "nillable " + nillable, "nillable " + correction.nillable());
-            nillable = correction.nillable();
+        Rule rule = corrections.about(designator, Correction::nillable);
+        if (rule != null) {
+            nillable = rule.effect().correction().nillable();
+            corrections.changed(
+                    rule, designator, element.place(), "nillable " + element.nillable(), "nillable " + nillable);
         }
-        if (correction != null && correction.type() != null) {
-            type = retyped(rule, designator, type, element.place());
-        }
+        Standard standard =
+                standard(new Standard(element.defaultValue(), element.fixedValue()), designator, element.place());
         return new ElementDeclaration(
-                element.name(),
+                local ? form(element.name(), path, element.place()) : element.name(),
                 type,
                 nillable,
                 element.isAbstract(),
-                element.defaultValue(),
-                element.fixedValue(),
+                standard.value(),
+                standard.fixed(),
                 element.substitutionHead(),
                 element.expectedContentTypes(),
                 element.constraints(),
@@ -189,43 +230,176 @@ final class CorrectedSchema {
                 element.place());
     }
 
-    private TypeReference retyped(Rule rule, String designator, TypeReference type, Place place) {
-        QName name = rule.effect().correction().type();
-        if (schema.type(name) == null && !name.equals(SchemaComponents.ANY_TYPE)) {
-            rule.matched().add(designator);
-            findings.error(
-                    "correction-type", rule.place(), "there is no type " + name, "name a type that the contract has");
+    private TypeReference type(TypeReference type, Path path, Place place) {
+        Rule rule = corrections.about(path.designator(), Correction::type);
+        if (rule != null) {
+            return retyped(rule, path.designator(), type, place);
+        }
+        if (type == null || type.anonymous() == null) {
             return type;
         }
-        String before = type == null ? "that of its head" : Objects.toString(type.name(), "a type of its own");
-        changed(rule, designator, place, "type " + before, "type " + name);
+        Path inside = type.anonymous() instanceof SimpleType ? path.to(Subject.typeOf(path.designator(), null)) : path;
+        return TypeReference.to(type(type.anonymous(), inside));
+    }
+
+    private TypeReference retyped(Rule rule, String designator, TypeReference type, Place place) {
+        QName name = rule.effect().correction().type();
+        if (isMissing(rule, name)) {
+            return type;
+        }
+        String before = type == null
+                ? "that of its head"
+                : type.name() == null ? "a type of its own" : corrections.shown(type.name());
+        corrections.changed(rule, designator, place, "type " + before, "type " + corrections.shown(name));
         return TypeReference.to(name, place);
     }
 
-    private AttributeUse attribute(AttributeUse use, String path) {
-        QName name =
-                schema.declaration(use) == null ? null : schema.declaration(use).name();
-        String designator =
-                name == null ? path : Subject.attribute(path, name, null).designator();
-        Rule rule = name == null ? null : about(designator);
-        Correction correction = rule == null ? null : rule.effect().correction();
-        if (correction == null || correction.occurs() == null) {
+    /** Whether a type that a correction names is not there; that is told. */
+    boolean isMissing(Rule rule, QName name) {
+        boolean missing = schema.type(name) == null && !name.equals(SchemaComponents.ANY_TYPE);
+        if (missing) {
+            corrections.refused(
+                    rule, "there is no type " + corrections.shown(name), "name a type that the contract has");
+        }
+        return missing;
+    }
+
+    private QName form(QName name, Path path, Place place) {
+        Rule rule = corrections.about(path.designator(), Correction::qualified);
+        if (rule == null) {
+            return name;
+        }
+        boolean qualified = rule.effect().correction().qualified();
+        Function<String, String> form = namespace -> namespace.isEmpty() ? "unqualified" : "qualified";
+        QName other = new QName(qualified ? path.namespace() : "", name.getLocalPart());
+        corrections.changed(
+                rule,
+                path.designator(),
+                place,
+                "form " + form.apply(name.getNamespaceURI()),
+                "form " + form.apply(other.getNamespaceURI()));
+        return other;
+    }
+
+    /** A default or the only value. */
+    private record Standard(String value, String fixed) {
+        @Override
+        public String toString() {
+            return fixed != null ? "fixed '" + fixed + "'" : value != null ? "default '" + value + "'" : "no default";
+        }
+    }
+
+    private Standard standard(Standard now, String designator, Place place) {
+        Rule rule = corrections.about(designator, Correction::standard);
+        if (rule == null) {
+            return now;
+        }
+        Standard other = new Standard(rule.effect().correction().standard().value(), null);
+        corrections.changed(rule, designator, place, now.toString(), other.toString());
+        return other;
+    }
+
+    private Attributes attributes(Attributes attributes, Path path, Place place) {
+        List<Rule> additions = corrections.allAbout(path.designator(), Correction::added).stream()
+                .filter(rule -> rule.effect().correction().added().kind() == Correction.Kind.ATTRIBUTE)
+                .toList();
+        boolean spread = corrections.reach(path.designator());
+        List<AttributeUse> uses = new ArrayList<>();
+        gather(attributes, spread, uses);
+        List<AttributeUse> corrected = new ArrayList<>(uses.stream()
+                .map(use -> attribute(use, path))
+                .filter(Objects::nonNull)
+                .toList());
+        additions.forEach(rule -> add(rule, corrected, path, place));
+        return new Attributes(corrected, spread ? List.of() : attributes.groups(), attributes.wildcard());
+    }
+
+    /** A type with a correction inside has the attributes of its groups as its own; groups with wildcards stay. */
+    private void gather(Attributes attributes, boolean spread, List<AttributeUse> to) {
+        to.addAll(attributes.uses());
+        if (spread) {
+            for (Attributes.GroupUse use : attributes.groups()) {
+                AttributeGroup group = schema.attributeGroups().get(use.name());
+                if (group != null) {
+                    gather(group.attributes(), true, to);
+                }
+            }
+        }
+    }
+
+    private void add(Rule rule, List<AttributeUse> uses, Path path, Place place) {
+        Correction.Addition added = rule.effect().correction().added();
+        boolean required = added.occurs().least() > 0;
+        boolean there = uses.stream().anyMatch(use -> added.name().equals(nameOf(use)));
+        String text = "attribute " + added.name() + " of type " + corrections.shown(added.type());
+        corrections.changed(rule, path.designator(), place, there ? text : "no such attribute", text);
+        if (!there && !isMissing(rule, added.type())) {
+            TypeReference type = TypeReference.to(added.type(), rule.place());
+            uses.add(new AttributeUse(
+                    null,
+                    new AttributeDeclaration(added.name(), type, null, null, "", rule.place()),
+                    required ? AttributeUse.Use.REQUIRED : AttributeUse.Use.OPTIONAL,
+                    null,
+                    null,
+                    null,
+                    rule.place()));
+        }
+    }
+
+    private QName nameOf(AttributeUse use) {
+        AttributeDeclaration declared = schema.declaration(use);
+        return declared == null ? null : declared.name();
+    }
+
+    /** An attribute with what is said of it, or null when it is dropped. */
+    private AttributeUse attribute(AttributeUse use, Path around) {
+        AttributeDeclaration declared = schema.declaration(use);
+        if (declared == null) {
             return use;
         }
-        boolean required = correction.occurs().least() > 0;
-        changed(
+        Path path = around.to(Subject.attribute(around.designator(), declared.name(), null));
+        Rule dropping = dropping(path.designator());
+        if (dropping != null) {
+            corrections.changed(
+                    dropping, path.designator(), use.place(), "attribute " + declared.name(), "no such attribute");
+            return null;
+        }
+        TypeReference type = type(declared.type(), path, use.place());
+        Standard standard =
+                standard(new Standard(use.defaultValue(), use.fixedValue()), path.designator(), use.place());
+        boolean local = use.reference() == null;
+        QName name = local ? form(declared.name(), path, use.place()) : declared.name();
+        boolean same = type == declared.type() && name.equals(declared.name());
+        return new AttributeUse(
+                same ? use.reference() : null,
+                same
+                        ? use.declaration()
+                        : new AttributeDeclaration(
+                                name,
+                                type,
+                                declared.defaultValue(),
+                                declared.fixedValue(),
+                                declared.documentation(),
+                                declared.place()),
+                use(use, path.designator()),
+                standard.value(),
+                standard.fixed(),
+                use.arrayItem(),
+                use.place());
+    }
+
+    private AttributeUse.Use use(AttributeUse use, String designator) {
+        Rule rule = corrections.about(designator, Correction::occurs);
+        if (rule == null) {
+            return use.use();
+        }
+        boolean required = rule.effect().correction().occurs().least() > 0;
+        corrections.changed(
                 rule,
                 designator,
                 use.place(),
                 "occurs " + (use.use() == AttributeUse.Use.REQUIRED ? "1" : "0..1"),
                 "occurs " + (required ? "1" : "0..1"));
-        return new AttributeUse(
-                use.reference(),
-                use.declaration(),
-                required ? AttributeUse.Use.REQUIRED : AttributeUse.Use.OPTIONAL,
-                use.defaultValue(),
-                use.fixedValue(),
-                use.arrayItem(),
-                use.place());
+        return required ? AttributeUse.Use.REQUIRED : AttributeUse.Use.OPTIONAL;
     }
 }

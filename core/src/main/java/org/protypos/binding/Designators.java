@@ -1,12 +1,29 @@
 package org.protypos.binding;
 
 import java.util.Collection;
+import java.util.List;
 import java.util.Map;
 import org.protypos.diagnostic.NearestName;
+import org.protypos.naming.Subject;
+import org.protypos.wsdl.Operation;
+import org.protypos.wsdl.PortType;
 
 /** Designators of components as people write and read them. */
 public final class Designators {
     private Designators() {}
+
+    /** An operation; the second of one name and those behind it have numbers. */
+    public static Subject operation(PortType portType, Operation operation) {
+        List<Operation> namesakes = portType.operations().stream()
+                .filter(other -> other.name().equals(operation.name()))
+                .toList();
+        int number = namesakes.indexOf(operation) + 1;
+        return Subject.wsdl(Subject.Kind.PORT_TYPE, portType.name(), portType.place())
+                .inside(
+                        Subject.Kind.OPERATION,
+                        operation.name() + (number > 1 ? "[" + number + "]" : ""),
+                        operation.place());
+    }
 
     /** A designator with prefixes where there are some for its namespaces. */
     public static String shown(String designator, Map<String, String> prefixes) {

@@ -15,6 +15,7 @@ import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Findings;
 import org.protypos.naming.Renaming;
 import org.protypos.naming.Subject;
+import org.protypos.schema.SchemaComponents;
 import org.protypos.source.Xml;
 
 /**
@@ -107,19 +108,20 @@ public final class Rules implements Renaming, Shaping {
                 .toString();
     }
 
-    /** The contract with the corrections among the rules laid over its schema. */
+    /** The contract with the corrections among the rules laid over it. */
     public Contract correct(Contract contract) {
-        List<Rule> corrections = all.stream()
-                .filter(rule -> rule.effect().correction() != null)
-                .sorted(Comparator.comparing((Rule rule) -> -rule.selector().weight()))
-                .toList();
-        return corrections.isEmpty()
-                ? contract
-                : new Contract(
-                        contract.documents(),
-                        new CorrectedSchema(contract.schema(), corrections, known, findings).components(),
-                        contract.wsdl(),
-                        contract.findings());
+        List<Rule> correcting =
+                all.stream().filter(rule -> rule.effect().correction() != null).toList();
+        if (correcting.isEmpty()) {
+            return contract;
+        }
+        Corrections corrections = new Corrections(correcting, this::best, known, this::shown, findings);
+        SchemaComponents schema = new CorrectedSchema(contract.schema(), corrections).components();
+        return new Contract(
+                contract.documents(),
+                schema,
+                new CorrectedWsdl(contract.wsdl(), schema, corrections).components(),
+                contract.findings());
     }
 
     /**

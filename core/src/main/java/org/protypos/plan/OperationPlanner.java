@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import javax.xml.namespace.QName;
+import org.protypos.binding.Designators;
 import org.protypos.binding.Shaping;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Findings;
@@ -82,7 +83,7 @@ final class OperationPlanner {
             return null;
         }
         Actions actions = new Actions(portType, operation, bound, addressed);
-        Subject subject = subject(portType, operation);
+        Subject subject = Designators.operation(portType, operation);
         String method = methods.claim(subject, rules.methodName(operation.name()), "");
         String type = rules.typeName(method);
         ApiMessage input;
@@ -441,18 +442,6 @@ final class OperationPlanner {
                 && sequence.parts().stream()
                         .allMatch(part -> part instanceof Content.Leaf leaf
                                 && leaf.property().kind() == Property.Kind.ELEMENT);
-    }
-
-    static Subject subject(PortType portType, Operation operation) {
-        List<Operation> namesakes = portType.operations().stream()
-                .filter(other -> other.name().equals(operation.name()))
-                .toList();
-        int number = namesakes.indexOf(operation) + 1;
-        return Subject.wsdl(Subject.Kind.PORT_TYPE, portType.name(), portType.place())
-                .inside(
-                        Subject.Kind.OPERATION,
-                        operation.name() + (number > 1 ? "[" + number + "]" : ""),
-                        operation.place());
     }
 
     private List<String> parameters(Subject operation, ApiMessage input) {

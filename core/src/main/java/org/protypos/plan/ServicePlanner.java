@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.TreeMap;
 import javax.xml.namespace.QName;
+import org.protypos.binding.Designators;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Findings;
 import org.protypos.naming.NameRules;
@@ -120,11 +121,11 @@ final class ServicePlanner {
         NameScope methods = naming.scope(packageName + "." + name, rules.reservedMethods());
         methods.expect(expected -> portType.operations()
                 .forEach(operation -> expected.wants(
-                        OperationPlanner.subject(portType, operation), rules.methodName(operation.name()))));
+                        Designators.operation(portType, operation), rules.methodName(operation.name()))));
         List<ApiOperation> planned = new ArrayList<>();
         for (Operation operation : portType.operations()) {
             BoundOperation bound = binding == null ? null : binding.operation(operation);
-            boolean kept = !naming.isOmitted(OperationPlanner.subject(portType, operation));
+            boolean kept = !naming.isOmitted(Designators.operation(portType, operation));
             if (bound != null && operation.isIncoming() && kept) {
                 ApiOperation api = operations.plan(
                         portType, operation, bound, soapActions(portType, operation), isAddressed(portType), methods);

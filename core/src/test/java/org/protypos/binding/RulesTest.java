@@ -37,6 +37,8 @@ class RulesTest {
     private static final Path CUSTOMS = Path.of("../examples/customs/customs.wsdl");
     private static final Path NAMES = Path.of("../examples/customs/names.yaml");
 
+    private static final Map<String, String> PREFIXES = Map.of("d", "http://lanternbay.example/harbour/desk");
+
     private static Contract contract() {
         return ContractReader.read(DocumentGatherer.gather(List.of(CUSTOMS.toString()), null));
     }
@@ -105,19 +107,90 @@ class RulesTest {
                         "6:5 correction-unneeded the contract says occurs 0..1 of c:notify/c:object by now | take the correction out",
                         "7:43 rule-value \"5..2\" is no occurrence | write it like 1, 0..1, 1..* or 2..5",
                         "8:5 rule-key the correction does not say why it is there | add \"because:\" for who comes after you",
-                        "9:5 correction-type there is no type {http://lanternbay.example/customs}Seal | name a type that the contract has");
+                        "9:5 correction-refused there is no type c:Seal | name a type that the contract has");
         assertThat(rules.all().stream().flatMap(rule -> rule.changes().stream()))
                 .extracting(change -> change.place().line() + " " + change.before() + " -> " + change.after())
                 .containsExactly(
                         "11 occurs 1 -> occurs 0..*",
+                        "12 type xs:int -> type xs:string",
                         "12 nillable false -> nillable true",
-                        "12 type {http://www.w3.org/2001/XMLSchema}int -> type {http://www.w3.org/2001/XMLSchema}string",
                         "15 occurs 0..1 -> occurs 1");
         try (Generated generated = Generated.from(List.of(CUSTOMS), folder.resolve("out"), rules(file))) {
             String message =
                     "<notify xmlns='http://lanternbay.example/customs'><items><item weight='heavy'><class>a</class>"
                             + "<weight>1</weight><weight>2</weight><lot-no>7b</lot-no></item></items></notify>";
             assertThat(Infoset.of(generated.roundTrip(message))).isEqualTo(Infoset.of(message));
+        }
+    }
+
+    @Test
+    void everyKindOfLieCanBePutRight(@TempDir Path folder) throws Exception {
+        Path file = Files.writeString(folder.resolve("lies.yaml"), """
+                prefixes: {d: "http://lanternbay.example/harbour/desk", v: "http://lanternbay.example/harbour/vessels"}
+                rules:
+                  - {on: "~d:Berth", add: "d:tideless", type: "xs:boolean", occurs: 0..1, after: "d:quay", because: it is there}
+                  - {on: "~d:Berth", add: "@since", type: "xs:gYear", because: it is there}
+                  - {on: "~d:Berth/d:depthInMetres", drop: true, because: it never comes}
+                  - {on: "~d:Berth/d:number", form: unqualified, default: "7", because: so it is sent}
+                  - {on: "~d:Need", add: "'crane'", because: some need one}
+                  - {on: "~d:Need='pilot'", drop: true, because: nobody does}
+                  - {on: "~d:Money/@currency", type: "xs:string", default: null, because: it has no default}
+                  - {on: "~d:BerthOffer", base: "d:Berth", because: an offer is one}
+                  - {on: "d:listBerthsResponse", add: "d:total", type: "xs:int", because: it is counted}
+                  - {on: "service d:HarbourOffice/Desk", address: "http://localhost:9/desk", because: it moved}
+                  - {on: "portType d:HarbourDesk/castOff", soapAction: "urn:off", because: that is what they look at}
+                  - {on: "portType d:HarbourDesk/payDues", drop: "header d:pass", because: nobody asks for it}
+                  - {on: "portType d:HarbourDesk/findVessel", add: "header d:pass", because: they ask for it}
+                  - {on: "portType d:HarbourDesk/listBerths", style: document, because: it is}
+                  - {on: "~d:Berth", base: "d:BerthOffer", because: no}
+                  - {on: "~d:Berth", add: "d:quay", type: "xs:string", because: it is there already}
+                  - {on: "~d:Berth", add: "d:last", type: "xs:string", after: "d:nothing", because: no}
+                """);
+        Rules rules = rules(file);
+        Path desk = Path.of("../examples/harbour/contract/desk.wsdl");
+        Rules told = rules(file);
+        told.correct(read(desk));
+        assertThat(told(told.findings(false)))
+                .containsExactly(
+                        "16:5 correction-unneeded the contract says style document of portType d:HarbourDesk/listBerths by now | take the correction out",
+                        "17:5 correction-refused this type would be derived from itself | name a base that is not derived from this type",
+                        "18:5 correction-unneeded the contract says element d:quay of type xs:string, occurs 0..1 of ~d:Berth by now | take the correction out",
+                        "19:5 correction-refused there is no element d:nothing that it could follow | name an element of the type, or leave \"after:\" out for the last place");
+        Files.writeString(file, Files.readString(file).lines().limit(15).collect(Collectors.joining("\n")) + "\n");
+        rules = rules(file);
+        try (Generated generated = Generated.from(List.of(desk), folder.resolve("out"), rules)) {
+            assertThat(rules.all().stream().flatMap(rule -> rule.changes().stream()))
+                    .extracting(change -> Designators.shown(change.before() + " -> " + change.after(), PREFIXES))
+                    .containsExactly(
+                            "no such element -> element d:tideless of type xs:boolean, occurs 0..1",
+                            "no such attribute -> attribute since of type xs:gYear",
+                            "element d:depthInMetres -> no such element",
+                            "no default -> default '7'",
+                            "form qualified -> form unqualified",
+                            "no such value -> value 'crane'",
+                            "value 'pilot' -> no such value",
+                            "type xs:token -> type xs:string",
+                            "default 'LBC' -> no default",
+                            "base xs:anyType -> base d:Berth",
+                            "no such element -> element d:total of type xs:int, occurs 0..1",
+                            "address http://office.lanternbay.example/desk -> address http://localhost:9/desk",
+                            "soapAction \"http://lanternbay.example/harbour/desk/castOff\" -> soapAction \"urn:off\"",
+                            "soapAction \"http://lanternbay.example/harbour/desk/castOff\" -> soapAction \"urn:off\"",
+                            "header d:pass -> no header d:pass",
+                            "header d:pass -> no header d:pass",
+                            "no header d:pass -> header d:pass",
+                            "no header d:pass -> header d:pass");
+            String message = "<listBerthsResponse xmlns='http://lanternbay.example/harbour/desk'><berth since='1999'>"
+                    + "<number xmlns=''>4</number><quay>west</quay><tideless>true</tideless></berth><total>1</total>"
+                    + "</listBerthsResponse>";
+            assertThat(Infoset.of(generated.roundTrip(message))).isEqualTo(Infoset.of(message));
+            assertThat(text(generated, "HarbourDesk"))
+                    .contains("Vessel findVessel(String callSign, Pass pass);")
+                    .contains("payDues(String callSign, Money amount)");
+            assertThat(text(generated, "HarbourOffice")).contains("http://localhost:9/desk");
+            assertThat(text(generated, "HarbourDeskClient")).contains("urn:off");
+            assertThat(text(generated, "Need")).contains("CRANE(\"crane\")").doesNotContain("PILOT");
+            assertThat(text(generated, "BerthOffer")).contains("extends Berth ");
         }
     }
 
