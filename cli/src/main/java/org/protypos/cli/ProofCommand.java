@@ -8,14 +8,18 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.concurrent.Callable;
 import java.util.stream.Stream;
 import javax.tools.JavaCompiler;
 import javax.tools.ToolProvider;
+import org.protypos.binding.ProposedRule;
 import org.protypos.contract.Contract;
 import org.protypos.message.check.Deviation;
 import org.protypos.proof.Proof;
 import org.protypos.proof.ProofResult;
+import org.protypos.proof.Reconciliation;
+import org.protypos.target.java.JavaNames;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -85,13 +89,48 @@ final class ProofCommand implements Callable<Integer> {
             terminal.refuse(planned.findings(), "nothing was proved", json);
             return ExitStatus.CONTRACT;
         }
-        List<ProofResult> results = new Proof(planned.contract(), planned.plan()).of(compiler, files);
+        Proof proof = new Proof(planned.contract(), RuleArguments.withoutForeignClasses(planned));
+        List<ProofResult> results = proof.of(compiler, files);
+        Reconciliation.Outcome corrections =
+                new Reconciliation(planned.contract(), new JavaNames()).of(proof.deviating());
         if (json) {
-            Json.print(terminal.out(), document -> json(document, results));
+            Json.print(terminal.out(), document -> {
+                json(document, results);
+                corrections(document, corrections);
+            });
         } else {
             text(terminal.out(), results);
+            corrections(terminal.out(), corrections, proof.deviating().size());
         }
         return count(results, ProofResult.Status.SURVIVED) == results.size() ? ExitStatus.DONE : ExitStatus.CONTRACT;
+    }
+
+    private void corrections(PrintWriter out, Reconciliation.Outcome corrections, int deviating) {
+        if (corrections.rules().isEmpty()) {
+            return;
+        }
+        out.println();
+        out.println("If the messages are right and the contract is not, these corrections make " + corrections.fitting()
+                + " of " + deviating + (deviating == 1 ? " message fit:" : " messages fit:"));
+        out.println();
+        ProposedRule.file(corrections.rules()).lines().forEach(line -> out.println("  " + Terminal.plain(line)));
+        out.println();
+        out.println(Terminal.cyan("next: ") + "put them into a file, and give it to every command with --rules FILE");
+    }
+
+    private static void corrections(JsonGenerator document, Reconciliation.Outcome corrections) throws IOException {
+        document.writeNumberField("fitWhenCorrected", corrections.fitting());
+        document.writeArrayFieldStart("corrections");
+        for (ProposedRule rule : corrections.rules()) {
+            document.writeStartObject();
+            document.writeStringField("on", rule.on());
+            for (Map.Entry<String, String> value : rule.values().entrySet()) {
+                document.writeStringField(value.getKey(), value.getValue());
+            }
+            document.writeStringField("remark", rule.remark());
+            document.writeEndObject();
+        }
+        document.writeEndArray();
     }
 
     private List<MessageFile> files() throws IOException {

@@ -42,4 +42,12 @@ final class RuleArguments {
         findings.addAll(laid.findings(whole));
         return new PlannedContract(corrected, plan, laid, findings.sorted());
     }
+
+    /** The plan of a contract with nothing in it of classes that only its user has. */
+    static Plan withoutForeignClasses(PlannedContract planned) {
+        return planned.rules().namesForeignClasses()
+                ? Planner.plan(
+                        planned.contract(), new JavaNames(), planned.rules().withoutForeignClasses(), null)
+                : planned.plan();
+    }
 }

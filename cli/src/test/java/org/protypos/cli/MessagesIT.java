@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import org.junit.jupiter.api.BeforeEach;
@@ -42,6 +43,15 @@ class MessagesIT {
         assertThat(folder.resolve("samples/pass.xml")).hasContent("<pass/>");
     }
 
+    /** Puts the corrections that a proof proposes into a file, as a user would. */
+    private String proposed(String printed) throws IOException {
+        Files.writeString(
+                folder.resolve("lies.yaml"),
+                printed.substring(printed.indexOf("  prefixes:"), printed.indexOf("next: "))
+                        .replaceAll("(?m)^  ", ""));
+        return "lies.yaml";
+    }
+
     @Test
     void aMessageThatIsNotAsTheContractSaysIsToldWithBothPlaces() throws Exception {
         Files.writeString(folder.resolve("late.xml"), """
@@ -70,11 +80,33 @@ class MessagesIT {
                           contract: desk.xsd:62:9
 
                         0 of 1 message survived, 1 not as the contract says
+
+                        If the messages are right and the contract is not, these corrections make 1 of 1 message fit:
+
+                          prefixes:
+                            vessels: "http://lanternbay.example/harbour/vessels"
+                            desk: "http://lanternbay.example/harbour/desk"
+                          rules:
+                            # changes messages of payDues
+                            - on: "desk:payDues/desk:callSign"
+                              type: "xs:string"
+                              because: "late.xml:3:5 has 'lb7' in callSign"
+                            # changes messages of payDues, requestBerth
+                            - on: "~desk:Money"
+                              base: "xs:string"
+                              because: "late.xml:4:5 has '12,50' in amount"
+
+                        next: put them into a file, and give it to every command with --rules FILE
                         """);
+        assertThat(program.run("proof", "desk.wsdl", "--message", "late.xml", "--rules", proposed(proof.out()))
+                        .out())
+                .isEqualTo("1 of 1 message survived\n");
         JsonNode json = new ObjectMapper()
                 .readTree(program.run("proof", "desk.wsdl", "--message", "late.xml", "--json")
                         .out());
         assertThat(json.get("invalid").asInt()).isEqualTo(1);
+        assertThat(json.get("fitWhenCorrected").asInt()).isEqualTo(1);
+        assertThat(json.at("/corrections/1/base").asText()).isEqualTo("{http://www.w3.org/2001/XMLSchema}string");
         assertThat(json.at("/results/0/status").asText()).isEqualTo("invalid");
         assertThat(json.at("/results/0/details/0/contract/document").asText()).isEqualTo("vessels.xsd");
     }

@@ -81,7 +81,9 @@ final class CorrectedSchema {
         if (inside instanceof ComplexType.ElementContent elements) {
             inside = new ComplexType.ElementContent(content.content(elements.particle(), path, type.place()));
         }
-        TypeReference base = base(type.base(), type.name(), path, type.place(), ComplexType.class);
+        boolean ofText = schema.resolve(type.base()) instanceof SimpleType;
+        TypeReference base =
+                base(type.base(), type.name(), path, type.place(), ofText ? SimpleType.class : ComplexType.class);
         boolean derived = !SchemaComponents.ANY_TYPE.equals(base.name());
         boolean rooted = SchemaComponents.ANY_TYPE.equals(type.base().name());
         return new ComplexType(

@@ -157,6 +157,22 @@ public final class Rule {
         return place;
     }
 
+    Rule withoutForeignClasses() {
+        Shape shape = effect.shape() == null ? null : effect.shape().withoutForeignClasses();
+        return new Rule(
+                selector,
+                new Effect(
+                        effect.name(),
+                        effect.prefix(),
+                        effect.suffix(),
+                        effect.packageName(),
+                        effect.omitted(),
+                        shape,
+                        effect.correction()),
+                because,
+                place);
+    }
+
     /** The components that it has met. */
     public Set<String> matched() {
         return matched;

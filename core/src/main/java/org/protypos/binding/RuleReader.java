@@ -52,6 +52,17 @@ public final class RuleReader {
         return new Rules(reader.rules, reader.shared, reader.findings);
     }
 
+    /**
+     * Reads a text as if it stood in a file.
+     *
+     * @param name what to call the file
+     */
+    public static Rules read(String name, String text, NameRules names) {
+        RuleReader reader = new RuleReader(names);
+        reader.text(new SourceText(name, text));
+        return new Rules(reader.rules, reader.shared, reader.findings);
+    }
+
     private void file(Path file) {
         String content;
         try {
@@ -64,12 +75,16 @@ public final class RuleReader {
                     "give the path of a file in UTF-8");
             return;
         }
-        text = new SourceText(file.toString().replace('\\', '/'), content);
+        text(new SourceText(file.toString().replace('\\', '/'), content));
+    }
+
+    private void text(SourceText source) {
+        text = source;
         prefixes = new LinkedHashMap<>();
         builder = new RuleBuilder(names, new SelectorReader(prefixes, findings), findings);
         // Prefixes may stand below the rules that use them: the file is read twice.
         for (boolean declaring : new boolean[] {true, false}) {
-            try (JsonParser parser = new YAMLFactory().createParser(content)) {
+            try (JsonParser parser = new YAMLFactory().createParser(source.text())) {
                 in = parser;
                 top(declaring);
             } catch (JsonProcessingException e) {

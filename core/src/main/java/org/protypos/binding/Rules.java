@@ -124,6 +124,18 @@ public final class Rules implements Renaming, Shaping {
                 contract.findings());
     }
 
+    /** Whether some rule names a class that only the user of the rules has. */
+    public boolean namesForeignClasses() {
+        return all.stream()
+                .map(rule -> rule.effect().shape())
+                .anyMatch(shape -> shape != null && !shape.equals(shape.withoutForeignClasses()));
+    }
+
+    /** The rules with nothing in them that names classes that only their user has. */
+    public Rules withoutForeignClasses() {
+        return new Rules(all.stream().map(Rule::withoutForeignClasses).toList(), prefixes, new Findings());
+    }
+
     /**
      * Of the rules for a component that say something in one respect, the one that says most about it.
      *

@@ -35,6 +35,20 @@ public record Shape(
      */
     public record Conversion(String type, String parse, String print) {}
 
+    /** The same with nothing in it that names a class of the user's. */
+    Shape withoutForeignClasses() {
+        return new Shape(
+                conversion == null || conversion.parse() != null ? null : conversion,
+                null,
+                optional,
+                unwrapped,
+                carried,
+                null,
+                documentation,
+                plainParameters,
+                async);
+    }
+
     boolean isNothing() {
         return equals(new Shape(null, null, null, null, null, null, null, null, null));
     }

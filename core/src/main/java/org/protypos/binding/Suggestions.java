@@ -22,12 +22,7 @@ public final class Suggestions {
         Map<String, String> prefixes = prefixes(clashes);
         StringBuilder text = new StringBuilder(
                 "# Names for components that would get one name: change those that you do not like.\n");
-        text.append(prefixes.isEmpty() ? "" : "\nprefixes:\n");
-        prefixes.forEach((prefix, namespace) -> text.append("  ")
-                .append(prefix)
-                .append(": ")
-                .append(quoted(namespace))
-                .append('\n'));
+        text.append(prefixes.isEmpty() ? "" : "\n").append(declared(prefixes));
         text.append("\nrules:\n");
         append(text, clashes, prefixes, "  ");
         return text.toString();
@@ -60,6 +55,17 @@ public final class Suggestions {
         return Optional.of(text.insert(rules.end(), more).toString());
     }
 
+    /** Prefixes as a file declares them. */
+    static String declared(Map<String, String> prefixes) {
+        StringBuilder text = new StringBuilder(prefixes.isEmpty() ? "" : "prefixes:\n");
+        prefixes.forEach((prefix, namespace) -> text.append("  ")
+                .append(prefix)
+                .append(": ")
+                .append(quoted(namespace))
+                .append('\n'));
+        return text.toString();
+    }
+
     /** One rule, as it would stand in a file. */
     public static String rule(Clash clash, Map<String, String> prefixes) {
         return "- on: " + quoted(Designators.shown(clash.other().designator(), prefixes)) + "\n  name: "
@@ -86,12 +92,19 @@ public final class Suggestions {
         }
     }
 
-    /** A prefix for each namespace, made of its last word. */
+    /** A prefix for each namespace of the components in some clashes, made of its last word. */
     public static Map<String, String> prefixes(List<Clash> clashes) {
+        return prefixesFor(clashes.stream()
+                .map(clash -> clash.other().designator()
+                        + (clash.holder() == null ? "" : clash.holder().designator()))
+                .toList());
+    }
+
+    /** A prefix for each namespace in some designators, made of its last word. */
+    static Map<String, String> prefixesFor(List<String> designators) {
         Map<String, String> prefixes = new LinkedHashMap<>();
-        for (Clash clash : clashes) {
-            Matcher found = NAMESPACE.matcher(clash.other().designator()
-                    + (clash.holder() == null ? "" : clash.holder().designator()));
+        for (String designator : designators) {
+            Matcher found = NAMESPACE.matcher(designator);
             while (found.find()) {
                 String namespace = found.group(1);
                 if (!namespace.isEmpty() && !prefixes.containsValue(namespace)) {
@@ -114,7 +127,7 @@ public final class Suggestions {
     }
 
     /** Text in quotation marks, which YAML and JSON read alike. */
-    private static String quoted(String text) {
+    static String quoted(String text) {
         StringBuilder quoted = new StringBuilder("\"");
         for (int i = 0; i < text.length(); i++) {
             char c = text.charAt(i);

@@ -4,7 +4,6 @@ import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.HashSet;
-import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -13,14 +12,10 @@ import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Findings;
-import org.protypos.message.check.CallWrappers;
 import org.protypos.message.check.CheckedMessage;
 import org.protypos.message.check.Deviation;
-import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.check.InfosetComparison;
-import org.protypos.message.check.MessageChecker;
 import org.protypos.message.model.TypeModel;
-import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
 import org.protypos.plan.Plan;
@@ -35,10 +30,9 @@ import org.protypos.target.java.JavaTarget;
  * The door of this package.
  */
 public final class Proof {
-    private final Vocabulary vocabulary;
+    private final ContractCheck check;
     private final Plan plan;
-    private final MessageChecker checker;
-    private final CallWrappers calls;
+    private final List<MessageElement> deviating = new ArrayList<>();
 
     /** Opens a message. */
     public interface Message {
@@ -56,10 +50,8 @@ public final class Proof {
      * @param plan the plan of its code
      */
     public Proof(Contract contract, Plan plan) {
-        this.vocabulary = new Vocabulary(contract.schema());
+        this.check = new ContractCheck(contract);
         this.plan = plan;
-        this.checker = new MessageChecker(vocabulary);
-        this.calls = new CallWrappers(contract.wsdl(), vocabulary);
     }
 
     /**
@@ -75,6 +67,11 @@ public final class Proof {
             results.add(prove(types, message.name(), message.bytes()));
         }
         return results;
+    }
+
+    /** The messages put to the proof so far that are well-formed and not what the contract says. */
+    public List<MessageElement> deviating() {
+        return List.copyOf(deviating);
     }
 
     /** The names of all elements in the messages, and of the types that they name: only those need code. */
@@ -119,21 +116,12 @@ public final class Proof {
                     ProofResult.Status.INVALID,
                     findings.sorted().stream().map(Proof::deviation).toList());
         }
-        List<Deviation> deviations = new ArrayList<>();
-        Map<MessageElement, TypeModel> known = new IdentityHashMap<>();
-        for (MessageElement part : EnvelopeParts.of(before, vocabulary)) {
-            Map<String, TypeModel> call = calls.parts(part.name());
-            TypeModel alone = calls.alone(part.name());
-            CheckedMessage checked = call != null
-                    ? checker.check(part, call)
-                    : alone != null ? checker.check(part, alone) : checker.check(part);
-            deviations.addAll(checked.deviations());
-            known.putAll(checked.types());
+        CheckedMessage checked = check.check(before);
+        if (!checked.deviations().isEmpty()) {
+            deviating.add(before);
+            return new ProofResult(name, ProofResult.Status.INVALID, checked.deviations());
         }
-        if (!deviations.isEmpty()) {
-            return new ProofResult(name, ProofResult.Status.INVALID, deviations);
-        }
-        List<Deviation> differences = through(types, name, bytes, before, known);
+        List<Deviation> differences = through(types, name, bytes, before, checked.types());
         return new ProofResult(
                 name,
                 differences.isEmpty() ? ProofResult.Status.SURVIVED : ProofResult.Status.FAILED,
@@ -163,6 +151,6 @@ public final class Proof {
         if (after == null) {
             return findings.sorted().stream().map(Proof::deviation).toList();
         }
-        return InfosetComparison.compare(before, after, vocabulary, known);
+        return InfosetComparison.compare(before, after, check.vocabulary(), known);
     }
 }

@@ -12,6 +12,9 @@ import javax.xml.namespace.QName;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.protypos.binding.ProposedRule;
+import org.protypos.binding.RuleReader;
+import org.protypos.binding.Rules;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
 import org.protypos.diagnostic.Findings;
@@ -22,7 +25,9 @@ import org.protypos.message.sample.Samples;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
 import org.protypos.message.tree.MessageText;
+import org.protypos.proof.Reconciliation;
 import org.protypos.source.DocumentGatherer;
+import org.protypos.target.java.JavaNames;
 import org.protypos.testing.Infoset;
 import org.protypos.testing.RandomContract;
 
@@ -71,6 +76,45 @@ class MessageCheckerTest {
                 assertThat(oracle.complaint(sample)).as(sample).isNull();
             }
         }
+    }
+
+    /** Of a contract that lies about messages, corrections that are proposed and laid over it make one that does not. */
+    @ParameterizedTest
+    @ValueSource(longs = {21, 22})
+    void proposedCorrectionsMakeSpoiltMessagesFit(long seed, @TempDir Path folder) throws Exception {
+        RandomContract random = new RandomContract(seed, 40);
+        Path schema = Files.writeString(folder.resolve("random.xsd"), random.schema());
+        Contract contract = ContractReader.read(DocumentGatherer.gather(List.of(schema.toString()), null));
+        Random chance = new Random(seed);
+        int wrong = 0;
+        int fitting = 0;
+        for (int i = 0; i < MESSAGES; i++) {
+            MessageElement message = read(random.message());
+            spoil(message, chance);
+            message = read(MessageText.of(message));
+            if (isValid(contract, message)) {
+                continue;
+            }
+            wrong++;
+            Reconciliation.Outcome outcome = new Reconciliation(contract, new JavaNames()).of(List.of(message));
+            Path file = Files.writeString(folder.resolve("rules.yaml"), ProposedRule.file(outcome.rules()));
+            Rules rules = RuleReader.read(List.of(file), new JavaNames());
+            Contract corrected = rules.correct(contract);
+            assertThat(rules.findings(false)).as(Files.readString(file)).isEmpty();
+            assertThat(isValid(corrected, message))
+                    .as(MessageText.of(message) + "\n" + Files.readString(file))
+                    .isEqualTo(outcome.fitting() == 1);
+            fitting += outcome.fitting();
+        }
+        assertThat(wrong).isGreaterThan(MESSAGES / 3);
+        assertThat(fitting).isGreaterThan(wrong / 2);
+    }
+
+    private static boolean isValid(Contract contract, MessageElement message) {
+        return new MessageChecker(new Vocabulary(contract.schema()))
+                .check(message)
+                .deviations()
+                .isEmpty();
     }
 
     private static MessageElement read(String message) {

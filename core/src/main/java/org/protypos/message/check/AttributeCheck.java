@@ -52,7 +52,8 @@ final class AttributeCheck {
                         "<" + element.name().getLocalPart() + "> has no attribute "
                                 + declared.name().getLocalPart(),
                         "the attribute " + declared.name().getLocalPart() + ", which is required",
-                        declared.place()));
+                        declared.place(),
+                        new Deviation.Cause(Deviation.Lack.MISSING_ATTRIBUTE, element, declared.name(), null, null)));
             }
         }
     }
@@ -76,7 +77,8 @@ final class AttributeCheck {
                     name,
                     "<" + element.name().getLocalPart() + "> may not have the attribute " + name.getLocalPart(),
                     known,
-                    type.place());
+                    type.place(),
+                    new Deviation.Cause(Deviation.Lack.UNKNOWN_ATTRIBUTE, element, name, null, value));
             return;
         }
         TypeModel.Attribute declared = processing == Wildcard.Processing.SKIP ? null : vocabulary.attribute(name);
@@ -104,7 +106,8 @@ final class AttributeCheck {
                     declared.name(),
                     complaint.message(),
                     "a value of " + MessageChecker.described(declared.type()),
-                    facet != null ? facet : declared.place());
+                    facet != null ? facet : declared.place(),
+                    new Deviation.Cause(Deviation.Lack.ATTRIBUTE_VALUE, element, declared.name(), null, value));
         } else if (declared.fixed() != null
                 && !declared.rule()
                         .key(declared.fixed(), element::namespaceOf)
@@ -122,7 +125,24 @@ final class AttributeCheck {
 
     private void deviation(
             String code, MessageElement element, QName name, String came, String expected, Place contract) {
+        deviation(code, element, name, came, expected, contract, null);
+    }
+
+    private void deviation(
+            String code,
+            MessageElement element,
+            QName name,
+            String came,
+            String expected,
+            Place contract,
+            Deviation.Cause cause) {
         report.accept(new Deviation(
-                code, element.place(name), element.path() + "/@" + name.getLocalPart(), came, expected, contract));
+                code,
+                element.place(name),
+                element.path() + "/@" + name.getLocalPart(),
+                came,
+                expected,
+                contract,
+                cause));
     }
 }

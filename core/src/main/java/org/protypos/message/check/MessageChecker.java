@@ -115,7 +115,25 @@ public final class MessageChecker {
     }
 
     private void deviation(String code, MessageElement at, String came, String expected, Place contract) {
-        report(new Deviation(code, at.place(), at.path(), came, expected, contract));
+        deviation(code, at, came, expected, contract, null);
+    }
+
+    private void deviation(
+            String code, MessageElement at, String came, String expected, Place contract, Deviation.Cause cause) {
+        report(new Deviation(code, at.place(), at.path(), came, expected, contract, cause));
+    }
+
+    /** What the contract would have to say otherwise of an element that it declares. */
+    private Deviation.Cause about(
+            Deviation.Lack lack, MessageElement element, ElementDeclaration declaration, String text) {
+        return declaration == null
+                ? null
+                : new Deviation.Cause(lack, parentOf(element), declaration.name(), element, text);
+    }
+
+    /** The element around, if its type is known. */
+    private MessageElement parentOf(MessageElement element) {
+        return element.parent() != null && types.containsKey(element.parent()) ? element.parent() : null;
     }
 
     private void report(Deviation deviation) {
@@ -231,7 +249,8 @@ public final class MessageChecker {
                     element,
                     "<" + element.name().getLocalPart() + "> is nil",
                     "content, for the element is not nillable",
-                    declaration.place());
+                    declaration.place(),
+                    about(Deviation.Lack.NIL, element, declaration, null));
         }
         if (!element.content().isEmpty()) {
             deviation("nil-content", element, "an element that is nil has content", "no content", null);
@@ -263,7 +282,8 @@ public final class MessageChecker {
                     element,
                     complaint.message(),
                     "a value of " + described(type.definition()),
-                    facet != null ? facet : expectedAt);
+                    facet != null ? facet : expectedAt,
+                    about(Deviation.Lack.VALUE, element, declaration, text));
         } else if (declaration != null && declaration.fixedValue() != null) {
             Object fixed = type.text().key(declaration.fixedValue(), element::namespaceOf);
             if (!fixed.equals(type.text().key(text, element::namespaceOf))) {
@@ -332,8 +352,18 @@ public final class MessageChecker {
                     element,
                     "<" + element.name().getLocalPart() + "> ends too early",
                     expected(model),
-                    place(model));
+                    place(model),
+                    missing(element, model));
         }
+    }
+
+    /** That what would have to come next may be absent. */
+    private static Deviation.Cause missing(MessageElement around, ContentModel model) {
+        QName name = null;
+        for (Leaf leaf : next(model)) {
+            name = leaf instanceof Leaf.Element element ? element.declaration().name() : name;
+        }
+        return name == null ? null : new Deviation.Cause(Deviation.Lack.MISSING, around, name, null, null);
     }
 
     /** What has no place is still checked as far as its declaration can be told by its name. */
@@ -355,21 +385,50 @@ public final class MessageChecker {
                 child,
                 whyUnexpected(child, parent, type, model),
                 expected(model),
-                place == null ? type.place() : place);
+                place == null ? type.place() : place,
+                cause(child, parent, type, model));
+    }
+
+    private static Leaf.Element namesake(MessageElement child, ContentModel model) {
+        for (Leaf leaf : next(model)) {
+            if (leaf instanceof Leaf.Element wanted
+                    && wanted.declaration()
+                            .name()
+                            .getLocalPart()
+                            .equals(child.name().getLocalPart())
+                    && !wanted.accepts(child.name())) {
+                return wanted;
+            }
+        }
+        return null;
+    }
+
+    private static Deviation.Cause cause(
+            MessageElement child, MessageElement parent, TypeModel type, ContentModel model) {
+        Leaf.Element namesake = namesake(child, model);
+        if (namesake != null) {
+            return new Deviation.Cause(
+                    Deviation.Lack.NAMESPACE, parent, namesake.declaration().name(), child, null);
+        }
+        if (model.skipTo(child.name()) != null) {
+            return missing(parent, model);
+        }
+        if (!(ContentModel.anywhere(type.content(), child.name()) instanceof Leaf.Element known)) {
+            return new Deviation.Cause(Deviation.Lack.UNKNOWN, parent, child.name(), child, null);
+        }
+        List<MessageElement> siblings = parent.children();
+        int at = siblings.indexOf(child);
+        return at > 0 && siblings.get(at - 1).name().equals(child.name())
+                ? new Deviation.Cause(
+                        Deviation.Lack.REPEATED, parent, known.declaration().name(), child, null)
+                : null;
     }
 
     private static String whyUnexpected(
             MessageElement child, MessageElement parent, TypeModel type, ContentModel model) {
         String name = "<" + child.name().getLocalPart() + ">";
         String around = "<" + parent.name().getLocalPart() + ">";
-        boolean otherNamespace = next(model).stream()
-                .anyMatch(leaf -> leaf instanceof Leaf.Element wanted
-                        && wanted.declaration()
-                                .name()
-                                .getLocalPart()
-                                .equals(child.name().getLocalPart())
-                        && !wanted.accepts(child.name()));
-        if (otherNamespace) {
+        if (namesake(child, model) != null) {
             return name + " is of " + space(child.name()) + ", not of the one that the contract gives it";
         }
         if (model.skipTo(child.name()) != null) {

@@ -1,0 +1,52 @@
+package org.protypos.binding;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.protypos.source.Xml;
+
+/**
+ * A rule that somebody may want, as it would stand in a file.
+ *
+ * @param on the component, with namespaces in braces
+ * @param values the other keys with their values; names in them have their namespaces in braces
+ * @param remark what to say above it, or an empty text
+ */
+public record ProposedRule(String on, Map<String, String> values, String remark) {
+    /** Keys of which the values are written as they are. */
+    private static final List<String> BARE =
+            List.of("occurs", "nillable", "form", "drop", "optional", "async", "unwrap");
+
+    /** A file of rules. */
+    public static String file(List<ProposedRule> rules) {
+        List<String> texts = new ArrayList<>();
+        for (ProposedRule rule : rules) {
+            texts.add(rule.on());
+            texts.addAll(rule.values().values());
+        }
+        Map<String, String> prefixes = new LinkedHashMap<>(Suggestions.prefixesFor(texts));
+        prefixes.values().remove(Xml.XSD);
+        StringBuilder text = new StringBuilder(Suggestions.declared(prefixes)).append("rules:\n");
+        for (ProposedRule rule : rules) {
+            rule.append(text, prefixes);
+        }
+        return text.toString();
+    }
+
+    private void append(StringBuilder to, Map<String, String> prefixes) {
+        if (!remark.isEmpty()) {
+            to.append("  # ").append(remark.replaceAll("\\p{Cntrl}", " ")).append('\n');
+        }
+        to.append("  - on: ").append(Suggestions.quoted(shown(on, prefixes))).append('\n');
+        values.forEach((key, value) -> to.append("    ")
+                .append(key)
+                .append(": ")
+                .append(BARE.contains(key) ? value : Suggestions.quoted(shown(value, prefixes)))
+                .append('\n'));
+    }
+
+    private static String shown(String text, Map<String, String> prefixes) {
+        return Designators.shown(text, prefixes).replace("{" + Xml.XSD + "}", "xs:");
+    }
+}
