@@ -9,6 +9,7 @@ import java.nio.file.StandardCopyOption;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Callable;
+import org.protypos.binding.ProposedRule;
 import org.protypos.binding.RuleReader;
 import org.protypos.binding.Rules;
 import org.protypos.binding.Suggestions;
@@ -58,7 +59,7 @@ final class CheckCommand implements Callable<Integer> {
                 : planned.isSound() ? ExitStatus.DONE : ExitStatus.CONTRACT;
         if (suggest != null
                 && planned != null
-                && !write(terminal, planned.plan().clashes())) {
+                && !write(terminal, planned.plan().clashes(), planned.declared())) {
             return ExitStatus.CONTRACT;
         }
         if (json) {
@@ -88,7 +89,7 @@ final class CheckCommand implements Callable<Integer> {
                 + (clashes == 0 ? "" : ", " + clashes + (clashes == 1 ? " clash" : " clashes") + " of names")
                 + " in " + documents + (documents == 1 ? " document" : " documents"));
         String names = String.join(" ", arguments.names()) + rules.again();
-        if (suggest != null && planned != null && clashes > 0) {
+        if (suggest != null && planned != null && clashes + planned.declared().size() > 0) {
             out.println("next: look at " + suggest + " and give it to other commands with --rules " + suggest);
         } else if (clashes > 0 && planned.isSound()) {
             out.println("next: protypos generate " + names + " --into generated, or first protypos check " + names
@@ -99,15 +100,21 @@ final class CheckCommand implements Callable<Integer> {
     }
 
     /** Writes or extends the file of rules; whole or not at all. */
-    private boolean write(Terminal terminal, List<Clash> clashes) throws IOException {
-        if (clashes.isEmpty()) {
+    private boolean write(Terminal terminal, List<Clash> clashes, List<ProposedRule> declared) throws IOException {
+        if (clashes.isEmpty() && declared.isEmpty()) {
             return true;
         }
         String text;
         if (Files.exists(suggest)) {
-            Rules known = RuleReader.read(List.of(suggest), new JavaNames());
-            Optional<String> merged =
-                    Suggestions.merged(Files.readString(suggest, StandardCharsets.UTF_8), known.prefixes(), clashes);
+            JavaNames names = new JavaNames();
+            Rules known = RuleReader.read(List.of(suggest), names);
+            List<ProposedRule> added =
+                    declared.stream().filter(rule -> !known.say(rule, names)).toList();
+            if (clashes.isEmpty() && added.isEmpty()) {
+                return true;
+            }
+            Optional<String> merged = Suggestions.merged(
+                    Files.readString(suggest, StandardCharsets.UTF_8), known.prefixes(), clashes, added);
             if (merged.isEmpty()) {
                 terminal.problem(
                         "the rules in " + suggest + " are not written as a list with a line for each",
@@ -116,7 +123,7 @@ final class CheckCommand implements Callable<Integer> {
             }
             text = merged.get();
         } else {
-            text = Suggestions.file(clashes);
+            text = Suggestions.file(clashes, declared);
         }
         Path folder = suggest.toAbsolutePath().getParent();
         Files.createDirectories(folder);

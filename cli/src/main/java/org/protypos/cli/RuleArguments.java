@@ -3,9 +3,12 @@ package org.protypos.cli;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.Collectors;
+import org.protypos.binding.DeclaredRule;
 import org.protypos.binding.RuleReader;
 import org.protypos.binding.Rules;
+import org.protypos.binding.declared.DeclarationReader;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Findings;
 import org.protypos.plan.Plan;
@@ -18,7 +21,8 @@ final class RuleArguments {
     @Option(
             names = "--rules",
             paramLabel = "FILE",
-            description = "Rules for names and packages, in YAML or JSON; may be given several times.")
+            description = "Rules and corrections in YAML or JSON, or binding declarations of Jakarta XML Binding"
+                    + " and XML Web Services; may be given several times.")
     private List<Path> rules = new ArrayList<>();
 
     /** How to say the same on another command line. */
@@ -33,14 +37,17 @@ final class RuleArguments {
      */
     PlannedContract plan(Contract contract, String packageName, boolean whole) {
         JavaNames names = new JavaNames();
-        Rules laid = RuleReader.read(rules, names);
+        Map<Boolean, List<Path>> byKind = rules.stream().collect(Collectors.partitioningBy(DeclarationReader::isXml));
+        DeclarationReader.Declarations declarations = DeclarationReader.read(byKind.get(true), contract);
+        Rules laid = RuleReader.read(byKind.get(false), declarations.rules(), names);
         Contract corrected = laid.correct(contract);
         Plan plan = Planner.plan(corrected, names, laid, packageName);
         Findings findings = new Findings();
         findings.addAll(contract.findings());
         findings.addAll(plan.findings());
+        findings.addAll(declarations.findings());
         findings.addAll(laid.findings(whole));
-        return new PlannedContract(corrected, plan, laid, findings.sorted());
+        return new PlannedContract(corrected, plan, laid, DeclaredRule.joined(declarations.rules()), findings.sorted());
     }
 
     /** The plan of a contract with nothing in it of classes that only its user has. */

@@ -84,7 +84,6 @@ class MessagesIT {
                         If the messages are right and the contract is not, these corrections make 1 of 1 message fit:
 
                           prefixes:
-                            vessels: "http://lanternbay.example/harbour/vessels"
                             desk: "http://lanternbay.example/harbour/desk"
                           rules:
                             # changes messages of payDues

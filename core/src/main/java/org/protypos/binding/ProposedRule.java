@@ -15,31 +15,52 @@ import org.protypos.source.Xml;
  */
 public record ProposedRule(String on, Map<String, String> values, String remark) {
     /** Keys of which the values are written as they are. */
-    private static final List<String> BARE =
-            List.of("occurs", "nillable", "form", "drop", "optional", "async", "unwrap");
+    private static final List<String> BARE = List.of(
+            "name",
+            "package",
+            "prefix",
+            "suffix",
+            "occurs",
+            "nillable",
+            "form",
+            "drop",
+            "optional",
+            "async",
+            "unwrap",
+            "parameters");
 
     /** A file of rules. */
     public static String file(List<ProposedRule> rules) {
         List<String> texts = new ArrayList<>();
         for (ProposedRule rule : rules) {
             texts.add(rule.on());
+            texts.add(rule.remark());
             texts.addAll(rule.values().values());
         }
         Map<String, String> prefixes = new LinkedHashMap<>(Suggestions.prefixesFor(texts));
         prefixes.values().remove(Xml.XSD);
         StringBuilder text = new StringBuilder(Suggestions.declared(prefixes)).append("rules:\n");
         for (ProposedRule rule : rules) {
-            rule.append(text, prefixes);
+            rule.append(text, prefixes, "  ");
         }
         return text.toString();
     }
 
-    private void append(StringBuilder to, Map<String, String> prefixes) {
+    ProposedRule withoutRemark() {
+        return new ProposedRule(on, values, "");
+    }
+
+    void append(StringBuilder to, Map<String, String> prefixes, String indent) {
         if (!remark.isEmpty()) {
-            to.append("  # ").append(remark.replaceAll("\\p{Cntrl}", " ")).append('\n');
+            String line = shown(remark, prefixes).replaceAll("\\p{Cntrl}", " ");
+            to.append(indent).append("# ").append(line).append('\n');
         }
-        to.append("  - on: ").append(Suggestions.quoted(shown(on, prefixes))).append('\n');
-        values.forEach((key, value) -> to.append("    ")
+        to.append(indent)
+                .append("- on: ")
+                .append(Suggestions.quoted(shown(on, prefixes)))
+                .append('\n');
+        values.forEach((key, value) -> to.append(indent)
+                .append("  ")
                 .append(key)
                 .append(": ")
                 .append(BARE.contains(key) ? value : Suggestions.quoted(shown(value, prefixes)))

@@ -14,6 +14,7 @@ public final class Rule {
     private final Place place;
     private final Effect effect;
     private final String because;
+    private final boolean inContract;
     private final Set<String> matched = new TreeSet<>();
     private final List<Change> changes = new ArrayList<>();
 
@@ -83,7 +84,12 @@ public final class Rule {
 
         /** Whether it is about operations or ports. */
         boolean isOfOperationOrPort() {
-            return written.matches("(portType|service) [^/]+/[^/]+");
+            return local().matches("(portType|service) [^/]+/[^/]+");
+        }
+
+        /** The selector with nothing in it of namespaces. */
+        private String local() {
+            return expanded.replaceAll("\\{[^}]*\\}", "");
         }
 
         /** Whether it is about a component of a WSDL document. */
@@ -93,7 +99,7 @@ public final class Rule {
 
         /** Whether it is about global types. */
         boolean isOfType() {
-            return written.matches("~[^/@=]+");
+            return local().matches("~[^/@=]+");
         }
 
         /** Whether it may be about anything. */
@@ -130,7 +136,8 @@ public final class Rule {
      */
     public record Change(Place place, String designator, String before, String after) {}
 
-    Rule(Selector selector, Effect effect, String because, Place place) {
+    Rule(Selector selector, Effect effect, String because, Place place, boolean inContract) {
+        this.inContract = inContract;
         this.selector = selector;
         this.effect = effect;
         this.because = because;
@@ -170,7 +177,13 @@ public final class Rule {
                         shape,
                         effect.correction()),
                 because,
-                place);
+                place,
+                inContract);
+    }
+
+    /** Whether the contract itself says it, so that its users need not know of it. */
+    public boolean isInContract() {
+        return inContract;
     }
 
     /** The components that it has met. */

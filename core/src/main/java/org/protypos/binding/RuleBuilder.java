@@ -99,7 +99,9 @@ final class RuleBuilder {
         if (sound) {
             spelling(written, effect);
         }
-        return sound ? new Rule(selector, effect, written.text("because"), written.place()) : null;
+        return sound
+                ? new Rule(selector, effect, written.text("because"), written.place(), written.inContract())
+                : null;
     }
 
     /** Tells what a rule says that does not go together, or not with what it is about. */

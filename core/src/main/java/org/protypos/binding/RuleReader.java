@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.regex.Pattern;
+import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.diagnostic.Place;
@@ -50,6 +51,41 @@ public final class RuleReader {
         RuleReader reader = new RuleReader(names);
         files.forEach(reader::file);
         return new Rules(reader.rules, reader.shared, reader.findings);
+    }
+
+    /**
+     * Reads files, and makes rules of binding declarations.
+     *
+     * @param files the files, each with prefixes of its own
+     * @param declared what binding declarations stand for
+     * @param names which names the target can have
+     */
+    public static Rules read(List<Path> files, List<DeclaredRule> declared, NameRules names) {
+        RuleReader reader = new RuleReader(names);
+        files.forEach(reader::file);
+        declared.forEach(reader::declared);
+        return new Rules(reader.rules, reader.shared, reader.findings);
+    }
+
+    private void declared(DeclaredRule declared) {
+        Findings own = new Findings();
+        Map<String, String> values = new LinkedHashMap<>();
+        values.put("on", declared.rule().on());
+        values.putAll(declared.rule().values());
+        Map<String, Place> places = new LinkedHashMap<>();
+        values.keySet().forEach(key -> places.put(key, declared.place()));
+        Rule rule = new RuleBuilder(names, new SelectorReader(Map.of(), own), own)
+                .rule(new WrittenRule(values, places, declared.place(), declared.inContract()));
+        if (rule != null) {
+            rules.add(rule);
+        }
+        for (Finding finding : own.sorted()) {
+            if (declared.inContract()) {
+                findings.warning(finding.code(), finding.place(), finding.message(), finding.cure());
+            } else {
+                findings.error(finding.code(), finding.place(), finding.message(), finding.cure());
+            }
+        }
     }
 
     /**
@@ -219,7 +255,7 @@ public final class RuleReader {
                 places.put(key, of);
             }
         }
-        Rule rule = sound ? builder.rule(new WrittenRule(values, places, place)) : null;
+        Rule rule = sound ? builder.rule(new WrittenRule(values, places, place, false)) : null;
         if (rule != null) {
             rules.add(rule);
         }

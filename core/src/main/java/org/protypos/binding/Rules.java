@@ -13,13 +13,14 @@ import java.util.function.Function;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Findings;
+import org.protypos.naming.NameRules;
 import org.protypos.naming.Renaming;
 import org.protypos.naming.Subject;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.source.Xml;
 
 /**
- * Rules that somebody lays over a contract. Of several rules for one component the one that says most about it holds: one
+ * Rules that somebody lays over a contract, before those that the contract itself declares. Of several rules for one component the one that says most about it holds: one
  * without a wildcard, then the one with the longest text beside its wildcards. Two that say as much and differ are a
  * finding. The door of this package.
  */
@@ -70,7 +71,7 @@ public final class Rules implements Renaming, Shaping {
                 : Objects.requireNonNullElse(effect.prefix(), "")
                         + plain
                         + Objects.requireNonNullElse(effect.suffix(), "");
-        return new Wish(isMember(subject) ? capitalized(name) : name, rule.place());
+        return new Wish(isMember(subject) ? capitalized(name) : name, rule.place(), !rule.isInContract());
     }
 
     @Override
@@ -148,11 +149,13 @@ public final class Rules implements Renaming, Shaping {
         if (candidates.isEmpty()) {
             return null;
         }
-        candidates.sort(Comparator.comparing((Rule rule) -> -rule.selector().weight()));
+        candidates.sort(Comparator.comparing(Rule::isInContract)
+                .thenComparing(rule -> -rule.selector().weight()));
         candidates.forEach(rule -> rule.matched().add(designator));
         Rule first = candidates.get(0);
         for (Rule other : candidates.subList(1, candidates.size())) {
             if (other.selector().weight() == first.selector().weight()
+                    && other.isInContract() == first.isInContract()
                     && !respect.apply(other.effect()).equals(respect.apply(first.effect()))) {
                 findings.error(
                         "rules-equal",
@@ -165,6 +168,16 @@ public final class Rules implements Renaming, Shaping {
         return first;
     }
 
+    /** Whether some rule says of a component just what another would. */
+    public boolean say(ProposedRule proposed, NameRules names) {
+        DeclaredRule declared = new DeclaredRule(proposed, null, false);
+        return RuleReader.read(List.of(), List.of(declared), names).all().stream()
+                .allMatch(one -> all.stream()
+                        .anyMatch(rule ->
+                                rule.selector().expanded().equals(one.selector().expanded())
+                                        && rule.effect().equals(one.effect())));
+    }
+
     /**
      * What is wrong with the rules: how they are written, and after planning also which have met nothing.
      *
@@ -172,6 +185,9 @@ public final class Rules implements Renaming, Shaping {
      */
     public List<Finding> findings(boolean whole) {
         for (Rule rule : all) {
+            if (rule.isInContract()) {
+                continue;
+            }
             if (whole && rule.matched().isEmpty() && isKnown(rule)) {
                 findings.error(
                         "rule-useless",

@@ -1,5 +1,6 @@
 package org.protypos.binding;
 
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -17,15 +18,14 @@ public final class Suggestions {
 
     private Suggestions() {}
 
-    /** A new file. */
-    public static String file(List<Clash> clashes) {
-        Map<String, String> prefixes = prefixes(clashes);
-        StringBuilder text = new StringBuilder(
-                "# Names for components that would get one name: change those that you do not like.\n");
-        text.append(prefixes.isEmpty() ? "" : "\n").append(declared(prefixes));
-        text.append("\nrules:\n");
-        append(text, clashes, prefixes, "  ");
-        return text.toString();
+    /** A new file with rules that settle clashes, and others. */
+    public static String file(List<Clash> clashes, List<ProposedRule> others) {
+        List<ProposedRule> rules = new ArrayList<>(settling(clashes));
+        rules.addAll(others);
+        return (clashes.isEmpty()
+                        ? ""
+                        : "# Names for components that would get one name: change those that you do not like.\n\n")
+                + ProposedRule.file(rules);
     }
 
     /**
@@ -35,7 +35,10 @@ public final class Suggestions {
      * @param prefixes the prefixes that it declares
      * @return the new text, or nothing when its rules are not written as a list with a line for each
      */
-    public static Optional<String> merged(String existing, Map<String, String> prefixes, List<Clash> clashes) {
+    public static Optional<String> merged(
+            String existing, Map<String, String> prefixes, List<Clash> clashes, List<ProposedRule> others) {
+        List<ProposedRule> added = new ArrayList<>(settling(clashes));
+        added.addAll(others);
         Matcher rules = RULES.matcher(existing);
         StringBuilder text = new StringBuilder(existing);
         if (!rules.find()) {
@@ -44,15 +47,32 @@ public final class Suggestions {
             }
             text.append(existing.isEmpty() || existing.endsWith("\n") ? "" : "\n")
                     .append("rules:\n");
-            append(text, clashes, prefixes, "  ");
+            added.forEach(rule -> rule.append(text, prefixes, "  "));
             return Optional.of(text.toString());
         }
         String behind = existing.substring(Math.min(existing.length(), rules.end() + 1));
         Matcher item = ITEM.matcher(behind);
+        String indent = item.find() ? item.group(1) : "  ";
         StringBuilder more = new StringBuilder("\n");
-        append(more, clashes, prefixes, item.find() ? item.group(1) : "  ");
+        added.forEach(rule -> rule.append(more, prefixes, indent));
         more.setLength(more.length() - 1);
         return Optional.of(text.insert(rules.end(), more).toString());
+    }
+
+    /** Rules that give components the names by which clashes were settled; the first of each cause says it. */
+    private static List<ProposedRule> settling(List<Clash> clashes) {
+        List<ProposedRule> rules = new ArrayList<>();
+        String group = "";
+        for (Clash clash : clashes) {
+            String heading = clash.where() + ": " + clash.wanted() + " is wanted by "
+                    + (clash.holder() == null
+                            ? "generated code or the language"
+                            : clash.holder().designator());
+            rules.add(new ProposedRule(
+                    clash.other().designator(), Map.of("name", clash.given()), heading.equals(group) ? "" : heading));
+            group = heading;
+        }
+        return rules;
     }
 
     /** Prefixes as a file declares them. */
@@ -68,28 +88,9 @@ public final class Suggestions {
 
     /** One rule, as it would stand in a file. */
     public static String rule(Clash clash, Map<String, String> prefixes) {
-        return "- on: " + quoted(Designators.shown(clash.other().designator(), prefixes)) + "\n  name: "
-                + clash.given();
-    }
-
-    private static void append(StringBuilder to, List<Clash> clashes, Map<String, String> prefixes, String indent) {
-        String group = "";
-        for (Clash clash : clashes) {
-            String heading = clash.where() + ": " + clash.wanted() + " is wanted by "
-                    + (clash.holder() == null
-                            ? "generated code or the language"
-                            : Designators.shown(clash.holder().designator(), prefixes));
-            if (!heading.equals(group)) {
-                to.append(indent)
-                        .append("# ")
-                        .append(heading.replaceAll("\\p{Cntrl}", " "))
-                        .append('\n');
-                group = heading;
-            }
-            for (String line : rule(clash, prefixes).split("\n")) {
-                to.append(indent).append(line).append('\n');
-            }
-        }
+        StringBuilder text = new StringBuilder();
+        settling(List.of(clash)).get(0).withoutRemark().append(text, prefixes, "");
+        return text.toString().stripTrailing();
     }
 
     /** A prefix for each namespace of the components in some clashes, made of its last word. */

@@ -3,8 +3,12 @@ package org.protypos.binding;
 import java.util.Map;
 import org.protypos.diagnostic.Place;
 
-/** A rule as a file has it: its keys with their values, and where everything stands. */
-record WrittenRule(Map<String, String> values, Map<String, Place> places, Place place) {
+/**
+ * A rule as a file has it: its keys with their values, and where everything stands.
+ *
+ * @param inContract whether the contract itself says it
+ */
+record WrittenRule(Map<String, String> values, Map<String, Place> places, Place place, boolean inContract) {
     /** What nothing at all is read as: only a default can be it. */
     static final String NOTHING = "\u0000";
 

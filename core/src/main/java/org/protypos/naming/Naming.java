@@ -86,10 +86,11 @@ public final class Naming {
     }
 
     void refused(Renaming.Wish wish, Subject subject, String where, String given) {
-        findings.error(
-                "rule-clash",
-                wish.place(),
-                "the name " + wish.name() + " for " + shown(subject) + " is already taken in " + where,
-                "choose another name, such as " + given);
+        String message = "the name " + wish.name() + " for " + shown(subject) + " is already taken in " + where;
+        if (wish.firm()) {
+            findings.error("rule-clash", wish.place(), message, "choose another name, such as " + given);
+        } else {
+            findings.warning("rule-clash", wish.place(), message, "it is called " + given);
+        }
     }
 }

@@ -45,6 +45,7 @@ public interface Renaming {
      * A name that somebody wants.
      *
      * @param place where it is wanted
+     * @param firm whether it is wrong to give another name
      */
-    record Wish(String name, Place place) {}
+    record Wish(String name, Place place, boolean firm) {}
 }

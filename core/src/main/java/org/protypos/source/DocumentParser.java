@@ -125,6 +125,10 @@ final class DocumentParser {
             int event = reader.next();
             if (event == XMLStreamConstants.START_ELEMENT) {
                 Element element = element(reader, document, tags, scopes.peek());
+                if (!open.isEmpty() && open.peek().is(Xml.XSD, "appinfo") && !Xml.isBinding(element.namespace())) {
+                    flat(reader, tags, true);
+                    continue;
+                }
                 if (open.isEmpty()) {
                     document.setRoot(element);
                 } else {
@@ -132,7 +136,8 @@ final class DocumentParser {
                 }
                 if (element.name().equals("documentation")) {
                     element.setText(flat(reader, tags, false));
-                } else if (element.name().equals("appinfo")) {
+                } else if (element.name().equals("appinfo")
+                        && !element.namespace().equals(Xml.XSD)) {
                     flat(reader, tags, true);
                 } else {
                     open.push(element);
@@ -145,6 +150,10 @@ final class DocumentParser {
             } else if (event == XMLStreamConstants.END_ELEMENT) {
                 open.pop();
                 scopes.pop();
+            } else if (event == XMLStreamConstants.CHARACTERS
+                    && !open.isEmpty()
+                    && Xml.isBinding(open.peek().namespace())) {
+                open.peek().addText(reader.getText());
             } else if (event == XMLStreamConstants.ENTITY_REFERENCE) {
                 throw new XMLStreamException(
                         "the entity " + reader.getLocalName() + " is not declared", reader.getLocation());

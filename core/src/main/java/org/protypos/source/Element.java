@@ -6,7 +6,10 @@ import java.util.List;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
 
-/** An element of a contract document with its place. Text is kept only inside documentation, where it means something. */
+/**
+ * An element of a contract document with its place. Text is kept only inside documentation and binding declarations,
+ * where it means something; inside of what is for applications only binding declarations are kept at all.
+ */
 public final class Element {
     private final Document document;
     private final int offset;
@@ -149,7 +152,12 @@ public final class Element {
         return scope.prefix(namespace);
     }
 
-    /** The text of a documentation element, markup left out. */
+    /** Takes more text. */
+    void addText(String more) {
+        text += more;
+    }
+
+    /** The text of a documentation element or a binding declaration, markup left out. */
     public String text() {
         return text;
     }

@@ -1,5 +1,7 @@
 package org.protypos.source;
 
+import java.util.List;
+
 /** The namespaces in which contracts are written. */
 public final class Xml {
     /** XML Schema Part 1, section 1.2. */
@@ -31,6 +33,19 @@ public final class Xml {
 
     /** Describing Media Content of Binary Data in XML, section 3. */
     public static final String MEDIA = "http://www.w3.org/2005/05/xmlmime";
+
+    /** Jakarta XML Binding, chapter 7 (binding declarations), and the name that they had before it was Jakarta's. */
+    public static final List<String> XML_BINDING =
+            List.of("https://jakarta.ee/xml/ns/jaxb", "http://java.sun.com/xml/ns/jaxb");
+
+    /** Jakarta XML Web Services, chapter 8 (binding declarations), likewise. */
+    public static final List<String> WEB_SERVICE_BINDING =
+            List.of("https://jakarta.ee/xml/ns/jaxws", "http://java.sun.com/xml/ns/jaxws");
+
+    /** Whether a namespace is one of binding declarations. */
+    public static boolean isBinding(String namespace) {
+        return XML_BINDING.contains(namespace) || WEB_SERVICE_BINDING.contains(namespace);
+    }
 
     private Xml() {}
 }

@@ -354,7 +354,7 @@ class RulesTest {
         List<String> settled = plain.clashes().stream().map(Clash::given).toList();
         assertThat(settled).hasSize(9);
         Path file = folder.resolve("names.yaml");
-        Files.writeString(file, Suggestions.file(plain.clashes()));
+        Files.writeString(file, Suggestions.file(plain.clashes(), List.of()));
         Rules rules = rules(file);
         Plan again = plan(rules);
         assertThat(again.clashes()).isEmpty();
@@ -370,7 +370,7 @@ class RulesTest {
     void suggestionsJoinAFileAndKeepWhatIsThere(@TempDir Path folder) throws IOException {
         String existing = Files.readString(NAMES);
         Plan first = plan(rules(NAMES));
-        String merged = Suggestions.merged(existing, rules(NAMES).prefixes(), first.clashes())
+        String merged = Suggestions.merged(existing, rules(NAMES).prefixes(), first.clashes(), List.of())
                 .orElseThrow();
         assertThat(merged.lines()
                         .filter(line -> existing.lines().noneMatch(line::equals))
@@ -394,7 +394,7 @@ class RulesTest {
         Rules rules = rules(file);
         assertThat(plan(rules).clashes()).isEmpty();
         assertThat(told(rules.findings(true))).isEmpty();
-        assertThat(Suggestions.merged("{\"rules\": []}", Map.of(), first.clashes()))
+        assertThat(Suggestions.merged("{\"rules\": []}", Map.of(), first.clashes(), List.of()))
                 .isEmpty();
     }
 

@@ -187,7 +187,7 @@ class ClashTest {
                     .doesNotHaveDuplicates();
             assertThat(paths).noneMatch(path -> path.matches("(?i)(.*/)?(con|prn|aux|nul|com[0-9]|lpt[0-9])\\.java"));
             Path file = Files.writeString(
-                    folder.resolve("names.yaml"), Suggestions.file(plain.plan().clashes()));
+                    folder.resolve("names.yaml"), Suggestions.file(plain.plan().clashes(), List.of()));
             Rules rules = RuleReader.read(List.of(file), new JavaNames());
             try (Generated settled = Generated.from(documents, folder.resolve("settled"), rules)) {
                 assertThat(settled.plan().clashes()).isEmpty();
