@@ -98,7 +98,9 @@ public final class Rules implements Renaming, Shaping {
 
     /** The names of members are kept in the spelling that accessors are built from. */
     private static boolean isMember(Subject subject) {
-        return subject.kind() == Subject.Kind.MEMBER || subject.kind() == Subject.Kind.ATTRIBUTE;
+        return subject.kind() == Subject.Kind.MEMBER
+                || subject.kind() == Subject.Kind.ATTRIBUTE
+                || subject.kind() == Subject.Kind.PART;
     }
 
     private static String capitalized(String name) {

@@ -24,7 +24,9 @@ public record Subject(Kind kind, String designator, Place place) {
         PARAMETER("parameter"),
         SERVICE("service"),
         PORT("port"),
-        FAULT("fault");
+        FAULT("fault"),
+        MESSAGE("message"),
+        PART("part");
 
         private final String text;
 
@@ -70,7 +72,8 @@ public record Subject(Kind kind, String designator, Place place) {
 
     /** A global component of a WSDL document. */
     public static Subject wsdl(Kind kind, QName name, Place place) {
-        String word = kind == Kind.FAULT ? "message" : kind == Kind.SERVICE ? "service" : "portType";
+        String word =
+                kind == Kind.FAULT || kind == Kind.MESSAGE ? "message" : kind == Kind.SERVICE ? "service" : "portType";
         return new Subject(kind, word + " " + name, place);
     }
 

@@ -170,6 +170,10 @@ final class OperationPlanner {
         return contract.wsdl().messages().get(header.message()).part(header.part());
     }
 
+    private Message declared(Carried message) {
+        return contract.wsdl().messages().get(message.use().message());
+    }
+
     private List<Message.Part> bodyParts(Operation.Use use, BoundOperation.Carrier carrier) {
         return BoundOperation.bodyParts(contract.wsdl().messages().get(use.message()), carrier);
     }
@@ -190,7 +194,8 @@ final class OperationPlanner {
         }
         if (inBody.size() > 1 || !inBody.isEmpty() && inBody.get(0).type() != null) {
             String packageName = packageOf(message.use());
-            ApiClass together = parts.beside(packageName, message.name() + "Parts", inBody, message.isEncoded());
+            ApiClass together =
+                    parts.beside(packageName, message.name() + "Parts", declared(message), inBody, message.isEncoded());
             inBody.stream()
                     .filter(part -> part.type() != null && !message.isEncoded())
                     .forEach(this::ofType);
@@ -256,6 +261,7 @@ final class OperationPlanner {
         return parts.call(
                 packageOf(message.use()),
                 message.name() + "Parts",
+                declared(message),
                 bodyParts(message.use(), message.carrier()),
                 message.operation().parameterOrder(),
                 message.isEncoded());
@@ -320,7 +326,7 @@ final class OperationPlanner {
 
     /** The parts that travel beside the envelope. */
     private List<Property> attachments(Carried message) {
-        Message declared = contract.wsdl().messages().get(message.use().message());
+        Message declared = declared(message);
         return message.carrier() == null
                 ? List.of()
                 : declared.parts().stream()

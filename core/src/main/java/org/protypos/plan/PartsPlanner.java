@@ -25,15 +25,22 @@ final class PartsPlanner {
     /**
      * The parts of a call: an element in no namespace for each, called like the part.
      *
+     * @param message the message they are of
      * @param order the order of the parameters, as far as the contract says
      * @param encoded whether values may be left out or nil, as the SOAP encoding lets all of them be
      */
-    ApiClass call(String packageName, String wanted, List<Message.Part> parts, List<String> order, boolean encoded) {
-        ApiClass type = types.partsClass(packageName, wanted);
+    ApiClass call(
+            String packageName,
+            String wanted,
+            Message message,
+            List<Message.Part> parts,
+            List<String> order,
+            boolean encoded) {
+        ApiClass type = partsClass(packageName, wanted, message, parts);
         List<Content> contents = new ArrayList<>();
         List<Property> properties = new ArrayList<>();
         for (Message.Part part : parts) {
-            Property property = accessor(type, part, encoded);
+            Property property = accessor(type, message, part, encoded);
             properties.add(property);
             contents.add(new Content.Leaf(property, encoded ? 0 : 1, 1, null));
         }
@@ -54,12 +61,25 @@ final class PartsPlanner {
         return type;
     }
 
-    private Property accessor(ApiClass type, Message.Part part, boolean encoded) {
+    /** A class in which every part will want a name. */
+    private ApiClass partsClass(String packageName, String wanted, Message message, List<Message.Part> parts) {
+        ApiClass type = types.partsClass(packageName, wanted);
+        type.memberNames.expect(expected ->
+                parts.forEach(part -> expected.wants(subject(message, part), rules.memberName(part.name()))));
+        return type;
+    }
+
+    private static Subject subject(Message message, Message.Part part) {
+        return Subject.wsdl(Subject.Kind.MESSAGE, message.name(), message.place())
+                .inside(Subject.Kind.PART, part.name(), part.place());
+    }
+
+    private Property accessor(ApiClass type, Message message, Message.Part part, boolean encoded) {
         TypeReference reference = part.type() != null
                 ? TypeReference.to(part.type(), part.place())
                 : types.schema().typeOf(types.schema().elements().get(part.element()));
         Property property = new Property(
-                type.memberNames.make(rules.memberName(part.name()), ""),
+                type.memberNames.claim(subject(message, part), rules.memberName(part.name()), ""),
                 Property.Kind.ELEMENT,
                 new QName("", part.name()),
                 types.withAttachments(types.value(reference, new Owner(type, new QName("", part.name()))), false),
@@ -76,13 +96,15 @@ final class PartsPlanner {
     /**
      * Parts side by side in the body, each its element, or one called like the part when it is of a type.
      *
+     * @param message the message they are of
      * @param encoded whether values may be left out or nil, as the SOAP encoding lets all of them be
      */
-    ApiClass beside(String packageName, String wanted, List<Message.Part> parts, boolean encoded) {
-        ApiClass type = types.partsClass(packageName, wanted);
+    ApiClass beside(String packageName, String wanted, Message message, List<Message.Part> parts, boolean encoded) {
+        ApiClass type = partsClass(packageName, wanted, message, parts);
         List<Content> contents = new ArrayList<>();
         for (Message.Part part : parts) {
-            Property property = part.type() != null ? accessor(type, part, encoded) : element(type, part);
+            Property property =
+                    part.type() != null ? accessor(type, message, part, encoded) : element(type, message, part);
             type.addElement(property);
             contents.add(new Content.Leaf(property, encoded && part.type() != null ? 0 : 1, 1, null));
         }
@@ -90,10 +112,10 @@ final class PartsPlanner {
         return type;
     }
 
-    private Property element(ApiClass type, Message.Part part) {
+    private Property element(ApiClass type, Message message, Message.Part part) {
         ElementDeclaration element = types.schema().elements().get(part.element());
         return new Property(
-                type.memberNames.make(rules.memberName(part.name()), ""),
+                type.memberNames.claim(subject(message, part), rules.memberName(part.name()), ""),
                 Property.Kind.ELEMENT,
                 element.name(),
                 types.elementValue(element, Subject.element(element.name(), null), Owner.global(element.name())),

@@ -13,10 +13,14 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Random;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.protypos.binding.RuleReader;
 import org.protypos.binding.Rules;
 import org.protypos.binding.Suggestions;
@@ -218,6 +222,42 @@ class ClashTest {
                 assertThat(joined).as(designator).containsEntry(designator, name);
             }
         });
+    }
+
+    /** Components with names that are new, or nearly those of others, change no name outside the clashes that they join. */
+    @ParameterizedTest
+    @ValueSource(longs = {31, 32, 33, 34, 35, 36})
+    void randomComponentsChangeNoNameOutsideTheirClash(long seed, @TempDir Path folder) throws IOException {
+        Map<String, String> names = names(contract(folder.resolve("in"), 0, List.of()));
+        Random chance = new Random(seed);
+        List<String> more = new ArrayList<>();
+        Set<String> wanted = new TreeSet<>();
+        for (int i = 0; i < 30; i++) {
+            String name = chance.nextInt(3) == 0
+                    ? "new" + chance.nextInt(1000)
+                    : NAMES.get(chance.nextInt(NAMES.size()))
+                            + List.of("", "-type", "Type", "-2", "2", "-element", "Item", "Fault", "_")
+                                    .get(chance.nextInt(9));
+            String key = new JavaNames().typeName(name).toLowerCase(Locale.ROOT);
+            if (!NAMES.contains(name) && wanted.add(key)) {
+                more.add(
+                        chance.nextBoolean()
+                                ? "<xs:complexType name=\"" + name + "\"><xs:sequence/></xs:complexType>"
+                                : "<xs:element name=\"" + name + "\"><xs:complexType/></xs:element>");
+            }
+        }
+        Map<String, String> joined = names(contract(folder.resolve("joined"), seed, more));
+        names.forEach((designator, name) -> {
+            String key = stem(name);
+            if (wanted.stream().map(ClashTest::stem).noneMatch(one -> one.startsWith(key) || key.startsWith(one))) {
+                assertThat(joined).as(designator + " beside " + wanted).containsEntry(designator, name);
+            }
+        });
+    }
+
+    /** What names have in common that one clash may have given. */
+    private static String stem(String name) {
+        return name.toLowerCase(Locale.ROOT).replaceFirst("_?[0-9]+$", "");
     }
 
     /** What each component that clashed is called, and each class. */
