@@ -23,6 +23,9 @@ public final class NameScope {
     private final Set<String> reserved;
     private final Set<String> excluded = new HashSet<>();
     private final Map<String, Subject> taken = new HashMap<>();
+    /** Begins the designators of what no component of a contract is called by. */
+    private static final String MADE = "+";
+
     private final Map<String, Integer> alike = new HashMap<>();
     private Consumer<Expected> expecting;
     private Set<String> expected = NOBODY;
@@ -106,6 +109,12 @@ public final class NameScope {
     public String claim(Subject component, String wanted, String suffix) {
         int number = alike.merge(component.designator(), 1, Integer::sum);
         Subject subject = number == 1 ? component : component.numbered(number);
+        String name = choose(subject, wanted, suffix);
+        naming.give(where, subject.designator(), name);
+        return name;
+    }
+
+    private String choose(Subject subject, String wanted, String suffix) {
         Renaming.Wish wish = naming.wish(subject, wanted);
         if (wish != null) {
             if (has(wish.name())) {
@@ -116,9 +125,15 @@ public final class NameScope {
             taken.put(key(wish.name()), subject);
             return wish.name();
         }
-        if (!has(wanted) && !isPinned(wanted)) {
-            taken.put(key(wanted), subject);
-            return wanted;
+        String past = naming.past(where, subject.designator());
+        if (past != null && !has(past) && !isPinned(past)) {
+            if (!key(past).equals(key(wanted))) {
+                naming.settled(new Clash(where, wanted, holder(wanted), subject, past));
+            }
+            return take(past, subject);
+        }
+        if (!has(wanted) && !isPinned(wanted) && !isKept(wanted, subject.designator())) {
+            return take(wanted, subject);
         }
         Subject holder = holder(wanted);
         String given = other(wanted, suffix, subject);
@@ -140,24 +155,46 @@ public final class NameScope {
      */
     public String make(String wanted, String suffix) {
         ask();
-        return !has(wanted) && !expected.contains(key(wanted)) ? take(wanted, null) : other(wanted, suffix, null);
+        String made = MADE + wanted;
+        String past = naming.past(where, made);
+        String name = past != null && !has(past) && !isPinned(past)
+                ? take(past, null)
+                : isFree(wanted, made) ? take(wanted, null) : other(wanted, suffix, null);
+        naming.give(where, made, name);
+        return name;
+    }
+
+    /**
+     * Whether a name has been another component's: it stays that one's while it is there, and goes to no other by accident
+     * when it is gone. One of the same name in the contract is taken for the same thing in another place.
+     */
+    private boolean isKept(String name, String designator) {
+        String holder = naming.pastHolder(where, name);
+        return holder != null && !holder.equals(designator) && !local(holder).equals(local(designator));
+    }
+
+    private static String local(String designator) {
+        return designator.substring(Math.max(
+                        designator.lastIndexOf('}'), Math.max(designator.lastIndexOf('/'), designator.lastIndexOf('@')))
+                + 1);
     }
 
     private String other(String wanted, String suffix, Subject subject) {
         ask();
         String base = wanted + suffix;
-        if (!suffix.isEmpty() && isFree(base)) {
+        String designator = subject == null ? MADE + wanted : subject.designator();
+        if (!suffix.isEmpty() && isFree(base, designator)) {
             return take(base, subject);
         }
         for (int number = 2; ; number++) {
-            if (isFree(base + number)) {
+            if (isFree(base + number, designator)) {
                 return take(base + number, subject);
             }
         }
     }
 
-    private boolean isFree(String name) {
-        return !has(name) && !expected.contains(key(name));
+    private boolean isFree(String name, String designator) {
+        return !has(name) && !expected.contains(key(name)) && !isKept(name, designator);
     }
 
     private String take(String name, Subject subject) {

@@ -2,6 +2,7 @@ package org.protypos.naming;
 
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
@@ -16,15 +17,19 @@ public final class Naming {
     private final List<Clash> clashes = new ArrayList<>();
     private final Map<Collection<String>, Set<String>> reservedKeys = new IdentityHashMap<>();
     private final Findings findings;
+    private final GivenNames past;
+    private final Map<String, Map<String, String>> given = new HashMap<>();
 
     /**
      * Begins.
      *
      * @param rules how the target spells names
      * @param renaming what is to be called otherwise
+     * @param past the names that components have had
      * @param findings where to tell of wishes that cannot be granted
      */
-    public Naming(NameRules rules, Renaming renaming, Findings findings) {
+    public Naming(NameRules rules, Renaming renaming, GivenNames past, Findings findings) {
+        this.past = past;
         this.rules = rules;
         this.renaming = renaming;
         this.findings = findings;
@@ -55,6 +60,26 @@ public final class Naming {
         Set<String> keys = reservedKeys.computeIfAbsent(
                 reserved, names -> names.stream().map(NameScope::key).collect(Collectors.toSet()));
         return new NameScope(this, where, null, keys);
+    }
+
+    /** The names given so far, with those of components that are gone. */
+    public GivenNames given() {
+        return past.under(new GivenNames(given));
+    }
+
+    /** The name that a component has had, or null. */
+    String past(String scope, String designator) {
+        return past.isEmpty() ? null : past.of(scope, designator);
+    }
+
+    /** The component that has had a name, or null. */
+    String pastHolder(String scope, String name) {
+        return past.isEmpty() ? null : past.holder(scope, name);
+    }
+
+    /** Remembers a name. */
+    void give(String scope, String designator, String name) {
+        given.computeIfAbsent(scope, any -> new HashMap<>()).put(designator, name);
     }
 
     /** The clashes so far, in the order in which they came up. */

@@ -17,7 +17,7 @@ import java.util.Set;
  * mark says that they are complete; then they are moved into place. A run that ends before the mark has changed nothing,
  * and one that ends after it is finished by the next.
  */
-final class Staging {
+public final class Staging {
     private static final String WORK = ".protypos-work";
     private static final String COMPLETE = ".complete";
 
@@ -33,20 +33,27 @@ final class Staging {
     }
 
     /** Prepares for writing into a folder, after finishing or forgetting what an interrupted run left. */
-    static Staging into(Path folder) throws IOException {
+    public static Staging into(Path folder) throws IOException {
         Path absolute = folder.toAbsolutePath().normalize();
         Path beside = absolute.resolveSibling("." + absolute.getFileName() + WORK);
         delete(beside);
+        finish(absolute);
         Path within = absolute.resolve(WORK);
-        if (Files.exists(within.resolve(COMPLETE))) {
-            new Staging(absolute, within, false).move(Files.readAllLines(within.resolve(COMPLETE)));
-        }
-        delete(within);
         boolean fresh = !Files.exists(absolute);
         return new Staging(absolute, fresh ? beside : within, fresh);
     }
 
-    void write(String path, byte[] bytes) throws IOException {
+    /** Finishes what an interrupted run has completed in a folder, and forgets what it has not. */
+    public static void finish(Path folder) throws IOException {
+        Path within = folder.resolve(WORK);
+        if (Files.exists(within.resolve(COMPLETE))) {
+            new Staging(folder, within, false).move(Files.readAllLines(within.resolve(COMPLETE)));
+        }
+        delete(within);
+    }
+
+    /** Prepares a file. */
+    public void write(String path, byte[] bytes) throws IOException {
         Path target = work.resolve(path);
         makeFolder(target.getParent());
         Files.write(target, bytes);
@@ -59,7 +66,7 @@ final class Staging {
     }
 
     /** Puts everything in place and removes what is no longer needed. */
-    void commit(List<String> removed) throws IOException {
+    public void commit(List<String> removed) throws IOException {
         if (fresh) {
             Files.createDirectories(folder.getParent());
             Files.move(work, folder);
@@ -73,7 +80,7 @@ final class Staging {
     }
 
     /** Forgets everything written so far. */
-    void abandon() throws IOException {
+    public void abandon() throws IOException {
         delete(work);
     }
 

@@ -7,6 +7,7 @@ import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Finding;
 import org.protypos.naming.Clash;
+import org.protypos.naming.GivenNames;
 
 /**
  * The typed API that a contract becomes, in no language's terms.
@@ -19,6 +20,7 @@ import org.protypos.naming.Clash;
  * @param types what each named type became
  * @param elements what each global element holds; abstract ones are missing
  * @param clashes the components that would have got one name, and how that was settled
+ * @param names the names of all components, and of those that are gone
  * @param heads for each member of a substitution group the head it names
  */
 public record Plan(
@@ -34,22 +36,24 @@ public record Plan(
         List<ApiService> services,
         List<ApiFault> faults,
         List<Clash> clashes,
+        GivenNames names,
         List<Finding> findings) {
     /** The same plan with a registry that knows only some types and elements by name. */
-    public Plan knowing(Set<QName> names) {
+    public Plan knowing(Set<QName> known) {
         return new Plan(
                 rootPackage,
                 registry,
                 publication,
                 classes,
                 enums,
-                only(types, names),
-                only(elements, names),
+                only(types, known),
+                only(elements, known),
                 heads,
                 interfaces,
                 services,
                 faults,
                 clashes,
+                names,
                 findings);
     }
 

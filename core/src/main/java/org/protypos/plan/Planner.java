@@ -8,6 +8,7 @@ import org.protypos.binding.Rules;
 import org.protypos.binding.Shaping;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Findings;
+import org.protypos.naming.GivenNames;
 import org.protypos.naming.Naming;
 import org.protypos.naming.Renaming;
 import org.protypos.schema.ElementDeclaration;
@@ -27,7 +28,7 @@ public final class Planner {
      * @param singlePackage the package for everything, or null for one package for each namespace
      */
     public static Plan plan(Contract contract, TargetRules rules, Renaming renaming, String singlePackage) {
-        return plan(contract, rules, renaming, Shaping.NONE, singlePackage);
+        return plan(contract, rules, renaming, Shaping.NONE, GivenNames.NONE, singlePackage);
     }
 
     /**
@@ -39,15 +40,33 @@ public final class Planner {
      * @param singlePackage the package for everything, or null for one package for each namespace
      */
     public static Plan plan(Contract contract, TargetRules rules, Rules custom, String singlePackage) {
+        return plan(contract, rules, custom, GivenNames.NONE, singlePackage);
+    }
+
+    /**
+     * Plans the API.
+     *
+     * @param contract a sound contract
+     * @param rules how the target spells names, and which types it has
+     * @param custom what somebody wants otherwise than it would be
+     * @param past the names that components have had, and keep unless somebody wants otherwise
+     * @param singlePackage the package for everything, or null for one package for each namespace
+     */
+    public static Plan plan(Contract contract, TargetRules rules, Rules custom, GivenNames past, String singlePackage) {
         return custom.all().isEmpty()
-                ? plan(contract, rules, Renaming.NONE, Shaping.NONE, singlePackage)
-                : plan(contract, rules, custom, custom, singlePackage);
+                ? plan(contract, rules, Renaming.NONE, Shaping.NONE, past, singlePackage)
+                : plan(contract, rules, custom, custom, past, singlePackage);
     }
 
     private static Plan plan(
-            Contract contract, TargetRules rules, Renaming renaming, Shaping shaping, String singlePackage) {
+            Contract contract,
+            TargetRules rules,
+            Renaming renaming,
+            Shaping shaping,
+            GivenNames past,
+            String singlePackage) {
         Findings findings = new Findings();
-        Naming naming = new Naming(rules, renaming, findings);
+        Naming naming = new Naming(rules, renaming, past, findings);
         PackageNames packages = new PackageNames(naming, singlePackage);
         ShapePlanner shapes = new ShapePlanner(shaping, naming, rules, findings);
         TypePlanner types = new TypePlanner(
@@ -82,6 +101,7 @@ public final class Planner {
                 services.services(),
                 services.faults(),
                 naming.clashes(),
+                naming.given(),
                 findings.sorted());
     }
 

@@ -45,6 +45,11 @@ public final class Document {
         return root;
     }
 
+    /** Its bytes, as they were read. */
+    public byte[] bytes() {
+        return bytes.clone();
+    }
+
     /** Its size in bytes. */
     public int size() {
         return bytes.length;

@@ -34,9 +34,22 @@ public final class DocumentGatherer {
     private final List<Document> pending = new ArrayList<>();
     private final List<Element> missing = new ArrayList<>();
     private final Set<URI> mapped = new HashSet<>();
+    private final Pins pins;
     private URI home;
 
-    private DocumentGatherer() {}
+    private DocumentGatherer(Pins pins) {
+        this.pins = pins;
+    }
+
+    /**
+     * Gathers a contract from pinned copies of its documents, and from nowhere else.
+     *
+     * @return the documents with everything that went wrong; never fails
+     */
+    public static Documents gather(Pins pins) {
+        DocumentGatherer gatherer = new DocumentGatherer(pins);
+        return gatherer.gathered(pins.entries());
+    }
 
     /**
      * Gathers a contract.
@@ -46,7 +59,7 @@ public final class DocumentGatherer {
      * @return the documents with everything that went wrong; never fails
      */
     public static Documents gather(List<String> arguments, Path catalog) {
-        return new DocumentGatherer().run(arguments, catalog);
+        return new DocumentGatherer(null).run(arguments, catalog);
     }
 
     private Documents run(List<String> arguments, Path catalogFile) {
@@ -54,11 +67,17 @@ public final class DocumentGatherer {
         if (catalogFile != null) {
             catalog.add(catalogFile, findings);
         }
+        return gathered(locations);
+    }
+
+    private Documents gathered(List<URI> locations) {
         List<Document> entries = new ArrayList<>();
         for (URI location : locations) {
             if (home == null) {
                 home = Archive.home(location);
-                addNeighbouringCatalog();
+                if (pins == null) {
+                    addNeighbouringCatalog();
+                }
             }
             Document entry = load(location, null, "");
             if (entry != null && !entries.contains(entry)) {
@@ -247,6 +266,10 @@ public final class DocumentGatherer {
     private void link(Element reference, String attribute) {
         String location = reference.attribute(attribute);
         Document base = reference.document();
+        if (pins != null) {
+            pinned(reference, attribute, location);
+            return;
+        }
         URI target = location == null ? null : target(reference, attribute, location.strip());
         if (target == null) {
             String namespace = reference.attribute("namespace");
@@ -260,6 +283,23 @@ public final class DocumentGatherer {
         }
         Document found = load(target, reference, attribute);
         if (found != null && found != base) {
+            links.put(reference, found);
+        }
+    }
+
+    /** A reference in a pinned copy leads to a copy: where it led in the original, or where it leads as it stands. */
+    private void pinned(Element reference, String attribute, String location) {
+        String key = location == null ? reference.attribute("namespace") : location.strip();
+        URI target = key == null ? null : pins.target(reference.document().location(), key);
+        if (target == null && location != null) {
+            target = target(reference, attribute, location.strip());
+            if (target != null && isRemote(target)) {
+                unreachable(reference, target.toString(), "it was not there when the contract was adopted");
+                return;
+            }
+        }
+        Document found = target == null ? null : load(target, reference, attribute);
+        if (found != null && found != reference.document()) {
             links.put(reference, found);
         }
     }

@@ -65,7 +65,7 @@ class JavaNamesTest {
     @Test
     void aScopeGivesEachNameOnce() {
         Findings findings = new Findings();
-        Naming naming = new Naming(names, Renaming.NONE, findings);
+        Naming naming = new Naming(names, Renaming.NONE, GivenNames.NONE, findings);
         NameScope outer = naming.scope("bay", List.of("Object"));
         Subject alone = type("berth-2");
         outer.expect(expected -> expected.wants(alone, "Berth2"));

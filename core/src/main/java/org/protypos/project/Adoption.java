@@ -1,0 +1,189 @@
+package org.protypos.project;
+
+import java.io.IOException;
+import java.net.URI;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.protypos.naming.GivenNames;
+import org.protypos.output.Staging;
+import org.protypos.source.Document;
+import org.protypos.source.Documents;
+import org.protypos.source.Element;
+
+/** Takes the documents of a contract into a project as pinned copies. */
+public final class Adoption {
+    private static final Pattern CONTRACTS = Pattern.compile("(?m)^contracts:[ \\t]*(#.*)?$");
+
+    private static final String NEW_PROJECT = """
+            # What protypos generates in this project. The documents of the contracts are pinned in the folder of each, and in
+            # protypos.lock.json, which belongs under version control as this file does.
+            #
+            #   protypos generate            writes the code of all contracts
+            #   protypos refresh             asks where they came from whether they have changed
+            contracts:
+            """;
+
+    private final Project project;
+    private final Map<Document, String> paths;
+    private final Documents documents;
+
+    private Adoption(Project project, Documents documents) {
+        this.project = project;
+        this.documents = documents;
+        this.paths = Layout.of(documents.all());
+    }
+
+    /**
+     * Adopts a contract, or takes its documents anew.
+     *
+     * @param name what it is called in the project
+     * @param origins what it was named by: addresses, and paths from the current folder
+     * @param catalog the catalog that was used, or null
+     * @param documents its documents, all of which could be read
+     * @return the paths of the copies, relative to the project
+     * @throws IOException when the project cannot be written; then nothing of it has changed
+     */
+    public static List<String> adopt(
+            Project project, String name, List<String> origins, String catalog, Documents documents)
+            throws IOException {
+        return new Adoption(project, documents).write(name, origins, catalog);
+    }
+
+    private List<String> write(String name, List<String> origins, String catalog) throws IOException {
+        ProjectContract known = project.contracts().get(name);
+        String folder = known == null ? "contracts/" + name : known.folder();
+        PinnedContract before = project.pinned(name);
+        Map<String, String> datesByHash = new TreeMap<>();
+        List<String> stale = new ArrayList<>();
+        for (PinnedDocument document : before == null ? List.<PinnedDocument>of() : before.documents()) {
+            datesByHash.put(document.path() + " " + document.hash(), document.date());
+            stale.add(folder + "/" + document.path());
+        }
+        String today = LocalDate.now().toString();
+        List<PinnedDocument> pinned = new ArrayList<>();
+        List<String> copies = new ArrayList<>();
+        Staging staging = Staging.into(project.root());
+        try {
+            for (Map.Entry<Document, String> copy : paths.entrySet()) {
+                Document document = copy.getKey();
+                String path = folder + "/" + copy.getValue();
+                String key = copy.getValue() + " " + document.hash();
+                copies.add(path);
+                stale.remove(path);
+                pinned.add(new PinnedDocument(
+                        copy.getValue(),
+                        origin(document.location()),
+                        document.hash(),
+                        datesByHash.getOrDefault(key, today),
+                        documents.entries().contains(document),
+                        references(document)));
+                if (!isThere(path, document)) {
+                    staging.write(path, document.bytes());
+                }
+            }
+            Map<String, PinnedContract> lock = new TreeMap<>(project.allPinned());
+            List<String> named = origins.stream().map(this::portable).toList();
+            lock.put(
+                    name,
+                    new PinnedContract(
+                            named,
+                            catalog == null ? null : portable(catalog),
+                            pinned,
+                            before == null ? GivenNames.NONE : before.names()));
+            staging.write(ProjectLock.FILE, ProjectLock.bytes(lock));
+            if (known == null) {
+                staging.write(Project.FILE, projectFile(name).getBytes(StandardCharsets.UTF_8));
+            }
+            staging.commit(stale);
+        } catch (IOException e) {
+            staging.abandon();
+            throw e;
+        }
+        return copies;
+    }
+
+    private boolean isThere(String path, Document document) throws IOException {
+        Path file = project.root().resolve(path);
+        return Files.isRegularFile(file)
+                && Project.hash(Files.readAllBytes(file)).equals(document.hash());
+    }
+
+    /** A path as somebody in the project would write it, wherever the project lies; an address as it is. */
+    private String portable(String origin) {
+        return origin.matches("(?i)https?://.*")
+                ? withoutSecrets(origin)
+                : project.root()
+                        .relativize(Path.of(origin).toAbsolutePath().normalize())
+                        .toString()
+                        .replace('\\', '/');
+    }
+
+    private static String withoutSecrets(String address) {
+        return address.replaceFirst("(?i)^(https?://)[^/@]*@", "$1");
+    }
+
+    private String origin(URI location) {
+        if ("file".equals(location.getScheme())) {
+            return portable(Path.of(location).toString());
+        }
+        int inside = location.toString().indexOf("/!/");
+        return "zip".equals(location.getScheme()) && inside > 0
+                ? location.toString().substring(inside + "/!/".length()) + " in an archive"
+                : withoutSecrets(location.toString());
+    }
+
+    /** Where the references of a document lead that would not lead there from its copy. */
+    private Map<String, String> references(Document document) {
+        Map<String, String> references = new LinkedHashMap<>();
+        documents.links().forEach((element, target) -> {
+            if (element.document() == document && paths.containsKey(target)) {
+                String reference = reference(element);
+                if (reference != null && !leads(paths.get(document), reference, paths.get(target))) {
+                    references.put(reference, paths.get(target));
+                }
+            }
+        });
+        return new TreeMap<>(references);
+    }
+
+    private static String reference(Element element) {
+        String location = element.attribute("location") != null
+                ? element.attribute("location")
+                : element.attribute("schemaLocation");
+        return location == null ? element.attribute("namespace") : location.strip();
+    }
+
+    private static boolean leads(String from, String reference, String to) {
+        try {
+            URI base = URI.create("project:/" + from);
+            return base.resolve(reference.replace(" ", "%20")).normalize().equals(URI.create("project:/" + to));
+        } catch (IllegalArgumentException e) {
+            return false;
+        }
+    }
+
+    private String projectFile(String name) throws IOException {
+        Path file = project.root().resolve(Project.FILE);
+        String text = Files.exists(file) ? Files.readString(file, StandardCharsets.UTF_8) : NEW_PROJECT;
+        String entry = "  " + name + ":\n    into: generated\n"
+                + "    # package: com.example." + name.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]", "")
+                + "\n    # rules: [rules.yaml]\n    # produce: [types, client, server]\n";
+        Matcher contracts = CONTRACTS.matcher(text);
+        if (!contracts.find()) {
+            return text + (text.isEmpty() || text.endsWith("\n") ? "" : "\n") + "contracts:\n" + entry;
+        }
+        int at = Math.min(text.length(), contracts.end() + 1);
+        String before = text.substring(0, at);
+        return before + (before.endsWith("\n") ? "" : "\n") + entry + text.substring(at);
+    }
+}

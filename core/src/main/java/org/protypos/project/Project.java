@@ -1,0 +1,172 @@
+package org.protypos.project;
+
+import java.io.IOException;
+import java.net.URI;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import org.protypos.diagnostic.Finding;
+import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.SourceText;
+import org.protypos.naming.GivenNames;
+import org.protypos.output.Staging;
+import org.protypos.source.DocumentGatherer;
+import org.protypos.source.Documents;
+import org.protypos.source.Pins;
+
+/**
+ * A project: its contracts with what is to be made of them, in {@code protypos.yaml}, and what is pinned of them, in
+ * {@code protypos.lock.json}. The door of this package.
+ */
+public final class Project {
+    /** The name of the project file. */
+    public static final String FILE = "protypos.yaml";
+
+    private final Path root;
+    private final Map<String, ProjectContract> contracts;
+    private final Map<String, PinnedContract> pinned;
+    private final List<Finding> findings;
+
+    private Project(
+            Path root,
+            Map<String, ProjectContract> contracts,
+            Map<String, PinnedContract> pinned,
+            List<Finding> findings) {
+        this.root = root;
+        this.contracts = contracts;
+        this.pinned = pinned;
+        this.findings = findings;
+    }
+
+    /**
+     * Finds the project that a folder lies in: that folder or the nearest around it with a project file.
+     *
+     * @return the project, or null when there is none
+     * @throws IOException when its files cannot be read
+     */
+    public static Project around(Path folder) throws IOException {
+        for (Path at = folder.toAbsolutePath().normalize(); at != null; at = at.getParent()) {
+            if (Files.isRegularFile(at.resolve(FILE))) {
+                return read(at);
+            }
+        }
+        return null;
+    }
+
+    /** Reads the project in a folder; one without a project file has no contracts yet. */
+    public static Project read(Path root) throws IOException {
+        Staging.finish(root);
+        Findings findings = new Findings();
+        Map<String, ProjectContract> contracts = new TreeMap<>();
+        Path file = root.resolve(FILE);
+        if (Files.isRegularFile(file)) {
+            String name = Path.of("").toAbsolutePath().normalize().equals(root) ? FILE : file.toString();
+            contracts =
+                    ProjectReader.read(new SourceText(name, Files.readString(file, StandardCharsets.UTF_8)), findings);
+        }
+        return new Project(root, contracts, ProjectLock.read(root), findings.sorted());
+    }
+
+    /** The folder of the project. */
+    public Path root() {
+        return root;
+    }
+
+    /** The contracts by name, as the project file has them. */
+    public Map<String, ProjectContract> contracts() {
+        return contracts;
+    }
+
+    /** What is pinned of a contract, or null when it has not been adopted. */
+    public PinnedContract pinned(String name) {
+        return pinned.get(name);
+    }
+
+    /** What is wrong with the project file. */
+    public List<Finding> findings() {
+        return findings;
+    }
+
+    /** Gathers the pinned documents of a contract; one that is not pinned has none, and that is told. */
+    public Documents documents(ProjectContract contract) {
+        PinnedContract pins = pinned.get(contract.name());
+        Path folder = root.resolve(contract.folder());
+        if (pins == null) {
+            Findings own = new Findings();
+            own.error(
+                    "not-adopted",
+                    contract.place(),
+                    "the contract " + contract.name() + " has no pinned documents",
+                    "type: protypos adopt ADDRESS --name " + contract.name());
+            return new Documents(List.of(), List.of(), Map.of(), List.of(), own.sorted());
+        }
+        List<URI> entries = new ArrayList<>();
+        Map<URI, Map<String, URI>> references = new HashMap<>();
+        for (PinnedDocument document : pins.documents()) {
+            URI location = folder.resolve(document.path()).normalize().toUri();
+            if (document.entry()) {
+                entries.add(location);
+            }
+            Map<String, URI> targets = new HashMap<>();
+            document.references()
+                    .forEach((reference, target) -> targets.put(
+                            reference, folder.resolve(target).normalize().toUri()));
+            references.put(location, targets);
+        }
+        return DocumentGatherer.gather(new Pins(entries, references));
+    }
+
+    /** The pinned documents of a contract that are not what they were when they were pinned. */
+    public List<String> drifted(ProjectContract contract) throws IOException {
+        List<String> drifted = new ArrayList<>();
+        PinnedContract pins = pinned.get(contract.name());
+        for (PinnedDocument document : pins == null ? List.<PinnedDocument>of() : pins.documents()) {
+            Path file = root.resolve(contract.folder()).resolve(document.path());
+            if (!Files.isRegularFile(file) || !hash(Files.readAllBytes(file)).equals(document.hash())) {
+                drifted.add(contract.folder() + "/" + document.path());
+            }
+        }
+        return drifted;
+    }
+
+    static String hash(byte[] bytes) {
+        try {
+            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(bytes));
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException("every Java platform has SHA-256", e);
+        }
+    }
+
+    /** Remembers the names that components have been given; writes only when they are others than before. */
+    public void remember(Map<String, GivenNames> names) throws IOException {
+        Map<String, PinnedContract> all = new TreeMap<>(pinned);
+        names.forEach((name, given) -> all.computeIfPresent(name, (any, known) -> known.named(given)));
+        byte[] bytes = ProjectLock.bytes(all);
+        Path file = root.resolve(ProjectLock.FILE);
+        if (!Files.exists(file) || !Arrays.equals(Files.readAllBytes(file), bytes)) {
+            Staging staging = Staging.into(root);
+            staging.write(ProjectLock.FILE, bytes);
+            staging.commit(List.of());
+        }
+    }
+
+    /** Whether the names of a contract are others than the lock file has. */
+    public boolean isRenamed(String name, GivenNames given) {
+        Map<String, PinnedContract> before = Map.of(name, pinned.get(name));
+        Map<String, PinnedContract> after = Map.of(name, pinned.get(name).named(given));
+        return !Arrays.equals(ProjectLock.bytes(before), ProjectLock.bytes(after));
+    }
+
+    Map<String, PinnedContract> allPinned() {
+        return pinned;
+    }
+}

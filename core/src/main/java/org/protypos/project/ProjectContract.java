@@ -1,0 +1,32 @@
+package org.protypos.project;
+
+import java.util.List;
+import org.protypos.diagnostic.Place;
+
+/**
+ * A contract as the project file has it.
+ *
+ * @param name what it is called
+ * @param folder where its documents are, relative to the project
+ * @param packageName the package for everything, or null for one package for each namespace
+ * @param rules files of rules and corrections, relative to the project
+ * @param into the folder for the sources, relative to the project
+ * @param produce what to write: types, client, server
+ * @param server where endpoints run: jdk or servlet
+ * @param runtime whether the runtime is embedded or a library
+ * @param services the services to generate, all when there are none; likewise ports and operations
+ * @param place where the project file says so
+ */
+public record ProjectContract(
+        String name,
+        String folder,
+        String packageName,
+        List<String> rules,
+        String into,
+        List<String> produce,
+        String server,
+        String runtime,
+        List<String> services,
+        List<String> ports,
+        List<String> operations,
+        Place place) {}

@@ -1,0 +1,187 @@
+package org.protypos.project;
+
+import com.fasterxml.jackson.core.JsonLocation;
+import com.fasterxml.jackson.core.JsonParser;
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.core.JsonToken;
+import com.fasterxml.jackson.dataformat.yaml.YAMLFactory;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.NearestName;
+import org.protypos.diagnostic.Place;
+import org.protypos.diagnostic.SourceText;
+
+/** Reads a project file and tells everything that is wrong with it at once. */
+final class ProjectReader {
+    /** What a contract is called, which is also the name of a folder. */
+    static final String NAME = "[A-Za-z0-9][A-Za-z0-9._-]{0,63}";
+
+    private static final Set<String> LISTS = Set.of("rules", "produce", "services", "ports", "operations");
+    private static final Map<String, String> CHOICES =
+            Map.of("produce", "types|client|server", "server", "jdk|servlet", "runtime", "embedded|library");
+    private static final Set<String> KEYS = new TreeSet<>(Set.of(
+            "folder", "package", "rules", "into", "produce", "server", "runtime", "services", "ports", "operations"));
+
+    private final SourceText text;
+    private final Findings findings;
+    private final Map<String, ProjectContract> contracts = new LinkedHashMap<>();
+    private JsonParser in;
+
+    private ProjectReader(SourceText text, Findings findings) {
+        this.text = text;
+        this.findings = findings;
+    }
+
+    static Map<String, ProjectContract> read(SourceText text, Findings findings) {
+        ProjectReader reader = new ProjectReader(text, findings);
+        try (JsonParser parser = new YAMLFactory().createParser(text.text())) {
+            reader.in = parser;
+            reader.top();
+        } catch (JsonProcessingException e) {
+            findings.error(
+                    "project-syntax",
+                    e.getLocation() == null ? text.at(0) : reader.place(e.getLocation()),
+                    "the project file is not well-formed: "
+                            + e.getOriginalMessage().lines().findFirst().orElse(""),
+                    "write it as YAML");
+        } catch (IOException e) {
+            throw new IllegalStateException("text in memory can be read", e);
+        }
+        return reader.contracts;
+    }
+
+    private Place place(JsonLocation at) {
+        return text.at(
+                (int) Math.max(0, Math.min(at.getCharOffset(), text.text().length())));
+    }
+
+    private Place here() {
+        return place(in.currentTokenLocation());
+    }
+
+    private void wrong(Place place, String message, String cure) {
+        findings.error("project-value", place, message, cure);
+    }
+
+    private void top() throws IOException {
+        if (in.nextToken() == null) {
+            return;
+        }
+        if (in.currentToken() != JsonToken.START_OBJECT) {
+            wrong(here(), "the project file holds no map", "begin it with \"contracts:\"");
+            return;
+        }
+        while (in.nextToken() == JsonToken.FIELD_NAME) {
+            Place at = here();
+            String key = in.currentName();
+            in.nextToken();
+            if (!key.equals("contracts")) {
+                wrong(at, "\"" + key + "\" is no key of a project file", "use contracts");
+                in.skipChildren();
+            } else if (in.currentToken() == JsonToken.START_OBJECT) {
+                while (in.nextToken() == JsonToken.FIELD_NAME) {
+                    contract(in.currentName(), here());
+                }
+            } else if (in.currentToken() != JsonToken.VALUE_NULL) {
+                wrong(
+                        here(),
+                        "contracts are a map from name to what is said of the contract",
+                        "write \"desk:\" below it");
+                in.skipChildren();
+            }
+        }
+    }
+
+    private void contract(String name, Place place) throws IOException {
+        if (!name.matches(NAME)) {
+            wrong(place, "\"" + name + "\" is no name for a contract", "use letters, digits, dots and hyphens");
+        }
+        Map<String, List<String>> values = new HashMap<>();
+        in.nextToken();
+        if (in.currentToken() == JsonToken.START_OBJECT) {
+            while (in.nextToken() == JsonToken.FIELD_NAME) {
+                value(values);
+            }
+        } else if (in.currentToken() != JsonToken.VALUE_NULL) {
+            wrong(here(), "what is said of a contract is a map", "write keys such as \"package:\" below its name");
+            in.skipChildren();
+        }
+        contracts.put(
+                name,
+                new ProjectContract(
+                        name,
+                        path(one(values, "folder", "contracts/" + name), place),
+                        one(values, "package", null),
+                        values.getOrDefault("rules", List.of()),
+                        path(one(values, "into", "generated"), place),
+                        values.getOrDefault("produce", List.of("types", "client", "server")),
+                        one(values, "server", "jdk"),
+                        one(values, "runtime", "embedded"),
+                        values.getOrDefault("services", List.of()),
+                        values.getOrDefault("ports", List.of()),
+                        values.getOrDefault("operations", List.of()),
+                        place));
+    }
+
+    private String path(String path, Place place) {
+        boolean outside = path.startsWith("/") || path.contains("\\") || path.matches("(.*/)?\\.\\.(/.*)?|[A-Za-z]:.*");
+        if (outside) {
+            wrong(place, "\"" + path + "\" leads out of the project", "write a path inside the project, with slashes");
+        }
+        return outside ? "generated" : path;
+    }
+
+    private static String one(Map<String, List<String>> values, String key, String otherwise) {
+        List<String> found = values.get(key);
+        return found == null || found.isEmpty() ? otherwise : found.get(0);
+    }
+
+    private void value(Map<String, List<String>> values) throws IOException {
+        String key = in.currentName();
+        Place at = here();
+        in.nextToken();
+        if (!KEYS.contains(key)) {
+            wrong(
+                    at,
+                    "\"" + key + "\" is no key of a contract",
+                    NearestName.of(key, KEYS)
+                            .map(near -> "the nearest is " + near)
+                            .orElse("the keys are " + String.join(", ", KEYS)));
+            in.skipChildren();
+            return;
+        }
+        List<String> texts = new ArrayList<>();
+        if (in.currentToken() == JsonToken.START_ARRAY && LISTS.contains(key)) {
+            while (in.nextToken() != JsonToken.END_ARRAY) {
+                text(key, texts);
+            }
+        } else {
+            text(key, texts);
+        }
+        values.put(key, texts);
+    }
+
+    private void text(String key, List<String> to) throws IOException {
+        if (!in.currentToken().isScalarValue() || in.currentToken() == JsonToken.VALUE_NULL) {
+            wrong(
+                    here(),
+                    "the value of " + key + " is no text",
+                    "write it as text" + (LISTS.contains(key) ? " or a list" : ""));
+            in.skipChildren();
+        } else if (CHOICES.containsKey(key) && !in.getText().matches(CHOICES.get(key))) {
+            wrong(
+                    here(),
+                    "\"" + in.getText() + "\" is no value for " + key,
+                    "use " + CHOICES.get(key).replace("|", ", "));
+        } else {
+            to.add(in.getText());
+        }
+    }
+}
