@@ -52,7 +52,8 @@ final class CheckCommand implements Callable<Integer> {
         Contract contract = arguments.read();
         Terminal terminal =
                 new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
-        PlannedContract planned = contract.isSound() ? rules.plan(contract, packageName, true) : null;
+        PlannedContract planned =
+                contract.isSound() ? rules.plan(contract, arguments.adopted(), packageName, true) : null;
         List<Finding> findings = planned == null ? contract.findings() : planned.findings();
         int status = planned == null
                 ? ContractArguments.status(contract)

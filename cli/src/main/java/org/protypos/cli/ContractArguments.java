@@ -1,21 +1,26 @@
 package org.protypos.cli;
 
+import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
 import org.protypos.source.DocumentGatherer;
+import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
 
 /** Names a contract on the command line, and reads it. */
 final class ContractArguments {
     @Parameters(
             paramLabel = "CONTRACT",
-            arity = "1..*",
-            description = "A WSDL or schema document: a file, a directory or an http(s) address. Several schema files"
-                    + " make one contract.")
+            arity = "0..*",
+            description =
+                    "A WSDL or schema document: a file, a directory or an http(s) address; or the name of an adopted"
+                            + " contract. Several schema files make one contract.")
     private List<String> contract = new ArrayList<>();
 
     @Option(
@@ -24,12 +29,41 @@ final class ContractArguments {
             description = "An OASIS XML catalog that maps addresses and namespaces to local documents.")
     private Path catalog;
 
+    @Spec(Spec.Target.MIXEE)
+    private CommandSpec spec;
+
+    private AdoptedContract adopted;
+    private boolean unreachable;
+
     List<String> names() {
         return contract;
     }
 
-    Contract read() {
-        return ContractReader.read(DocumentGatherer.gather(contract, catalog));
+    /** The catalog that was given, or null. */
+    Path catalog() {
+        return catalog;
+    }
+
+    Contract read() throws IOException {
+        if (contract.isEmpty()) {
+            throw new ParameterException(
+                    spec.commandLine(), "name a contract: a file, a directory, an address, or one of a project");
+        }
+        adopted = AdoptedContract.named(contract);
+        Contract read =
+                adopted == null ? ContractReader.read(DocumentGatherer.gather(contract, catalog)) : adopted.read();
+        unreachable = isUnreachable(read);
+        return read;
+    }
+
+    /** Whether not even the documents that were named could be had when they were read. */
+    boolean isUnreachable() {
+        return unreachable;
+    }
+
+    /** The adopted contract that was read, or null when it was none. */
+    AdoptedContract adopted() {
+        return adopted;
     }
 
     /** Whether not even the documents that were named could be had. */

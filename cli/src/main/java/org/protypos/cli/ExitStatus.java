@@ -10,6 +10,9 @@ final class ExitStatus {
     /** Something outside failed: network or disk. */
     static final int OUTSIDE = 3;
 
+    /** A promise is broken: drift, or a change that breaks something. */
+    static final int PROMISE = 4;
+
     private ExitStatus() {}
 
     static String describe(Throwable failure) {

@@ -1,5 +1,6 @@
 package org.protypos.cli;
 
+import com.fasterxml.jackson.core.JsonGenerator;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Path;
@@ -11,13 +12,9 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.concurrent.Callable;
 import org.protypos.contract.Contract;
-import org.protypos.contract.Publication;
 import org.protypos.diagnostic.Finding;
-import org.protypos.diagnostic.Severity;
-import org.protypos.output.OutputFolder;
+import org.protypos.naming.GivenNames;
 import org.protypos.output.WriteReport;
-import org.protypos.plan.Plan;
-import org.protypos.target.SourceFile;
 import org.protypos.target.java.JavaTarget;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -27,7 +24,9 @@ import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Spec;
 
 /** Writes the Java code for a contract. */
-@Command(name = "generate", description = "Writes Java types, client and server for a contract.")
+@Command(
+        name = "generate",
+        description = "Writes Java types, client and server for a contract, or for all contracts of a project.")
 final class GenerateCommand implements Callable<Integer> {
     /** Where the runtime comes from. */
     enum RuntimePlace {
@@ -95,46 +94,162 @@ final class GenerateCommand implements Callable<Integer> {
     @Option(names = "--overwrite", description = "Replaces generated files even if they were changed by hand.")
     private boolean overwrite;
 
+    @Option(
+            names = "--check",
+            description = "Writes nothing, lists what has drifted apart, and ends with status 4 when something has.")
+    private boolean check;
+
     @Option(names = "--json", description = "Writes one JSON document.")
     private boolean json;
 
     @Override
     public Integer call() throws IOException {
         checkPackage();
-        Contract whole = arguments.read();
         Terminal terminal =
                 new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
-        if (!whole.isSound()) {
-            terminal.refuse(whole.findings(), "nothing was written", json);
-            return ContractArguments.status(whole);
+        List<AdoptedContract> adopted = AdoptedContract.all(arguments.names());
+        if (adopted == null) {
+            Generation.Result result = one();
+            return print(terminal, List.of(result), result.planned() == null && arguments.isUnreachable());
         }
-        Contract contract = selection.of(whole);
-        PlannedContract planned = rules.plan(contract, packageName, contract == whole);
-        if (!planned.isSound()) {
-            terminal.refuse(planned.findings(), "nothing was written", json);
-            return ExitStatus.CONTRACT;
+        if (adopted.isEmpty()) {
+            throw new ParameterException(
+                    spec.commandLine(), "name a contract, or adopt one into a project here: protypos adopt CONTRACT");
         }
-        Plan plan = planned.plan();
+        return project(terminal, adopted);
+    }
+
+    /** Generates a contract as the command line says. */
+    private Generation.Result one() throws IOException {
         Set<JavaTarget.Product> wanted = EnumSet.of(JavaTarget.Product.TYPES);
         wanted.addAll(products);
         if (server == ServerPlace.SERVLET) {
             wanted.add(JavaTarget.Product.SERVLET);
         }
-        List<SourceFile> files =
-                JavaTarget.emit(plan, wanted, runtime == RuntimePlace.EMBEDDED, () -> Publication.of(contract));
-        WriteReport report = OutputFolder.write(into, files, preview, overwrite);
-        List<Finding> findings = new ArrayList<>(planned.findings());
-        findings.addAll(report.findings());
-        boolean refused = report.findings().stream().anyMatch(finding -> finding.severity() == Severity.ERROR);
+        Generation generation = new Generation("", into, wanted, runtime == RuntimePlace.EMBEDDED);
+        Contract whole = arguments.read();
+        if (!whole.isSound()) {
+            return generation.refused(whole.findings());
+        }
+        Contract contract = selection.of(whole);
+        PlannedContract planned = rules.plan(contract, null, packageName, contract == whole);
+        return generation.of(planned, contract).written(preview || check, overwrite);
+    }
+
+    /** Generates adopted contracts as the project file says, all of them or none. */
+    private int project(Terminal terminal, List<AdoptedContract> adopted) throws IOException {
+        List<Generation.Result> results = new ArrayList<>();
+        for (AdoptedContract contract : adopted) {
+            results.add(generate(contract));
+        }
+        // Whether all of them can be written is known before the first is.
+        boolean all = preview || check || adopted.size() > 1;
+        for (boolean previewing : all ? new boolean[] {true, false} : new boolean[] {false}) {
+            if (previewing || !preview && !check && results.stream().noneMatch(Generation.Result::isRefused)) {
+                for (int i = 0; i < results.size(); i++) {
+                    results.set(i, results.get(i).written(previewing, overwrite));
+                }
+            }
+        }
+        Map<String, GivenNames> names = new TreeMap<>();
+        List<String> drifted = new ArrayList<>();
+        for (int i = 0; i < adopted.size(); i++) {
+            AdoptedContract contract = adopted.get(i);
+            drifted.addAll(contract.project().drifted(contract.settings()));
+            if (results.get(i).planned() != null) {
+                GivenNames given = results.get(i).planned().plan().names();
+                names.put(contract.settings().name(), given);
+                if (contract.project().isRenamed(contract.settings().name(), given)) {
+                    drifted.add("protypos.lock.json: names of "
+                            + contract.settings().name());
+                }
+            }
+        }
+        boolean refused = results.stream().anyMatch(Generation.Result::isRefused);
+        if (!refused && !preview && !check) {
+            adopted.get(0).project().remember(names);
+        }
+        if (check && !refused) {
+            return drift(terminal, results, drifted);
+        }
+        return print(terminal, results, false);
+    }
+
+    private Generation.Result generate(AdoptedContract adopted) throws IOException {
+        Generation generation = Generation.of(adopted);
+        Contract whole = adopted.read();
+        if (!whole.isSound()) {
+            return generation.refused(whole.findings());
+        }
+        Contract contract = Generation.selected(adopted, whole);
+        PlannedContract planned = rules.plan(contract, adopted, packageName, contract == whole);
+        return generation.of(planned, contract);
+    }
+
+    /** Says what has drifted apart, and that it has by the exit status. */
+    private int drift(Terminal terminal, List<Generation.Result> results, List<String> drifted) throws IOException {
+        List<String> lines = new ArrayList<>();
+        for (Generation.Result result : results) {
+            String folder = result.generation().into() + "/";
+            result.report().added().forEach(path -> lines.add("missing  " + folder + path));
+            result.report().changed().forEach(path -> lines.add("changed  " + folder + path));
+            result.report().removed().forEach(path -> lines.add("stale    " + folder + path));
+        }
+        drifted.forEach(path -> lines.add("changed  " + path));
         if (json) {
-            json(terminal, report, findings);
-        } else if (refused) {
+            Json.print(terminal.out(), document -> {
+                document.writeBooleanField("upToDate", lines.isEmpty());
+                Json.strings(
+                        document,
+                        "drift",
+                        lines.stream().map(line -> line.replaceFirst(" +", " ")).toList());
+            });
+        } else {
+            lines.forEach(line -> terminal.out().println("  " + Terminal.plain(line)));
+            terminal.out()
+                    .println(
+                            lines.isEmpty()
+                                    ? "everything is as it would be generated"
+                                    : lines.size() + (lines.size() == 1 ? " thing has" : " things have")
+                                            + " drifted apart; next: protypos generate");
+        }
+        return lines.isEmpty() ? ExitStatus.DONE : ExitStatus.PROMISE;
+    }
+
+    private int print(Terminal terminal, List<Generation.Result> results, boolean unreachable) throws IOException {
+        List<Finding> findings = new ArrayList<>();
+        results.forEach(result -> findings.addAll(result.findings()));
+        boolean refused = results.stream().anyMatch(Generation.Result::isRefused);
+        if (!refused && check) {
+            return drift(terminal, results, List.of());
+        }
+        if (refused && (!json || results.stream().anyMatch(result -> result.report() == null))) {
+            results.forEach(result -> edits(terminal, result));
             terminal.refuse(findings, "nothing was written", json);
+        } else if (json) {
+            json(terminal, results, findings);
         } else {
             new FindingPrinter(terminal.err()).print(findings);
-            text(terminal, plan, report);
+            results.forEach(result -> text(terminal, result));
         }
-        return refused ? ExitStatus.CONTRACT : ExitStatus.DONE;
+        return refused ? unreachable ? ExitStatus.OUTSIDE : ExitStatus.CONTRACT : ExitStatus.DONE;
+    }
+
+    /** Shows what somebody has changed in generated files by hand. */
+    private static void edits(Terminal terminal, Generation.Result result) {
+        if (result.report() != null) {
+            result.report().edits().forEach((path, lines) -> {
+                terminal.err().println(Terminal.bold(result.generation().into() + "/" + path) + ", changed by hand:");
+                lines.forEach(line -> terminal.err()
+                        .println("  "
+                                + (line.startsWith("+")
+                                        ? Terminal.cyan(Terminal.plain(line))
+                                        : line.startsWith("-")
+                                                ? Terminal.red(Terminal.plain(line))
+                                                : Terminal.plain(line))));
+                terminal.err().println();
+            });
+        }
     }
 
     private void checkPackage() {
@@ -145,20 +260,39 @@ final class GenerateCommand implements Callable<Integer> {
         }
     }
 
-    private void json(Terminal terminal, WriteReport report, List<Finding> findings) throws IOException {
+    private void json(Terminal terminal, List<Generation.Result> results, List<Finding> findings) throws IOException {
         Json.print(terminal.out(), document -> {
-            document.writeStringField("into", into.toString());
-            document.writeBooleanField("preview", preview);
-            Json.strings(document, "added", report.added());
-            Json.strings(document, "changed", report.changed());
-            Json.strings(document, "kept", report.kept());
-            Json.strings(document, "removed", report.removed());
+            if (results.size() == 1) {
+                json(document, results.get(0));
+            } else {
+                document.writeArrayFieldStart("contracts");
+                for (Generation.Result result : results) {
+                    document.writeStartObject();
+                    document.writeStringField("name", result.generation().owner());
+                    json(document, result);
+                    document.writeEndObject();
+                }
+                document.writeEndArray();
+            }
             Json.findings(document, findings);
         });
     }
 
-    private void text(Terminal terminal, Plan plan, WriteReport report) {
+    private void json(JsonGenerator document, Generation.Result result) throws IOException {
+        document.writeStringField("into", result.generation().into().toString());
+        document.writeBooleanField("preview", preview);
+        Json.strings(document, "added", result.report().added());
+        Json.strings(document, "changed", result.report().changed());
+        Json.strings(document, "kept", result.report().kept());
+        Json.strings(document, "removed", result.report().removed());
+    }
+
+    private void text(Terminal terminal, Generation.Result result) {
         var out = terminal.out();
+        WriteReport report = result.report();
+        Path folder = result.generation().into();
+        String name =
+                result.generation().owner().isEmpty() ? "" : result.generation().owner() + ": ";
         if (preview) {
             list(out, "add", report.added());
             list(out, "change", report.changed());
@@ -166,7 +300,7 @@ final class GenerateCommand implements Callable<Integer> {
         }
         String would = preview ? "would be " : "";
         int written = report.added().size() + report.changed().size();
-        out.println(written + " files " + would + "written into " + into
+        out.println(name + written + " files " + would + "written into " + folder
                 + count(report.changed().isEmpty() ? 0 : report.added().size(), "new")
                 + count(report.changed().size(), "changed")
                 + count(report.kept().size(), "unchanged")
@@ -175,10 +309,10 @@ final class GenerateCommand implements Callable<Integer> {
         if (preview) {
             return;
         }
-        plan.interfaces().stream()
-                .filter(type -> type.binding() && products.contains(JavaTarget.Product.CLIENT))
+        result.planned().plan().interfaces().stream()
+                .filter(type -> type.binding() && result.generation().products().contains(JavaTarget.Product.CLIENT))
                 .findFirst()
-                .ifPresent(type -> out.println("next: compile " + into + " and call " + type.packageName() + "."
+                .ifPresent(type -> out.println("next: compile " + folder + " and call " + type.packageName() + "."
                         + type.client() + ".connect()"));
     }
 

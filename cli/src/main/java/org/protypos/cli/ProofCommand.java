@@ -84,7 +84,7 @@ final class ProofCommand implements Callable<Integer> {
             terminal.refuse(contract.findings(), "nothing was proved", json);
             return ContractArguments.status(contract);
         }
-        PlannedContract planned = rules.plan(contract, null, true);
+        PlannedContract planned = rules.plan(contract, arguments.adopted(), null, true);
         if (!planned.isSound()) {
             terminal.refuse(planned.findings(), "nothing was proved", json);
             return ExitStatus.CONTRACT;

@@ -11,6 +11,7 @@ import org.protypos.binding.Rules;
 import org.protypos.binding.declared.DeclarationReader;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Findings;
+import org.protypos.naming.GivenNames;
 import org.protypos.plan.Plan;
 import org.protypos.plan.Planner;
 import org.protypos.target.java.JavaNames;
@@ -33,15 +34,22 @@ final class RuleArguments {
     /**
      * Plans the API of a sound contract, as the rules want it.
      *
+     * @param adopted the contract as the project has it, or null when it is none of a project
      * @param whole whether it is the whole contract that the rules are about
      */
-    PlannedContract plan(Contract contract, String packageName, boolean whole) {
+    PlannedContract plan(Contract contract, AdoptedContract adopted, String packageName, boolean whole) {
         JavaNames names = new JavaNames();
-        Map<Boolean, List<Path>> byKind = rules.stream().collect(Collectors.partitioningBy(DeclarationReader::isXml));
+        List<Path> files = new ArrayList<>(adopted == null ? List.of() : adopted.rules());
+        files.addAll(rules);
+        GivenNames past = adopted == null ? GivenNames.NONE : adopted.names();
+        String single = packageName != null || adopted == null
+                ? packageName
+                : adopted.settings().packageName();
+        Map<Boolean, List<Path>> byKind = files.stream().collect(Collectors.partitioningBy(DeclarationReader::isXml));
         DeclarationReader.Declarations declarations = DeclarationReader.read(byKind.get(true), contract);
         Rules laid = RuleReader.read(byKind.get(false), declarations.rules(), names);
         Contract corrected = laid.correct(contract);
-        Plan plan = Planner.plan(corrected, names, laid, packageName);
+        Plan plan = Planner.plan(corrected, names, laid, past, single);
         Findings findings = new Findings();
         findings.addAll(contract.findings());
         findings.addAll(plan.findings());

@@ -52,7 +52,7 @@ final class ShowCommand implements Callable<Integer> {
             return ContractArguments.status(whole);
         }
         Contract contract = selection.of(whole);
-        PlannedContract planned = rules.plan(contract, packageName, contract == whole);
+        PlannedContract planned = rules.plan(contract, arguments.adopted(), packageName, contract == whole);
         if (!planned.isSound()) {
             terminal.refuse(planned.findings(), "nothing is shown", json);
             return ExitStatus.CONTRACT;

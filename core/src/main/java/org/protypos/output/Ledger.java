@@ -13,45 +13,56 @@ import java.nio.file.Path;
 import java.util.Map;
 import java.util.TreeMap;
 
-/** The record of the files written, each with the hash of its content, so that the next run knows which are ours. */
+/**
+ * The record of the files written, each with the hash of its content, so that the next run knows which are ours. Several
+ * contracts may write into one folder: each has the files of its own, and what is the same in two belongs to both.
+ */
 final class Ledger {
     static final String FILE = "protypos.lock.json";
 
+    /** Who owns the files of a contract that is none of a project. */
+    static final String NOBODY = "";
+
     private static final JsonFactory JSON = new JsonFactory();
 
-    private final Map<String, String> files;
+    private final Map<String, Map<String, String>> byOwner;
 
-    private Ledger(Map<String, String> files) {
-        this.files = files;
+    private Ledger(Map<String, Map<String, String>> byOwner) {
+        this.byOwner = byOwner;
     }
 
-    static Ledger of(Map<String, String> files) {
-        return new Ledger(new TreeMap<>(files));
+    /** The same with other files of one owner. */
+    Ledger with(String owner, Map<String, String> files) {
+        Map<String, Map<String, String>> all = new TreeMap<>(byOwner);
+        all.put(owner, new TreeMap<>(files));
+        return new Ledger(all);
     }
 
     /** Reads the ledger of a folder; a folder without one has written nothing. */
     static Ledger read(Path folder) throws IOException {
         Path file = folder.resolve(FILE);
-        Map<String, String> files = new TreeMap<>();
+        Map<String, Map<String, String>> byOwner = new TreeMap<>();
         if (Files.isRegularFile(file)) {
             try (JsonParser parser = JSON.createParser(file.toFile())) {
-                parse(parser, files);
+                parse(parser, byOwner);
             }
         }
-        return new Ledger(files);
+        return new Ledger(byOwner);
     }
 
-    private static void parse(JsonParser parser, Map<String, String> files) throws IOException {
+    private static void parse(JsonParser parser, Map<String, Map<String, String>> byOwner) throws IOException {
         if (parser.nextToken() != JsonToken.START_OBJECT) {
             return;
         }
         while (parser.nextToken() == JsonToken.FIELD_NAME) {
             String field = parser.currentName();
             if (parser.nextToken() == JsonToken.START_OBJECT && field.equals("files")) {
+                files(parser, byOwner.computeIfAbsent(NOBODY, any -> new TreeMap<>()));
+            } else if (parser.currentToken() == JsonToken.START_OBJECT && field.equals("contracts")) {
                 while (parser.nextToken() == JsonToken.FIELD_NAME) {
-                    String path = parser.currentName();
+                    Map<String, String> files = byOwner.computeIfAbsent(parser.currentName(), any -> new TreeMap<>());
                     parser.nextToken();
-                    files.put(path, parser.getText());
+                    files(parser, files);
                 }
             } else {
                 parser.skipChildren();
@@ -59,9 +70,28 @@ final class Ledger {
         }
     }
 
-    /** The hash of each file by its path. */
-    Map<String, String> files() {
-        return files;
+    private static void files(JsonParser parser, Map<String, String> files) throws IOException {
+        while (parser.nextToken() == JsonToken.FIELD_NAME) {
+            String path = parser.currentName();
+            parser.nextToken();
+            files.put(path, parser.getText());
+        }
+    }
+
+    /** The hash of each file of an owner by its path. */
+    Map<String, String> files(String owner) {
+        return byOwner.getOrDefault(owner, Map.of());
+    }
+
+    /** The hash of each file of all other owners by its path. */
+    Map<String, String> others(String owner) {
+        Map<String, String> others = new TreeMap<>();
+        byOwner.forEach((other, files) -> {
+            if (!other.equals(owner)) {
+                others.putAll(files);
+            }
+        });
+        return others;
     }
 
     byte[] bytes() {
@@ -71,16 +101,32 @@ final class Ledger {
             json.writeStringField(
                     "about",
                     "Written by protypos generate. Keep it with the files: it tells which of them are generated.");
-            json.writeObjectFieldStart("files");
-            for (Map.Entry<String, String> file : files.entrySet()) {
-                json.writeStringField(file.getKey(), file.getValue());
+            if (byOwner.containsKey(NOBODY)) {
+                json.writeObjectFieldStart("files");
+                files(json, byOwner.get(NOBODY));
             }
-            json.writeEndObject();
+            if (byOwner.keySet().stream().anyMatch(owner -> !owner.equals(NOBODY))) {
+                json.writeObjectFieldStart("contracts");
+                for (Map.Entry<String, Map<String, String>> owner : byOwner.entrySet()) {
+                    if (!owner.getKey().equals(NOBODY)) {
+                        json.writeObjectFieldStart(owner.getKey());
+                        files(json, owner.getValue());
+                    }
+                }
+                json.writeEndObject();
+            }
             json.writeEndObject();
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
         bytes.writeBytes("\n".getBytes(StandardCharsets.UTF_8));
         return bytes.toByteArray();
+    }
+
+    private static void files(JsonGenerator json, Map<String, String> files) throws IOException {
+        for (Map.Entry<String, String> file : files.entrySet()) {
+            json.writeStringField(file.getKey(), file.getValue());
+        }
+        json.writeEndObject();
     }
 }

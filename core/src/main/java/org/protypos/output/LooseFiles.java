@@ -7,6 +7,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import org.protypos.diagnostic.Findings;
 import org.protypos.target.SourceFile;
 
@@ -61,6 +62,6 @@ public final class LooseFiles {
         } else {
             staging.commit(List.of());
         }
-        return new WriteReport(added, changed, kept, List.of(), findings.sorted());
+        return new WriteReport(added, changed, kept, List.of(), Map.of(), findings.sorted());
     }
 }

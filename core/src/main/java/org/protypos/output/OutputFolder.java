@@ -26,11 +26,21 @@ public final class OutputFolder {
     private final List<String> changed = new ArrayList<>();
     private final List<String> kept = new ArrayList<>();
     private final List<String> removed = new ArrayList<>();
+    private final Map<String, List<String>> edits = new LinkedHashMap<>();
     private final Map<String, byte[]> writes = new LinkedHashMap<>();
     private final Map<String, String> hashes = new TreeMap<>();
 
-    private OutputFolder(Path folder) {
+    private final String owner;
+
+    private OutputFolder(Path folder, String owner) {
         this.folder = folder;
+        this.owner = owner;
+    }
+
+    /** Writes files of a contract that is none of a project, as {@link #write(Path, String, List, boolean, boolean)} does. */
+    public static WriteReport write(Path folder, List<SourceFile> files, boolean preview, boolean overwrite)
+            throws IOException {
+        return write(folder, Ledger.NOBODY, files, preview, overwrite);
     }
 
     /**
@@ -38,14 +48,15 @@ public final class OutputFolder {
      * error, and then nothing at all is written. A file of an earlier run that is no longer needed is removed.
      *
      * @param folder the folder; it is made if it is not there
-     * @param files the files it is to hold, each path once
+     * @param owner the contract that they are of: files of others are left alone
+     * @param files the files of the contract that it is to hold, each path once
      * @param preview whether only to tell what would be done
      * @param overwrite whether files of an earlier run are replaced even if somebody has edited them since
      * @throws IOException when the folder cannot be read or written
      */
-    public static WriteReport write(Path folder, List<SourceFile> files, boolean preview, boolean overwrite)
-            throws IOException {
-        return new OutputFolder(folder.toAbsolutePath().normalize()).run(files, preview, overwrite);
+    public static WriteReport write(
+            Path folder, String owner, List<SourceFile> files, boolean preview, boolean overwrite) throws IOException {
+        return new OutputFolder(folder.toAbsolutePath().normalize(), owner).run(files, preview, overwrite);
     }
 
     private WriteReport run(List<SourceFile> files, boolean preview, boolean overwrite) throws IOException {
@@ -56,18 +67,19 @@ public final class OutputFolder {
         Ledger before = Ledger.read(folder);
         boolean existing = Files.exists(folder);
         checkFolders(files, existing);
+        Map<String, String> others = before.others(owner);
         for (SourceFile file : files) {
-            compare(file, before, existing, overwrite);
+            compare(file, before.files(owner), others, existing, overwrite);
         }
-        for (Map.Entry<String, String> old : before.files().entrySet()) {
-            if (!hashes.containsKey(old.getKey())) {
+        for (Map.Entry<String, String> old : before.files(owner).entrySet()) {
+            if (!hashes.containsKey(old.getKey()) && !others.containsKey(old.getKey())) {
                 stale(old.getKey(), old.getValue(), overwrite);
             }
         }
         if (!preview && !findings.hasErrors()) {
             commit(staging, before);
         }
-        return new WriteReport(added, changed, kept, removed, findings.sorted());
+        return new WriteReport(added, changed, kept, removed, edits, findings.sorted());
     }
 
     /** No path may lead out of the folder, be it through a link. */
@@ -89,9 +101,11 @@ public final class OutputFolder {
         }
     }
 
-    private void compare(SourceFile file, Ledger before, boolean existing, boolean overwrite) throws IOException {
+    private void compare(
+            SourceFile file, Map<String, String> own, Map<String, String> others, boolean existing, boolean overwrite)
+            throws IOException {
         byte[] bytes = file.text().getBytes(StandardCharsets.UTF_8);
-        String known = before.files().get(file.path());
+        String known = own.getOrDefault(file.path(), others.get(file.path()));
         Path path = folder.resolve(file.path());
         if (!existing || !Files.exists(path)) {
             hashes.put(file.path(), hash(bytes));
@@ -101,7 +115,7 @@ public final class OutputFolder {
         }
         byte[] present = Files.readAllBytes(path);
         if (known != null && Arrays.equals(present, bytes)) {
-            hashes.put(file.path(), known);
+            hashes.put(file.path(), own.containsKey(file.path()) ? own.get(file.path()) : hash(bytes));
             kept.add(file.path());
             return;
         }
@@ -112,12 +126,19 @@ public final class OutputFolder {
                     null,
                     file.path() + " is already there, and protypos did not write it",
                     "move it away, or choose another folder with --into or another package with --package");
+        } else if (others.containsKey(file.path()) && !others.get(file.path()).equals(hash(bytes))) {
+            findings.error(
+                    "shared-file",
+                    null,
+                    file.path() + " is also generated for another contract, with other content",
+                    "give one of the contracts another package, or another folder");
         } else if (!overwrite && !hash(present).equals(known)) {
+            edits.put(file.path(), LineDiff.of(file.text(), new String(present, StandardCharsets.UTF_8)));
             findings.error(
                     "edited-by-hand",
                     null,
                     file.path() + " was changed by hand since it was generated",
-                    "keep your change elsewhere and add --overwrite, which replaces the file");
+                    "say it with a rule (docs/rules.md) or keep it elsewhere, and add --overwrite, which replaces the file");
         } else {
             writes.put(file.path(), bytes);
             changed.add(file.path());
@@ -141,14 +162,14 @@ public final class OutputFolder {
     }
 
     private void commit(Staging staging, Ledger before) throws IOException {
-        if (writes.isEmpty() && removed.isEmpty() && before.files().equals(hashes)) {
+        if (writes.isEmpty() && removed.isEmpty() && before.files(owner).equals(hashes)) {
             return;
         }
         try {
             for (Map.Entry<String, byte[]> write : writes.entrySet()) {
                 staging.write(write.getKey(), write.getValue());
             }
-            staging.write(Ledger.FILE, Ledger.of(hashes).bytes());
+            staging.write(Ledger.FILE, before.with(owner, hashes).bytes());
             staging.commit(removed);
         } catch (IOException e) {
             staging.abandon();

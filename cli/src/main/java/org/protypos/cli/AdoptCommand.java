@@ -1,0 +1,103 @@
+package org.protypos.cli;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.Callable;
+import org.protypos.contract.Contract;
+import org.protypos.contract.ContractReader;
+import org.protypos.diagnostic.Finding;
+import org.protypos.project.Adoption;
+import org.protypos.project.Project;
+import org.protypos.source.DocumentGatherer;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.Spec;
+
+/** Takes a contract into the project as pinned copies of its documents. */
+@Command(
+        name = "adopt",
+        description = "Takes a contract into the project: copies its documents, and works by name from then on.")
+final class AdoptCommand implements Callable<Integer> {
+    @Spec
+    private CommandSpec spec;
+
+    @Mixin
+    private ContractArguments arguments;
+
+    @Option(
+            names = "--name",
+            paramLabel = "N",
+            description = "What to call it; made of the first document's name if not given.")
+    private String name;
+
+    @Option(names = "--json", description = "Writes one JSON document.")
+    private boolean json;
+
+    @Override
+    public Integer call() throws IOException {
+        Terminal terminal =
+                new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
+        if (arguments.names().isEmpty()) {
+            throw new ParameterException(spec.commandLine(), "name a contract: a file, a directory or an address");
+        }
+        String called = name != null ? name : nameOf(arguments.names().get(0));
+        if (!called.matches("[A-Za-z0-9][A-Za-z0-9._-]{0,63}")) {
+            throw new ParameterException(
+                    spec.commandLine(), "--name: \"" + called + "\" is no name: use letters, digits, dots and hyphens");
+        }
+        Project around = Project.around(Path.of(""));
+        Project project = around != null
+                ? around
+                : Project.read(Path.of("").toAbsolutePath().normalize());
+        if (project.pinned(called) != null) {
+            terminal.problem(
+                    "the project has a contract " + called + " already",
+                    "type: protypos refresh " + called + ", or choose another --name");
+            return ExitStatus.CONTRACT;
+        }
+        Contract contract = ContractReader.read(DocumentGatherer.gather(arguments.names(), arguments.catalog()));
+        if (!contract.isSound() || !project.findings().isEmpty()) {
+            List<Finding> findings = new ArrayList<>(project.findings());
+            findings.addAll(contract.findings());
+            terminal.refuse(findings, "nothing was adopted", json);
+            return ContractArguments.isUnreachable(contract) ? ExitStatus.OUTSIDE : ExitStatus.CONTRACT;
+        }
+        String catalog =
+                arguments.catalog() == null ? null : arguments.catalog().toString();
+        List<String> copies = Adoption.adopt(project, called, arguments.names(), catalog, contract.documents());
+        if (json) {
+            Json.print(terminal.out(), document -> {
+                document.writeStringField("name", called);
+                Json.strings(document, "documents", copies);
+                Json.findings(document, contract.findings());
+            });
+            return ExitStatus.DONE;
+        }
+        new FindingPrinter(terminal.err()).print(contract.findings());
+        terminal.out()
+                .println(called + ": " + copies.size() + (copies.size() == 1 ? " document" : " documents") + " pinned");
+        copies.forEach(copy -> terminal.out().println("  " + Terminal.plain(copy)));
+        int operations = contract.wsdl().portTypes().values().stream()
+                .mapToInt(type -> type.operations().size())
+                .sum();
+        terminal.out()
+                .println("it offers " + operations + (operations == 1 ? " operation" : " operations") + " and "
+                        + contract.schema().types().size() + " types");
+        terminal.out()
+                .println("next: protypos show " + called + ", or look at " + Project.FILE
+                        + " and type protypos generate");
+        return ExitStatus.DONE;
+    }
+
+    /** The last word of a path or an address that says something. */
+    private static String nameOf(String argument) {
+        String path = argument.replaceFirst("[?#].*$", "").replaceFirst("/+$", "");
+        String last = path.substring(path.lastIndexOf('/') + 1).replaceFirst("(?i)\\.(wsdl|xsd|xml|svc|asmx|zip)$", "");
+        return last.replaceAll("[^A-Za-z0-9._-]+", "-").replaceFirst("^[._-]+", "");
+    }
+}

@@ -1,0 +1,86 @@
+package org.protypos.cli;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import org.protypos.contract.Contract;
+import org.protypos.contract.ContractReader;
+import org.protypos.diagnostic.Finding;
+import org.protypos.naming.GivenNames;
+import org.protypos.project.Project;
+import org.protypos.project.ProjectContract;
+import org.protypos.source.Documents;
+
+/**
+ * A contract of the project around the current folder.
+ *
+ * @param settings what the project file says of it
+ */
+record AdoptedContract(Project project, ProjectContract settings) {
+    /** The adopted contract that an argument names, or null; a file of that name comes first. */
+    static AdoptedContract named(List<String> arguments) throws IOException {
+        if (arguments.size() != 1
+                || !arguments.get(0).matches("[A-Za-z0-9._-]+")
+                || Files.exists(Path.of(arguments.get(0)))) {
+            return null;
+        }
+        Project project = Project.around(Path.of(""));
+        ProjectContract settings = project == null ? null : project.contracts().get(arguments.get(0));
+        return settings == null ? null : new AdoptedContract(project, settings);
+    }
+
+    /**
+     * The adopted contracts that arguments name, all of the project when there are no arguments; null when an argument names
+     * none, so that it is a document.
+     */
+    static List<AdoptedContract> all(List<String> arguments) throws IOException {
+        List<AdoptedContract> all = new ArrayList<>();
+        if (arguments.isEmpty()) {
+            Project project = Project.around(Path.of(""));
+            if (project != null) {
+                project.contracts().values().forEach(settings -> all.add(new AdoptedContract(project, settings)));
+            }
+            return all;
+        }
+        for (String argument : arguments) {
+            AdoptedContract adopted = named(List.of(argument));
+            if (adopted == null) {
+                return null;
+            }
+            all.add(adopted);
+        }
+        return all;
+    }
+
+    /** Reads it from its pinned documents; what is wrong with the project file is told with it. */
+    Contract read() {
+        Documents documents = project.documents(settings);
+        List<Finding> findings = new ArrayList<>(project.findings());
+        findings.addAll(documents.findings());
+        return ContractReader.read(
+                new Documents(documents.entries(), documents.all(), documents.links(), documents.missing(), findings));
+    }
+
+    /** The files of rules that the project file gives it. */
+    List<Path> rules() {
+        return settings.rules().stream()
+                .map(project.root()::resolve)
+                .map(AdoptedContract::near)
+                .toList();
+    }
+
+    /** A path as somebody in the current folder would write it. */
+    static Path near(Path path) {
+        Path here = Path.of("").toAbsolutePath();
+        return path.isAbsolute() && path.startsWith(here) ? here.relativize(path) : path;
+    }
+
+    /** The names that its components have. */
+    GivenNames names() {
+        return project.pinned(settings.name()) == null
+                ? GivenNames.NONE
+                : project.pinned(settings.name()).names();
+    }
+}
