@@ -26,8 +26,10 @@ class ArchitectureTest {
             "binding",
             "plan",
             "target",
+            "change",
             "output",
-            "proof");
+            "proof",
+            "project");
 
     private static final JavaClasses CORE = new ClassFileImporter()
             .withImportOption(new ImportOption.DoNotIncludeTests())

@@ -37,6 +37,7 @@ final class Protypos implements Runnable {
         subcommands.put("generate", GenerateCommand::new);
         subcommands.put("sample", SampleCommand::new);
         subcommands.put("proof", ProofCommand::new);
+        subcommands.put("compare", CompareCommand::new);
         subcommands.put("adopt", AdoptCommand::new);
         subcommands.put("demo", DemoCommand::new);
         return subcommands;

@@ -102,7 +102,7 @@ public final class Suggestions {
     }
 
     /** A prefix for each namespace in some designators, made of its last word. */
-    static Map<String, String> prefixesFor(List<String> designators) {
+    public static Map<String, String> prefixesFor(List<String> designators) {
         Map<String, String> prefixes = new LinkedHashMap<>();
         for (String designator : designators) {
             Matcher found = NAMESPACE.matcher(designator);

@@ -53,7 +53,7 @@ public final class ApiClass {
     }
 
     /** How rules speak of the type, so that they can speak of what is in it. */
-    String designator() {
+    public String designator() {
         return designator;
     }
 

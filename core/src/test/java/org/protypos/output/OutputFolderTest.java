@@ -112,8 +112,12 @@ class OutputFolderTest {
 
         Files.createDirectories(work);
         Files.writeString(work.resolve("D.java"), "whole");
-        Ledger after = Ledger.read(home.resolve("nowhere")).with("",
-                Map.of("A.java", Ledger.read(home.resolve("out")).files("").get("A.java")));
+        Ledger after = Ledger.read(home.resolve("nowhere"))
+                .with(
+                        "",
+                        Map.of(
+                                "A.java",
+                                Ledger.read(home.resolve("out")).files("").get("A.java")));
         Files.write(home.resolve("out/.protypos-work").resolve(Ledger.FILE), after.bytes());
         Files.writeString(home.resolve("out/.protypos-work/.complete"), "B.java\n");
         Staging.into(home.resolve("out"));

@@ -1,0 +1,44 @@
+package org.protypos.change;
+
+import java.util.Set;
+import org.protypos.diagnostic.Place;
+
+/**
+ * One thing that two contracts say differently.
+ *
+ * @param change whether a component came, went, or is described otherwise
+ * @param kind what kind of component it is, in the standards' word
+ * @param designator the component, as rules speak of it
+ * @param fact what is said otherwise of it, empty when it came or went
+ * @param before what the old contract says, or null
+ * @param after what the new contract says, or null
+ * @param oldPlace where the old contract says it, or null
+ * @param newPlace where the new contract says it, or null
+ * @param breaks for whom it breaks something
+ */
+public record Difference(
+        Change change,
+        String kind,
+        String designator,
+        String fact,
+        String before,
+        String after,
+        Place oldPlace,
+        Place newPlace,
+        Set<Reader> breaks) {
+    /** What can happen to a component. */
+    public enum Change {
+        ADDED,
+        REMOVED,
+        CHANGED
+    }
+
+    /** Whether it breaks anything for anybody. */
+    public boolean isBreaking() {
+        return !breaks.isEmpty();
+    }
+
+    Difference breaking(Set<Reader> others) {
+        return new Difference(change, kind, designator, fact, before, after, oldPlace, newPlace, others);
+    }
+}

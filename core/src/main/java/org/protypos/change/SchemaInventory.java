@@ -1,0 +1,301 @@
+package org.protypos.change;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import javax.xml.namespace.QName;
+import org.protypos.diagnostic.Place;
+import org.protypos.naming.Subject;
+import org.protypos.schema.AttributeDeclaration;
+import org.protypos.schema.AttributeGroup;
+import org.protypos.schema.AttributeUse;
+import org.protypos.schema.Attributes;
+import org.protypos.schema.ComplexType;
+import org.protypos.schema.ElementDeclaration;
+import org.protypos.schema.ElementReference;
+import org.protypos.schema.Facet;
+import org.protypos.schema.GroupReference;
+import org.protypos.schema.ModelGroup;
+import org.protypos.schema.ModelGroupDefinition;
+import org.protypos.schema.Particle;
+import org.protypos.schema.SchemaComponents;
+import org.protypos.schema.SchemaType;
+import org.protypos.schema.SimpleType;
+import org.protypos.schema.Term;
+import org.protypos.schema.TypeReference;
+import org.protypos.schema.Wildcard;
+
+/** Takes the components of schemas into an inventory; groups count where they are used. */
+final class SchemaInventory {
+    private final SchemaComponents schema;
+    private final Inventory inventory;
+
+    SchemaInventory(SchemaComponents schema, Inventory inventory) {
+        this.schema = schema;
+        this.inventory = inventory;
+    }
+
+    void take() {
+        schema.types().forEach((name, type) -> {
+            if (!SchemaComponents.isOriginal(name)) {
+                String designator = Subject.type(name, null).designator();
+                type(type, designator, new Item(Item.Kind.TYPE, designator, type.place()));
+            }
+        });
+        schema.elements().forEach((name, element) -> {
+            String designator = Subject.element(name, null).designator();
+            Item item = new Item(Item.Kind.ELEMENT, designator, element.place());
+            if (element.substitutionHead() != null) {
+                item.say("stands for", element.substitutionHead());
+                item.refer(element.substitutionHead().toString());
+            }
+            declared(element, designator, item);
+        });
+    }
+
+    private void declared(ElementDeclaration element, String designator, Item item) {
+        TypeReference type = schema.typeOf(element);
+        reference(type, item);
+        item.say("nillable", element.nillable() ? "true" : null);
+        item.say("abstract", element.isAbstract() ? "true" : null);
+        item.say("default", quoted(element.defaultValue()));
+        item.say("fixed", quoted(element.fixedValue()));
+        item.say("block", String.join(" ", new TreeSet<>(element.block())));
+        item.say(
+                "constraints",
+                element.constraints().stream().map(one -> one.inWords()).collect(Collectors.joining("; ")));
+        item.say("documentation", element.documentation());
+        if (type.anonymous() != null) {
+            boolean simple = type.anonymous() instanceof SimpleType;
+            type(type.anonymous(), simple ? Subject.typeOf(designator, null).designator() : designator, item);
+        } else {
+            inventory.add(item);
+        }
+    }
+
+    private static String quoted(String text) {
+        return text == null ? null : "'" + text + "'";
+    }
+
+    private static void reference(TypeReference type, Item item) {
+        if (type.name() != null) {
+            item.say("type", type.name());
+            item.refer(Subject.type(type.name(), null).designator());
+        }
+    }
+
+    /** Takes a type: what is said of it goes to an item, its members are items of their own. */
+    private void type(SchemaType type, String path, Item item) {
+        inventory.add(item);
+        if (item.kind() == Item.Kind.TYPE) {
+            item.say("documentation", type.documentation());
+        }
+        if (type instanceof SimpleType simple) {
+            simple(simple, path, item);
+        } else {
+            complex((ComplexType) type, path, item);
+        }
+    }
+
+    private void simple(SimpleType type, String path, Item item) {
+        if (type.base() != null) {
+            item.say(
+                    type.variety() == SimpleType.Variety.LIST ? "list of" : "base",
+                    type.base().name() == null
+                            ? shape(type.base())
+                            : type.base().name());
+            if (type.base().name() != null) {
+                item.refer(Subject.type(type.base().name(), null).designator());
+            }
+        }
+        if (!type.members().isEmpty()) {
+            item.say("union of", type.members().stream().map(this::shape).collect(Collectors.joining(" ")));
+            type.members().stream()
+                    .filter(member -> member.name() != null)
+                    .forEach(member ->
+                            item.refer(Subject.type(member.name(), null).designator()));
+        }
+        facets(type.facets(), path, item);
+    }
+
+    /** A type in one text, for types without a name. */
+    private String shape(TypeReference reference) {
+        if (reference.name() != null) {
+            return reference.name().toString();
+        }
+        SimpleType type = (SimpleType) reference.anonymous();
+        return type.variety() + "(" + (type.base() == null ? "" : shape(type.base()))
+                + type.members().stream().map(this::shape).collect(Collectors.joining(" "))
+                + type.facets().stream()
+                        .map(facet -> " " + facet.kind() + " '" + facet.value() + "'")
+                        .collect(Collectors.joining())
+                + ")";
+    }
+
+    private void facets(List<Facet> facets, String path, Item item) {
+        TreeMap<String, String> others = new TreeMap<>();
+        for (Facet facet : facets) {
+            if (facet.kind().equals("enumeration")) {
+                Item value = new Item(
+                        Item.Kind.VALUE,
+                        Subject.value(path, facet.value(), null).designator(),
+                        facet.place());
+                value.say("documentation", facet.documentation());
+                inventory.add(value);
+            } else {
+                others.merge(facet.kind(), facet.value(), (a, b) -> a + " | " + b);
+            }
+        }
+        others.forEach(item::say);
+    }
+
+    private void complex(ComplexType type, String path, Item item) {
+        item.say("abstract", type.isAbstract() ? "true" : item.facts().get("abstract"));
+        item.say("mixed", type.mixed() ? "true" : null);
+        if (type.base() != null && !SchemaComponents.ANY_TYPE.equals(type.base().name())) {
+            item.say(
+                    "base",
+                    type.base().name()
+                            + (type.derivation() == ComplexType.Derivation.RESTRICTION ? " restricted" : ""));
+            if (type.base().name() != null) {
+                item.refer(Subject.type(type.base().name(), null).designator());
+            }
+        }
+        if (type.content() instanceof ComplexType.SimpleContent content) {
+            item.say("content", content.type() == null ? "text" : "text of " + shape(content.type()));
+            facets(content.facets(), path, item);
+        } else {
+            Particle particle = ((ComplexType.ElementContent) type.content()).particle();
+            if (particle != null) {
+                item.say("order", order(particle, new HashSet<>()));
+                members(particle, path, true, 1, new HashSet<>(), item);
+            }
+        }
+        attributes(type.attributes(), path, item, new HashSet<>());
+    }
+
+    /** The model in one text: names alone, for members say themselves how often they occur. */
+    private String order(Particle particle, Set<QName> groups) {
+        Term term = particle.term();
+        if (term instanceof ElementDeclaration element) {
+            return element.name().toString();
+        }
+        if (term instanceof ElementReference reference) {
+            return reference.name().toString();
+        }
+        if (term instanceof Wildcard) {
+            return "*";
+        }
+        if (term instanceof GroupReference reference) {
+            ModelGroupDefinition group = schema.groups().get(reference.name());
+            return group == null || !groups.add(reference.name())
+                    ? ""
+                    : order(new Particle(group.group(), particle.least(), particle.most()), groups);
+        }
+        ModelGroup group = (ModelGroup) term;
+        List<String> parts = new ArrayList<>();
+        for (Particle part : group.particles()) {
+            parts.add(order(part, groups));
+        }
+        String between =
+                switch (group.compositor()) {
+                    case SEQUENCE -> " , ";
+                    case CHOICE -> " | ";
+                    case ALL -> " & ";
+                };
+        return "( " + String.join(between, parts) + " )" + (particle.repeats() ? "+" : "");
+    }
+
+    private void members(Particle particle, String path, boolean required, int most, Set<QName> groups, Item around) {
+        Term term = particle.term();
+        if (term instanceof ModelGroup group) {
+            boolean choice = group.compositor() == ModelGroup.Compositor.CHOICE
+                    && group.particles().size() > 1;
+            int times = times(most, particle.most());
+            for (Particle part : group.particles()) {
+                members(part, path, required && particle.least() > 0 && !choice, times, groups, around);
+            }
+        } else if (term instanceof GroupReference reference) {
+            ModelGroupDefinition group = schema.groups().get(reference.name());
+            if (group != null && groups.add(reference.name())) {
+                members(
+                        new Particle(group.group(), particle.least(), particle.most()),
+                        path,
+                        required,
+                        most,
+                        groups,
+                        around);
+            }
+        } else if (term instanceof Wildcard any) {
+            around.say("any element", String.join(" ", any.namespaces()) + " " + any.processing());
+        } else {
+            member(particle, path, required, most, around);
+        }
+    }
+
+    private static int times(int a, int b) {
+        return a == Particle.UNBOUNDED || b == Particle.UNBOUNDED
+                ? Particle.UNBOUNDED
+                : (int) Math.min(Particle.UNBOUNDED, (long) a * b);
+    }
+
+    private void member(Particle particle, String path, boolean required, int most, Item around) {
+        boolean reference = particle.term() instanceof ElementReference;
+        QName name =
+                reference ? ((ElementReference) particle.term()).name() : ((ElementDeclaration) particle.term()).name();
+        Place place = reference
+                ? ((ElementReference) particle.term()).place()
+                : ((ElementDeclaration) particle.term()).place();
+        String designator = Subject.element(path, name, null).designator();
+        Item item = new Item(Item.Kind.MEMBER, designator, place);
+        int times = times(most, particle.most());
+        item.say("occurs", (required ? particle.least() : 0) + ".." + (times == Particle.UNBOUNDED ? "*" : times));
+        if (reference) {
+            item.say("element", name);
+            item.refer(name.toString());
+            around.refer(name.toString());
+            inventory.add(item);
+        } else {
+            declared((ElementDeclaration) particle.term(), designator, item);
+            around.references().addAll(item.references());
+        }
+    }
+
+    private void attributes(Attributes attributes, String path, Item around, Set<QName> groups) {
+        for (AttributeUse use : attributes.uses()) {
+            AttributeDeclaration declared = schema.declaration(use);
+            if (declared != null && use.use() != AttributeUse.Use.PROHIBITED) {
+                Item item = new Item(
+                        Item.Kind.ATTRIBUTE,
+                        Subject.attribute(path, declared.name(), null).designator(),
+                        use.place());
+                item.say("occurs", use.use() == AttributeUse.Use.REQUIRED ? "1..1" : "0..1");
+                if (declared.type() != null) {
+                    item.say("type", shape(declared.type()));
+                    reference(declared.type(), item);
+                    around.references().addAll(item.references());
+                }
+                item.say("default", quoted(use.defaultValue() != null ? use.defaultValue() : declared.defaultValue()));
+                item.say("fixed", quoted(use.fixedValue() != null ? use.fixedValue() : declared.fixedValue()));
+                item.say("documentation", declared.documentation());
+                inventory.add(item);
+            }
+        }
+        if (attributes.wildcard() != null) {
+            around.say(
+                    "any attribute",
+                    String.join(" ", attributes.wildcard().namespaces()) + " "
+                            + attributes.wildcard().processing());
+        }
+        for (Attributes.GroupUse use : attributes.groups()) {
+            AttributeGroup group = schema.attributeGroups().get(use.name());
+            if (group != null && groups.add(use.name())) {
+                attributes(group.attributes(), path, around, groups);
+            }
+        }
+    }
+}
