@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.Map;
 import java.util.Set;
+import org.protypos.source.Xml;
 
 /** Which types and elements can stand in requests, and which in answers. */
 final class Reach {
@@ -31,7 +32,7 @@ final class Reach {
                     : item.kind() == Item.Kind.TYPE && item.facts().containsKey("base")
                             ? "~" + item.facts().get("base").replaceFirst(" restricted$", "")
                             : null;
-            if (base != null) {
+            if (base != null && !base.startsWith("~{" + Xml.XSD + "}")) {
                 edges.computeIfAbsent(base, any -> new HashSet<>()).add(root);
             }
         }
