@@ -9,14 +9,11 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
-import org.protypos.binding.RuleReader;
 import org.protypos.change.Comparison;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
 import org.protypos.diagnostic.Finding;
-import org.protypos.plan.Planner;
 import org.protypos.source.DocumentGatherer;
-import org.protypos.target.java.JavaNames;
 import org.protypos.target.java.JavaSurface;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -39,7 +36,7 @@ final class CompareCommand implements Callable<Integer> {
     @Parameters(
             index = "0",
             paramLabel = "OLD",
-            description = "A contract: a document, an address, or an adopted name.")
+            description = "A contract: a document, an address, an adopted name, or name@revision for one under git.")
     private String old;
 
     @Parameters(index = "1", paramLabel = "NEW", description = "The contract to compare it with.")
@@ -70,22 +67,23 @@ final class CompareCommand implements Callable<Integer> {
     public Integer call() throws IOException {
         Terminal terminal =
                 new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
-        List<Contract> contracts = new ArrayList<>();
+        Side before = read(old);
+        Side after = read(now);
         List<Finding> findings = new ArrayList<>();
-        for (String name : List.of(old, now)) {
-            Contract contract = read(name);
-            contracts.add(contract);
-            if (!contract.isSound()) {
-                findings.addAll(contract.findings());
+        for (Side side : List.of(before, after)) {
+            if (!side.contract().isSound()) {
+                findings.addAll(side.contract().findings());
             }
         }
         if (!findings.isEmpty()) {
             terminal.refuse(findings, "nothing was compared", json);
-            return contracts.stream().anyMatch(ContractArguments::isUnreachable)
+            return ContractArguments.isUnreachable(before.contract())
+                            || ContractArguments.isUnreachable(after.contract())
                     ? ExitStatus.OUTSIDE
                     : ExitStatus.CONTRACT;
         }
-        Comparison.Result result = compare(contracts.get(0), contracts.get(1));
+        Comparison.Result result =
+                Comparison.of(before.contract(), after.contract(), before.surface(), after.surface());
         ComparisonView view = new ComparisonView(old, now, result);
         if (html != null) {
             Files.writeString(html, ComparisonPage.of(view), StandardCharsets.UTF_8);
@@ -103,20 +101,24 @@ final class CompareCommand implements Callable<Integer> {
         return failed ? ExitStatus.PROMISE : ExitStatus.DONE;
     }
 
-    private Contract read(String name) throws IOException {
-        AdoptedContract adopted = AdoptedContract.named(List.of(name));
-        return adopted == null ? ContractReader.read(DocumentGatherer.gather(List.of(name), catalog)) : adopted.read();
+    /** A contract with the project that it is of, or null. */
+    private record Side(Contract contract, AdoptedContract adopted) {
+        /** What code sees of it, with the rules and names that its project gives it. */
+        Map<String, String> surface() {
+            return JavaSurface.of(
+                    new RuleArguments().plan(contract, adopted, null, true).plan(),
+                    contract.wsdl().portTypes().values());
+        }
     }
 
-    /** Compares two sound contracts with the code that would be generated from them. */
-    static Comparison.Result compare(Contract before, Contract after) {
-        return Comparison.of(before, after, surface(before), surface(after));
-    }
-
-    private static Map<String, String> surface(Contract contract) {
-        JavaNames names = new JavaNames();
-        return JavaSurface.of(
-                Planner.plan(contract, names, RuleReader.read(List.of(), names), null),
-                contract.wsdl().portTypes().values());
+    private Side read(String name) throws IOException {
+        int at = name.lastIndexOf('@');
+        AdoptedContract adopted = AdoptedContract.named(List.of(at > 0 ? name.substring(0, at) : name));
+        if (adopted == null) {
+            return new Side(ContractReader.read(DocumentGatherer.gather(List.of(name), catalog)), null);
+        }
+        AdoptedContract then =
+                at > 0 ? Revision.of(adopted.project(), adopted.settings().name(), name.substring(at + 1)) : adopted;
+        return new Side(then.read(), then);
     }
 }

@@ -82,6 +82,13 @@ final class GenerateCommand implements Callable<Integer> {
     private ServerPlace server;
 
     @Option(
+            names = "--scaffold",
+            paramLabel = "DIR",
+            description =
+                    "Writes a beginning of each implementation into DIR, once; says later which methods it lacks.")
+    private Path scaffold;
+
+    @Option(
             names = "--runtime",
             paramLabel = "HOW",
             defaultValue = "embedded",
@@ -126,7 +133,7 @@ final class GenerateCommand implements Callable<Integer> {
         if (server == ServerPlace.SERVLET) {
             wanted.add(JavaTarget.Product.SERVLET);
         }
-        Generation generation = new Generation("", into, wanted, runtime == RuntimePlace.EMBEDDED);
+        Generation generation = new Generation("", into, scaffold, wanted, runtime == RuntimePlace.EMBEDDED);
         Contract whole = arguments.read();
         if (!whole.isSound()) {
             return generation.refused(whole.findings());
@@ -169,7 +176,7 @@ final class GenerateCommand implements Callable<Integer> {
         if (!refused && !preview && !check) {
             adopted.get(0).project().remember(names);
         }
-        if (check && !refused) {
+        if (check && isPlanned(results)) {
             return drift(terminal, results, drifted);
         }
         return print(terminal, results, false);
@@ -186,6 +193,11 @@ final class GenerateCommand implements Callable<Integer> {
         return generation.of(planned, contract);
     }
 
+    /** Whether it is known of all contracts what would be generated: a file that somebody has edited is drift then. */
+    private static boolean isPlanned(List<Generation.Result> results) {
+        return results.stream().allMatch(result -> result.report() != null);
+    }
+
     /** Says what has drifted apart, and that it has by the exit status. */
     private int drift(Terminal terminal, List<Generation.Result> results, List<String> drifted) throws IOException {
         List<String> lines = new ArrayList<>();
@@ -194,6 +206,7 @@ final class GenerateCommand implements Callable<Integer> {
             result.report().added().forEach(path -> lines.add("missing  " + folder + path));
             result.report().changed().forEach(path -> lines.add("changed  " + folder + path));
             result.report().removed().forEach(path -> lines.add("stale    " + folder + path));
+            result.report().edits().keySet().forEach(path -> lines.add("edited   " + folder + path));
         }
         drifted.forEach(path -> lines.add("changed  " + path));
         if (json) {
@@ -220,7 +233,7 @@ final class GenerateCommand implements Callable<Integer> {
         List<Finding> findings = new ArrayList<>();
         results.forEach(result -> findings.addAll(result.findings()));
         boolean refused = results.stream().anyMatch(Generation.Result::isRefused);
-        if (!refused && check) {
+        if (check && isPlanned(results)) {
             return drift(terminal, results, List.of());
         }
         if (refused && (!json || results.stream().anyMatch(result -> result.report() == null))) {
@@ -230,7 +243,16 @@ final class GenerateCommand implements Callable<Integer> {
             json(terminal, results, findings);
         } else {
             new FindingPrinter(terminal.err()).print(findings);
-            results.forEach(result -> text(terminal, result));
+            for (Generation.Result result : results) {
+                text(terminal, result);
+                if (result.generation().scaffold() != null && !preview) {
+                    Scaffold.into(
+                                    result.generation().scaffold(),
+                                    result.planned().plan(),
+                                    result.generation().embedded())
+                            .print(terminal.out());
+                }
+            }
         }
         return refused ? unreachable ? ExitStatus.OUTSIDE : ExitStatus.CONTRACT : ExitStatus.DONE;
     }

@@ -23,10 +23,11 @@ import org.protypos.target.java.JavaTarget;
  *
  * @param owner what the contract is called in its project, empty when it is in none
  * @param into the folder for the sources
+ * @param scaffold the folder for a beginning of each implementation, or null
  * @param products what to write
  * @param embedded whether the runtime's sources are written too
  */
-record Generation(String owner, Path into, Set<JavaTarget.Product> products, boolean embedded) {
+record Generation(String owner, Path into, Path scaffold, Set<JavaTarget.Product> products, boolean embedded) {
     /** What the project file asks for. */
     static Generation of(AdoptedContract adopted) {
         ProjectContract settings = adopted.settings();
@@ -40,6 +41,9 @@ record Generation(String owner, Path into, Set<JavaTarget.Product> products, boo
         return new Generation(
                 settings.name(),
                 AdoptedContract.near(adopted.project().root().resolve(settings.into())),
+                settings.scaffold() == null
+                        ? null
+                        : AdoptedContract.near(adopted.project().root().resolve(settings.scaffold())),
                 products,
                 settings.runtime().equals("embedded"));
     }

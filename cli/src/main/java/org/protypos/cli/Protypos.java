@@ -39,6 +39,7 @@ final class Protypos implements Runnable {
         subcommands.put("proof", ProofCommand::new);
         subcommands.put("compare", CompareCommand::new);
         subcommands.put("adopt", AdoptCommand::new);
+        subcommands.put("refresh", RefreshCommand::new);
         subcommands.put("demo", DemoCommand::new);
         return subcommands;
     }

@@ -177,7 +177,7 @@ public final class Adoption {
         String text = Files.exists(file) ? Files.readString(file, StandardCharsets.UTF_8) : NEW_PROJECT;
         String entry = "  " + name + ":\n    into: generated\n"
                 + "    # package: com.example." + name.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]", "")
-                + "\n    # rules: [rules.yaml]\n    # produce: [types, client, server]\n";
+                + "\n    # rules: [rules.yaml]\n    # produce: [types, client, server]\n    # scaffold: src/main/java\n";
         Matcher contracts = CONTRACTS.matcher(text);
         if (!contracts.find()) {
             return text + (text.isEmpty() || text.endsWith("\n") ? "" : "\n") + "contracts:\n" + entry;

@@ -32,16 +32,19 @@ public final class Project {
     public static final String FILE = "protypos.yaml";
 
     private final Path root;
+    private final String label;
     private final Map<String, ProjectContract> contracts;
     private final Map<String, PinnedContract> pinned;
     private final List<Finding> findings;
 
     private Project(
             Path root,
+            String label,
             Map<String, ProjectContract> contracts,
             Map<String, PinnedContract> pinned,
             List<Finding> findings) {
         this.root = root;
+        this.label = label;
         this.contracts = contracts;
         this.pinned = pinned;
         this.findings = findings;
@@ -64,6 +67,15 @@ public final class Project {
 
     /** Reads the project in a folder; one without a project file has no contracts yet. */
     public static Project read(Path root) throws IOException {
+        return read(root, null);
+    }
+
+    /**
+     * Reads the project in a folder.
+     *
+     * @param label what to call the folder when one talks about places in it, or null for its path
+     */
+    public static Project read(Path root, String label) throws IOException {
         Staging.finish(root);
         Findings findings = new Findings();
         Map<String, ProjectContract> contracts = new TreeMap<>();
@@ -73,7 +85,7 @@ public final class Project {
             contracts =
                     ProjectReader.read(new SourceText(name, Files.readString(file, StandardCharsets.UTF_8)), findings);
         }
-        return new Project(root, contracts, ProjectLock.read(root), findings.sorted());
+        return new Project(root, label, contracts, ProjectLock.read(root), findings.sorted());
     }
 
     /** The folder of the project. */
@@ -122,7 +134,7 @@ public final class Project {
                             reference, folder.resolve(target).normalize().toUri()));
             references.put(location, targets);
         }
-        return DocumentGatherer.gather(new Pins(entries, references));
+        return DocumentGatherer.gather(new Pins(entries, root.toUri(), label, references));
     }
 
     /** The pinned documents of a contract that are not what they were when they were pinned. */

@@ -12,6 +12,7 @@ import org.protypos.diagnostic.Place;
  * @param rules files of rules and corrections, relative to the project
  * @param into the folder for the sources, relative to the project
  * @param produce what to write: types, client, server
+ * @param scaffold the folder for a beginning of each implementation, relative to the project, or null
  * @param server where endpoints run: jdk or servlet
  * @param runtime whether the runtime is embedded or a library
  * @param services the services to generate, all when there are none; likewise ports and operations
@@ -24,6 +25,7 @@ public record ProjectContract(
         List<String> rules,
         String into,
         List<String> produce,
+        String scaffold,
         String server,
         String runtime,
         List<String> services,

@@ -27,7 +27,17 @@ final class ProjectReader {
     private static final Map<String, String> CHOICES =
             Map.of("produce", "types|client|server", "server", "jdk|servlet", "runtime", "embedded|library");
     private static final Set<String> KEYS = new TreeSet<>(Set.of(
-            "folder", "package", "rules", "into", "produce", "server", "runtime", "services", "ports", "operations"));
+            "folder",
+            "package",
+            "rules",
+            "into",
+            "produce",
+            "scaffold",
+            "server",
+            "runtime",
+            "services",
+            "ports",
+            "operations"));
 
     private final SourceText text;
     private final Findings findings;
@@ -122,6 +132,7 @@ final class ProjectReader {
                         values.getOrDefault("rules", List.of()),
                         path(one(values, "into", "generated"), place),
                         values.getOrDefault("produce", List.of("types", "client", "server")),
+                        values.containsKey("scaffold") ? path(one(values, "scaffold", ""), place) : null,
                         one(values, "server", "jdk"),
                         one(values, "runtime", "embedded"),
                         values.getOrDefault("services", List.of()),

@@ -220,7 +220,11 @@ public final class DocumentGatherer {
     }
 
     /** Findings name a file as somebody in the current folder would. */
-    private static String display(URI location) {
+    private String display(URI location) {
+        String labelled = pins == null ? null : pins.display(location);
+        if (labelled != null) {
+            return labelled;
+        }
         if (isRemote(location)) {
             return location.toString();
         }

@@ -6,6 +6,7 @@ import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import org.protypos.plan.Plan;
 import org.protypos.target.SourceFile;
 
 /** The sources of the runtime, moved into a package of the contract's own so that two generated jars never collide. */
@@ -35,6 +36,11 @@ final class EmbeddedRuntime {
             List.of("SecurityHeader SignatureCheck UsernameCheck UsernameToken XmlSignature".split(" "));
 
     private EmbeddedRuntime() {}
+
+    /** The package of the runtime for a plan: one of its own when the sources are written beside it. */
+    static String of(Plan plan, boolean embedded) {
+        return embedded ? plan.rootPackage() + ".runtime" : LIBRARY;
+    }
 
     /** The files, with or without those for SOAP and the one for servlet containers. */
     static List<SourceFile> files(String packageName, boolean soap, boolean servlet) {

@@ -144,8 +144,17 @@ final class JavaFile {
 
     /** The finished file. */
     SourceFile finish() {
+        return finish(HEADER);
+    }
+
+    /** The finished file, for a developer to go on with: nothing in it says that it is generated. */
+    SourceFile own() {
+        return finish("");
+    }
+
+    private SourceFile finish(String header) {
         StringBuilder text = new StringBuilder(body.length() + 1024);
-        text.append(HEADER).append("package ").append(packageName).append(";\n\n");
+        text.append(header).append("package ").append(packageName).append(";\n\n");
         for (String imported : imports) {
             if (!imported.startsWith("java.lang.") || imported.indexOf('.', "java.lang.".length()) >= 0) {
                 text.append("import ").append(imported).append(";\n");

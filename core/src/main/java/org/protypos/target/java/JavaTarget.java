@@ -41,7 +41,7 @@ public final class JavaTarget {
      */
     public static List<SourceFile> emit(
             Plan plan, Set<Product> products, boolean embedded, Supplier<List<String>> documents) {
-        String runtime = embedded ? plan.rootPackage() + ".runtime" : EmbeddedRuntime.LIBRARY;
+        String runtime = EmbeddedRuntime.of(plan, embedded);
         JavaContext context = new JavaContext(plan, runtime);
         List<SourceFile> files = new ArrayList<>();
         for (ApiClass type : plan.classes()) {

@@ -1,0 +1,188 @@
+package org.protypos.cli;
+
+import java.io.Console;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.Callable;
+import org.protypos.change.Comparison;
+import org.protypos.contract.Contract;
+import org.protypos.contract.ContractReader;
+import org.protypos.project.Adoption;
+import org.protypos.project.PinnedContract;
+import org.protypos.project.Project;
+import org.protypos.source.Document;
+import org.protypos.source.DocumentGatherer;
+import org.protypos.target.java.JavaSurface;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+
+/** Asks where adopted contracts came from whether they have changed, and takes the changes. */
+@Command(
+        name = "refresh",
+        description = "Fetches adopted contracts again, tells what has changed and for whom, and generates anew.")
+final class RefreshCommand implements Callable<Integer> {
+    /** What may be taken without asking. */
+    enum Accept {
+        BREAKING
+    }
+
+    @Spec
+    private CommandSpec spec;
+
+    @Parameters(paramLabel = "NAME", arity = "0..*", description = "Adopted contracts; all if not given.")
+    private List<String> names = new ArrayList<>();
+
+    @Option(names = "--dry-run", description = "Tells what has changed and changes nothing.")
+    private boolean dryRun;
+
+    @Option(
+            names = "--accept",
+            paramLabel = "WHAT",
+            description = "Takes changes that break something (breaking) without asking.")
+    private Accept accept;
+
+    @Option(names = "--overwrite", description = "Replaces generated files even if they were changed by hand.")
+    private boolean overwrite;
+
+    private Terminal terminal;
+
+    @Override
+    public Integer call() throws IOException {
+        terminal = new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
+        List<AdoptedContract> adopted = AdoptedContract.all(names);
+        if (adopted == null || adopted.isEmpty()) {
+            throw new ParameterException(
+                    spec.commandLine(),
+                    adopted == null
+                            ? "not all of " + String.join(", ", names) + " are contracts of a project here"
+                            : "there is no project with contracts here; next: protypos adopt CONTRACT");
+        }
+        int worst = ExitStatus.DONE;
+        for (AdoptedContract contract : adopted) {
+            worst = Math.max(worst, refresh(contract));
+        }
+        return worst;
+    }
+
+    private int refresh(AdoptedContract old) throws IOException {
+        String name = old.settings().name();
+        PinnedContract pinned = old.project().pinned(name);
+        if (pinned == null) {
+            terminal.refuse(old.read().findings(), name + " was left as it was", false);
+            return ExitStatus.CONTRACT;
+        }
+        Path root = old.project().root();
+        List<String> origins = pinned.origins().stream()
+                .map(origin -> origin.matches("(?i)https?://.*")
+                        ? origin
+                        : AdoptedContract.near(root.resolve(origin).normalize()).toString())
+                .toList();
+        Path catalog =
+                pinned.catalog() == null ? null : root.resolve(pinned.catalog()).normalize();
+        Contract fetched = ContractReader.read(DocumentGatherer.gather(origins, catalog));
+        if (!fetched.isSound()) {
+            terminal.refuse(fetched.findings(), name + " was left as it was", false);
+            return ContractArguments.isUnreachable(fetched) ? ExitStatus.OUTSIDE : ExitStatus.CONTRACT;
+        }
+        if (isSame(old, fetched)) {
+            terminal.out().println(name + ": unchanged");
+            return ExitStatus.DONE;
+        }
+        return take(old, fetched, origins, catalog);
+    }
+
+    private static boolean isSame(AdoptedContract old, Contract fetched) {
+        return hashes(old.read()).equals(hashes(fetched));
+    }
+
+    private static List<String> hashes(Contract contract) {
+        return contract.documents().all().stream().map(Document::hash).sorted().toList();
+    }
+
+    private int take(AdoptedContract old, Contract fetched, List<String> origins, Path catalog) throws IOException {
+        String name = old.settings().name();
+        PlannedContract planned = plan(old, fetched);
+        if (!planned.isSound()) {
+            terminal.refuse(planned.findings(), name + " was left as it was", false);
+            return ExitStatus.CONTRACT;
+        }
+        Comparison.Result result = compare(old, fetched, planned);
+        terminal.out().println(Terminal.bold(name));
+        new ComparisonView(name, "as it is now", result).text(terminal.out());
+        if (dryRun) {
+            terminal.out().println("nothing was changed; next: protypos refresh " + name);
+            return ExitStatus.DONE;
+        }
+        if (result.isBreaking() && accept != Accept.BREAKING && !isAgreed(name)) {
+            terminal.problem(
+                    name + " was left as it was, for the changes break something",
+                    "add --accept breaking when that is what you want");
+            return ExitStatus.PROMISE;
+        }
+        Generation generation = Generation.of(old);
+        Generation.Result code =
+                generation.of(planned, Generation.selected(old, fetched)).written(true, overwrite);
+        if (code.isRefused()) {
+            terminal.refuse(code.findings(), name + " was left as it was", false);
+            return ExitStatus.CONTRACT;
+        }
+        Adoption.adopt(old.project(), name, origins, catalog == null ? null : catalog.toString(), fetched.documents());
+        return generate(name);
+    }
+
+    /** Generates from what is pinned now: places in the code and its remarks are those of the copies. */
+    private int generate(String name) throws IOException {
+        Project project = Project.around(Path.of(""));
+        AdoptedContract adopted =
+                new AdoptedContract(project, project.contracts().get(name));
+        Contract contract = adopted.read();
+        PlannedContract planned = plan(adopted, contract);
+        Generation.Result result = Generation.of(adopted)
+                .of(planned, Generation.selected(adopted, contract))
+                .written(false, overwrite);
+        if (result.isRefused()) {
+            terminal.refuse(result.findings(), "the documents of " + name + " are new, its code is not", false);
+            return ExitStatus.CONTRACT;
+        }
+        project.remember(Map.of(name, planned.plan().names()));
+        terminal.out()
+                .println(name + ": " + result.report().added().size() + " files new, "
+                        + result.report().changed().size() + " changed, "
+                        + result.report().removed().size() + " removed in "
+                        + result.generation().into());
+        return ExitStatus.DONE;
+    }
+
+    private static PlannedContract plan(AdoptedContract adopted, Contract contract) {
+        Contract selected = Generation.selected(adopted, contract);
+        return new RuleArguments().plan(selected, adopted, null, selected == contract);
+    }
+
+    private static Comparison.Result compare(AdoptedContract old, Contract fetched, PlannedContract planned) {
+        Contract before = old.read();
+        return Comparison.of(
+                before,
+                fetched,
+                JavaSurface.of(
+                        plan(old, before).plan(), before.wsdl().portTypes().values()),
+                JavaSurface.of(planned.plan(), fetched.wsdl().portTypes().values()));
+    }
+
+    /** Asks, where there is somebody to be asked. */
+    private boolean isAgreed(String name) {
+        Console console = System.console();
+        if (console == null) {
+            return false;
+        }
+        terminal.out().flush();
+        String answer = console.readLine("take these changes to %s? [y/N] ", name);
+        return answer != null && answer.strip().equalsIgnoreCase("y");
+    }
+}

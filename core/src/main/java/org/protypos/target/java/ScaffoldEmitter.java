@@ -1,0 +1,85 @@
+package org.protypos.target.java;
+
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.protypos.plan.ApiInterface;
+import org.protypos.plan.ApiOperation;
+import org.protypos.plan.Plan;
+import org.protypos.target.SourceFile;
+
+/**
+ * Writes a beginning of the implementations of port types, for developers to go on with: it is written once, and is theirs
+ * from then on.
+ */
+public final class ScaffoldEmitter {
+    private ScaffoldEmitter() {}
+
+    /**
+     * A class for each port type that can be served, in the package of its interface.
+     *
+     * @param embedded whether the runtime is written beside the code
+     */
+    public static Map<ApiInterface, SourceFile> emit(Plan plan, boolean embedded) {
+        JavaContext context = new JavaContext(plan, EmbeddedRuntime.of(plan, embedded));
+        Map<ApiInterface, SourceFile> files = new LinkedHashMap<>();
+        for (ApiInterface type : plan.interfaces()) {
+            if (type.binding()) {
+                files.put(type, emit(context, type));
+            }
+        }
+        return files;
+    }
+
+    private static String className(ApiInterface type) {
+        return type.name() + "Impl";
+    }
+
+    private static SourceFile emit(JavaContext context, ApiInterface type) {
+        JavaFile file = context.file(type, className(type));
+        InterfaceEmitter.Signatures signatures = new InterfaceEmitter.Signatures(context, file, type, false);
+        file.doc("What the service does. This file is yours: it was written once and is not touched again.");
+        file.open("public class ", className(type), " implements ", file.ref(type.packageName(), type.name()), " {");
+        boolean first = true;
+        for (ApiOperation operation : type.operations()) {
+            if (!first) {
+                file.gap();
+            }
+            first = false;
+            method(signatures, operation).forEach(file::line);
+        }
+        file.close();
+        return file.own();
+    }
+
+    private static List<String> method(InterfaceEmitter.Signatures signatures, ApiOperation operation) {
+        return List.of(
+                "@Override",
+                "public " + signatures.method(operation) + " {",
+                "    throw new UnsupportedOperationException(" + JavaText.literal(operation.method()) + ");",
+                "}");
+    }
+
+    /**
+     * The methods that an implementation lacks, ready to be pasted.
+     *
+     * @param embedded whether the runtime is written beside the code
+     * @param implementation the text of the developer's class
+     * @return for each operation that no method of the class is called like, its method
+     */
+    public static Map<String, String> lacking(Plan plan, boolean embedded, ApiInterface type, String implementation) {
+        JavaContext context = new JavaContext(plan, EmbeddedRuntime.of(plan, embedded));
+        JavaFile file = context.file(type, className(type));
+        InterfaceEmitter.Signatures signatures = new InterfaceEmitter.Signatures(context, file, type, false);
+        Map<String, String> lacking = new LinkedHashMap<>();
+        for (ApiOperation operation : type.operations()) {
+            if (!implementation.matches("(?s).*\\b" + operation.method() + "\\s*\\(.*")) {
+                lacking.put(
+                        operation.method(),
+                        method(signatures, operation).stream().collect(Collectors.joining("\n")));
+            }
+        }
+        return lacking;
+    }
+}
