@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
@@ -209,6 +210,7 @@ final class GenerateCommand implements Callable<Integer> {
             result.report().edits().keySet().forEach(path -> lines.add("edited   " + folder + path));
         }
         drifted.forEach(path -> lines.add("changed  " + path));
+        Collections.sort(lines);
         if (json) {
             Json.print(terminal.out(), document -> {
                 document.writeBooleanField("upToDate", lines.isEmpty());

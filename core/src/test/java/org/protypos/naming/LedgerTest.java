@@ -1,0 +1,134 @@
+package org.protypos.naming;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.TreeMap;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.protypos.binding.RuleReader;
+import org.protypos.contract.Contract;
+import org.protypos.contract.ContractReader;
+import org.protypos.plan.Plan;
+import org.protypos.plan.Planner;
+import org.protypos.source.DocumentGatherer;
+import org.protypos.target.java.JavaNames;
+import org.protypos.target.java.JavaSurface;
+
+/** Contracts that change, with names that nearly meet: what stays keeps its name. */
+class LedgerTest {
+    private static final List<String> NAMES = List.of(
+            "berth",
+            "Berth",
+            "berth-no",
+            "berthNo",
+            "BERTH_NO",
+            "Documents",
+            "class",
+            "object",
+            "Object",
+            "berthType",
+            "vessel",
+            "vessel2",
+            "Vessel-2",
+            "any",
+            "Any",
+            "value",
+            "item",
+            "na\u00efve",
+            "NA\u00cfVE",
+            "string",
+            "String");
+
+    private static Plan plan(Path folder, Map<String, List<String>> types, Random order, GivenNames past)
+            throws IOException {
+        List<String> declared = new ArrayList<>();
+        types.forEach((name, members) -> {
+            StringBuilder text = new StringBuilder("<xs:complexType name=\"" + name + "\"><xs:sequence>");
+            List<String> shuffled = new ArrayList<>(members);
+            Collections.shuffle(shuffled, order);
+            shuffled.forEach(
+                    member -> text.append("<xs:element name=\"" + member + "\" type=\"xs:int\" minOccurs=\"0\"/>"));
+            declared.add(text + "</xs:sequence></xs:complexType>");
+        });
+        Collections.shuffle(declared, order);
+        Path schema = Files.writeString(
+                folder.resolve("c.xsd"),
+                "<xs:schema xmlns:xs=\"http://www.w3.org/2001/XMLSchema\" targetNamespace=\"urn:ledger\">"
+                        + String.join("\n", declared) + "</xs:schema>");
+        Contract contract = ContractReader.read(DocumentGatherer.gather(List.of(schema.toString()), null));
+        assertThat(contract.isSound()).as("%s", contract.findings()).isTrue();
+        JavaNames names = new JavaNames();
+        return Planner.plan(contract, names, RuleReader.read(List.of(), names), past, null);
+    }
+
+    /** What a member is called, without its type. */
+    private static Map<String, String> seen(Plan plan) {
+        Map<String, String> seen = new TreeMap<>();
+        JavaSurface.of(plan, List.of())
+                .forEach((designator, text) -> seen.put(designator, text.substring(text.lastIndexOf(' ') + 1)));
+        return seen;
+    }
+
+    @ParameterizedTest
+    @ValueSource(longs = {1, 2, 3, 4, 5, 6, 7, 8})
+    void survivorsKeepTheirNames(long seed, @TempDir Path folder) throws IOException {
+        Random chance = new Random(seed);
+        Map<String, List<String>> types = new LinkedHashMap<>();
+        GivenNames names = GivenNames.NONE;
+        Map<String, String> before = Map.of();
+        for (int step = 0; step < 25; step++) {
+            for (int change = 0; change < 4; change++) {
+                String type = NAMES.get(chance.nextInt(NAMES.size()));
+                String member = NAMES.get(chance.nextInt(NAMES.size()));
+                if (chance.nextInt(6) == 0) {
+                    types.remove(type);
+                } else {
+                    List<String> members = types.computeIfAbsent(type, any -> new ArrayList<>());
+                    if (!members.remove(member)) {
+                        members.add(member);
+                    }
+                }
+            }
+            Plan plan = plan(folder, types, chance, names);
+            Map<String, String> after = seen(plan);
+            for (Map.Entry<String, String> known : before.entrySet()) {
+                if (after.containsKey(known.getKey())) {
+                    assertThat(after).as("step " + step).containsEntry(known.getKey(), known.getValue());
+                }
+            }
+            assertThat(after.values().stream().filter(name -> name.contains(".")))
+                    .doesNotHaveDuplicates();
+            names = plan.names();
+            before = after;
+        }
+    }
+
+    @Test
+    void freedNamesGoToNobodyByAccident(@TempDir Path folder) throws IOException {
+        Random order = new Random(1);
+        Plan first = plan(folder, Map.of("berth-no", List.of(), "berthNo", List.of()), order, GivenNames.NONE);
+        Map<String, String> names = seen(first);
+        String freed = names.get("~{urn:ledger}berth-no");
+        Plan second = plan(folder, Map.of("berthNo", List.of()), order, first.names());
+        assertThat(seen(second)).containsEntry("~{urn:ledger}berthNo", names.get("~{urn:ledger}berthNo"));
+        Plan third = plan(folder, Map.of("berthNo", List.of(), "BERTH_NO", List.of()), order, second.names());
+        assertThat(seen(third).values()).doesNotContain(freed);
+        Plan fourth = plan(
+                folder,
+                Map.of("berthNo", List.of(), "BERTH_NO", List.of(), "berth-no", List.of()),
+                order,
+                third.names());
+        assertThat(seen(fourth)).containsEntry("~{urn:ledger}berth-no", freed).containsAllEntriesOf(seen(third));
+    }
+}
