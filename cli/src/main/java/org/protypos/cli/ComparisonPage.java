@@ -9,8 +9,8 @@ import org.protypos.change.Reader;
 /** Writes a comparison as one page that needs nothing else: no script, no picture, no address. */
 final class ComparisonPage {
     private static final String STYLE = """
-            :root { color-scheme: light dark; --line: #8884; --weak: #888; --bad: #b3261e; --good: #2e7d32; --new: #1565c0; }
-            @media (prefers-color-scheme: dark) { :root { --bad: #ff8a80; --good: #81c784; --new: #90caf9; } }
+            :root { color-scheme: light dark; --line: #8884; --weak: #666; --bad: #b3261e; --good: #2e7d32; --new: #1565c0; }
+            @media (prefers-color-scheme: dark) { :root { --weak: #aaa; --bad: #ff8a80; --good: #81c784; --new: #90caf9; } }
             * { box-sizing: border-box; }
             body { font: 16px/1.5 system-ui, sans-serif; max-width: 62rem; margin: 0 auto; padding: 1.5rem; }
             h1 { font-size: 1.5rem; line-height: 1.25; margin: 0 0 .25rem; overflow-wrap: anywhere; }
@@ -83,9 +83,7 @@ final class ComparisonPage {
                     .append("</div>");
             if (difference.isBreaking()) {
                 page.append("<div class=\"breaks\">breaks ")
-                        .append(text(String.join(
-                                "; ",
-                                difference.breaks().stream().map(Reader::text).toList())))
+                        .append(text(ComparisonView.breaks(difference)))
                         .append("</div>");
             }
             page.append("<div class=\"where\">")

@@ -8,6 +8,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.stream.Collectors;
 import org.protypos.binding.Designators;
 import org.protypos.binding.ProposedRule;
 import org.protypos.binding.Suggestions;
@@ -18,6 +19,8 @@ import org.protypos.diagnostic.Place;
 
 /** Shows the differences between two contracts: what breaks somebody comes first. */
 final class ComparisonView {
+    private static final int MOST_SHOWN = 60;
+
     private final String old;
     private final String now;
     private final Comparison.Result result;
@@ -82,6 +85,11 @@ final class ComparisonView {
         return text.length() > 160 ? text.substring(0, 157) + "..." : text;
     }
 
+    /** For whom it breaks something. */
+    static String breaks(Difference difference) {
+        return difference.breaks().stream().map(Reader::brief).collect(Collectors.joining(", "));
+    }
+
     /** Where both contracts say it. */
     static String places(Difference difference) {
         Place before = difference.oldPlace();
@@ -106,12 +114,17 @@ final class ComparisonView {
             if (some.isEmpty()) {
                 continue;
             }
+            int shown = 0;
             out.println(Terminal.bold(breaking ? "breaks something" : "breaks nothing"));
             for (Difference difference : some) {
                 out.println("  " + mark(difference) + " " + Terminal.plain(what(difference)));
                 out.println("      " + Terminal.dim(Terminal.plain(places(difference))));
-                for (Reader reader : difference.breaks()) {
-                    out.println("      " + Terminal.red("breaks ") + reader.text());
+                if (breaking) {
+                    out.println("      " + Terminal.red("breaks ") + breaks(difference));
+                }
+                if (!breaking && ++shown == MOST_SHOWN && some.size() > MOST_SHOWN) {
+                    out.println("  and " + (some.size() - shown) + " more; --json lists them all");
+                    break;
                 }
             }
             out.println();
@@ -160,7 +173,7 @@ final class ComparisonView {
             for (Difference difference : some) {
                 List<String> breaks =
                         difference.breaks().stream().map(Reader::text).toList();
-                out.println("| " + cell(what(difference)) + " | " + (breaking ? String.join("; ", breaks) + " | " : "")
+                out.println("| " + cell(what(difference)) + " | " + (breaking ? breaks(difference) + " | " : "")
                         + cell(places(difference)) + " |");
             }
         }

@@ -146,6 +146,16 @@ final class GenerateCommand implements Callable<Integer> {
 
     /** Generates adopted contracts as the project file says, all of them or none. */
     private int project(Terminal terminal, List<AdoptedContract> adopted) throws IOException {
+        boolean plain = rules.isEmpty()
+                && packageName == null
+                && !preview
+                && adopted.stream()
+                        .allMatch(contract -> contract.settings().scaffold() == null
+                                && contract.project().pinned(contract.settings().name()) != null);
+        List<Generation.Result> same = plain ? same(adopted) : List.of();
+        if (same.size() == adopted.size()) {
+            return print(terminal, same, false);
+        }
         List<Generation.Result> results = new ArrayList<>();
         for (AdoptedContract contract : adopted) {
             results.add(generate(contract));
@@ -176,11 +186,30 @@ final class GenerateCommand implements Callable<Integer> {
         boolean refused = results.stream().anyMatch(Generation.Result::isRefused);
         if (!refused && !preview && !check) {
             adopted.get(0).project().remember(names);
+            if (plain) {
+                for (AdoptedContract contract : adopted) {
+                    new LastRun(contract).remember();
+                }
+            }
         }
         if (check && isPlanned(results)) {
             return drift(terminal, results, drifted);
         }
         return print(terminal, results, false);
+    }
+
+    /** The contracts of which nothing has changed since their code was made. */
+    private static List<Generation.Result> same(List<AdoptedContract> adopted) throws IOException {
+        List<Generation.Result> same = new ArrayList<>();
+        for (AdoptedContract contract : adopted) {
+            WriteReport report = new LastRun(contract).same();
+            if (report == null
+                    || !contract.project().drifted(contract.settings()).isEmpty()) {
+                break;
+            }
+            same.add(Generation.of(contract).unchanged(report));
+        }
+        return same;
     }
 
     private Generation.Result generate(AdoptedContract adopted) throws IOException {
@@ -330,7 +359,7 @@ final class GenerateCommand implements Callable<Integer> {
                 + count(report.kept().size(), "unchanged")
                 + count(report.removed().size(), "removed"));
         packages(out, report);
-        if (preview) {
+        if (preview || result.planned() == null) {
             return;
         }
         result.planned().plan().interfaces().stream()

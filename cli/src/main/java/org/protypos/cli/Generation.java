@@ -68,7 +68,8 @@ record Generation(String owner, Path into, Path scaffold, Set<JavaTarget.Product
             WriteReport report,
             List<Finding> findings) {
         boolean isRefused() {
-            return planned == null || findings.stream().anyMatch(finding -> finding.severity() == Severity.ERROR);
+            return planned == null && report == null
+                    || findings.stream().anyMatch(finding -> finding.severity() == Severity.ERROR);
         }
 
         /** Writes the files, or tells what would be written. */
@@ -81,6 +82,11 @@ record Generation(String owner, Path into, Path scaffold, Set<JavaTarget.Product
             all.addAll(done.findings());
             return new Result(generation, planned, files, done, all);
         }
+    }
+
+    /** A contract of which the code is as it was generated, as far as can be told without generating it. */
+    Result unchanged(WriteReport report) {
+        return new Result(this, null, List.of(), report, List.of());
     }
 
     /** A contract at fault: nothing is written. */

@@ -26,6 +26,11 @@ final class RuleArguments {
                     + " and XML Web Services; may be given several times.")
     private List<Path> rules = new ArrayList<>();
 
+    /** Whether no rules are given. */
+    boolean isEmpty() {
+        return rules.isEmpty();
+    }
+
     /** How to say the same on another command line. */
     String again() {
         return rules.stream().map(file -> " --rules " + file).collect(Collectors.joining());

@@ -59,6 +59,27 @@ public final class OutputFolder {
         return new OutputFolder(folder.toAbsolutePath().normalize(), owner).run(files, preview, overwrite);
     }
 
+    /**
+     * Looks whether the files of a contract are all there as they were written.
+     *
+     * @return what a run would tell that writes the same again, or null when something is otherwise
+     */
+    public static WriteReport asWritten(Path folder, String owner) throws IOException {
+        Map<String, String> files = Ledger.read(folder).files(owner);
+        boolean same = !files.isEmpty()
+                && files.entrySet().parallelStream().allMatch(file -> {
+                    try {
+                        return hash(Files.readAllBytes(folder.resolve(file.getKey())))
+                                .equals(file.getValue());
+                    } catch (IOException e) {
+                        return false;
+                    }
+                });
+        return same
+                ? new WriteReport(List.of(), List.of(), List.copyOf(files.keySet()), List.of(), Map.of(), List.of())
+                : null;
+    }
+
     private WriteReport run(List<SourceFile> files, boolean preview, boolean overwrite) throws IOException {
         if (Files.exists(folder) && !Files.isDirectory(folder)) {
             throw new IOException(folder + " is a file, not a folder");

@@ -1,0 +1,102 @@
+package org.protypos.cli;
+
+import java.io.IOException;
+import java.net.URISyntaxException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.util.ArrayList;
+import java.util.HexFormat;
+import java.util.List;
+import org.protypos.output.OutputFolder;
+import org.protypos.output.WriteReport;
+import org.protypos.project.PinnedDocument;
+
+/**
+ * Remembers, outside of the project, from what the code of a contract was made last: as long as all of that is the same,
+ * and the code is as it was written, there is nothing to generate. Losing the memory costs a run, no more.
+ */
+final class LastRun {
+    private final AdoptedContract contract;
+    private final Path memory;
+
+    LastRun(AdoptedContract contract) {
+        this.contract = contract;
+        String cache = System.getenv("XDG_CACHE_HOME");
+        Path home =
+                cache == null || cache.isBlank() ? Path.of(System.getProperty("user.home"), ".cache") : Path.of(cache);
+        String project = contract.project().root() + " " + contract.settings().name();
+        this.memory = home.resolve("protypos")
+                .resolve(hash(List.of(project.getBytes(StandardCharsets.UTF_8))).substring(0, 32));
+    }
+
+    /** What a run would tell that writes the same again, or null when something may be otherwise. */
+    WriteReport same() {
+        try {
+            String known = Files.readString(memory);
+            return known.equals(fingerprint())
+                    ? OutputFolder.asWritten(
+                            contract.project()
+                                    .root()
+                                    .resolve(contract.settings().into()),
+                            contract.settings().name())
+                    : null;
+        } catch (IOException e) {
+            return null;
+        }
+    }
+
+    /** Remembers that the code is now what would be generated. */
+    void remember() {
+        try {
+            Files.createDirectories(memory.getParent());
+            Path draft = Files.createTempFile(memory.getParent(), "run", ".new");
+            Files.writeString(draft, fingerprint());
+            Files.move(draft, memory, StandardCopyOption.REPLACE_EXISTING);
+        } catch (IOException e) {
+            // A memory that cannot be written is a slower run next time.
+        }
+    }
+
+    /** One hash of all that the code depends on: the tool, what is asked for, documents, rules, names. */
+    private String fingerprint() throws IOException {
+        Path root = contract.project().root();
+        List<byte[]> parts = new ArrayList<>();
+        try {
+            parts.add(Files.readAllBytes(Path.of(LastRun.class
+                    .getProtectionDomain()
+                    .getCodeSource()
+                    .getLocation()
+                    .toURI())));
+        } catch (URISyntaxException e) {
+            throw new IOException(e);
+        }
+        parts.add(contract.settings().toString().getBytes(StandardCharsets.UTF_8));
+        for (PinnedDocument document :
+                contract.project().pinned(contract.settings().name()).documents()) {
+            parts.add(Files.readAllBytes(
+                    root.resolve(contract.settings().folder()).resolve(document.path())));
+        }
+        for (Path rules : contract.rules()) {
+            parts.add(Files.readAllBytes(rules));
+        }
+        parts.add(Files.readAllBytes(root.resolve("protypos.lock.json")));
+        return hash(parts);
+    }
+
+    private static String hash(List<byte[]> parts) {
+        try {
+            MessageDigest digest = MessageDigest.getInstance("SHA-256");
+            for (byte[] part : parts) {
+                digest.update((part.length + " ").getBytes(StandardCharsets.UTF_8));
+                digest.update(part);
+            }
+            return HexFormat.of().formatHex(digest.digest());
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException("every Java platform has SHA-256", e);
+        }
+    }
+}
