@@ -63,6 +63,9 @@ final class ComparisonView {
 
     /** What happened, in words. */
     String what(Difference difference) {
+        if (difference.kind().equals("namespace")) {
+            return "namespace " + difference.before() + " is called " + difference.after() + " now";
+        }
         String kind = difference.kind() + " " + shown(difference.designator()).replaceFirst("^(portType|service) ", "");
         return switch (difference.change()) {
             case ADDED -> kind + " is new" + tail(difference.after());
@@ -94,6 +97,9 @@ final class ComparisonView {
     static String places(Difference difference) {
         Place before = difference.oldPlace();
         Place after = difference.newPlace();
+        if (before == null && after == null) {
+            return "everywhere";
+        }
         return before == null ? String.valueOf(after) : after == null ? String.valueOf(before) : before + " → " + after;
     }
 

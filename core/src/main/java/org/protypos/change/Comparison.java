@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.EnumSet;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -59,13 +60,70 @@ public final class Comparison {
      * @param newCode likewise for the new contract
      */
     public static Result of(Contract before, Contract after, Map<String, String> oldCode, Map<String, String> newCode) {
-        Comparison comparison = new Comparison(Inventory.of(before), Inventory.of(after), oldCode, newCode);
+        Inventory was = Inventory.of(before);
+        Inventory is = Inventory.of(after);
+        Namespaces namespaces = new Namespaces(was, is);
+        Map<String, String> packages = packages(oldCode, newCode, namespaces);
+        Comparison comparison =
+                new Comparison(was, namespaces.old(is), oldCode, inOldWords(newCode, namespaces, packages));
+        namespaces.renamed().forEach(comparison::renamedNamespace);
         comparison.compare();
         return new Result(
                 comparison.differences.stream()
                         .sorted(Comparator.comparing(Difference::designator).thenComparing(Difference::fact))
                         .toList(),
-                comparison.kept());
+                comparison.kept(namespaces, packages));
+    }
+
+    /** For packages that come from new names of namespaces those that came from the old ones. */
+    private static Map<String, String> packages(
+            Map<String, String> oldCode, Map<String, String> newCode, Namespaces namespaces) {
+        Map<String, String> packages = new TreeMap<>(Comparator.reverseOrder());
+        newCode.forEach((designator, seen) -> {
+            String was = oldCode.get(namespaces.old(designator));
+            if (was != null
+                    && seen.startsWith("class ")
+                    && packageOf(seen) != null
+                    && packageOf(was) != null
+                    && !packageOf(seen).equals(packageOf(was))) {
+                packages.put(packageOf(seen), packageOf(was));
+            }
+        });
+        return namespaces.renamed().isEmpty() ? Map.of() : packages;
+    }
+
+    /** What code sees of the new contract, with the old names of namespaces and of the packages that come from them. */
+    private static Map<String, String> inOldWords(
+            Map<String, String> newCode, Namespaces namespaces, Map<String, String> packages) {
+        Map<String, String> code = new HashMap<>();
+        newCode.forEach((designator, seen) -> {
+            String text = seen;
+            for (Map.Entry<String, String> one : packages.entrySet()) {
+                text = text.replace(one.getKey() + ".", one.getValue() + ".");
+            }
+            code.put(namespaces.old(designator), text);
+        });
+        return code;
+    }
+
+    /** The package of the class that code sees. */
+    private static String packageOf(String seen) {
+        String name = seen.substring(seen.lastIndexOf(' ') + 1);
+        int dot = name.lastIndexOf('.');
+        return dot < 0 ? null : name.substring(0, dot);
+    }
+
+    private void renamedNamespace(String now, String was) {
+        differences.add(new Difference(
+                Difference.Change.CHANGED,
+                "namespace",
+                was,
+                "name",
+                was,
+                now,
+                null,
+                null,
+                EnumSet.allOf(Reader.class)));
     }
 
     private void compare() {
@@ -236,8 +294,15 @@ public final class Comparison {
     }
 
     /** Rules that give renamed components the names that they had. */
-    private List<ProposedRule> kept() {
+    private List<ProposedRule> kept(Namespaces namespaces, Map<String, String> packages) {
         Map<String, ProposedRule> rules = new TreeMap<>();
+        if (packages.size() == 1 && namespaces.renamed().size() == 1) {
+            String on = "namespace " + namespaces.renamed().keySet().iterator().next();
+            rules.put(
+                    "",
+                    new ProposedRule(
+                            on, Map.of("package", packages.values().iterator().next()), ""));
+        }
         renamed.forEach((now, was) -> {
             String name = name(oldCode.get(was));
             String other = name(newCode.get(now));
@@ -245,7 +310,7 @@ public final class Comparison {
                 Map<String, String> values = new LinkedHashMap<>();
                 values.put("name", name);
                 values.put("because", "it was called " + was.substring(was.lastIndexOf('}') + 1) + " before");
-                rules.put(now, new ProposedRule(now, values, ""));
+                rules.put(now, new ProposedRule(namespaces.now(now), values, ""));
             }
         });
         return List.copyOf(rules.values());

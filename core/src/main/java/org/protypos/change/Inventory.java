@@ -2,6 +2,7 @@ package org.protypos.change;
 
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.function.UnaryOperator;
 import org.protypos.contract.Contract;
 
 /** All components of a contract by designator, wherever in its documents they stand. */
@@ -30,6 +31,18 @@ final class Inventory {
             });
             known.references().addAll(item.references());
         }
+    }
+
+    /** The same components with other words for namespaces. */
+    Inventory renamed(UnaryOperator<String> words) {
+        Inventory renamed = new Inventory();
+        for (Item item : items.values()) {
+            Item other = new Item(item.kind(), words.apply(item.designator()), item.place());
+            item.facts().forEach((fact, value) -> other.say(fact, words.apply(value)));
+            item.references().forEach(reference -> other.refer(words.apply(reference)));
+            renamed.add(other);
+        }
+        return renamed;
     }
 
     Map<String, Item> items() {

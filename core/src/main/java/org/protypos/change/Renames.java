@@ -100,7 +100,10 @@ final class Renames {
         shared.retainAll(theirs);
         mine.addAll(theirs);
         double facts = said.isEmpty() ? 0.5 : (double) both.size() / said.size();
-        double inside = mine.isEmpty() ? facts : (double) shared.size() / mine.size();
+        if (mine.isEmpty()) {
+            return 0.6 * name + 0.4 * facts;
+        }
+        double inside = (double) shared.size() / mine.size();
         return 0.4 * name + 0.2 * facts + 0.4 * inside;
     }
 

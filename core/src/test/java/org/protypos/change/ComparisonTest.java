@@ -301,6 +301,24 @@ class ComparisonTest {
         assertThat(JavaSurface.of(plan, List.of())).containsValue("java.lang.String Quay".replace("java.lang.", ""));
     }
 
+    /** A version in the name of a namespace is one difference, not all. */
+    @Test
+    void renamedNamespacesAreOneDifference(@TempDir Path folder) throws IOException {
+        for (String name : List.of("desk.wsdl", "desk.xsd", "vessels.xsd")) {
+            Files.writeString(
+                    folder.resolve(name),
+                    Files.readString(DESK.resolve(name)).replace("/harbour/vessels", "/harbour/vessels/v2"));
+        }
+        Contract before = read(DESK.resolve("desk.wsdl"));
+        Contract after = read(folder.resolve("desk.wsdl"));
+        Comparison.Result result = compare(before, after);
+        assertThat(result.differences()).extracting(Difference::kind).containsExactly("namespace");
+        Path file = Files.writeString(folder.resolve("rules.yaml"), ProposedRule.file(result.renames()));
+        Plan plan = Planner.plan(after, new JavaNames(), RuleReader.read(List.of(file), new JavaNames()), null);
+        assertThat(new HashSet<>(JavaSurface.of(plan, List.of()).values()))
+                .isEqualTo(new HashSet<>(JavaSurface.of(plan(before), List.of()).values()));
+    }
+
     /** Every component that only one of two contracts has, and none that both have alike, is told once. */
     @Test
     void differencesAreComplete(@TempDir Path folder) throws IOException {

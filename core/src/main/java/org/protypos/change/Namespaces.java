@@ -1,0 +1,85 @@
+package org.protypos.change;
+
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.protypos.source.Xml;
+
+/**
+ * Namespaces that carry their version in their name: one that only the new contract has and one that only the old one has
+ * are the same under another name when nothing but digits sets them apart, or when each is the only one.
+ */
+final class Namespaces {
+    private static final Pattern BRACES = Pattern.compile("\\{([^}]*)\\}");
+
+    /** For new namespaces the old ones that they were. */
+    private final Map<String, String> renamed = new LinkedHashMap<>();
+
+    Namespaces(Inventory before, Inventory after) {
+        TreeSet<String> old = used(before);
+        TreeSet<String> now = used(after);
+        TreeSet<String> gone = new TreeSet<>(old);
+        gone.removeAll(now);
+        now.removeAll(old);
+        Map<String, String> byShape = new TreeMap<>();
+        gone.forEach(namespace -> byShape.merge(shape(namespace), namespace, (a, b) -> ""));
+        Map<String, Integer> shapes = new HashMap<>();
+        now.forEach(namespace -> shapes.merge(shape(namespace), 1, Integer::sum));
+        for (String namespace : now) {
+            String same = byShape.getOrDefault(shape(namespace), "");
+            if (!same.isEmpty() && shapes.get(shape(namespace)) == 1) {
+                renamed.put(namespace, same);
+            }
+        }
+        if (renamed.isEmpty() && now.size() == 1 && gone.size() == 1) {
+            renamed.put(now.first(), gone.first());
+        }
+    }
+
+    private static TreeSet<String> used(Inventory inventory) {
+        TreeSet<String> used = new TreeSet<>();
+        for (String designator : inventory.items().keySet()) {
+            Matcher first = BRACES.matcher(designator);
+            if (first.find() && !first.group(1).equals(Xml.XSD)) {
+                used.add(first.group(1));
+            }
+        }
+        return used;
+    }
+
+    private static String shape(String namespace) {
+        return namespace.replaceAll("[0-9]+", "0");
+    }
+
+    Map<String, String> renamed() {
+        return renamed;
+    }
+
+    /** A text of the new contract with the old names of namespaces in it. */
+    String old(String text) {
+        if (text == null || renamed.isEmpty()) {
+            return text;
+        }
+        return BRACES.matcher(text)
+                .replaceAll(found ->
+                        Matcher.quoteReplacement("{" + renamed.getOrDefault(found.group(1), found.group(1)) + "}"));
+    }
+
+    /** A text with the new names of namespaces in it. */
+    String now(String text) {
+        String changed = text;
+        for (Map.Entry<String, String> one : renamed.entrySet()) {
+            changed = changed.replace("{" + one.getValue() + "}", "{" + one.getKey() + "}");
+        }
+        return changed;
+    }
+
+    /** The components of the new contract under the old names of their namespaces. */
+    Inventory old(Inventory after) {
+        return renamed.isEmpty() ? after : after.renamed(this::old);
+    }
+}
