@@ -106,12 +106,15 @@ final class ComparisonView {
     String summary() {
         int breaking = some(true).size();
         int all = result.differences().size();
-        return all == 0
-                ? "no differences"
-                : all
-                        + (all == 1 ? " difference, " : " differences, ")
-                        + (breaking == 0 ? "none" : breaking)
-                        + (breaking == 1 ? " of them breaks something" : " of them break something");
+        if (all == 0) {
+            return "no differences";
+        }
+        String verdict = breaking == 0
+                ? "none of them breaks anything"
+                : breaking == all && all > 1
+                        ? "all of them break something"
+                        : breaking + (breaking == 1 ? " of them breaks something" : " of them break something");
+        return all + (all == 1 ? " difference, " : " differences, ") + verdict;
     }
 
     void text(PrintWriter out) {

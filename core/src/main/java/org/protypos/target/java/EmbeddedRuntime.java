@@ -21,7 +21,7 @@ final class EmbeddedRuntime {
     private static final List<String> CHECK = List.of("BoundedText BuiltinText ValueRule Violation".split(" "));
     private static final List<String> XML = List.of(
             ("BoundedStream Description Lenience ListInside MessageReplay Names Notes Reading ScalarInput SharedValues Utf8Buffer Violations XmlAttributes XmlCursor XmlElement"
-                            + " XmlFormatException XmlInput XmlLimits XmlObject XmlOutput XmlSimple XmlTree XmlTypes")
+                            + " XmlFormatException XmlInput XmlLimits XmlObject XmlOutput XmlParsers XmlSimple XmlTree XmlTypes")
                     .split(" "));
     private static final List<String> ATTACH =
             List.of("Attachment MediaType MimePackage OutgoingPackage QuotedPrintable Spool".split(" "));

@@ -6,29 +6,43 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.function.Consumer;
 import java.util.function.Function;
+import javax.xml.stream.XMLInputFactory;
 import org.protypos.runtime.attach.MimePackage;
 
 /**
  * How messages are read: within which bounds, and what becomes of deviations from the contract.
- *
- * @param limits the bounds
- * @param passedOver told of each deviation that a lenient reading passes over, in the order of the message; null for a
- *     strict reading, which ends at the first
+ * A strict reading ends at the
+ * first; a lenient one passes over deviations and tells them, in the order of the message.
  */
-public record Reading(XmlLimits limits, Consumer<XmlFormatException> passedOver) {
+public final class Reading {
+    private final XmlLimits limits;
+    private final Consumer<XmlFormatException> passedOver;
+    private final XmlParsers parsers;
+
+    private Reading(XmlLimits limits, Consumer<XmlFormatException> passedOver, XmlParsers parsers) {
+        this.limits = limits;
+        this.passedOver = passedOver;
+        this.parsers = parsers;
+    }
+
     /** A strict reading. */
     public static Reading strict(XmlLimits limits) {
-        return new Reading(limits, null);
+        return new Reading(limits, null, new XmlParsers());
+    }
+
+    /** The bounds. */
+    public XmlLimits limits() {
+        return limits;
     }
 
     /** The same with other bounds. */
     public Reading limits(XmlLimits value) {
-        return new Reading(value, passedOver);
+        return new Reading(value, passedOver, parsers);
     }
 
     /** A lenient reading within the same bounds. */
     public Reading leniently(Consumer<XmlFormatException> report) {
-        return new Reading(limits, report);
+        return new Reading(limits, report, parsers);
     }
 
     /**
@@ -44,9 +58,13 @@ public record Reading(XmlLimits limits, Consumer<XmlFormatException> passedOver)
      */
     public <T> T read(byte[] message, String charset, XmlTypes types, MimePackage parts, Function<XmlInput, T> reader) {
         try {
-            XmlInput in = XmlInput.open(new ByteArrayInputStream(message), charset, types, limits);
+            XMLInputFactory parser = parsers.take();
+            XmlInput in = XmlInput.open(parser, new ByteArrayInputStream(message), charset, types, limits);
             in.setParts(parts);
-            return reader.apply(in);
+            T value = reader.apply(in);
+            in.close();
+            parsers.give(parser);
+            return value;
         } catch (XmlFormatException e) {
             if (passedOver == null) {
                 throw e;

@@ -51,6 +51,11 @@ final class XmlCursor {
 
     /** Parses bytes in the encoding that the transport names, or the one that they name themselves. */
     static XMLStreamReader parser(InputStream stream, String encoding, XmlLimits limits) {
+        return parser(FACTORY, stream, encoding, limits);
+    }
+
+    /** Parses bytes with a parser of somebody's. */
+    static XMLStreamReader parser(XMLInputFactory factory, InputStream stream, String encoding, XmlLimits limits) {
         try {
             if (encoding != null && !Charset.isSupported(encoding)) {
                 throw XmlFormatException.of("the encoding " + shorten(encoding) + " is not known");
@@ -59,7 +64,7 @@ final class XmlCursor {
             throw new XmlFormatException("\"" + shorten(encoding) + "\" names no encoding", 1, 1, "", e);
         }
         try {
-            return FACTORY.createXMLStreamReader(new BoundedStream(stream, limits.bytes()), encoding);
+            return factory.createXMLStreamReader(new BoundedStream(stream, limits.bytes()), encoding);
         } catch (XMLStreamException e) {
             throw new XmlFormatException(reason(e), 1, 1, "", e);
         }
@@ -69,7 +74,7 @@ final class XmlCursor {
      * The parsers of the implementation that the class path or a system property names, or else of the platform. A message
      * has no document type declaration and fetches nothing: SOAP 1.1 section 3, SOAP 1.2 Part 1 section 5.
      */
-    private static XMLInputFactory factory() {
+    static XMLInputFactory factory() {
         try {
             return guarded(XMLInputFactory.newFactory());
         } catch (FactoryConfigurationError | IllegalArgumentException e) {
@@ -277,6 +282,15 @@ final class XmlCursor {
         settle();
         while (reader.getEventType() != XMLStreamConstants.END_DOCUMENT) {
             step();
+        }
+    }
+
+    /** Gives up the parser, which may begin with another message then. */
+    void close() {
+        try {
+            reader.close();
+        } catch (XMLStreamException e) {
+            throw new XmlFormatException(reason(e), 1, 1, "", e);
         }
     }
 

@@ -8,6 +8,7 @@ import java.util.Set;
 import java.util.function.Function;
 import java.util.function.Predicate;
 import javax.xml.namespace.QName;
+import javax.xml.stream.XMLInputFactory;
 import org.protypos.runtime.attach.MimePackage;
 
 /**
@@ -45,6 +46,17 @@ public final class XmlInput extends ScalarInput {
      */
     public static XmlInput open(InputStream stream, String encoding, XmlTypes types, XmlLimits limits) {
         return new XmlInput(new XmlCursor(XmlCursor.parser(stream, encoding, limits), limits, null), types);
+    }
+
+    /** Opens a message with a parser of somebody's. */
+    static XmlInput open(
+            XMLInputFactory parser, InputStream stream, String encoding, XmlTypes types, XmlLimits limits) {
+        return new XmlInput(new XmlCursor(XmlCursor.parser(parser, stream, encoding, limits), limits, null), types);
+    }
+
+    /** Ends the reading. */
+    void close() {
+        cursor.close();
     }
 
     /** Says which package the message is the root of: binary content may be in its parts (XOP 1.0, section 3.2). */
