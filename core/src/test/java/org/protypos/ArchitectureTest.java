@@ -29,6 +29,7 @@ class ArchitectureTest {
             "change",
             "output",
             "proof",
+            "exchange",
             "project");
 
     private static final JavaClasses CORE = new ClassFileImporter()

@@ -35,6 +35,15 @@ final class ContractArguments {
     private AdoptedContract adopted;
     private boolean unreachable;
 
+    /** Arguments of a command that takes one contract among other things. */
+    static ContractArguments of(String contract, Path catalog, CommandSpec spec) {
+        ContractArguments arguments = new ContractArguments();
+        arguments.contract = List.of(contract);
+        arguments.catalog = catalog;
+        arguments.spec = spec;
+        return arguments;
+    }
+
     List<String> names() {
         return contract;
     }

@@ -38,6 +38,8 @@ final class Protypos implements Runnable {
         subcommands.put("sample", SampleCommand::new);
         subcommands.put("proof", ProofCommand::new);
         subcommands.put("compare", CompareCommand::new);
+        subcommands.put("call", CallCommand::new);
+        subcommands.put("stand-in", StandInCommand::new);
         subcommands.put("adopt", AdoptCommand::new);
         subcommands.put("refresh", RefreshCommand::new);
         subcommands.put("demo", DemoCommand::new);

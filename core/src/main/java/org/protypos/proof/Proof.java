@@ -13,6 +13,7 @@ import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Findings;
 import org.protypos.message.check.CheckedMessage;
+import org.protypos.message.check.ContractCheck;
 import org.protypos.message.check.Deviation;
 import org.protypos.message.check.InfosetComparison;
 import org.protypos.message.model.TypeModel;

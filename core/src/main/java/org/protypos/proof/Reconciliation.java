@@ -13,6 +13,7 @@ import org.protypos.binding.Rules;
 import org.protypos.contract.Contract;
 import org.protypos.contract.Selection;
 import org.protypos.message.check.CheckedMessage;
+import org.protypos.message.check.ContractCheck;
 import org.protypos.message.check.Deviation;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.naming.NameRules;

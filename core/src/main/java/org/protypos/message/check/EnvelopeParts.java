@@ -8,8 +8,13 @@ import org.protypos.message.tree.MessageElement;
 
 /** Finds what a contract speaks of in a message: all of it, or what a SOAP envelope carries. */
 public final class EnvelopeParts {
-    private static final Set<String> SOAP =
-            Set.of("http://schemas.xmlsoap.org/soap/envelope/", "http://www.w3.org/2003/05/soap-envelope");
+    /** SOAP 1.1, section 4. */
+    public static final String SOAP_1_1 = "http://schemas.xmlsoap.org/soap/envelope/";
+
+    /** SOAP 1.2 Part 1, section 5. */
+    public static final String SOAP_1_2 = "http://www.w3.org/2003/05/soap-envelope";
+
+    private static final Set<String> SOAP = Set.of(SOAP_1_1, SOAP_1_2);
 
     private EnvelopeParts() {}
 

@@ -360,7 +360,7 @@ public final class MessageChecker {
     /** That what would have to come next may be absent. */
     private static Deviation.Cause missing(MessageElement around, ContentModel model) {
         QName name = null;
-        for (Leaf leaf : next(model)) {
+        for (Leaf leaf : ContentModel.next(model)) {
             name = leaf instanceof Leaf.Element element ? element.declaration().name() : name;
         }
         return name == null ? null : new Deviation.Cause(Deviation.Lack.MISSING, around, name, null, null);
@@ -390,7 +390,7 @@ public final class MessageChecker {
     }
 
     private static Leaf.Element namesake(MessageElement child, ContentModel model) {
-        for (Leaf leaf : next(model)) {
+        for (Leaf leaf : ContentModel.next(model)) {
             if (leaf instanceof Leaf.Element wanted
                     && wanted.declaration()
                             .name()
@@ -447,20 +447,14 @@ public final class MessageChecker {
         return name.getNamespaceURI().isEmpty() ? "no namespace" : "namespace " + name.getNamespaceURI();
     }
 
-    private static List<Leaf> next(ContentModel model) {
-        Set<Leaf> leaves = new LinkedHashSet<>();
-        model.next(leaves::add);
-        return List.copyOf(leaves);
-    }
-
     private static Place place(ContentModel model) {
-        List<Leaf> next = next(model);
+        List<Leaf> next = ContentModel.next(model);
         return next.isEmpty() ? null : next.get(0).place();
     }
 
     private static String expected(ContentModel model) {
         List<String> words = new ArrayList<>();
-        for (Leaf leaf : next(model)) {
+        for (Leaf leaf : ContentModel.next(model)) {
             if (!words.contains(leaf.expected())) {
                 words.add(leaf.expected());
             }

@@ -2,8 +2,10 @@ package org.protypos.message.model;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Consumer;
 import javax.xml.namespace.QName;
 
@@ -88,6 +90,20 @@ public abstract class ContentModel {
             }
         });
         return found[0];
+    }
+
+    /** All that may come next, in the order of the contract. */
+    public static List<Leaf> next(ContentModel model) {
+        Set<Leaf> leaves = new LinkedHashSet<>();
+        model.next(leaves::add);
+        return List.copyOf(leaves);
+    }
+
+    /** All that may come anywhere in a whole model. */
+    public static List<Leaf> all(ContentModel model) {
+        List<Leaf> leaves = new ArrayList<>();
+        model.leaves(leaves::add);
+        return leaves;
     }
 
     /** The local names of the elements that may come anywhere in a whole model. */

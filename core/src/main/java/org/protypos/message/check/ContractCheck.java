@@ -1,36 +1,39 @@
-package org.protypos.proof;
+package org.protypos.message.check;
 
 import java.util.ArrayList;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import org.protypos.contract.Contract;
-import org.protypos.message.check.CallWrappers;
-import org.protypos.message.check.CheckedMessage;
-import org.protypos.message.check.Deviation;
-import org.protypos.message.check.EnvelopeParts;
-import org.protypos.message.check.MessageChecker;
 import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
 
 /** Checks whole messages against a contract, with or without an envelope. */
-final class ContractCheck {
+public final class ContractCheck {
     private final Vocabulary vocabulary;
     private final MessageChecker checker;
     private final CallWrappers calls;
 
-    ContractCheck(Contract contract) {
+    /** Takes a sound contract. */
+    public ContractCheck(Contract contract) {
         this.vocabulary = new Vocabulary(contract.schema());
         this.checker = new MessageChecker(vocabulary);
         this.calls = new CallWrappers(contract.wsdl(), vocabulary);
     }
 
-    Vocabulary vocabulary() {
+    /** Knows the wrappers of calls, which no schema declares. */
+    public CallWrappers calls() {
+        return calls;
+    }
+
+    /** The schema as messages see it. */
+    public Vocabulary vocabulary() {
         return vocabulary;
     }
 
-    CheckedMessage check(MessageElement message) {
+    /** Checks a message. */
+    public CheckedMessage check(MessageElement message) {
         List<Deviation> deviations = new ArrayList<>();
         Map<MessageElement, TypeModel> types = new IdentityHashMap<>();
         for (MessageElement part : EnvelopeParts.of(message, vocabulary)) {

@@ -1,0 +1,82 @@
+package org.protypos.cli;
+
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.nio.file.Path;
+import java.util.concurrent.Callable;
+import java.util.concurrent.CountDownLatch;
+import org.protypos.contract.Contract;
+import org.protypos.exchange.StandIn;
+import org.protypos.message.check.Deviation;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+
+/** Serves a contract with sample answers. */
+@Command(
+        name = "stand-in",
+        description = "Plays the service of a contract on this machine: checks requests and answers with samples.")
+final class StandInCommand implements Callable<Integer> {
+    @Spec
+    private CommandSpec spec;
+
+    @Parameters(paramLabel = "CONTRACT", description = "A document, an address, or an adopted name.")
+    private String contract;
+
+    @Option(
+            names = "--port",
+            paramLabel = "N",
+            defaultValue = "8480",
+            description = "The port to listen at, 0 for any; ${DEFAULT-VALUE} if not given.")
+    private int port;
+
+    @Option(
+            names = "--catalog",
+            paramLabel = "FILE",
+            description = "An OASIS XML catalog that maps addresses and namespaces to local documents.")
+    private Path catalog;
+
+    @Override
+    public Integer call() throws IOException {
+        Terminal terminal =
+                new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
+        Contract read = ContractArguments.of(contract, catalog, spec).read();
+        if (!read.isSound()) {
+            terminal.refuse(read.findings(), "nothing is served", false);
+            return ContractArguments.status(read);
+        }
+        InetSocketAddress address = new InetSocketAddress(InetAddress.getLoopbackAddress(), port);
+        try (StandIn standIn = StandIn.serve(read, address, request -> seen(terminal, request))) {
+            if (standIn.addresses().isEmpty()) {
+                terminal.problem("no port of the contract speaks SOAP: nothing is served", "");
+                return ExitStatus.CONTRACT;
+            }
+            Columns columns = new Columns(2);
+            standIn.addresses().forEach((played, at) -> columns.row(played.name(), at));
+            columns.print(terminal.out());
+            terminal.out()
+                    .println("next: protypos call " + contract + " OPERATION --address "
+                            + standIn.addresses().values().iterator().next() + "; GET shows the contract, Ctrl-C ends");
+            terminal.out().flush();
+            new CountDownLatch(1).await();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+        return ExitStatus.DONE;
+    }
+
+    private static void seen(Terminal terminal, StandIn.Seen request) {
+        synchronized (terminal) {
+            terminal.out()
+                    .println(request.operation() + ": "
+                            + (request.deviations().isEmpty() ? "as the contract says" : "not as the contract says"));
+            for (Deviation deviation : request.deviations()) {
+                terminal.out().println("  " + Terminal.plain(deviation.path() + ": " + deviation.came()));
+            }
+            terminal.out().flush();
+        }
+    }
+}

@@ -1,0 +1,103 @@
+package org.protypos.exchange;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.SourceText;
+import org.protypos.message.json.JsonText;
+import org.protypos.message.json.JsonValue;
+
+/** Makes JSON of plain arguments: {@code vessel.name=Aurora need[0]=water}. */
+public final class Arguments {
+    private static final Pattern STEP = Pattern.compile("([^.\\[\\]]+)((?:\\[[0-9]{1,4}\\])*)(?:\\.|$)");
+
+    private Arguments() {}
+
+    /**
+     * Puts arguments together to one object.
+     *
+     * @param arguments each a path, an equals sign and a value; a value that begins like JSON is JSON
+     * @param findings is told what is wrong with them
+     */
+    public static JsonValue of(List<String> arguments, Findings findings) {
+        Map<String, Object> root = new LinkedHashMap<>();
+        for (String argument : arguments) {
+            int equals = argument.indexOf('=');
+            if (equals <= 0 || !put(root, argument.substring(0, equals), value(argument, equals, findings))) {
+                findings.error(
+                        "argument",
+                        null,
+                        "\"" + argument + "\" is no argument",
+                        "write it like name=value, vessel.name=value or need[0]=value");
+            }
+        }
+        return built(root);
+    }
+
+    private static JsonValue value(String argument, int equals, Findings findings) {
+        String text = argument.substring(equals + 1);
+        if (text.startsWith("{") || text.startsWith("[")) {
+            JsonValue json = JsonText.parse(new SourceText(argument.substring(0, equals), text), findings);
+            return json == null ? new JsonValue.Text(text, null) : json;
+        }
+        return new JsonValue.Text(text, null);
+    }
+
+    @SuppressWarnings("unchecked")
+    private static boolean put(Map<String, Object> root, String path, JsonValue value) {
+        List<Object> steps = new ArrayList<>();
+        Matcher matcher = STEP.matcher(path);
+        int end = 0;
+        while (matcher.find() && matcher.start() == end) {
+            steps.add(matcher.group(1));
+            Matcher index = Pattern.compile("[0-9]+").matcher(matcher.group(2));
+            while (index.find()) {
+                steps.add(Integer.valueOf(index.group()));
+            }
+            end = matcher.end();
+        }
+        if (end != path.length() || steps.isEmpty()) {
+            return false;
+        }
+        Object at = root;
+        for (int i = 0; i < steps.size(); i++) {
+            boolean last = i == steps.size() - 1;
+            Object next =
+                    last ? value : steps.get(i + 1) instanceof Integer ? new ArrayList<>() : new LinkedHashMap<>();
+            if (steps.get(i) instanceof Integer index && at instanceof List<?> list) {
+                List<Object> items = (List<Object>) list;
+                while (items.size() <= index) {
+                    items.add(null);
+                }
+                if (items.get(index) == null) {
+                    items.set(index, next);
+                }
+                at = items.get(index);
+            } else if (steps.get(i) instanceof String name && at instanceof Map<?, ?> map) {
+                at = ((Map<String, Object>) map).computeIfAbsent(name, any -> next);
+            } else {
+                return false;
+            }
+            if (last && at != next) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private static JsonValue built(Object value) {
+        if (value instanceof Map<?, ?> map) {
+            Map<String, JsonValue> members = new LinkedHashMap<>();
+            map.forEach((name, inner) -> members.put((String) name, built(inner)));
+            return new JsonValue.Members(members, null);
+        }
+        if (value instanceof List<?> list) {
+            return new JsonValue.Items(list.stream().map(Arguments::built).toList(), null);
+        }
+        return value == null ? new JsonValue.Nothing(null) : (JsonValue) value;
+    }
+}

@@ -1,0 +1,310 @@
+package org.protypos.message.json;
+
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import javax.xml.namespace.QName;
+import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.NearestName;
+import org.protypos.message.model.ContentModel;
+import org.protypos.message.model.Leaf;
+import org.protypos.message.model.TypeModel;
+import org.protypos.message.model.Vocabulary;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.source.Xml;
+
+/**
+ * Makes elements of JSON, as the types of a contract say: members become elements called like them, in the order that the
+ * contract wants, and an array is one element after the other. {@code @name} is an attribute, {@code #text} the text of
+ * an element with attributes, {@code #content} the mixed content in its order, {@code @xsi:type} the type that stands in
+ * the declared one's place, and {@code null} an element that is nil.
+ */
+public final class JsonMessageReader {
+    static final String TEXT = "#text";
+    static final String CONTENT = "#content";
+    static final String TYPE = "@xsi:type";
+
+    private final Vocabulary vocabulary;
+    private final Findings findings;
+
+    /**
+     * Makes a reader.
+     *
+     * @param findings is told what has no place in the contract
+     */
+    public JsonMessageReader(Vocabulary vocabulary, Findings findings) {
+        this.vocabulary = vocabulary;
+        this.findings = findings;
+    }
+
+    private void wrong(JsonValue value, String path, String message, String cure) {
+        findings.error("json-value", value.place(), (path.isEmpty() ? "" : path + ": ") + message, cure);
+    }
+
+    /**
+     * Makes an element.
+     *
+     * @param name its name
+     * @param type its declared type
+     * @param path how to call the value when one talks about it
+     */
+    public MessageElement element(JsonValue value, QName name, TypeModel type, String path) {
+        MessageElement element = new MessageElement(name, null);
+        fill(element, value, type, path);
+        return element;
+    }
+
+    /**
+     * Makes the wrapper of a call, which no schema declares.
+     *
+     * @param parts the types of its parts, by name
+     */
+    public MessageElement wrapper(JsonValue value, QName name, Map<String, TypeModel> parts) {
+        MessageElement wrapper = new MessageElement(name, null);
+        if (!(value instanceof JsonValue.Members members)) {
+            wrong(
+                    value,
+                    "",
+                    "the parts of a call are an object",
+                    "give an object with " + String.join(", ", parts.keySet()));
+            return wrapper;
+        }
+        members.members().forEach((part, given) -> {
+            if (parts.containsKey(part)) {
+                wrapper.add(element(given, new QName(part), parts.get(part), part));
+            } else {
+                unknown(given, part, "", parts.keySet());
+            }
+        });
+        return wrapper;
+    }
+
+    private void unknown(JsonValue value, String key, String path, Collection<String> known) {
+        wrong(
+                value,
+                path,
+                "there is no " + key,
+                NearestName.of(key, known)
+                        .map(near -> "perhaps " + near)
+                        .orElse(known.isEmpty() ? "leave it out" : "there is " + String.join(", ", known)));
+    }
+
+    private static String inside(String path, String key) {
+        return path.isEmpty() ? key : path + "." + key;
+    }
+
+    private void fill(MessageElement element, JsonValue value, TypeModel declared, String path) {
+        if (value instanceof JsonValue.Nothing) {
+            element.prefixes().put("xsi", Xml.XSI);
+            element.attributes().put(new QName(Xml.XSI, "nil"), "true");
+        } else if (value instanceof JsonValue.Text text) {
+            scalar(element, text.text(), text, declared, path);
+        } else if (value instanceof JsonValue.Literal literal) {
+            scalar(element, literal.text(), literal, declared, path);
+        } else if (value instanceof JsonValue.Members members) {
+            members(element, members, declared, path);
+        } else {
+            wrong(value, path, "an array stands where one value is wanted", "give one value");
+        }
+    }
+
+    private void scalar(MessageElement element, String text, JsonValue value, TypeModel type, String path) {
+        if (type.text() == null && !type.mixed() && !type.isAnything()) {
+            List<String> names = names(type);
+            wrong(
+                    value,
+                    path,
+                    "\"" + text + "\" stands where an object is wanted",
+                    names.isEmpty() ? "give an empty object" : "give an object with " + String.join(", ", names));
+        } else {
+            element.setText(text);
+        }
+    }
+
+    private static List<String> names(TypeModel type) {
+        List<String> names = new ArrayList<>(new LinkedHashSet<>(ContentModel.names(type.content())));
+        type.attributes().keySet().forEach(name -> names.add("@" + name.getLocalPart()));
+        return names;
+    }
+
+    private void members(MessageElement element, JsonValue.Members value, TypeModel declared, String path) {
+        TypeModel type = stated(element, value, declared, path);
+        List<MessageElement> children = new ArrayList<>();
+        value.members().forEach((key, given) -> {
+            if (key.equals(TYPE)) {
+                return;
+            }
+            if (key.startsWith("@")) {
+                attribute(element, key.substring(1), given, type, path);
+            } else if (key.equals(TEXT)) {
+                text(element, given, type, path);
+            } else if (key.equals(CONTENT)) {
+                content(element, given, type, path);
+            } else {
+                child(key, given, type, path, children);
+            }
+        });
+        ordered(children, type.content()).forEach(element::add);
+    }
+
+    private void text(MessageElement element, JsonValue given, TypeModel type, String path) {
+        if (given instanceof JsonValue.Text text) {
+            scalar(element, text.text(), given, type, path);
+        } else if (given instanceof JsonValue.Literal literal) {
+            scalar(element, literal.text(), given, type, path);
+        } else {
+            wrong(given, inside(path, TEXT), "text is no object and no array", "give a string");
+        }
+    }
+
+    private void content(MessageElement element, JsonValue given, TypeModel type, String path) {
+        if (!(given instanceof JsonValue.Items items)) {
+            wrong(given, inside(path, CONTENT), "content is an array", "give strings, and an object for each element");
+            return;
+        }
+        for (JsonValue item : items.items()) {
+            if (item instanceof JsonValue.Text text) {
+                element.add(text.text());
+            } else if (item instanceof JsonValue.Members members) {
+                List<MessageElement> children = new ArrayList<>();
+                members.members().forEach((key, inner) -> child(key, inner, type, path, children));
+                children.forEach(element::add);
+            } else {
+                wrong(item, inside(path, CONTENT), "content is made of strings and objects", "give one of these");
+            }
+        }
+    }
+
+    /** The type that stands in the declared one's place; its name need not say the namespace when it is the only one. */
+    private TypeModel stated(MessageElement element, JsonValue.Members value, TypeModel declared, String path) {
+        JsonValue stated = value.members().get(TYPE);
+        if (!(stated instanceof JsonValue.Text text)) {
+            return declared;
+        }
+        List<QName> found = vocabulary.schema().types().keySet().stream()
+                .filter(name -> name.toString().equals(text.text())
+                        || name.getLocalPart().equals(text.text()))
+                .filter(name -> declared.isAnything() || vocabulary.derives(vocabulary.type(name), declared, Set.of()))
+                .toList();
+        if (found.size() != 1) {
+            List<String> known = vocabulary.schema().types().keySet().stream()
+                    .filter(name -> !vocabulary.type(name).isAbstract()
+                            && !declared.isAnything()
+                            && vocabulary.derives(vocabulary.type(name), declared, Set.of()))
+                    .map(QName::getLocalPart)
+                    .sorted()
+                    .toList();
+            unknown(stated, "type " + text.text() + " for it", path, known);
+            return declared;
+        }
+        QName name = found.get(0);
+        element.prefixes().put("xsi", Xml.XSI);
+        if (name.getNamespaceURI().isEmpty()) {
+            element.attributes().put(new QName(Xml.XSI, "type"), name.getLocalPart());
+        } else {
+            element.prefixes().put("t", name.getNamespaceURI());
+            element.attributes().put(new QName(Xml.XSI, "type"), "t:" + name.getLocalPart());
+        }
+        return vocabulary.type(name);
+    }
+
+    private void attribute(MessageElement element, String key, JsonValue given, TypeModel type, String path) {
+        QName name = type.attributes().keySet().stream()
+                .filter(known ->
+                        known.getLocalPart().equals(key) || known.toString().equals(key))
+                .findFirst()
+                .orElse(key.startsWith("{") || !type.wildcards().isEmpty() ? QName.valueOf(key) : null);
+        String text = given instanceof JsonValue.Text one
+                ? one.text()
+                : given instanceof JsonValue.Literal literal ? literal.text() : null;
+        if (name == null) {
+            unknown(
+                    given,
+                    "@" + key,
+                    path,
+                    type.attributes().keySet().stream()
+                            .map(known -> "@" + known.getLocalPart())
+                            .toList());
+        } else if (text == null) {
+            wrong(given, inside(path, "@" + key), "an attribute is text", "give a string");
+        } else {
+            element.attributes().put(name, text);
+        }
+    }
+
+    private void child(String key, JsonValue given, TypeModel type, String path, List<MessageElement> to) {
+        QName name = key.startsWith("{") ? QName.valueOf(key) : null;
+        TypeModel inner = null;
+        if (type.isAnything()) {
+            name = name == null ? new QName(key) : name;
+            inner = type;
+        } else {
+            for (Map.Entry<QName, TypeModel> known : elements(type).entrySet()) {
+                boolean same = name == null
+                        ? known.getKey().getLocalPart().equals(key)
+                        : known.getKey().equals(name);
+                if (same && inner == null) {
+                    name = known.getKey();
+                    inner = known.getValue();
+                }
+            }
+            if (inner == null && name != null && ContentModel.anywhere(type.content(), name) != null) {
+                inner = vocabulary.element(name) == null
+                        ? vocabulary.type(new QName(Xml.XSD, "anyType"))
+                        : vocabulary.typeOf(vocabulary.element(name));
+            }
+        }
+        if (inner == null) {
+            unknown(given, key, path, names(type));
+            return;
+        }
+        int number = 0;
+        for (JsonValue one : given instanceof JsonValue.Items items ? items.items() : List.of(given)) {
+            String where = inside(path, key) + (given instanceof JsonValue.Items ? "[" + number++ + "]" : "");
+            to.add(element(one, name, inner, where));
+        }
+    }
+
+    /** The elements that a type may hold, those of substitution groups among them, with their types. */
+    private Map<QName, TypeModel> elements(TypeModel type) {
+        Map<QName, TypeModel> elements = new LinkedHashMap<>();
+        for (Leaf leaf : ContentModel.all(type.content())) {
+            if (leaf instanceof Leaf.Element element) {
+                for (QName name : element.substitutes()) {
+                    boolean own = name.equals(element.declaration().name());
+                    elements.putIfAbsent(
+                            name, vocabulary.typeOf(own ? element.declaration() : vocabulary.element(name)));
+                }
+            }
+        }
+        return elements;
+    }
+
+    /** Puts elements into the order that the contract wants, as far as it wants one; what fits nowhere comes last. */
+    private static List<MessageElement> ordered(List<MessageElement> children, ContentModel model) {
+        List<MessageElement> pending = new ArrayList<>(children);
+        List<MessageElement> ordered = new ArrayList<>();
+        ContentModel at = model;
+        while (!pending.isEmpty()) {
+            MessageElement next = null;
+            for (Leaf leaf : ContentModel.next(at)) {
+                for (MessageElement child : pending) {
+                    next = next == null && leaf.accepts(child.name()) ? child : next;
+                }
+            }
+            ContentModel.Step step = next == null ? null : at.step(next.name());
+            if (step == null) {
+                break;
+            }
+            ordered.add(next);
+            pending.remove(next);
+            at = step.rest();
+        }
+        ordered.addAll(pending);
+        return ordered;
+    }
+}

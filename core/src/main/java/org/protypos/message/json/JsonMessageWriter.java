@@ -1,0 +1,197 @@
+package org.protypos.message.json;
+
+import com.fasterxml.jackson.core.JsonGenerator;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.regex.Pattern;
+import javax.xml.namespace.QName;
+import org.protypos.message.model.TypeModel;
+import org.protypos.message.model.Vocabulary;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.schema.ComplexType;
+import org.protypos.schema.ElementDeclaration;
+import org.protypos.schema.ElementReference;
+import org.protypos.schema.GroupReference;
+import org.protypos.schema.ModelGroup;
+import org.protypos.schema.Particle;
+import org.protypos.schema.SchemaType;
+import org.protypos.schema.SimpleType;
+import org.protypos.schema.Term;
+import org.protypos.source.Xml;
+
+/** Writes elements as JSON, the way {@link JsonMessageReader} reads them. */
+public final class JsonMessageWriter {
+    private static final Pattern NUMBER = Pattern.compile("-?(0|[1-9][0-9]*)(\\.[0-9]+)?([eE][+-]?[0-9]+)?");
+    private static final Set<String> NUMERIC = Set.of(
+            ("decimal integer long int short byte nonNegativeInteger positiveInteger nonPositiveInteger negativeInteger"
+                            + " unsignedLong unsignedInt unsignedShort unsignedByte float double")
+                    .split(" "));
+
+    private final Vocabulary vocabulary;
+    private final Map<MessageElement, TypeModel> types;
+
+    /**
+     * Makes a writer.
+     *
+     * @param types the types of elements as a check has found them; what has none is written as text and elements
+     */
+    public JsonMessageWriter(Vocabulary vocabulary, Map<MessageElement, TypeModel> types) {
+        this.vocabulary = vocabulary;
+        this.types = types;
+    }
+
+    /** Writes the value of an element. */
+    public void write(MessageElement element, JsonGenerator out) throws IOException {
+        TypeModel type = types.get(element);
+        if ("true".equals(element.attribute(Xml.XSI, "nil"))) {
+            out.writeNull();
+            return;
+        }
+        boolean plain = element.attributes().isEmpty();
+        if (plain && element.children().isEmpty() && (type == null || type.text() != null)) {
+            scalar(element.text(), type, out);
+            return;
+        }
+        out.writeStartObject();
+        attributes(element, out);
+        if (type != null && type.text() != null
+                || element.children().isEmpty() && !element.text().isBlank()) {
+            out.writeFieldName(JsonMessageReader.TEXT);
+            scalar(element.text(), type, out);
+        } else if (element.content().stream().anyMatch(item -> item instanceof String text && !text.isBlank())) {
+            mixed(element, out);
+        } else {
+            children(element, type, out);
+        }
+        out.writeEndObject();
+    }
+
+    private void attributes(MessageElement element, JsonGenerator out) throws IOException {
+        for (Map.Entry<QName, String> attribute : element.attributes().entrySet()) {
+            QName name = attribute.getKey();
+            if (name.equals(new QName(Xml.XSI, "type"))) {
+                QName stated = element.resolve(attribute.getValue().strip());
+                out.writeStringField(
+                        JsonMessageReader.TYPE, stated == null ? attribute.getValue() : stated.getLocalPart());
+            } else if (!name.getNamespaceURI().equals(Xml.XSI)) {
+                out.writeStringField(
+                        "@" + (name.getNamespaceURI().isEmpty() ? name.getLocalPart() : name.toString()),
+                        attribute.getValue());
+            }
+        }
+    }
+
+    private void mixed(MessageElement element, JsonGenerator out) throws IOException {
+        out.writeArrayFieldStart(JsonMessageReader.CONTENT);
+        for (Object item : element.content()) {
+            if (item instanceof MessageElement child) {
+                out.writeStartObject();
+                out.writeFieldName(key(child, element));
+                write(child, out);
+                out.writeEndObject();
+            } else {
+                out.writeString((String) item);
+            }
+        }
+        out.writeEndArray();
+    }
+
+    private void children(MessageElement element, TypeModel type, JsonGenerator out) throws IOException {
+        Map<String, List<MessageElement>> byKey = new LinkedHashMap<>();
+        for (MessageElement child : element.children()) {
+            byKey.computeIfAbsent(key(child, element), any -> new ArrayList<>()).add(child);
+        }
+        for (Map.Entry<String, List<MessageElement>> member : byKey.entrySet()) {
+            out.writeFieldName(member.getKey());
+            List<MessageElement> some = member.getValue();
+            if (some.size() == 1 && !repeats(type, some.get(0).name())) {
+                write(some.get(0), out);
+            } else {
+                out.writeStartArray();
+                for (MessageElement child : some) {
+                    write(child, out);
+                }
+                out.writeEndArray();
+            }
+        }
+    }
+
+    /** The local name, unless an element of another namespace beside it has the same. */
+    private static String key(MessageElement child, MessageElement around) {
+        boolean alone = around.children().stream()
+                .noneMatch(
+                        other -> other.name().getLocalPart().equals(child.name().getLocalPart())
+                                && !other.name().equals(child.name()));
+        return alone ? child.name().getLocalPart() : child.name().toString();
+    }
+
+    private boolean repeats(TypeModel type, QName name) {
+        return type != null
+                && type.particles().stream().anyMatch(particle -> repeats(particle, name, false, new HashSet<>()));
+    }
+
+    private boolean repeats(Particle particle, QName name, boolean inside, Set<QName> groups) {
+        boolean many = inside || particle.repeats();
+        Term term = particle.term();
+        if (term instanceof ElementDeclaration element) {
+            return many && element.name().equals(name);
+        }
+        if (term instanceof ElementReference reference) {
+            ElementDeclaration head = vocabulary.element(reference.name());
+            return many
+                    && (reference.name().equals(name)
+                            || head != null && vocabulary.substitutes(head).contains(name));
+        }
+        if (term instanceof GroupReference reference) {
+            return groups.add(reference.name())
+                    && vocabulary.schema().groups().containsKey(reference.name())
+                    && repeats(
+                            new Particle(
+                                    vocabulary
+                                            .schema()
+                                            .groups()
+                                            .get(reference.name())
+                                            .group(),
+                                    particle.least(),
+                                    particle.most()),
+                            name,
+                            many,
+                            groups);
+        }
+        return term instanceof ModelGroup group
+                && group.particles().stream().anyMatch(part -> repeats(part, name, many, groups));
+    }
+
+    /** Numbers and booleans that JSON writes alike are no strings. */
+    private void scalar(String text, TypeModel type, JsonGenerator out) throws IOException {
+        String builtin = type == null ? "" : builtin(type.definition());
+        if (NUMERIC.contains(builtin) && NUMBER.matcher(text).matches()) {
+            out.writeNumber(text);
+        } else if (builtin.equals("boolean") && (text.equals("true") || text.equals("false"))) {
+            out.writeBoolean(text.equals("true"));
+        } else {
+            out.writeString(text);
+        }
+    }
+
+    private String builtin(SchemaType definition) {
+        SchemaType type = definition;
+        while (type != null) {
+            if (type.name() != null && type.name().getNamespaceURI().equals(Xml.XSD)) {
+                return type.name().getLocalPart();
+            }
+            boolean simple = type instanceof SimpleType one && one.variety() == SimpleType.Variety.RESTRICTION;
+            type = simple
+                    ? vocabulary.schema().resolve(((SimpleType) type).base())
+                    : type instanceof ComplexType complex && complex.base() != null
+                            ? vocabulary.schema().resolve(complex.base())
+                            : null;
+        }
+        return "";
+    }
+}

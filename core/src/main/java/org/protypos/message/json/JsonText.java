@@ -1,0 +1,117 @@
+package org.protypos.message.json;
+
+import com.fasterxml.jackson.core.JsonFactory;
+import com.fasterxml.jackson.core.JsonParser;
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.core.JsonToken;
+import com.fasterxml.jackson.core.StreamReadConstraints;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.Place;
+import org.protypos.diagnostic.SourceText;
+
+/** Parses JSON into values that know where they stand. */
+public final class JsonText {
+    private static final JsonFactory JSON = JsonFactory.builder()
+            .streamReadConstraints(
+                    StreamReadConstraints.builder().maxNestingDepth(1_000).build())
+            .build();
+
+    private final SourceText text;
+    private final Findings findings;
+    private final JsonParser in;
+
+    private JsonText(SourceText text, Findings findings, JsonParser in) {
+        this.text = text;
+        this.findings = findings;
+        this.in = in;
+    }
+
+    /**
+     * Parses a text.
+     *
+     * @param findings is told why it is not well-formed
+     * @return the value, or null when it is not
+     */
+    public static JsonValue parse(SourceText text, Findings findings) {
+        try (JsonParser parser = JSON.createParser(text.text())) {
+            JsonText json = new JsonText(text, findings, parser);
+            parser.nextToken();
+            JsonValue value = json.value();
+            if (value != null && parser.nextToken() != null) {
+                json.wrong(json.here(), "something follows the value");
+                return null;
+            }
+            return value;
+        } catch (JsonProcessingException e) {
+            Place place = e.getLocation() == null
+                    ? text.at(0)
+                    : text.at((int) Math.max(
+                            0,
+                            Math.min(
+                                    e.getLocation().getCharOffset(), text.text().length())));
+            findings.error(
+                    "malformed-json",
+                    place,
+                    "the text is not well-formed JSON: "
+                            + e.getOriginalMessage().lines().findFirst().orElse(""),
+                    "mend it, or give the message as XML");
+            return null;
+        } catch (IOException e) {
+            throw new IllegalStateException("text in memory can be read", e);
+        }
+    }
+
+    private Place here() {
+        return text.at((int) Math.max(
+                0,
+                Math.min(in.currentTokenLocation().getCharOffset(), text.text().length())));
+    }
+
+    private void wrong(Place place, String message) {
+        findings.error("malformed-json", place, message, "give one JSON value");
+    }
+
+    private JsonValue value() throws IOException {
+        Place place = here();
+        JsonToken token = in.currentToken();
+        if (token == null) {
+            wrong(place, "there is no value");
+            return null;
+        }
+        switch (token) {
+            case START_OBJECT -> {
+                Map<String, JsonValue> members = new LinkedHashMap<>();
+                while (in.nextToken() == JsonToken.FIELD_NAME) {
+                    String name = in.currentName();
+                    Place at = here();
+                    in.nextToken();
+                    if (members.put(name, value()) != null) {
+                        wrong(at, "\"" + name + "\" is there twice");
+                    }
+                }
+                return new JsonValue.Members(members, place);
+            }
+            case START_ARRAY -> {
+                List<JsonValue> items = new ArrayList<>();
+                while (in.nextToken() != JsonToken.END_ARRAY) {
+                    items.add(value());
+                }
+                return new JsonValue.Items(items, place);
+            }
+            case VALUE_STRING -> {
+                return new JsonValue.Text(in.getText(), place);
+            }
+            case VALUE_NULL -> {
+                return new JsonValue.Nothing(place);
+            }
+            default -> {
+                return new JsonValue.Literal(in.getText(), place);
+            }
+        }
+    }
+}
