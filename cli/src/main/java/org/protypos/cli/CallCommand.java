@@ -20,6 +20,7 @@ import org.protypos.diagnostic.SourceText;
 import org.protypos.exchange.Arguments;
 import org.protypos.exchange.CalledOperation;
 import org.protypos.exchange.Caller;
+import org.protypos.exchange.OperationCheck;
 import org.protypos.exchange.RequestBuilder;
 import org.protypos.message.check.CheckedMessage;
 import org.protypos.message.check.ContractCheck;
@@ -115,10 +116,9 @@ final class CallCommand implements Callable<Integer> {
             return ExitStatus.CONTRACT;
         }
         String text = MessageText.of(request);
-        boolean encoded =
-                called.bound().input() != null && called.bound().input().encoded();
-        List<Deviation> wrong =
-                encoded ? List.of() : check.check(parsed("request", text)).deviations();
+        List<Deviation> wrong = new OperationCheck(called, check)
+                .request(parsed("request", text))
+                .deviations();
         if (!wrong.isEmpty()) {
             FindingPrinter printer = new FindingPrinter(terminal.err());
             wrong.forEach(deviation -> printer.print(false, deviation));
@@ -227,9 +227,7 @@ final class CallCommand implements Callable<Integer> {
             terminal.out().println(json ? "{}" : "sent; there is no answer");
             return ExitStatus.DONE;
         }
-        boolean encoded =
-                called.bound().output() != null && called.bound().output().encoded();
-        CheckedMessage checked = encoded ? new CheckedMessage(List.of(), Map.of()) : check.check(root);
+        CheckedMessage checked = new OperationCheck(called, check).answer(root);
         if (xml) {
             terminal.out().println(answer.text());
         } else if (json) {

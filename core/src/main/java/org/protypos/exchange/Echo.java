@@ -3,7 +3,7 @@ package org.protypos.exchange;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import org.protypos.message.check.ContractCheck;
+import java.util.function.BooleanSupplier;
 import org.protypos.message.tree.MessageElement;
 
 /** Puts values of a request into an answer: where an element of the same name holds text, and the answer stays valid. */
@@ -21,20 +21,26 @@ final class Echo {
         element.children().forEach(this::gather);
     }
 
-    void into(MessageElement answer, ContractCheck check) {
-        into(answer, answer, check);
+    /**
+     * Puts the values into elements.
+     *
+     * @param valid says whether the answer that they stand in is valid
+     */
+    void into(List<MessageElement> answer, BooleanSupplier valid) {
+        if (!values.isEmpty() && valid.getAsBoolean()) {
+            answer.forEach(element -> into(element, valid));
+        }
     }
 
-    private void into(MessageElement element, MessageElement root, ContractCheck check) {
+    private void into(MessageElement element, BooleanSupplier valid) {
         String value = values.get(element.name().getLocalPart());
         if (value != null && element.children().isEmpty() && !value.equals(element.text())) {
             String before = element.text();
-            boolean valid = check.check(root).deviations().isEmpty();
             element.setText(value);
-            if (valid && !check.check(root).deviations().isEmpty()) {
+            if (!valid.getAsBoolean()) {
                 element.setText(before);
             }
         }
-        element.children().forEach(child -> into(child, root, check));
+        element.children().forEach(child -> into(child, valid));
     }
 }

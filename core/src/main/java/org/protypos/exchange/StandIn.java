@@ -255,15 +255,10 @@ public final class StandIn implements AutoCloseable {
         protected SoapMessage perform(SoapMessage came) {
             Tree request = (Tree) came;
             CalledOperation called = request.called;
-            List<MessageElement> given = new ArrayList<>();
-            List<Deviation> deviations = new ArrayList<>();
-            for (XmlElement<?> one : request.body) {
-                MessageElement element = tree(one);
-                given.add(element);
-                if (!request.encoded) {
-                    deviations.addAll(check.check(element).deviations());
-                }
-            }
+            List<MessageElement> given =
+                    request.body.stream().map(StandIn::tree).toList();
+            List<Deviation> deviations = new ArrayList<>(
+                    new OperationCheck(called, check).request(given).deviations());
             request.headers.forEach(
                     block -> deviations.addAll(check.check(tree(block)).deviations()));
             seen.accept(new Seen(called.operation().name(), List.copyOf(deviations)));
@@ -277,18 +272,19 @@ public final class StandIn implements AutoCloseable {
 
         private Tree answer(CalledOperation called, List<MessageElement> given) {
             Tree answer = new Tree(called, isEncoded(called.bound().output()));
-            MessageElement envelope = MessageReader.read(
-                    "answer",
-                    samples.message(called.binding(), called.operation(), true).getBytes(StandardCharsets.UTF_8),
-                    new Findings());
+            String sample = samples.message(called.binding(), called.operation(), true);
+            MessageElement envelope =
+                    MessageReader.read("answer", sample.getBytes(StandardCharsets.UTF_8), new Findings());
+            OperationCheck operation = new OperationCheck(called, check);
             for (MessageElement section : envelope.children()) {
                 boolean header = section.name().getLocalPart().equals("Header");
-                for (MessageElement part : section.children()) {
-                    if (!header) {
-                        new Echo(given).into(part, check);
-                    }
-                    (header ? answer.headers : answer.body).add(element(part));
+                if (!header) {
+                    new Echo(given).into(section.children(), () -> operation
+                            .answer(envelope)
+                            .deviations()
+                            .isEmpty());
                 }
+                section.children().forEach(part -> (header ? answer.headers : answer.body).add(element(part)));
             }
             return answer;
         }

@@ -32,6 +32,11 @@ public final class ContractCheck {
         return vocabulary;
     }
 
+    /** Checks an element against a type, whatever its name. */
+    public CheckedMessage check(MessageElement element, TypeModel type) {
+        return checker.check(element, type);
+    }
+
     /** Checks a message. */
     public CheckedMessage check(MessageElement message) {
         List<Deviation> deviations = new ArrayList<>();

@@ -198,7 +198,13 @@ public final class JsonMessageReader {
                     .map(QName::getLocalPart)
                     .sorted()
                     .toList();
-            unknown(stated, "type " + text.text() + " for it", path, known);
+            wrong(
+                    stated,
+                    path,
+                    "there is no type " + text.text() + " for it",
+                    NearestName.of(text.text(), known)
+                            .map(near -> "perhaps " + near)
+                            .orElse("there is " + String.join(", ", known)));
             return declared;
         }
         QName name = found.get(0);

@@ -1,0 +1,209 @@
+package org.protypos.exchange;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.core.JsonFactory;
+import com.fasterxml.jackson.core.JsonGenerator;
+import java.io.IOException;
+import java.io.StringWriter;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import javax.xml.namespace.QName;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.protypos.contract.Contract;
+import org.protypos.contract.ContractReader;
+import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.SourceText;
+import org.protypos.message.check.CheckedMessage;
+import org.protypos.message.check.ContractCheck;
+import org.protypos.message.json.JsonMessageReader;
+import org.protypos.message.json.JsonMessageWriter;
+import org.protypos.message.json.JsonText;
+import org.protypos.message.json.JsonValue;
+import org.protypos.message.sample.Samples;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.message.tree.MessageReader;
+import org.protypos.message.tree.MessageText;
+import org.protypos.source.DocumentGatherer;
+import org.protypos.testing.Infoset;
+
+/** Contracts tried without generated code: messages as JSON, calls, and a service that stands in. */
+class ExchangeTest {
+    private static final InetSocketAddress ANY = new InetSocketAddress(InetAddress.getLoopbackAddress(), 0);
+
+    private static Contract read(String contract) {
+        Contract read = ContractReader.read(DocumentGatherer.gather(List.of(contract), null));
+        assertThat(read.isSound()).as("%s", read.findings()).isTrue();
+        return read;
+    }
+
+    private static MessageElement parsed(String text) {
+        return MessageReader.read("message", text.getBytes(StandardCharsets.UTF_8), new Findings());
+    }
+
+    /** Every operation of a contract is called with samples, at a service that stands in; both messages are valid. */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "../examples/harbour/contract/desk.wsdl",
+                "../examples/tide/tide.wsdl",
+                "../examples/customs/customs.wsdl",
+                "../examples/tables/tables.wsdl",
+                "src/test/resources/bodies/bodies.wsdl",
+                "src/test/resources/encoded/dues.wsdl"
+            })
+    void everyOperationIsAnsweredByTheStandIn(String path) throws IOException {
+        Contract contract = read(path);
+        ContractCheck check = new ContractCheck(contract);
+        List<StandIn.Seen> seen = new ArrayList<>();
+        try (StandIn standIn = StandIn.serve(contract, ANY, seen::add)) {
+            for (CalledOperation called : CalledOperation.of(contract)) {
+                for (boolean full : new boolean[] {true, false}) {
+                    String request = new Samples(contract, check.vocabulary(), full)
+                            .message(called.binding(), called.operation(), false);
+                    String address = standIn.addresses().get(called.port());
+                    Caller.Answer answer = new Caller(called, with -> with.address(address)).call(request);
+                    assertThat(answer.failure()).as(request).isNull();
+                    assertThat(answer.fault()).as(request + answer.text()).isNull();
+                    if (called.operation().output() != null) {
+                        CheckedMessage checked = new OperationCheck(called, check).answer(parsed(answer.text()));
+                        assertThat(checked.deviations()).as(answer.text()).isEmpty();
+                    }
+                }
+            }
+        }
+        assertThat(seen).isNotEmpty().allMatch(one -> one.deviations().isEmpty());
+    }
+
+    /** What came in the request comes back where the answer has the like; a wrong request is told what is wrong. */
+    @Test
+    void theStandInEchoesAndRefuses() throws IOException {
+        Contract contract = read("../examples/harbour/contract/desk.wsdl");
+        ContractCheck check = new ContractCheck(contract);
+        CalledOperation find = CalledOperation.of(contract).stream()
+                .filter(called -> called.operation().name().equals("castOff"))
+                .findFirst()
+                .orElseThrow();
+        try (StandIn standIn = StandIn.serve(contract, ANY, one -> {})) {
+            String address = standIn.addresses().get(find.port());
+            Findings findings = new Findings();
+            RequestBuilder builder = new RequestBuilder(find, check.vocabulary(), findings);
+            String wrong = MessageText.of(builder.request(Arguments.of(List.of("berthNumber=seven"), findings)));
+            Caller.Answer refused = new Caller(find, with -> with.address(address)).call(wrong);
+            assertThat(refused.text())
+                    .contains("/castOff/berthNumber: \"seven\" is no int; expected is a value of type int");
+            String right = MessageText.of(builder.request(Arguments.of(List.of("berthNumber=7"), findings)));
+            Caller.Answer taken = new Caller(find, with -> with.address(address)).call(right);
+            assertThat(taken.failure()).isNull();
+            assertThat(taken.fault()).isNull();
+            assertThat(findings.hasErrors()).isFalse();
+        }
+    }
+
+    /** Messages become JSON and messages again, and are the same. */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "../examples/harbour/contract/desk.wsdl",
+                "../examples/customs/customs.wsdl",
+                "../examples/papers/papers.wsdl"
+            })
+    void messagesGoThroughJson(String path) throws IOException {
+        Contract contract = read(path);
+        ContractCheck check = new ContractCheck(contract);
+        for (boolean full : new boolean[] {true, false}) {
+            Samples samples = new Samples(contract, check.vocabulary(), full);
+            for (QName name : samples.elements()) {
+                MessageElement before = parsed(samples.element(name));
+                String json = json(check, before);
+                Findings findings = new Findings();
+                JsonValue value = JsonText.parse(new SourceText("message.json", json), findings);
+                MessageElement after = new JsonMessageReader(check.vocabulary(), findings)
+                        .element(
+                                value,
+                                name,
+                                check.vocabulary().typeOf(check.vocabulary().element(name)),
+                                "");
+                assertThat(findings.sorted()).as(json).isEmpty();
+                assertThat(Infoset.of(whole(after))).as(json).isEqualTo(Infoset.of(whole(before)));
+            }
+        }
+    }
+
+    private static String json(ContractCheck check, MessageElement message) throws IOException {
+        CheckedMessage checked = check.check(message);
+        assertThat(checked.deviations()).isEmpty();
+        StringWriter text = new StringWriter();
+        try (JsonGenerator out = new JsonFactory().createGenerator(text)) {
+            new JsonMessageWriter(check.vocabulary(), checked.types()).write(message, out);
+        }
+        return text.toString();
+    }
+
+    /** Without white space and with the types by their full names, for prefixes may be others. */
+    private static String whole(MessageElement message) {
+        trim(message);
+        List<String> names = new ArrayList<>();
+        gather(message, names);
+        for (int i = 0; i < names.size(); i++) {
+            message.prefixes().putIfAbsent("p" + i, names.get(i));
+        }
+        return MessageText.of(message)
+                .replaceAll("(?<=xsi:type=\")[^\":]*:", "")
+                .replaceAll(">\\s+<", "><");
+    }
+
+    private static void gather(MessageElement element, List<String> names) {
+        for (String namespace :
+                List.of(element.name().getNamespaceURI(), "http://www.w3.org/2001/XMLSchema-instance")) {
+            if (!namespace.isEmpty() && !names.contains(namespace)) {
+                names.add(namespace);
+            }
+        }
+        element.children().forEach(child -> gather(child, names));
+    }
+
+    private static void trim(MessageElement element) {
+        if (!element.children().isEmpty()) {
+            element.content().removeIf(item -> item instanceof String text && text.isBlank());
+        }
+        element.children().forEach(ExchangeTest::trim);
+    }
+
+    /** Everything that is wrong with arguments and JSON is told at once, each with what it is about. */
+    @Test
+    void wrongValuesAreNamed() {
+        Contract contract = read("../examples/harbour/contract/desk.wsdl");
+        ContractCheck check = new ContractCheck(contract);
+        CalledOperation request = CalledOperation.of(contract).get(0);
+        Findings findings = new Findings();
+        JsonValue value = JsonText.parse(new SourceText("request.json", """
+                {"vessel": {"@xsi:type": "Fery", "name": ["a", "b"], "callSign": "LB4F"},
+                 "arival": "2027-05-09T14:30:00Z", "stay": {"days": 2}, "need": [["water"]],
+                 "#header": {"pass": {}}}
+                """), findings);
+        new RequestBuilder(request, check.vocabulary(), findings).request(value);
+        assertThat(findings.sorted().stream()
+                        .map(finding -> finding.place().line() + ":"
+                                + finding.place().column() + " " + finding.message() + " | " + finding.cure()))
+                .containsExactly(
+                        "1:26 vessel: there is no type Fery for it | perhaps Ferry",
+                        "1:66 vessel: there is no callSign | perhaps @callSign",
+                        "2:12 there is no arival | perhaps arrival",
+                        "2:53 stay: there is no days | leave it out",
+                        "2:66 need[0]: an array stands where one value is wanted | give one value",
+                        "3:22 the request has no header block pass | leave it out");
+        Findings wrong = new Findings();
+        Arguments.of(List.of("a", "a..b=1", "b=1", "b.c=2", "d[1]=x", "e={\"f\": }"), wrong);
+        assertThat(wrong.sorted()).hasSize(4);
+        Findings malformed = new Findings();
+        assertThat(JsonText.parse(new SourceText("x", "[".repeat(2000)), malformed))
+                .isNull();
+        assertThat(malformed.sorted()).extracting(finding -> finding.code()).containsExactly("malformed-json");
+    }
+}
