@@ -3,10 +3,15 @@ package org.protypos.cli;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CountDownLatch;
 import org.protypos.contract.Contract;
+import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.SourceText;
+import org.protypos.exchange.Answers;
 import org.protypos.exchange.StandIn;
 import org.protypos.message.check.Deviation;
 import picocli.CommandLine.Command;
@@ -34,6 +39,12 @@ final class StandInCommand implements Callable<Integer> {
     private int port;
 
     @Option(
+            names = "--answers",
+            paramLabel = "FILE",
+            description = "What to answer otherwise than with samples, by operation and request, in YAML or JSON.")
+    private Path answers;
+
+    @Option(
             names = "--catalog",
             paramLabel = "FILE",
             description = "An OASIS XML catalog that maps addresses and namespaces to local documents.")
@@ -48,8 +59,19 @@ final class StandInCommand implements Callable<Integer> {
             terminal.refuse(read.findings(), "nothing is served", false);
             return ContractArguments.status(read);
         }
+        Findings findings = new Findings();
+        Answers told = answers == null
+                ? Answers.NONE
+                : Answers.read(
+                        new SourceText(answers.toString(), Files.readString(answers, StandardCharsets.UTF_8)),
+                        read,
+                        findings);
+        if (findings.hasErrors()) {
+            terminal.refuse(findings.sorted(), "nothing is served", false);
+            return ExitStatus.CONTRACT;
+        }
         InetSocketAddress address = new InetSocketAddress(InetAddress.getLoopbackAddress(), port);
-        try (StandIn standIn = StandIn.serve(read, address, request -> seen(terminal, request))) {
+        try (StandIn standIn = StandIn.serve(read, address, told, request -> seen(terminal, request))) {
             if (standIn.addresses().isEmpty()) {
                 terminal.problem("no port of the contract speaks SOAP: nothing is served", "");
                 return ExitStatus.CONTRACT;

@@ -5,25 +5,35 @@ import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
 import org.protypos.contract.Publication;
 import org.protypos.diagnostic.Findings;
+import org.protypos.message.check.CheckedMessage;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.check.Deviation;
+import org.protypos.message.json.JsonMessageReader;
+import org.protypos.message.json.JsonMessageWriter;
+import org.protypos.message.json.JsonValue;
 import org.protypos.message.sample.Samples;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
 import org.protypos.message.tree.MessageText;
 import org.protypos.runtime.soap.ContractDocuments;
+import org.protypos.runtime.soap.DeclaredFault;
 import org.protypos.runtime.soap.SoapEndpoint;
+import org.protypos.runtime.soap.SoapGuard;
 import org.protypos.runtime.soap.SoapMessage;
 import org.protypos.runtime.soap.SoapServer;
 import org.protypos.runtime.xml.XmlElement;
@@ -32,6 +42,7 @@ import org.protypos.runtime.xml.XmlOutput;
 import org.protypos.runtime.xml.XmlTypes;
 import org.protypos.wsdl.BoundOperation;
 import org.protypos.wsdl.Message;
+import org.protypos.wsdl.Operation;
 import org.protypos.wsdl.Service;
 
 /**
@@ -40,8 +51,10 @@ import org.protypos.wsdl.Service;
  */
 public final class StandIn implements AutoCloseable {
     private final Contract contract;
+    private final Answers answers;
     private final Consumer<Seen> seen;
     private final SoapServer server;
+    private final Map<PlannedAnswer, AtomicInteger> turns = new ConcurrentHashMap<>();
     private final Map<Service.Port, String> addresses = new LinkedHashMap<>();
 
     /**
@@ -52,7 +65,8 @@ public final class StandIn implements AutoCloseable {
      */
     public record Seen(String operation, List<Deviation> deviations) {}
 
-    private StandIn(Contract contract, SoapServer server, Consumer<Seen> seen) {
+    private StandIn(Contract contract, Answers answers, SoapServer server, Consumer<Seen> seen) {
+        this.answers = answers;
         this.contract = contract;
         this.server = server;
         this.seen = seen;
@@ -63,11 +77,13 @@ public final class StandIn implements AutoCloseable {
      *
      * @param contract a sound contract
      * @param port the port to listen at on this machine, 0 for any
+     * @param answers what to answer otherwise than with samples
      * @param seen told of each request
      * @throws IOException when the port cannot be had
      */
-    public static StandIn serve(Contract contract, InetSocketAddress port, Consumer<Seen> seen) throws IOException {
-        StandIn standIn = new StandIn(contract, SoapServer.listen(port), seen);
+    public static StandIn serve(Contract contract, InetSocketAddress port, Answers answers, Consumer<Seen> seen)
+            throws IOException {
+        StandIn standIn = new StandIn(contract, answers, SoapServer.listen(port), seen);
         standIn.publish(port.getHostString());
         return standIn;
     }
@@ -94,7 +110,8 @@ public final class StandIn implements AutoCloseable {
             for (int number = 2; !paths.add(path); number++) {
                 path = wanted + "-" + number;
             }
-            server.publish(path, new PlayedPort(operations));
+            PlayedPort played = new PlayedPort(operations);
+            server.publish(path, played.guarded(played.breaker));
             addresses.put(port, "http://" + host + ":" + server.port() + path);
         });
     }
@@ -180,8 +197,37 @@ public final class StandIn implements AutoCloseable {
         return XmlTypes.NONE.read(new ByteArrayInputStream(MessageText.of(tree).getBytes(StandardCharsets.UTF_8)));
     }
 
+    /** Breaks answers that are to be broken, on their way out. */
+    private static final class Breaker implements SoapGuard {
+        private final ThreadLocal<PlannedAnswer.Broken> next = new ThreadLocal<>();
+
+        void next(PlannedAnswer.Broken broken) {
+            next.set(broken);
+        }
+
+        @Override
+        public void request(byte[] envelope, String charset) {
+            next.remove();
+        }
+
+        @Override
+        public byte[] answer(byte[] envelope) {
+            PlannedAnswer.Broken broken = next.get();
+            next.remove();
+            if (broken == null) {
+                return envelope;
+            }
+            return switch (broken) {
+                case TRUNCATED -> Arrays.copyOf(envelope, envelope.length / 2);
+                case HTML -> "<html><body>Please log in.</body></html>".getBytes(StandardCharsets.UTF_8);
+                case EMPTY -> new byte[0];
+            };
+        }
+    }
+
     /** One port. */
     private final class PlayedPort extends SoapEndpoint {
+        private final Breaker breaker = new Breaker();
         private final List<CalledOperation> operations;
         private final ContractCheck check = new ContractCheck(contract);
         private final Samples samples = new Samples(contract, check.vocabulary(), true);
@@ -252,7 +298,7 @@ public final class StandIn implements AutoCloseable {
         }
 
         @Override
-        protected SoapMessage perform(SoapMessage came) {
+        protected SoapMessage perform(SoapMessage came) throws DeclaredFault {
             Tree request = (Tree) came;
             CalledOperation called = request.called;
             List<MessageElement> given =
@@ -267,14 +313,127 @@ public final class StandIn implements AutoCloseable {
                 throw new SecurityException(first.path() + ": " + first.came()
                         + (first.expected().isEmpty() ? "" : "; expected is " + first.expected()));
             }
-            return called.operation().output() == null ? null : answer(called, given);
+            PlannedAnswer planned = planned(called, given);
+            if (planned == null) {
+                return called.operation().output() == null ? null : answer(called, given);
+            }
+            wait(planned.delay());
+            breaker.next(planned.broken());
+            if (planned.fault() != null) {
+                throw fault(called, planned, given);
+            }
+            return called.operation().output() == null
+                    ? null
+                    : planned.answer() == null ? answer(called, given) : told(called, planned, given);
+        }
+
+        private static void wait(Duration delay) {
+            try {
+                Thread.sleep(delay.toMillis());
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+            }
+        }
+
+        /** The first answer that fits the request; of several to be given in turn the next one. */
+        private PlannedAnswer planned(CalledOperation called, List<MessageElement> given) {
+            Template request = new Template(given);
+            for (PlannedAnswer one : answers.of(called.operation().name())) {
+                if (request.fits(one.when())) {
+                    if (one.each().isEmpty()) {
+                        return one;
+                    }
+                    int turn = turns.computeIfAbsent(one, any -> new AtomicInteger())
+                            .getAndIncrement();
+                    return one.each().get(Math.min(turn, one.each().size() - 1));
+                }
+            }
+            return null;
+        }
+
+        /** The answer of a file: its values over those of a sample. */
+        private Tree told(CalledOperation called, PlannedAnswer planned, List<MessageElement> given) {
+            MessageElement sample = sample(called);
+            Findings findings = new Findings();
+            RequestBuilder builder = new RequestBuilder(called, check.vocabulary(), findings);
+            JsonValue base = json(called, sample);
+            JsonValue values = new Template(given).filled(planned.answer());
+            MessageElement envelope = builder.answer(base == null ? values : Template.over(base, values));
+            Tree answer = new Tree(called, isEncoded(called.bound().output()));
+            for (MessageElement section : envelope.children()) {
+                boolean header = section.name().getLocalPart().equals("Header");
+                section.children().forEach(part -> (header ? answer.headers : answer.body).add(element(part)));
+            }
+            return answer;
+        }
+
+        /** What stands in the body of an answer, as values of its one element; null when there are several. */
+        private JsonValue json(CalledOperation called, MessageElement envelope) {
+            CheckedMessage checked = new OperationCheck(called, check).answer(envelope);
+            List<MessageElement> body = envelope.children().stream()
+                    .filter(section -> section.name().getLocalPart().equals("Body"))
+                    .flatMap(section -> section.children().stream())
+                    .toList();
+            if (body.size() != 1) {
+                return null;
+            }
+            return JsonMessageWriter.value(check.vocabulary(), checked.types(), body.get(0));
+        }
+
+        private DeclaredFault fault(CalledOperation called, PlannedAnswer planned, List<MessageElement> given) {
+            QName name = faultElement(called, planned.fault());
+            MessageElement detail =
+                    MessageReader.read("fault", samples.element(name).getBytes(StandardCharsets.UTF_8), new Findings());
+            JsonValue base = JsonMessageWriter.value(
+                    check.vocabulary(), check.check(detail).types(), detail);
+            JsonValue values =
+                    planned.answer() == null ? base : Template.over(base, new Template(given).filled(planned.answer()));
+            MessageElement built = new JsonMessageReader(check.vocabulary(), new Findings())
+                    .element(
+                            values,
+                            name,
+                            check.vocabulary().typeOf(check.vocabulary().element(name)),
+                            "");
+            RequestBuilder builder = new RequestBuilder(called, check.vocabulary(), new Findings());
+            XmlElement<?> element = element(builder.envelope(List.of(built), List.of())
+                    .children()
+                    .get(0)
+                    .children()
+                    .get(0));
+            return new DeclaredFault(planned.reason()) {
+                private static final long serialVersionUID = 1L;
+
+                @Override
+                protected void writeDetail(XmlOutput out) {
+                    out.element(element);
+                }
+            };
+        }
+
+        /** The element of a fault, by its name or by that of the fault. */
+        private QName faultElement(CalledOperation called, String wanted) {
+            for (Operation.Use fault : called.operation().faults()) {
+                for (Message.Part part :
+                        contract.wsdl().messages().get(fault.message()).parts()) {
+                    boolean meant = part.element() != null
+                            && (part.element().getLocalPart().equals(wanted) || wanted.equals(fault.name()));
+                    if (meant) {
+                        return part.element();
+                    }
+                }
+            }
+            throw new UnsupportedOperationException("the contract declares no fault " + wanted + " for "
+                    + called.operation().name());
+        }
+
+        private MessageElement sample(CalledOperation called) {
+            String sample = samples.message(called.binding(), called.operation(), true);
+            return MessageReader.read("answer", sample.getBytes(StandardCharsets.UTF_8), new Findings());
         }
 
         private Tree answer(CalledOperation called, List<MessageElement> given) {
             Tree answer = new Tree(called, isEncoded(called.bound().output()));
-            String sample = samples.message(called.binding(), called.operation(), true);
-            MessageElement envelope =
-                    MessageReader.read("answer", sample.getBytes(StandardCharsets.UTF_8), new Findings());
+            MessageElement envelope = sample(called);
             OperationCheck operation = new OperationCheck(called, check);
             for (MessageElement section : envelope.children()) {
                 boolean header = section.name().getLocalPart().equals("Header");

@@ -61,7 +61,7 @@ class ExchangeTest {
         Contract contract = read(path);
         ContractCheck check = new ContractCheck(contract);
         List<StandIn.Seen> seen = new ArrayList<>();
-        try (StandIn standIn = StandIn.serve(contract, ANY, seen::add)) {
+        try (StandIn standIn = StandIn.serve(contract, ANY, Answers.NONE, seen::add)) {
             for (CalledOperation called : CalledOperation.of(contract)) {
                 for (boolean full : new boolean[] {true, false}) {
                     String request = new Samples(contract, check.vocabulary(), full)
@@ -89,7 +89,7 @@ class ExchangeTest {
                 .filter(called -> called.operation().name().equals("castOff"))
                 .findFirst()
                 .orElseThrow();
-        try (StandIn standIn = StandIn.serve(contract, ANY, one -> {})) {
+        try (StandIn standIn = StandIn.serve(contract, ANY, Answers.NONE, one -> {})) {
             String address = standIn.addresses().get(find.port());
             Findings findings = new Findings();
             RequestBuilder builder = new RequestBuilder(find, check.vocabulary(), findings);
@@ -103,6 +103,99 @@ class ExchangeTest {
             assertThat(taken.fault()).isNull();
             assertThat(findings.hasErrors()).isFalse();
         }
+    }
+
+    /** A file of answers: by what is in the request, in turn, with parts of the request, faults, delays and broken ones. */
+    @Test
+    void theStandInAnswersAsAFileSays() throws IOException {
+        Contract contract = read("../examples/harbour/contract/desk.wsdl");
+        ContractCheck check = new ContractCheck(contract);
+        Findings findings = new Findings();
+        Answers answers = Answers.read(new SourceText("answers.yaml", """
+                answers:
+                  requestBerth:
+                    - when: {vessel.name: Aurora}
+                      answer: {offer: {berth: {number: 7, quay: "for ${vessel.name} at ${arrival}"}}}
+                    - when: {"need[0]": pilot}
+                      fault: {noBerthFree: {waiting: 4}}
+                      reason: all berths are taken
+                    - each:
+                        - answer: {offer: {berth: {number: 1}}}
+                        - {broken: truncated, delay: 1ms}
+                        - broken: html
+                        - answer: {offer: {berth: {number: 3}}}
+                """), contract, findings);
+        assertThat(findings.sorted()).isEmpty();
+        CalledOperation request = CalledOperation.of(contract).get(0);
+        List<String> told = new ArrayList<>();
+        try (StandIn standIn = StandIn.serve(contract, ANY, answers, one -> {})) {
+            String address = standIn.addresses().get(request.port());
+            for (String name : List.of("Aurora", "x:pilot", "a", "b", "c", "d", "e")) {
+                List<String> values = new ArrayList<>(List.of(
+                        "vessel.@xsi:type=Yacht",
+                        "vessel.@callSign=LB4F",
+                        "vessel.name=" + name.replace(":pilot", ""),
+                        "vessel.lengthInMetres=9",
+                        "vessel.draughtInMetres=1",
+                        "vessel.owner=Ada",
+                        "arrival=2027-05-09T14:30:00Z",
+                        "stay=P2D"));
+                if (name.endsWith("pilot")) {
+                    values.add("need[0]=pilot");
+                }
+                String text = MessageText.of(new RequestBuilder(request, check.vocabulary(), findings)
+                        .request(Arguments.of(values, findings)));
+                Caller.Answer answer = new Caller(request, with -> with.address(address)).call(text);
+                String valid = answer.failure() == null && answer.fault() == null
+                        ? new OperationCheck(request, check)
+                                .answer(parsed(answer.text()))
+                                .deviations()
+                                .toString()
+                        : "";
+                told.add(
+                        answer.failure() != null
+                                ? "failure"
+                                : answer.fault() != null
+                                        ? answer.fault().fault().reason()
+                                                + answer.text().replaceAll("(?s).*waiting>(\\d+)<.*", " $1")
+                                        : answer.text().replaceAll("(?s).*number>(\\d+)<.*<[^/>]*quay>(.*?)</.*", "$1 $2")
+                                                + valid);
+            }
+        }
+        assertThat(told)
+                .containsExactly(
+                        "7 for Aurora at 2027-05-09T14:30:00Z[]",
+                        "all berths are taken 4",
+                        "1 quay[]",
+                        "failure",
+                        "failure",
+                        "3 quay[]",
+                        "3 quay[]");
+    }
+
+    @Test
+    void everyMistakeInAFileOfAnswersIsTold() {
+        Contract contract = read("../examples/harbour/contract/desk.wsdl");
+        Findings findings = new Findings();
+        Answers.read(new SourceText("answers.yaml", """
+                answer: 1
+                answers:
+                  requestBirth:
+                    - whem: {a: b}
+                      delay: soon
+                      broken: badly
+                      when: [a]
+                  listBerths: none
+                """), contract, findings);
+        assertThat(findings.sorted().stream().map(finding -> finding.place().line() + " " + finding.message()))
+                .containsExactly(
+                        "1 \"answer\" is no key of a file of answers",
+                        "4 there is no operation requestBirth",
+                        "4 \"whem\" is no key of an answer",
+                        "5 \"soon\" is no delay",
+                        "6 \"badly\" is no way to break an answer",
+                        "7 when is no map",
+                        "8 an answer is no map");
     }
 
     /** Messages become JSON and messages again, and are the same. */

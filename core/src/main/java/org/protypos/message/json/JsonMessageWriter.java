@@ -1,7 +1,9 @@
 package org.protypos.message.json;
 
+import com.fasterxml.jackson.core.JsonFactory;
 import com.fasterxml.jackson.core.JsonGenerator;
 import java.io.IOException;
+import java.io.StringWriter;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -10,6 +12,8 @@ import java.util.Map;
 import java.util.Set;
 import java.util.regex.Pattern;
 import javax.xml.namespace.QName;
+import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.SourceText;
 import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
@@ -43,6 +47,17 @@ public final class JsonMessageWriter {
     public JsonMessageWriter(Vocabulary vocabulary, Map<MessageElement, TypeModel> types) {
         this.vocabulary = vocabulary;
         this.types = types;
+    }
+
+    /** The value of an element. */
+    public static JsonValue value(Vocabulary vocabulary, Map<MessageElement, TypeModel> types, MessageElement element) {
+        StringWriter text = new StringWriter();
+        try (JsonGenerator out = new JsonFactory().createGenerator(text)) {
+            new JsonMessageWriter(vocabulary, types).write(element, out);
+        } catch (IOException e) {
+            throw new IllegalStateException("text in memory can be written", e);
+        }
+        return JsonText.parse(new SourceText("value", text.toString()), new Findings());
     }
 
     /** Writes the value of an element. */

@@ -5,6 +5,7 @@ import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.core.JsonToken;
 import com.fasterxml.jackson.core.StreamReadConstraints;
+import com.fasterxml.jackson.dataformat.yaml.YAMLFactory;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -38,7 +39,16 @@ public final class JsonText {
      * @return the value, or null when it is not
      */
     public static JsonValue parse(SourceText text, Findings findings) {
-        try (JsonParser parser = JSON.createParser(text.text())) {
+        return parse(JSON, text, findings);
+    }
+
+    /** Parses a text in YAML, which has the same values, likewise. */
+    public static JsonValue parseYaml(SourceText text, Findings findings) {
+        return parse(new YAMLFactory(), text, findings);
+    }
+
+    private static JsonValue parse(JsonFactory factory, SourceText text, Findings findings) {
+        try (JsonParser parser = factory.createParser(text.text())) {
             JsonText json = new JsonText(text, findings, parser);
             parser.nextToken();
             JsonValue value = json.value();
@@ -57,13 +67,21 @@ public final class JsonText {
             findings.error(
                     "malformed-json",
                     place,
-                    "the text is not well-formed JSON: "
-                            + e.getOriginalMessage().lines().findFirst().orElse(""),
-                    "mend it, or give the message as XML");
+                    "the text is not well-formed: " + reason(e.getOriginalMessage()),
+                    "mend it");
             return null;
         } catch (IOException e) {
             throw new IllegalStateException("text in memory can be read", e);
         }
+    }
+
+    /** Of what a parser says the line that tells most. */
+    private static String reason(String message) {
+        return message.lines()
+                .filter(line -> line.matches("(expected|found|could not|mapping|did not).*"))
+                .findFirst()
+                .or(() -> message.lines().findFirst())
+                .orElse("");
     }
 
     private Place here() {

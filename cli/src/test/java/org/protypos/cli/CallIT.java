@@ -1,0 +1,120 @@
+package org.protypos.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** Services tried by the built program, at a stand-in that the built program is too. */
+class CallIT {
+    @TempDir
+    private Path folder;
+
+    private BuiltProgram program;
+    private Process standIn;
+    private BufferedReader seen;
+    private String address;
+
+    @BeforeEach
+    void serve() throws IOException {
+        program = new BuiltProgram(folder);
+        program.example();
+        standIn = new ProcessBuilder(
+                        Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                        "-jar",
+                        Path.of("target/protypos.jar").toAbsolutePath().toString(),
+                        "stand-in",
+                        "desk.wsdl",
+                        "--port",
+                        "0")
+                .directory(folder.toFile())
+                .redirectErrorStream(true)
+                .start();
+        seen = new BufferedReader(new InputStreamReader(standIn.getInputStream(), StandardCharsets.UTF_8));
+        address = seen.readLine().strip().split(" +")[1];
+        assertThat(seen.readLine()).contains("Soap12Desk");
+        assertThat(seen.readLine()).startsWith("next: protypos call desk.wsdl OPERATION --address " + address);
+    }
+
+    @AfterEach
+    void end() {
+        standIn.destroyForcibly();
+    }
+
+    @Test
+    void plainValuesMakeACall() throws Exception {
+        BuiltProgram.Run run = program.run(
+                "call",
+                "desk.wsdl",
+                "requestBerth",
+                "--address",
+                address,
+                "vessel.@xsi:type=Ferry",
+                "vessel.@callSign=LB4F",
+                "vessel.name=Aurora",
+                "vessel.lengthInMetres=38.5",
+                "vessel.draughtInMetres=2.9",
+                "vessel.passengers=180",
+                "vessel.line=Gull Island",
+                "arrival=2027-05-09T14:30:00Z",
+                "stay=P2D",
+                "need[0]=water",
+                "need[1]=pilot");
+        assertThat(run.err()).isEmpty();
+        assertThat(run.status()).isZero();
+        assertThat(run.out()).isEqualTo("""
+                  requestBerthResponse
+                    offer
+                      berth
+                        number          1
+                        quay            quay
+                        depthInMetres   12.5
+                      from              2027-05-09T12:00:00Z
+                      dues              12.5
+                        @currency       EUR
+                """);
+        assertThat(seen.readLine()).isEqualTo("requestBerth: as the contract says");
+    }
+
+    @Test
+    void jsonGoesInAndComesOut() throws Exception {
+        Files.writeString(folder.resolve("dues.json"), """
+                {"#header": {"pass": {"holder": "Ada", "validUntil": "2027-05-09"}},
+                 "amount": {"@currency": "LBC", "#text": 12.50}, "callSign": "LB4F"}
+                """);
+        BuiltProgram.Run run = program.run(
+                "call", "desk.wsdl", "payDues", "--address", address, "--input", "dues.json", "--json", "--wire");
+        assertThat(run.status()).isZero();
+        JsonNode json = new ObjectMapper().readTree(run.out());
+        assertThat(json.at("/body/payDuesResponse/receiptNumber").isNumber()).isTrue();
+        assertThat(json.get("deviations").asInt()).isZero();
+        assertThat(run.err()).contains(">       <desk:amount currency=\"LBC\">12.50</desk:amount>");
+    }
+
+    @Test
+    void whatIsWrongIsNamedBeforeAnythingIsSent() throws Exception {
+        BuiltProgram.Run run =
+                program.run("call", "desk.wsdl", "payDues", "callSign=lb", "amuont=3", "--address", address);
+        assertThat(run.status()).isEqualTo(1);
+        assertThat(run.err()).contains("there is no amuont").contains("cure: perhaps amount");
+        BuiltProgram.Run values = program.run("call", "desk.wsdl", "payDues", "callSign=lb", "--address", address);
+        assertThat(values.err())
+                .contains("\"lb\" does not match [A-Z0-9]{4,7}")
+                .contains("expected: <amount>")
+                .endsWith("error: the request is not as the contract says: nothing was sent\n");
+        assertThat(program.run("call", "desk.wsdl", "castOf").err()).contains("did you mean castOff?");
+        assertThat(program.run("call", "desk.wsdl", "castOff", "berthNumber=1", "--address", "http://127.0.0.1:1/")
+                        .status())
+                .isEqualTo(3);
+    }
+}

@@ -1,0 +1,173 @@
+package org.protypos.exchange;
+
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.protypos.contract.Contract;
+import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.NearestName;
+import org.protypos.diagnostic.Place;
+import org.protypos.diagnostic.SourceText;
+import org.protypos.message.json.JsonText;
+import org.protypos.message.json.JsonValue;
+import org.protypos.wsdl.Operation;
+
+/** What a stand-in is to answer, by operation and by what is in the request: read from a file in YAML or JSON. */
+public final class Answers {
+    /** Samples for everything. */
+    public static final Answers NONE = new Answers(Map.of());
+
+    private static final Set<String> KEYS =
+            new TreeSet<>(Set.of("when", "answer", "fault", "reason", "delay", "broken", "each"));
+    private static final Pattern DELAY = Pattern.compile("([0-9]{1,5})(ms|s)");
+
+    private final Map<String, List<PlannedAnswer>> byOperation;
+
+    private Answers(Map<String, List<PlannedAnswer>> byOperation) {
+        this.byOperation = byOperation;
+    }
+
+    /**
+     * Reads a file.
+     *
+     * @param contract the contract whose operations it is about
+     * @param findings is told everything that is wrong
+     */
+    public static Answers read(SourceText text, Contract contract, Findings findings) {
+        JsonValue value = JsonText.parseYaml(text, findings);
+        Map<String, List<PlannedAnswer>> answers = new LinkedHashMap<>();
+        if (value != null) {
+            new Reader(contract, findings).top(value, answers);
+        }
+        return new Answers(answers);
+    }
+
+    List<PlannedAnswer> of(String operation) {
+        return byOperation.getOrDefault(operation, List.of());
+    }
+
+    /** Reads the values of a file. */
+    private record Reader(Contract contract, Findings findings) {
+        private void wrong(Place place, String message, String cure) {
+            findings.error("answers", place, message, cure);
+        }
+
+        private Map<String, JsonValue> members(JsonValue value, String what) {
+            if (value instanceof JsonValue.Members members) {
+                return members.members();
+            }
+            wrong(value.place(), what + " is no map", "write keys with values below it");
+            return Map.of();
+        }
+
+        void top(JsonValue value, Map<String, List<PlannedAnswer>> answers) {
+            Map<String, Operation> operations = new LinkedHashMap<>();
+            contract.wsdl().portTypes().values().forEach(type -> type.operations()
+                    .forEach(operation -> operations.putIfAbsent(operation.name(), operation)));
+            members(value, "the file").forEach((key, all) -> {
+                if (!key.equals("answers")) {
+                    wrong(all.place(), "\"" + key + "\" is no key of a file of answers", "use answers");
+                    return;
+                }
+                members(all, "answers").forEach((name, list) -> {
+                    if (!operations.containsKey(name)) {
+                        wrong(
+                                list.place(),
+                                "there is no operation " + name,
+                                NearestName.of(name, operations.keySet())
+                                        .map(near -> "perhaps " + near)
+                                        .orElse("there is " + String.join(", ", operations.keySet())));
+                    }
+                    answers.put(name, list(list));
+                });
+            });
+        }
+
+        private List<PlannedAnswer> list(JsonValue value) {
+            List<JsonValue> items = value instanceof JsonValue.Items all ? all.items() : List.of(value);
+            List<PlannedAnswer> planned = new ArrayList<>();
+            items.forEach(item -> planned.add(one(item)));
+            return planned;
+        }
+
+        private PlannedAnswer one(JsonValue value) {
+            Map<String, JsonValue> keys = members(value, "an answer");
+            keys.forEach((key, given) -> {
+                if (!KEYS.contains(key)) {
+                    wrong(
+                            given.place(),
+                            "\"" + key + "\" is no key of an answer",
+                            NearestName.of(key, KEYS)
+                                    .map(near -> "the nearest is " + near)
+                                    .orElse("the keys are " + String.join(", ", KEYS)));
+                }
+            });
+            Map<String, String> when = new LinkedHashMap<>();
+            if (keys.containsKey("when")) {
+                members(keys.get("when"), "when").forEach((path, wanted) -> when.put(path, text(wanted)));
+            }
+            String fault = null;
+            JsonValue answer = keys.get("answer");
+            if (keys.containsKey("fault")) {
+                Map<String, JsonValue> named = members(keys.get("fault"), "fault");
+                fault = named.isEmpty() ? "" : named.keySet().iterator().next();
+                answer = named.get(fault);
+            }
+            return new PlannedAnswer(
+                    when,
+                    answer,
+                    fault,
+                    keys.containsKey("reason") ? text(keys.get("reason")) : "the stand-in was told to",
+                    delay(keys.get("delay")),
+                    broken(keys.get("broken")),
+                    keys.containsKey("each") ? list(keys.get("each")) : List.of(),
+                    value.place());
+        }
+
+        private String text(JsonValue value) {
+            if (value instanceof JsonValue.Text text) {
+                return text.text();
+            }
+            if (value instanceof JsonValue.Literal literal) {
+                return literal.text();
+            }
+            wrong(value.place(), "this is no text", "write a value");
+            return "";
+        }
+
+        private Duration delay(JsonValue value) {
+            if (value == null) {
+                return Duration.ZERO;
+            }
+            Matcher matcher = DELAY.matcher(text(value));
+            if (!matcher.matches()) {
+                wrong(value.place(), "\"" + text(value) + "\" is no delay", "write it like 200ms or 3s");
+                return Duration.ZERO;
+            }
+            long number = Long.parseLong(matcher.group(1));
+            return matcher.group(2).equals("s") ? Duration.ofSeconds(number) : Duration.ofMillis(number);
+        }
+
+        private PlannedAnswer.Broken broken(JsonValue value) {
+            if (value == null) {
+                return null;
+            }
+            try {
+                return PlannedAnswer.Broken.valueOf(text(value).toUpperCase(Locale.ROOT));
+            } catch (IllegalArgumentException e) {
+                wrong(
+                        value.place(),
+                        "\"" + text(value) + "\" is no way to break an answer",
+                        "use truncated, html or empty");
+                return null;
+            }
+        }
+    }
+}

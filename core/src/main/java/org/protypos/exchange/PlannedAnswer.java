@@ -1,0 +1,39 @@
+package org.protypos.exchange;
+
+import java.time.Duration;
+import java.util.List;
+import java.util.Map;
+import org.protypos.diagnostic.Place;
+import org.protypos.message.json.JsonValue;
+
+/**
+ * What a stand-in is to answer.
+ *
+ * @param when the values that a request must have, by their paths
+ * @param answer the values of the answer, over those of a sample; null for the sample as it is
+ * @param fault the fault to answer with, by the name of its element; null for an answer
+ * @param reason what the fault says
+ * @param delay how long the answer takes
+ * @param broken how the answer is to be broken, or null
+ * @param each the answers to give in turn, the last one from then on; empty when there is only this one
+ * @param place where the file says so
+ */
+record PlannedAnswer(
+        Map<String, String> when,
+        JsonValue answer,
+        String fault,
+        String reason,
+        Duration delay,
+        Broken broken,
+        List<PlannedAnswer> each,
+        Place place) {
+    /** How an answer can be broken on purpose. */
+    enum Broken {
+        /** It ends in the middle. */
+        TRUNCATED,
+        /** It is a web page. */
+        HTML,
+        /** There is nothing in it. */
+        EMPTY
+    }
+}
