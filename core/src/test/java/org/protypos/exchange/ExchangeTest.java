@@ -9,10 +9,13 @@ import java.io.StringWriter;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import javax.xml.namespace.QName;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.protypos.contract.Contract;
@@ -31,6 +34,7 @@ import org.protypos.message.tree.MessageReader;
 import org.protypos.message.tree.MessageText;
 import org.protypos.source.DocumentGatherer;
 import org.protypos.testing.Infoset;
+import org.protypos.testing.RandomContract;
 
 /** Contracts tried without generated code: messages as JSON, calls, and a service that stands in. */
 class ExchangeTest {
@@ -158,7 +162,9 @@ class ExchangeTest {
                                 : answer.fault() != null
                                         ? answer.fault().fault().reason()
                                                 + answer.text().replaceAll("(?s).*waiting>(\\d+)<.*", " $1")
-                                        : answer.text().replaceAll("(?s).*number>(\\d+)<.*<[^/>]*quay>(.*?)</.*", "$1 $2")
+                                        : answer.text()
+                                                        .replaceAll(
+                                                                "(?s).*number>(\\d+)<.*<[^/>]*quay>(.*?)</.*", "$1 $2")
                                                 + valid);
             }
         }
@@ -225,6 +231,34 @@ class ExchangeTest {
                 assertThat(findings.sorted()).as(json).isEmpty();
                 assertThat(Infoset.of(whole(after))).as(json).isEqualTo(Infoset.of(whole(before)));
             }
+        }
+    }
+
+    /** Whatever a contract allows becomes JSON that says the same when it has been a message again. */
+    @ParameterizedTest
+    @ValueSource(longs = {41, 42, 43})
+    void randomMessagesSayTheSameAsJson(long seed, @TempDir Path folder) throws IOException {
+        RandomContract random = new RandomContract(seed, 40);
+        Path schema = Files.writeString(folder.resolve("random.xsd"), random.schema());
+        ContractCheck check = new ContractCheck(read(schema.toString()));
+        for (int i = 0; i < 100; i++) {
+            MessageElement before = parsed(random.message());
+            String json = json(check, before);
+            Findings findings = new Findings();
+            JsonValue value = JsonText.parse(new SourceText("message.json", json), findings);
+            MessageElement after = new JsonMessageReader(check.vocabulary(), findings)
+                    .element(
+                            value,
+                            before.name(),
+                            check.vocabulary().typeOf(check.vocabulary().element(before.name())),
+                            "");
+            assertThat(findings.sorted()).as(json).isEmpty();
+            MessageElement read = parsed(whole(after));
+            assertThat(check.check(read).deviations())
+                    .as(json + "\n" + whole(after))
+                    .isEmpty();
+            assertThat(json(check, read)).isEqualTo(json);
+            assertThat(Infoset.of(whole(read))).as(json).isEqualTo(Infoset.of(whole(before)));
         }
     }
 

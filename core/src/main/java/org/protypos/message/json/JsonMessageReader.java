@@ -20,7 +20,7 @@ import org.protypos.source.Xml;
 /**
  * Makes elements of JSON, as the types of a contract say: members become elements called like them, in the order that the
  * contract wants, and an array is one element after the other. {@code @name} is an attribute, {@code #text} the text of
- * an element with attributes, {@code #content} the mixed content in its order, {@code @xsi:type} the type that stands in
+ * an element with attributes, {@code #content} content in an order of its own, or mixed, {@code @xsi:type} the type that stands in
  * the declared one's place, and {@code null} an element that is nil.
  */
 public final class JsonMessageReader {
@@ -258,10 +258,12 @@ public final class JsonMessageReader {
                     inner = known.getValue();
                 }
             }
-            if (inner == null && name != null && ContentModel.anywhere(type.content(), name) != null) {
-                inner = vocabulary.element(name) == null
+            QName open = name == null ? new QName(key) : name;
+            if (inner == null && ContentModel.anywhere(type.content(), open) != null) {
+                name = open;
+                inner = vocabulary.element(open) == null
                         ? vocabulary.type(new QName(Xml.XSD, "anyType"))
-                        : vocabulary.typeOf(vocabulary.element(name));
+                        : vocabulary.typeOf(vocabulary.element(open));
             }
         }
         if (inner == null) {
@@ -290,8 +292,19 @@ public final class JsonMessageReader {
         return elements;
     }
 
-    /** Puts elements into the order that the contract wants, as far as it wants one; what fits nowhere comes last. */
-    private static List<MessageElement> ordered(List<MessageElement> children, ContentModel model) {
+    /**
+     * Puts elements into the order that the contract wants; one that it allows stays as it is, and what fits nowhere comes
+     * last.
+     */
+    static List<MessageElement> ordered(List<MessageElement> children, ContentModel model) {
+        ContentModel as = model;
+        for (MessageElement child : children) {
+            ContentModel.Step step = as == null ? null : as.step(child.name());
+            as = step == null ? null : step.rest();
+        }
+        if (as != null && as.isComplete()) {
+            return children;
+        }
         List<MessageElement> pending = new ArrayList<>(children);
         List<MessageElement> ordered = new ArrayList<>();
         ContentModel at = model;

@@ -14,6 +14,8 @@ import java.util.regex.Pattern;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.SourceText;
+import org.protypos.message.model.ContentModel;
+import org.protypos.message.model.Leaf;
 import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
@@ -109,17 +111,32 @@ public final class JsonMessageWriter {
                 out.writeFieldName(key(child, element));
                 write(child, out);
                 out.writeEndObject();
-            } else {
+            } else if (!((String) item).isBlank() || isMixed(element)) {
                 out.writeString((String) item);
             }
         }
         out.writeEndArray();
     }
 
+    private boolean isMixed(MessageElement element) {
+        TypeModel type = types.get(element);
+        return type == null || type.isAnything() || type.mixed();
+    }
+
     private void children(MessageElement element, TypeModel type, JsonGenerator out) throws IOException {
         Map<String, List<MessageElement>> byKey = new LinkedHashMap<>();
         for (MessageElement child : element.children()) {
             byKey.computeIfAbsent(key(child, element), any -> new ArrayList<>()).add(child);
+        }
+        List<MessageElement> grouped =
+                byKey.values().stream().flatMap(List::stream).toList();
+        boolean kept = type == null
+                || type.isAnything()
+                || JsonMessageReader.ordered(grouped, type.content()).equals(element.children());
+        if (!kept || type != null && type.isAnything() && !grouped.equals(element.children())) {
+            // Members alone would come back in another order.
+            mixed(element, out);
+            return;
         }
         for (Map.Entry<String, List<MessageElement>> member : byKey.entrySet()) {
             out.writeFieldName(member.getKey());
@@ -136,8 +153,15 @@ public final class JsonMessageWriter {
         }
     }
 
-    /** The local name, unless an element of another namespace beside it has the same. */
-    private static String key(MessageElement child, MessageElement around) {
+    /** The local name of an element that the contract declares there, unless one of another namespace has the same. */
+    private String key(MessageElement child, MessageElement around) {
+        TypeModel type = types.get(around);
+        boolean declared = type != null
+                && !type.isAnything()
+                && ContentModel.anywhere(type.content(), child.name()) instanceof Leaf.Element;
+        if (!declared) {
+            return child.name().toString();
+        }
         boolean alone = around.children().stream()
                 .noneMatch(
                         other -> other.name().getLocalPart().equals(child.name().getLocalPart())
