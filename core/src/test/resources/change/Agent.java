@@ -12,6 +12,7 @@ import example.lanternbay.harbour.desk.Pass;
 import example.lanternbay.harbour.desk.runtime.value.XmlDate;
 import example.lanternbay.harbour.desk.runtime.value.XmlDateTime;
 import example.lanternbay.harbour.desk.runtime.value.XmlDuration;
+import example.lanternbay.harbour.vessels.Ferry;
 import example.lanternbay.harbour.vessels.Vessel;
 import java.math.BigDecimal;
 import java.util.List;
@@ -21,7 +22,12 @@ public final class Agent {
     private Agent() {}
 
     /** Calls everything. */
-    public static String all(Vessel vessel, String address) {
+    public static String all(String address) {
+        Vessel vessel = new Ferry().setPassengers(9).setLine("Gull Island");
+        vessel.setName("Aurora")
+                .setLengthInMetres(BigDecimal.TEN)
+                .setDraughtInMetres(BigDecimal.ONE)
+                .setCallSign("LB4F");
         HarbourDeskClient desk = HarbourDeskClient.connect(HarbourOffice.DESK, with -> with.address(address));
         StringBuilder seen = new StringBuilder();
         for (Berth berth : desk.listBerths(BigDecimal.ONE)) {

@@ -3,6 +3,7 @@ package org.protypos.change;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
+import java.lang.reflect.Method;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -13,6 +14,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.IntFunction;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import javax.xml.namespace.QName;
@@ -22,6 +24,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.protypos.binding.ProposedRule;
 import org.protypos.binding.RuleReader;
+import org.protypos.binding.Rules;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
 import org.protypos.contract.Publication;
@@ -286,6 +289,45 @@ class ComparisonTest {
             if (!Generated.compile(sources, classes).isEmpty()) {
                 seen.add(code.getKey());
             }
+        }
+    }
+
+    static Stream<Edit> harmless() {
+        return edits().filter(edit ->
+                !edit.breaks().contains("C") && !edit.breaks().contains("s")
+                        || !edit.breaks().contains("S") && !edit.breaks().contains("c"));
+    }
+
+    /** Where nothing is said to break on the wire, clients of the one contract really call servers of the other. */
+    @ParameterizedTest
+    @MethodSource("harmless")
+    void whatIsNotSaidToBreakReallyWorks(Edit edit, @TempDir Path folder) throws Exception {
+        Path changed = edited(folder.resolve("in"), edit);
+        Path agent = Files.createDirectories(folder.resolve("agent"));
+        Files.copy(Path.of("src/test/resources/change/Agent.java"), agent.resolve("Agent.java"));
+        Path office = Files.createDirectories(folder.resolve("office"));
+        Files.copy(Path.of("src/test/resources/change/Office.java"), office.resolve("Office.java"));
+        Files.copy(
+                Path.of("../examples/harbour/src/example/lanternbay/office/LanternBayDesk.java"),
+                office.resolve("LanternBayDesk.java"));
+        boolean oldClient = !edit.breaks().contains("C") && !edit.breaks().contains("s");
+        Path client = oldClient ? DESK.resolve("desk.wsdl") : changed;
+        Path server = oldClient ? changed : DESK.resolve("desk.wsdl");
+        Rules none = RuleReader.read(List.of(), new JavaNames());
+        try (Generated calling = Generated.beside(client, folder.resolve("calling"), none, agent);
+                Generated serving = Generated.beside(server, folder.resolve("serving"), none, office)) {
+            Method all = calling.load("example.lanternbay.agent.Agent").getMethod("all", String.class);
+            IntFunction<String> visit = port -> {
+                try {
+                    return (String) all.invoke(null, "http://127.0.0.1:" + port + "/desk");
+                } catch (ReflectiveOperationException e) {
+                    throw new IllegalStateException(e.getCause());
+                }
+            };
+            String seen = (String) serving.load("example.lanternbay.office.Office")
+                    .getMethod("open", IntFunction.class)
+                    .invoke(null, visit);
+            assertThat(seen).contains("Lighthouse Quay").contains("LB4F");
         }
     }
 
