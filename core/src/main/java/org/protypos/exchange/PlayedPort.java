@@ -1,0 +1,276 @@
+package org.protypos.exchange;
+
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.Consumer;
+import javax.xml.namespace.QName;
+import org.protypos.contract.Contract;
+import org.protypos.contract.Publication;
+import org.protypos.diagnostic.Findings;
+import org.protypos.message.check.CheckedMessage;
+import org.protypos.message.check.ContractCheck;
+import org.protypos.message.check.Deviation;
+import org.protypos.message.json.JsonMessageReader;
+import org.protypos.message.json.JsonMessageWriter;
+import org.protypos.message.json.JsonValue;
+import org.protypos.message.sample.Samples;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.message.tree.MessageReader;
+import org.protypos.runtime.soap.ContractDocuments;
+import org.protypos.runtime.soap.DeclaredFault;
+import org.protypos.runtime.soap.SoapEndpoint;
+import org.protypos.runtime.soap.SoapMessage;
+import org.protypos.runtime.xml.XmlElement;
+import org.protypos.runtime.xml.XmlOutput;
+import org.protypos.runtime.xml.XmlTypes;
+import org.protypos.wsdl.BoundOperation;
+import org.protypos.wsdl.Message;
+import org.protypos.wsdl.Operation;
+
+/** A port that a stand-in plays. */
+final class PlayedPort extends SoapEndpoint {
+    private final Breaker breaker = new Breaker();
+    private final List<CalledOperation> operations;
+    private final Contract contract;
+    private final ContractCheck check;
+    private final Samples samples;
+    private final Answers answers;
+    private final Consumer<StandIn.Seen> seen;
+    private final Map<PlannedAnswer, AtomicInteger> turns = new ConcurrentHashMap<>();
+
+    PlayedPort(List<CalledOperation> operations, ContractCheck check, Answers answers, Consumer<StandIn.Seen> seen) {
+        this.operations = operations;
+        this.contract = operations.get(0).contract();
+        this.check = check;
+        this.samples = new Samples(contract, check.vocabulary(), true);
+        this.answers = answers;
+        this.seen = seen;
+    }
+
+    /** This port, whose answers are broken where they are to be. */
+    SoapEndpoint breaking() {
+        return guarded(breaker);
+    }
+
+    @Override
+    protected XmlTypes types() {
+        return XmlTypes.NONE;
+    }
+
+    @Override
+    protected ContractDocuments documents() {
+        return ContractDocuments.of(Publication.of(contract).stream()
+                .map(text -> new String[] {text})
+                .toArray(String[][]::new));
+    }
+
+    @Override
+    protected String portType() {
+        return operations.get(0).portType().name().toString();
+    }
+
+    @Override
+    protected boolean isEncoded() {
+        return operations.stream().anyMatch(called -> isEncoded(called.bound().input()));
+    }
+
+    private static boolean isEncoded(BoundOperation.Carrier carrier) {
+        return carrier != null && carrier.encoded();
+    }
+
+    /** By what stands first in the body, then by the action. */
+    @Override
+    protected SoapMessage input(String namespace, String name, String action) {
+        List<CalledOperation> fitting = operations.stream()
+                .filter(called -> first(called).equals(new QName(namespace, name)))
+                .toList();
+        return fitting.stream()
+                .filter(called -> called.bound().soapAction().equals(action))
+                .findFirst()
+                .or(() -> fitting.stream().findFirst())
+                .or(() -> operations.stream()
+                        .filter(called ->
+                                !action.isEmpty() && called.bound().soapAction().equals(action))
+                        .findFirst())
+                .map(called ->
+                        new PlayedMessage(called, isEncoded(called.bound().input())))
+                .orElse(null);
+    }
+
+    private QName first(CalledOperation called) {
+        BoundOperation bound = called.bound();
+        if (bound.rpc()) {
+            return new QName(
+                    bound.input() == null ? "" : bound.input().namespace(),
+                    called.operation().name());
+        }
+        List<Message.Part> parts = BoundOperation.bodyParts(
+                contract.wsdl().messages().get(called.operation().input().message()), bound.input());
+        return parts.isEmpty()
+                ? new QName("")
+                : parts.get(0).element() != null
+                        ? parts.get(0).element()
+                        : new QName(parts.get(0).name());
+    }
+
+    @Override
+    protected SoapMessage perform(SoapMessage came) throws DeclaredFault {
+        PlayedMessage request = (PlayedMessage) came;
+        CalledOperation called = request.called();
+        List<MessageElement> given =
+                request.body().stream().map(PlayedMessage::tree).toList();
+        List<Deviation> deviations =
+                new ArrayList<>(new OperationCheck(called, check).request(given).deviations());
+        request.headers()
+                .forEach(block ->
+                        deviations.addAll(check.check(PlayedMessage.tree(block)).deviations()));
+        seen.accept(new StandIn.Seen(called.operation().name(), List.copyOf(deviations)));
+        if (!deviations.isEmpty()) {
+            Deviation first = deviations.get(0);
+            throw new SecurityException(first.path() + ": " + first.came()
+                    + (first.expected().isEmpty() ? "" : "; expected is " + first.expected()));
+        }
+        PlannedAnswer planned = planned(called, given);
+        if (planned == null) {
+            return called.operation().output() == null ? null : answer(called, given);
+        }
+        wait(planned.delay());
+        breaker.next(planned.broken());
+        if (planned.fault() != null) {
+            throw fault(called, planned, given);
+        }
+        return called.operation().output() == null
+                ? null
+                : planned.answer() == null ? answer(called, given) : told(called, planned, given);
+    }
+
+    private static void wait(Duration delay) {
+        try {
+            Thread.sleep(delay.toMillis());
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    /** The first answer that fits the request; of several to be given in turn the next one. */
+    private PlannedAnswer planned(CalledOperation called, List<MessageElement> given) {
+        Template request = new Template(given);
+        for (PlannedAnswer one : answers.of(called.operation().name())) {
+            if (request.fits(one.when())) {
+                if (one.each().isEmpty()) {
+                    return one;
+                }
+                int turn =
+                        turns.computeIfAbsent(one, any -> new AtomicInteger()).getAndIncrement();
+                return one.each().get(Math.min(turn, one.each().size() - 1));
+            }
+        }
+        return null;
+    }
+
+    /** The answer of a file: its values over those of a sample. */
+    private PlayedMessage told(CalledOperation called, PlannedAnswer planned, List<MessageElement> given) {
+        MessageElement sample = sample(called);
+        Findings findings = new Findings();
+        RequestBuilder builder = new RequestBuilder(called, check.vocabulary(), findings);
+        JsonValue base = json(called, sample);
+        JsonValue values = new Template(given).filled(planned.answer());
+        MessageElement envelope = builder.answer(base == null ? values : Template.over(base, values));
+        PlayedMessage answer =
+                new PlayedMessage(called, isEncoded(called.bound().output()));
+        for (MessageElement section : envelope.children()) {
+            boolean header = section.name().getLocalPart().equals("Header");
+            section.children()
+                    .forEach(part -> (header ? answer.headers() : answer.body()).add(PlayedMessage.element(part)));
+        }
+        return answer;
+    }
+
+    /** What stands in the body of an answer, as values of its one element; null when there are several. */
+    private JsonValue json(CalledOperation called, MessageElement envelope) {
+        CheckedMessage checked = new OperationCheck(called, check).answer(envelope);
+        List<MessageElement> body = envelope.children().stream()
+                .filter(section -> section.name().getLocalPart().equals("Body"))
+                .flatMap(section -> section.children().stream())
+                .toList();
+        if (body.size() != 1) {
+            return null;
+        }
+        return JsonMessageWriter.value(check.vocabulary(), checked.types(), body.get(0));
+    }
+
+    private DeclaredFault fault(CalledOperation called, PlannedAnswer planned, List<MessageElement> given) {
+        QName name = faultElement(called, planned.fault());
+        MessageElement detail =
+                MessageReader.read("fault", samples.element(name).getBytes(StandardCharsets.UTF_8), new Findings());
+        JsonValue base =
+                JsonMessageWriter.value(check.vocabulary(), check.check(detail).types(), detail);
+        JsonValue values =
+                planned.answer() == null ? base : Template.over(base, new Template(given).filled(planned.answer()));
+        MessageElement built = new JsonMessageReader(check.vocabulary(), new Findings())
+                .element(
+                        values,
+                        name,
+                        check.vocabulary().typeOf(check.vocabulary().element(name)),
+                        "");
+        RequestBuilder builder = new RequestBuilder(called, check.vocabulary(), new Findings());
+        XmlElement<?> element = PlayedMessage.element(builder.envelope(List.of(built), List.of())
+                .children()
+                .get(0)
+                .children()
+                .get(0));
+        return new DeclaredFault(planned.reason()) {
+            private static final long serialVersionUID = 1L;
+
+            @Override
+            protected void writeDetail(XmlOutput out) {
+                out.element(element);
+            }
+        };
+    }
+
+    /** The element of a fault, by its name or by that of the fault. */
+    private QName faultElement(CalledOperation called, String wanted) {
+        for (Operation.Use fault : called.operation().faults()) {
+            for (Message.Part part :
+                    contract.wsdl().messages().get(fault.message()).parts()) {
+                boolean meant = part.element() != null
+                        && (part.element().getLocalPart().equals(wanted) || wanted.equals(fault.name()));
+                if (meant) {
+                    return part.element();
+                }
+            }
+        }
+        throw new UnsupportedOperationException("the contract declares no fault " + wanted + " for "
+                + called.operation().name());
+    }
+
+    private MessageElement sample(CalledOperation called) {
+        String sample = samples.message(called.binding(), called.operation(), true);
+        return MessageReader.read("answer", sample.getBytes(StandardCharsets.UTF_8), new Findings());
+    }
+
+    private PlayedMessage answer(CalledOperation called, List<MessageElement> given) {
+        PlayedMessage answer =
+                new PlayedMessage(called, isEncoded(called.bound().output()));
+        MessageElement envelope = sample(called);
+        OperationCheck operation = new OperationCheck(called, check);
+        for (MessageElement section : envelope.children()) {
+            boolean header = section.name().getLocalPart().equals("Header");
+            if (!header) {
+                new Echo(given)
+                        .into(
+                                section.children(),
+                                () -> operation.answer(envelope).deviations().isEmpty());
+            }
+            section.children()
+                    .forEach(part -> (header ? answer.headers() : answer.body()).add(PlayedMessage.element(part)));
+        }
+        return answer;
+    }
+}
