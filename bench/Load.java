@@ -11,12 +11,17 @@ import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
+import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicLong;
+import org.protypos.contract.ContractReader;
+import org.protypos.exchange.Answers;
+import org.protypos.exchange.StandIn;
+import org.protypos.source.DocumentGatherer;
 
-/** Many clients at once, against a generated server and against a bare one that exchanges the same bytes: by turns, in one run. */
+/** Many clients at once, against a generated server and against a bare one that exchanges the same bytes: by turns, in one run; and against a stand-in. */
 public final class Load {
     private static final int CLIENTS = 64;
     private static final BigDecimal DEPTH = new BigDecimal("2.5");
@@ -93,12 +98,24 @@ public final class Load {
                 .build();
         Callable<?> bareCall = () -> http.send(post, HttpResponse.BodyHandlers.ofByteArray());
         Callable<?> soapCall = () -> client.listBerths(DEPTH);
+        StandIn standIn = StandIn.serve(
+                ContractReader.read(DocumentGatherer.gather(List.of(arguments[1]), null)),
+                here,
+                Answers.NONE,
+                any -> {});
+        HarbourDeskClient played =
+                client.with(with -> with.address(standIn.addresses().values().iterator().next()));
+        Callable<?> playedCall = () -> played.listBerths(DEPTH);
         run("warm up", 5, bareCall);
         run("warm up", 5, soapCall);
+        run("warm up", 5, playedCall);
         for (int i = 0; i < 3; i++) {
             long plain = run("bare", seconds, bareCall);
             long generated = run("generated", seconds, soapCall);
-            System.out.printf("ratio %.2f%n", (double) generated / plain);
+            long interpreted = run("stand-in", seconds, playedCall);
+            System.out.printf(
+                    "generated to bare %.2f, stand-in to generated %.2f%n",
+                    (double) generated / plain, (double) interpreted / generated);
         }
         System.exit(0);
     }

@@ -1,16 +1,14 @@
 package org.protypos.cli;
 
-import com.fasterxml.jackson.core.JsonGenerator;
 import java.io.IOException;
-import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.concurrent.Callable;
 import org.protypos.contract.Contract;
 import org.protypos.contract.Selection;
@@ -22,10 +20,8 @@ import org.protypos.exchange.CalledOperation;
 import org.protypos.exchange.Caller;
 import org.protypos.exchange.OperationCheck;
 import org.protypos.exchange.RequestBuilder;
-import org.protypos.message.check.CheckedMessage;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.check.Deviation;
-import org.protypos.message.json.JsonMessageWriter;
 import org.protypos.message.json.JsonText;
 import org.protypos.message.json.JsonValue;
 import org.protypos.message.tree.MessageElement;
@@ -47,10 +43,14 @@ final class CallCommand implements Callable<Integer> {
     @Spec
     private CommandSpec spec;
 
-    @Parameters(index = "0", paramLabel = "CONTRACT", description = "A document, an address, or an adopted name.")
+    @Parameters(
+            index = "0",
+            arity = "0..1",
+            paramLabel = "CONTRACT",
+            description = "A document, an address, or an adopted name.")
     private String contract;
 
-    @Parameters(index = "1", paramLabel = "OPERATION", description = "The operation.")
+    @Parameters(index = "1", arity = "0..1", paramLabel = "OPERATION", description = "The operation.")
     private String operation;
 
     @Parameters(
@@ -85,7 +85,28 @@ final class CallCommand implements Callable<Integer> {
             description = "An OASIS XML catalog that maps addresses and namespaces to local documents.")
     private Path catalog;
 
-    @Option(names = "--wire", description = "Shows both messages on standard error.")
+    @Option(
+            names = "--save",
+            paramLabel = "NAME",
+            description = "Keeps the call as calls/NAME.yaml, without who calls.")
+    private String save;
+
+    @Option(
+            names = "--saved",
+            paramLabel = "NAME",
+            description = "Makes a kept call again; values given replace its own.")
+    private String saved;
+
+    @Option(
+            names = "--repeat",
+            paramLabel = "N",
+            defaultValue = "1",
+            description = "Calls N times, one after the other, and tells times and answers.")
+    private int repeat;
+
+    @Option(
+            names = "--wire",
+            description = "Shows both messages and their HTTP headers on standard error, secrets blanked.")
     private boolean wire;
 
     @Option(names = "--xml", description = "Prints the answer as it came.")
@@ -97,10 +118,29 @@ final class CallCommand implements Callable<Integer> {
     private Terminal terminal;
     private ContractCheck check;
     private CalledOperation called;
+    private String keptInput;
+    private String inputText;
 
     @Override
     public Integer call() throws IOException {
         terminal = new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
+        Findings findings = new Findings();
+        if (saved != null) {
+            again(findings);
+        } else if (contract == null || operation == null) {
+            throw new ParameterException(
+                    spec.commandLine(), "name a contract and an operation, or with --saved a call that was kept");
+        }
+        if (save != null && !SavedCall.isName(save)) {
+            throw new ParameterException(spec.commandLine(), "--save: a name is of letters, digits, -, _ and .");
+        }
+        if (repeat < 1) {
+            throw new ParameterException(spec.commandLine(), "--repeat: at least once");
+        }
+        if (findings.hasErrors()) {
+            terminal.refuse(findings.sorted(), "nothing was sent", json);
+            return ExitStatus.CONTRACT;
+        }
         ContractArguments arguments = ContractArguments.of(contract, catalog, spec);
         Contract read = arguments.read();
         if (!read.isSound()) {
@@ -109,7 +149,6 @@ final class CallCommand implements Callable<Integer> {
         }
         called = find(read);
         check = new ContractCheck(read);
-        Findings findings = new Findings();
         MessageElement request = request(findings);
         if (findings.hasErrors()) {
             terminal.refuse(findings.sorted(), "nothing was sent", json);
@@ -117,7 +156,7 @@ final class CallCommand implements Callable<Integer> {
         }
         String text = MessageText.of(request);
         List<Deviation> wrong = new OperationCheck(called, check)
-                .request(parsed("request", text))
+                .request(MessageReader.read("request", text.getBytes(StandardCharsets.UTF_8), new Findings()))
                 .deviations();
         if (!wrong.isEmpty()) {
             FindingPrinter printer = new FindingPrinter(terminal.err());
@@ -125,7 +164,59 @@ final class CallCommand implements Callable<Integer> {
             terminal.problem("the request is not as the contract says: nothing was sent", "");
             return ExitStatus.CONTRACT;
         }
-        return answered(text, new Caller(called, this::settings).call(text));
+        if (save != null) {
+            keep();
+        }
+        return answered(text);
+    }
+
+    private void again(Findings findings) throws IOException {
+        List<String> more = new ArrayList<>(values);
+        if (operation != null) {
+            more.add(0, operation);
+        }
+        if (contract != null) {
+            more.add(0, contract);
+        }
+        SavedCall kept;
+        try {
+            kept = SavedCall.read(saved, findings);
+        } catch (NoSuchFileException e) {
+            List<String> names = SavedCall.names();
+            throw new ParameterException(
+                    spec.commandLine(),
+                    "no call is kept as " + saved + ": "
+                            + (names.isEmpty()
+                                    ? "--save NAME keeps one"
+                                    : NearestName.of(saved, names)
+                                            .map(near -> "did you mean " + near + "?")
+                                            .orElse("there is " + String.join(", ", names))));
+        }
+        if (kept == null) {
+            return;
+        }
+        contract = kept.contract();
+        operation = kept.operation();
+        port = port == null ? kept.port() : port;
+        address = address == null ? kept.address() : address;
+        List<String> all = new ArrayList<>(kept.headers());
+        all.addAll(headers);
+        headers = all;
+        keptInput = input == null ? kept.input() : null;
+        values = input == null ? kept.with(more) : more;
+    }
+
+    private void keep() throws IOException {
+        String text = input == null ? keptInput : inputText();
+        try {
+            Path file = new SavedCall(contract, operation, port, address, headers, values, text).save(save);
+            terminal.err().println("kept as " + file + "; again: protypos call --saved " + save);
+        } catch (FileAlreadyExistsException e) {
+            throw new ParameterException(
+                    spec.commandLine(), "--save: " + e.getFile() + " is there already; take another name or delete it");
+        }
+        SavedCall.leftOut(headers).forEach(name -> terminal.err()
+                .println("not kept: the header " + name + ", which says who calls; give it again with --header"));
     }
 
     private CalledOperation find(Contract read) {
@@ -184,97 +275,48 @@ final class CallCommand implements Callable<Integer> {
     /** The whole request: of values, of JSON, of an element, or of an envelope. */
     private MessageElement request(Findings findings) throws IOException {
         RequestBuilder builder = new RequestBuilder(called, check.vocabulary(), findings);
-        if (input == null) {
+        if ((input != null || keptInput != null) && !values.isEmpty()) {
+            throw new ParameterException(spec.commandLine(), "give values, or a whole request, not both");
+        }
+        if (input == null && keptInput == null) {
             JsonValue json = Arguments.of(values, findings);
             return findings.hasErrors() ? null : builder.request(json);
         }
-        if (!values.isEmpty()) {
-            throw new ParameterException(spec.commandLine(), "give values, or --input, not both");
-        }
-        byte[] bytes = input.equals("-") ? System.in.readAllBytes() : Files.readAllBytes(Path.of(input));
-        String text = new String(bytes, StandardCharsets.UTF_8);
-        String name = input.equals("-") ? "standard input" : input;
+        String text = input == null ? keptInput : inputText();
+        String name = input == null ? saved : input.equals("-") ? "standard input" : input;
         if (text.stripLeading().startsWith("{")) {
             JsonValue json = JsonText.parse(new SourceText(name, text), findings);
             return json == null ? null : builder.request(json);
         }
-        MessageElement element = MessageReader.read(name, bytes, findings);
+        MessageElement element = MessageReader.read(name, text.getBytes(StandardCharsets.UTF_8), findings);
         if (element == null || element.name().getLocalPart().equals("Envelope")) {
             return element;
         }
         return builder.envelope(List.of(element), List.of());
     }
 
-    private static MessageElement parsed(String name, String text) {
-        return MessageReader.read(name, text.getBytes(StandardCharsets.UTF_8), new Findings());
+    private String inputText() throws IOException {
+        if (inputText == null) {
+            byte[] bytes = input.equals("-") ? System.in.readAllBytes() : Files.readAllBytes(Path.of(input));
+            inputText = new String(bytes, StandardCharsets.UTF_8);
+        }
+        return inputText;
     }
 
-    private int answered(String request, Caller.Answer answer) throws IOException {
-        if (wire) {
-            terminal.err().println(Terminal.dim("> request"));
-            request.lines().forEach(line -> terminal.err().println("> " + Terminal.plain(line)));
-            terminal.err().println(Terminal.dim("< answer"));
-            (answer.text() == null ? "" : answer.text()).lines().forEach(line -> terminal.err()
-                    .println("< " + Terminal.plain(line)));
-        }
-        if (answer.failure() != null) {
-            terminal.problem(
-                    String.valueOf(answer.failure().getMessage()), "is the address right? --address says another");
-            return ExitStatus.OUTSIDE;
-        }
-        MessageElement root = answer.text() == null || answer.text().isBlank() ? null : parsed("answer", answer.text());
-        if (root == null) {
-            terminal.out().println(json ? "{}" : "sent; there is no answer");
-            return ExitStatus.DONE;
-        }
-        CheckedMessage checked = new OperationCheck(called, check).answer(root);
-        if (xml) {
-            terminal.out().println(answer.text());
-        } else if (json) {
-            Json.print(terminal.out(), document -> json(document, root, checked, answer));
-        } else {
-            text(terminal.out(), root, answer);
-        }
-        FindingPrinter printer = new FindingPrinter(terminal.err());
-        checked.deviations().forEach(deviation -> printer.print(false, deviation));
-        if (!checked.deviations().isEmpty()) {
-            terminal.problem("the answer is not as the contract says", "");
-        }
-        return answer.fault() != null || !checked.deviations().isEmpty() ? ExitStatus.CONTRACT : ExitStatus.DONE;
-    }
-
-    private static List<MessageElement> inside(MessageElement envelope, String section) {
-        return envelope.children().stream()
-                .filter(child -> child.name().getLocalPart().equals(section))
-                .flatMap(child -> child.children().stream())
-                .toList();
-    }
-
-    private static void text(PrintWriter out, MessageElement root, Caller.Answer answer) {
-        if (answer.fault() != null) {
-            out.println(Terminal.red("fault: ")
-                    + Terminal.plain(answer.fault().fault().reason()));
-        }
-        inside(root, "Header").forEach(block -> MessageView.print(block, out));
-        inside(root, "Body").forEach(element -> MessageView.print(element, out));
-    }
-
-    private void json(JsonGenerator document, MessageElement root, CheckedMessage checked, Caller.Answer answer)
-            throws IOException {
-        JsonMessageWriter writer = new JsonMessageWriter(check.vocabulary(), checked.types());
-        document.writeStringField("operation", called.operation().name());
-        document.writeBooleanField("fault", answer.fault() != null);
-        Map<String, List<MessageElement>> sections = new LinkedHashMap<>();
-        sections.put("header", inside(root, "Header"));
-        sections.put("body", inside(root, "Body"));
-        for (Map.Entry<String, List<MessageElement>> section : sections.entrySet()) {
-            document.writeObjectFieldStart(section.getKey());
-            for (MessageElement element : section.getValue()) {
-                document.writeFieldName(element.name().getLocalPart());
-                writer.write(element, document);
+    /** Calls as often as wanted; the first answer is shown. */
+    private int answered(String request) throws IOException {
+        Caller caller = new Caller(called, this::settings);
+        CallView view = new CallView(terminal, called, check);
+        Repetition repetition = new Repetition();
+        for (int i = 0; i < repeat; i++) {
+            long begin = System.nanoTime();
+            Caller.Answer answer = caller.call(request);
+            long took = System.nanoTime() - begin;
+            repetition.add(view.read(answer), took);
+            if (i == 0 && wire) {
+                view.wire(request, answer);
             }
-            document.writeEndObject();
         }
-        document.writeNumberField("deviations", checked.deviations().size());
+        return view.show(repetition, xml, json);
     }
 }

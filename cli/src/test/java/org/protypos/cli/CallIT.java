@@ -102,6 +102,50 @@ class CallIT {
     }
 
     @Test
+    void keptCallsAreMadeAgain() throws Exception {
+        BuiltProgram.Run first = program.run(
+                "call",
+                "desk.wsdl",
+                "castOff",
+                "berthNumber=4",
+                "--address",
+                address,
+                "--header",
+                "Authorization: Bearer s3cret",
+                "--header",
+                "X-Quay: north",
+                "--save",
+                "leave",
+                "--wire");
+        assertThat(first.status()).isZero();
+        assertThat(first.err())
+                .contains("> Authorization: ***", "> X-Quay: north", "again: protypos call --saved leave")
+                .contains("not kept: the header Authorization")
+                .doesNotContain("s3cret");
+        assertThat(folder.resolve("calls/leave.yaml")).content().isEqualTo("""
+                contract: desk.wsdl
+                operation: castOff
+                address: %s
+                headers:
+                - "X-Quay: north"
+                values:
+                - berthNumber=4
+                """.formatted(address));
+        assertThat(seen.readLine()).isEqualTo("castOff: as the contract says");
+        assertThat(program.run("call", "--saved", "leave", "berthNumber=many").err())
+                .contains("many");
+        assertThat(program.run("call", "--saved", "leaf").err()).contains("there is leave");
+        BuiltProgram.Run five = program.run("call", "--saved", "leave", "berthNumber=5", "--repeat", "5");
+        assertThat(five.status()).isZero();
+        for (int i = 0; i < 5; i++) {
+            assertThat(seen.readLine()).isEqualTo("castOff: as the contract says");
+        }
+        assertThat(five.out()).contains("calls    5: 5 answered as the contract says", "answers  all the same");
+        BuiltProgram.Run again = program.run("call", "desk.wsdl", "castOff", "berthNumber=4", "--save", "leave");
+        assertThat(again.err()).contains("is there already");
+    }
+
+    @Test
     void whatIsWrongIsNamedBeforeAnythingIsSent() throws Exception {
         BuiltProgram.Run run =
                 program.run("call", "desk.wsdl", "payDues", "callSign=lb", "amuont=3", "--address", address);

@@ -18,7 +18,8 @@ import org.protypos.wsdl.Protocol;
 /** Calls an operation with a request that is there as text, the way a generated client would. */
 public final class Caller {
     private final CalledOperation called;
-    private final UnaryOperator<SoapSettings> with;
+    private final Exchanged exchanged = new Exchanged();
+    private final SoapConnection connection;
 
     /**
      * What came back.
@@ -26,17 +27,18 @@ public final class Caller {
      * @param text the answer, or null when there is none
      * @param fault the fault that it is, or null
      * @param failure why there is no answer that could be looked at, or null
+     * @param call the exchange with the HTTP headers of both messages, or null when nothing was sent
      */
-    public record Answer(String text, UndeclaredFaultException fault, CallFailedException failure) {}
+    public record Answer(
+            String text, UndeclaredFaultException fault, CallFailedException failure, SoapInterceptor.Call call) {}
 
-    /** Prepares to call. */
+    /**
+     * Prepares to call.
+     *
+     * @param with the settings of the connection
+     */
     public Caller(CalledOperation called, UnaryOperator<SoapSettings> with) {
         this.called = called;
-        this.with = with;
-    }
-
-    /** Sends a whole envelope and waits for the answer. */
-    public Answer call(String envelope) {
         SoapVersion version =
                 called.binding().protocol() == Protocol.SOAP_1_2 ? SoapVersion.SOAP_1_2 : SoapVersion.SOAP_1_1;
         SoapPort<Object> port = new SoapPort<>(
@@ -45,33 +47,46 @@ public final class Caller {
                 called.port().address(),
                 version,
                 Map.of());
-        String[] came = new String[1];
-        SoapInterceptor exchanged = new SoapInterceptor() {
-            @Override
-            public byte[] request(Call call, byte[] ignored) {
-                return envelope.getBytes(StandardCharsets.UTF_8);
-            }
+        connection = SoapConnection.to(port, settings -> with.apply(settings).interceptor(exchanged), XmlTypes.NONE);
+    }
 
-            @Override
-            public byte[] answer(Call call, byte[] answer) {
-                came[0] = new String(answer, StandardCharsets.UTF_8);
-                return answer;
-            }
-        };
-        SoapConnection connection =
-                SoapConnection.to(port, settings -> with.apply(settings).interceptor(exchanged), XmlTypes.NONE);
-        boolean oneWay = called.operation().output() == null;
+    /** Sends a whole envelope and waits for the answer; one call at a time. */
+    public Answer call(String envelope) {
+        exchanged.envelope = envelope.getBytes(StandardCharsets.UTF_8);
+        exchanged.call = null;
+        exchanged.came = null;
+        UndeclaredFaultException fault = null;
+        CallFailedException failure = null;
         try {
             connection.callPlain(
                     called.operation().name(),
                     called.bound().soapAction(),
                     new SoapMessage() {},
-                    oneWay ? null : new Whatever());
-            return new Answer(came[0], null, null);
+                    called.operation().output() == null ? null : new Whatever());
         } catch (UndeclaredFaultException e) {
-            return new Answer(came[0], e, null);
+            fault = e;
         } catch (CallFailedException e) {
-            return new Answer(came[0], null, e);
+            failure = e;
+        }
+        return new Answer(exchanged.came, fault, failure, exchanged.call);
+    }
+
+    /** Puts the request in the place of an empty one, and keeps what comes. */
+    private static final class Exchanged implements SoapInterceptor {
+        private byte[] envelope;
+        private Call call;
+        private String came;
+
+        @Override
+        public byte[] request(Call sent, byte[] ignored) {
+            call = sent;
+            return envelope;
+        }
+
+        @Override
+        public byte[] answer(Call answered, byte[] answer) {
+            came = new String(answer, StandardCharsets.UTF_8);
+            return answer;
         }
     }
 

@@ -1,8 +1,10 @@
 package org.protypos.exchange;
 
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.BooleanSupplier;
 import org.protypos.message.tree.MessageElement;
 
@@ -19,6 +21,25 @@ final class Echo {
             values.putIfAbsent(element.name().getLocalPart(), element.text());
         }
         element.children().forEach(this::gather);
+    }
+
+    /** The local names of the elements in an answer that hold no others. */
+    static Set<String> names(MessageElement answer) {
+        Set<String> names = new HashSet<>();
+        gather(answer, names);
+        return names;
+    }
+
+    private static void gather(MessageElement element, Set<String> names) {
+        if (element.children().isEmpty()) {
+            names.add(element.name().getLocalPart());
+        }
+        element.children().forEach(child -> gather(child, names));
+    }
+
+    /** Whether there is a value for an element of one of these names. */
+    boolean fits(Set<String> names) {
+        return values.keySet().stream().anyMatch(names::contains);
     }
 
     /**

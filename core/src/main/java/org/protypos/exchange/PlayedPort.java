@@ -3,8 +3,10 @@ package org.protypos.exchange;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
@@ -41,6 +43,7 @@ final class PlayedPort extends SoapEndpoint {
     private final Samples samples;
     private final Answers answers;
     private final Consumer<StandIn.Seen> seen;
+    private final Map<CalledOperation, Sampled> sampled = new IdentityHashMap<>();
     private final Map<PlannedAnswer, AtomicInteger> turns = new ConcurrentHashMap<>();
 
     PlayedPort(List<CalledOperation> operations, ContractCheck check, Answers answers, Consumer<StandIn.Seen> seen) {
@@ -118,9 +121,33 @@ final class PlayedPort extends SoapEndpoint {
                         : new QName(parts.get(0).name());
     }
 
+    /**
+     * What is answered, when and how.
+     *
+     * @param message the answer; null when there is none
+     * @param fault the fault to answer with; null when it is none
+     * @param planned what the file of answers says; null when it says nothing
+     */
+    private record Outcome(SoapMessage message, DeclaredFault fault, PlannedAnswer planned) {}
+
     @Override
     protected SoapMessage perform(SoapMessage came) throws DeclaredFault {
-        PlayedMessage request = (PlayedMessage) came;
+        Outcome outcome;
+        // What is known of types is gathered as it is needed, by one at a time.
+        synchronized (check) {
+            outcome = outcome((PlayedMessage) came);
+        }
+        if (outcome.planned() != null) {
+            wait(outcome.planned().delay());
+            breaker.next(outcome.planned().broken());
+        }
+        if (outcome.fault() != null) {
+            throw outcome.fault();
+        }
+        return outcome.message();
+    }
+
+    private Outcome outcome(PlayedMessage request) {
         CalledOperation called = request.called();
         List<MessageElement> given =
                 request.body().stream().map(PlayedMessage::tree).toList();
@@ -136,17 +163,13 @@ final class PlayedPort extends SoapEndpoint {
                     + (first.expected().isEmpty() ? "" : "; expected is " + first.expected()));
         }
         PlannedAnswer planned = planned(called, given);
-        if (planned == null) {
-            return called.operation().output() == null ? null : answer(called, given);
+        if (planned != null && planned.fault() != null) {
+            return new Outcome(null, fault(called, planned, given), planned);
         }
-        wait(planned.delay());
-        breaker.next(planned.broken());
-        if (planned.fault() != null) {
-            throw fault(called, planned, given);
-        }
-        return called.operation().output() == null
+        SoapMessage answer = called.operation().output() == null
                 ? null
-                : planned.answer() == null ? answer(called, given) : told(called, planned, given);
+                : planned == null || planned.answer() == null ? answer(called, given) : told(called, planned, given);
+        return new Outcome(answer, null, planned);
     }
 
     private static void wait(Duration delay) {
@@ -181,14 +204,7 @@ final class PlayedPort extends SoapEndpoint {
         JsonValue base = json(called, sample);
         JsonValue values = new Template(given).filled(planned.answer());
         MessageElement envelope = builder.answer(base == null ? values : Template.over(base, values));
-        PlayedMessage answer =
-                new PlayedMessage(called, isEncoded(called.bound().output()));
-        for (MessageElement section : envelope.children()) {
-            boolean header = section.name().getLocalPart().equals("Header");
-            section.children()
-                    .forEach(part -> (header ? answer.headers() : answer.body()).add(PlayedMessage.element(part)));
-        }
-        return answer;
+        return sent(called, envelope);
     }
 
     /** What stands in the body of an answer, as values of its one element; null when there are several. */
@@ -250,24 +266,54 @@ final class PlayedPort extends SoapEndpoint {
                 + called.operation().name());
     }
 
+    /**
+     * The sample of an answer.
+     *
+     * @param text the whole envelope
+     * @param answer the same, ready to be sent
+     * @param leaves the local names of its elements
+     */
+    private record Sampled(String text, PlayedMessage answer, Set<String> leaves) {
+        MessageElement tree() {
+            return MessageReader.read("answer", text.getBytes(StandardCharsets.UTF_8), new Findings());
+        }
+    }
+
+    private Sampled sampled(CalledOperation called) {
+        return sampled.computeIfAbsent(called, any -> {
+            String text = samples.message(called.binding(), called.operation(), true);
+            Sampled bare = new Sampled(text, null, Set.of());
+            MessageElement tree = bare.tree();
+            return new Sampled(text, sent(called, tree), Echo.names(tree));
+        });
+    }
+
     private MessageElement sample(CalledOperation called) {
-        String sample = samples.message(called.binding(), called.operation(), true);
-        return MessageReader.read("answer", sample.getBytes(StandardCharsets.UTF_8), new Findings());
+        return sampled(called).tree();
     }
 
     private PlayedMessage answer(CalledOperation called, List<MessageElement> given) {
+        Echo echo = new Echo(given);
+        Sampled sample = sampled(called);
+        if (!echo.fits(sample.leaves())) {
+            return sample.answer();
+        }
+        MessageElement envelope = sample.tree();
+        OperationCheck operation = new OperationCheck(called, check);
+        envelope.children().stream()
+                .filter(section -> section.name().getLocalPart().equals("Body"))
+                .forEach(body -> echo.into(
+                        body.children(),
+                        () -> operation.answer(envelope).deviations().isEmpty()));
+        return sent(called, envelope);
+    }
+
+    /** An envelope as it is sent. */
+    private static PlayedMessage sent(CalledOperation called, MessageElement envelope) {
         PlayedMessage answer =
                 new PlayedMessage(called, isEncoded(called.bound().output()));
-        MessageElement envelope = sample(called);
-        OperationCheck operation = new OperationCheck(called, check);
         for (MessageElement section : envelope.children()) {
             boolean header = section.name().getLocalPart().equals("Header");
-            if (!header) {
-                new Echo(given)
-                        .into(
-                                section.children(),
-                                () -> operation.answer(envelope).deviations().isEmpty());
-            }
             section.children()
                     .forEach(part -> (header ? answer.headers() : answer.body()).add(PlayedMessage.element(part)));
         }

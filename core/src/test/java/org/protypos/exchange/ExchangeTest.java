@@ -8,11 +8,20 @@ import java.io.IOException;
 import java.io.StringWriter;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.Callable;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.concurrent.atomic.AtomicInteger;
 import javax.xml.namespace.QName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -39,6 +48,8 @@ import org.protypos.testing.RandomContract;
 /** Contracts tried without generated code: messages as JSON, calls, and a service that stands in. */
 class ExchangeTest {
     private static final InetSocketAddress ANY = new InetSocketAddress(InetAddress.getLoopbackAddress(), 0);
+
+    private static final HttpClient HTTP = HttpClient.newHttpClient();
 
     private static Contract read(String contract) {
         Contract read = ContractReader.read(DocumentGatherer.gather(List.of(contract), null));
@@ -107,6 +118,63 @@ class ExchangeTest {
             assertThat(taken.fault()).isNull();
             assertThat(findings.hasErrors()).isFalse();
         }
+    }
+
+    /** Many at once, from the first request on, and hostile messages between them. */
+    @Test
+    void theStandInSurvivesCrowdsAndHostileMessages() throws Exception {
+        Contract contract = read("../examples/harbour/contract/desk.wsdl");
+        List<CalledOperation> all = CalledOperation.of(contract);
+        Samples samples = new Samples(contract, new ContractCheck(contract).vocabulary(), true);
+        List<String> requests = all.stream()
+                .map(called -> samples.message(called.binding(), called.operation(), false))
+                .toList();
+        String whole = requests.get(0);
+        String start = whole.substring(0, whole.indexOf("<soap:Envelope"));
+        List<String> hostile = List.of(
+                "",
+                "berth",
+                whole.substring(0, whole.length() / 2),
+                whole + whole,
+                start + "<!DOCTYPE a [<!ENTITY b SYSTEM 'file:///etc/passwd'>]>" + whole.substring(start.length()),
+                "<a>".repeat(20_000),
+                whole.replace("http://schemas.xmlsoap.org/soap/envelope/", "urn:other"),
+                whole.replaceFirst("<soap:Body>", "<soap:Body><stranger xmlns='urn:x'/>"),
+                whole.replaceFirst(
+                        "<soap:Body>",
+                        "<soap:Header><x xmlns='urn:x' soap:mustUnderstand='1'/></soap:Header>" + "<soap:Body>"));
+        AtomicInteger seen = new AtomicInteger();
+        try (StandIn standIn = StandIn.serve(contract, ANY, Answers.NONE, one -> seen.incrementAndGet())) {
+            List<Callable<Caller.Answer>> calls = new ArrayList<>();
+            for (int i = 0; i < 400; i++) {
+                CalledOperation called = all.get(i % all.size());
+                String text = requests.get(i % all.size());
+                calls.add(() -> new Caller(
+                                called, with -> with.address(standIn.addresses().get(called.port())))
+                        .call(text));
+            }
+            URI address = URI.create(standIn.addresses().get(all.get(0).port()));
+            for (int i = 0; i < hostile.size(); i++) {
+                String sent = hostile.get(i);
+                HttpRequest post = HttpRequest.newBuilder(address)
+                        .header("Content-Type", "text/xml; charset=utf-8")
+                        .POST(HttpRequest.BodyPublishers.ofString(sent))
+                        .build();
+                calls.add(30 * (i + 1), () -> {
+                    HttpResponse<String> answer = HTTP.send(post, HttpResponse.BodyHandlers.ofString());
+                    assertThat(answer.statusCode()).as(sent).isBetween(400, 599);
+                    assertThat(answer.body()).doesNotContain("root:", "Exception", "\tat ");
+                    return new Caller.Answer(null, null, null, null);
+                });
+            }
+            ExecutorService crowd = Executors.newFixedThreadPool(12);
+            for (Future<Caller.Answer> answer : crowd.invokeAll(calls)) {
+                assertThat(answer.get().fault()).isNull();
+                assertThat(answer.get().failure()).isNull();
+            }
+            crowd.shutdown();
+        }
+        assertThat(seen.get()).isGreaterThanOrEqualTo(400);
     }
 
     /** A file of answers: by what is in the request, in turn, with parts of the request, faults, delays and broken ones. */

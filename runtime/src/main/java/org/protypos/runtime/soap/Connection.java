@@ -1,6 +1,7 @@
 package org.protypos.runtime.soap;
 
 import java.io.IOException;
+import java.net.ConnectException;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpConnectTimeoutException;
@@ -64,7 +65,8 @@ public abstract sealed class Connection permits SoapConnection, HttpConnection {
     abstract void interpret(SoapInterceptor.Call call, Answer came, SoapMessage answer);
 
     private SoapInterceptor.Call begin(String operation) {
-        return new SoapInterceptor.Call(settings.service(), settings.port(), operation, address, new LinkedHashMap<>());
+        return new SoapInterceptor.Call(
+                settings.service(), settings.port(), operation, address, new LinkedHashMap<>(), new LinkedHashMap<>());
     }
 
     /**
@@ -233,15 +235,26 @@ public abstract sealed class Connection permits SoapConnection, HttpConnection {
         Throwable cause = failure instanceof CompletionException ? failure.getCause() : failure;
         boolean late = cause instanceof TimeoutException
                 || cause instanceof HttpTimeoutException && !(cause instanceof HttpConnectTimeoutException);
-        String what = late
-                ? "no answer within " + settings.timeout().toMillis() + " ms"
-                : cause.getMessage() == null ? cause.getClass().getSimpleName() : cause.getMessage();
+        String what = late ? "no answer within " + settings.timeout().toMillis() + " ms" : reason(cause);
         return new CallFailedException(operation + " at " + address + ": " + what, 0, cause);
+    }
+
+    /** What the failure or one below it says; those of refused connections often say nothing. */
+    private static String reason(Throwable failure) {
+        for (Throwable at = failure; at != null; at = at.getCause()) {
+            if (at.getMessage() != null && !at.getMessage().contains("Exception")) {
+                return at.getMessage();
+            }
+        }
+        return failure instanceof ConnectException
+                ? "no connection"
+                : failure.getClass().getSimpleName();
     }
 
     /** What came, unpacked and seen by the interceptors. */
     private Answer received(SoapInterceptor.Call call, Arrived whole) {
         HttpResponse<SpooledBody> response = whole.response();
+        response.headers().map().forEach((name, values) -> call.answerHeaders().put(name, String.join(", ", values)));
         String contentType = response.headers().firstValue("Content-Type").orElse("");
         String encoding = response.headers().firstValue("Content-Encoding").orElse("");
         Incoming message;

@@ -11,9 +11,16 @@ public interface SoapInterceptor {
      * @param port the local name of the port
      * @param operation the name of the operation's method
      * @param address where the message goes
-     * @param headers the HTTP headers; those of a request may be changed
+     * @param headers the HTTP headers of the request, which may be changed before it is sent
+     * @param answerHeaders the HTTP headers of the answer, once there is one
      */
-    record Call(String service, String port, String operation, String address, Map<String, String> headers) {}
+    record Call(
+            String service,
+            String port,
+            String operation,
+            String address,
+            Map<String, String> headers,
+            Map<String, String> answerHeaders) {}
 
     /**
      * Sees a request before it is sent.

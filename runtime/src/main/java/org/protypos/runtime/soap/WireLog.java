@@ -8,7 +8,7 @@ import java.util.regex.Pattern;
  * Writes messages to the logger of this package, at level {@code DEBUG}. What looks like a secret is blanked, and HTTP
  * headers, which carry others, are not written.
  */
-final class WireLog {
+public final class WireLog {
     private static final System.Logger LOGGER = System.getLogger(WireLog.class.getPackageName());
     private static final int LONGEST = 100_000;
     private static final String SECRET = "[\\w.-]*(?i:passw|secret|token|credential|api-?key|pin\\b)[\\w.-]*";
@@ -16,6 +16,8 @@ final class WireLog {
             Pattern.compile("(<(?:[\\w.-]+:)?(" + SECRET + ")(?:\\s[^<>]*)?>)([^<]+)(</)");
     private static final Pattern ATTRIBUTES =
             Pattern.compile("(\\s(?:[\\w.-]+:)?" + SECRET + "\\s*=\\s*)(\"[^\"]*\"|'[^']*')");
+
+    private static final Pattern HEADERS = Pattern.compile("(?i).*(authori[sz]ation|cookie).*|" + SECRET);
 
     private WireLog() {}
 
@@ -34,9 +36,14 @@ final class WireLog {
         }
     }
 
-    /** The text with the content of elements and attributes that look secret replaced. */
-    static String blanked(String text) {
+    /** A message with the content of elements and attributes that look secret replaced. */
+    public static String blanked(String text) {
         String elements = ELEMENTS.matcher(text).replaceAll("$1***$4");
         return ATTRIBUTES.matcher(elements).replaceAll("$1\"***\"");
+    }
+
+    /** The value of an HTTP header, replaced when the header says who somebody is. */
+    public static String blankedHeader(String name, String value) {
+        return HEADERS.matcher(name).matches() ? "***" : value;
     }
 }

@@ -1,0 +1,149 @@
+package org.protypos.cli;
+
+import com.fasterxml.jackson.core.JsonGenerator;
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.nio.charset.StandardCharsets;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.protypos.diagnostic.Findings;
+import org.protypos.exchange.CalledOperation;
+import org.protypos.exchange.Caller;
+import org.protypos.exchange.OperationCheck;
+import org.protypos.message.check.CheckedMessage;
+import org.protypos.message.check.ContractCheck;
+import org.protypos.message.check.Deviation;
+import org.protypos.message.json.JsonMessageWriter;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.message.tree.MessageReader;
+import org.protypos.runtime.soap.WireLog;
+
+/** Checks and shows what came back from a call. */
+final class CallView {
+    private final Terminal terminal;
+    private final CalledOperation called;
+    private final ContractCheck check;
+
+    /**
+     * An answer that was looked at.
+     *
+     * @param root its envelope, or null when there is none
+     * @param checked what the contract says of it, or null
+     */
+    record Read(Caller.Answer answer, MessageElement root, CheckedMessage checked) {
+        List<Deviation> deviations() {
+            return checked == null ? List.of() : checked.deviations();
+        }
+
+        int status() {
+            if (answer.failure() != null) {
+                return ExitStatus.OUTSIDE;
+            }
+            return answer.fault() != null || !deviations().isEmpty() ? ExitStatus.CONTRACT : ExitStatus.DONE;
+        }
+    }
+
+    CallView(Terminal terminal, CalledOperation called, ContractCheck check) {
+        this.terminal = terminal;
+        this.called = called;
+        this.check = check;
+    }
+
+    Read read(Caller.Answer answer) {
+        boolean nothing = answer.failure() != null
+                || answer.text() == null
+                || answer.text().isBlank();
+        MessageElement root = nothing
+                ? null
+                : MessageReader.read("answer", answer.text().getBytes(StandardCharsets.UTF_8), new Findings());
+        return new Read(answer, root, root == null ? null : new OperationCheck(called, check).answer(root));
+    }
+
+    /** Shows both messages as they travelled, with their headers. */
+    void wire(String request, Caller.Answer answer) {
+        if (answer.call() != null) {
+            side("> ", "POST " + answer.call().address(), answer.call().headers(), request);
+        }
+        if (answer.text() != null) {
+            side("< ", "answer", answer.call().answerHeaders(), answer.text());
+        }
+    }
+
+    private void side(String mark, String first, Map<String, String> headers, String text) {
+        PrintWriter err = terminal.err();
+        err.println(Terminal.dim(mark + Terminal.plain(first)));
+        headers.forEach((name, value) ->
+                err.println(Terminal.dim(mark + Terminal.plain(name + ": " + WireLog.blankedHeader(name, value)))));
+        err.println(mark.strip());
+        WireLog.blanked(text).lines().forEach(line -> err.println(mark + Terminal.plain(line)));
+    }
+
+    /** Shows the first answer, and what the others came to. */
+    int show(Repetition repetition, boolean xml, boolean json) throws IOException {
+        Read first = repetition.first();
+        if (first.answer().failure() != null) {
+            terminal.problem(
+                    String.valueOf(first.answer().failure().getMessage()),
+                    "is the address right? --address says another");
+        } else if (json) {
+            Json.print(terminal.out(), document -> json(document, first, repetition));
+        } else if (first.root() == null) {
+            terminal.out().println("sent; there is no answer");
+        } else if (xml) {
+            terminal.out().println(first.answer().text());
+        } else {
+            text(first);
+        }
+        FindingPrinter printer = new FindingPrinter(terminal.err());
+        first.deviations().forEach(deviation -> printer.print(false, deviation));
+        if (!first.deviations().isEmpty()) {
+            terminal.problem("the answer is not as the contract says", "");
+        }
+        if (repetition.calls() > 1 && !json) {
+            repetition.print(xml ? terminal.err() : terminal.out());
+        }
+        return repetition.status();
+    }
+
+    private static List<MessageElement> inside(MessageElement envelope, String section) {
+        return envelope.children().stream()
+                .filter(child -> child.name().getLocalPart().equals(section))
+                .flatMap(child -> child.children().stream())
+                .toList();
+    }
+
+    private void text(Read read) {
+        PrintWriter out = terminal.out();
+        if (read.answer().fault() != null) {
+            out.println(Terminal.red("fault: ")
+                    + Terminal.plain(read.answer().fault().fault().reason()));
+        }
+        inside(read.root(), "Header").forEach(block -> MessageView.print(block, out));
+        inside(read.root(), "Body").forEach(element -> MessageView.print(element, out));
+    }
+
+    private void json(JsonGenerator document, Read read, Repetition repetition) throws IOException {
+        document.writeStringField("operation", called.operation().name());
+        document.writeBooleanField("fault", read.answer().fault() != null);
+        if (read.root() != null) {
+            JsonMessageWriter writer =
+                    new JsonMessageWriter(check.vocabulary(), read.checked().types());
+            Map<String, List<MessageElement>> sections = new LinkedHashMap<>();
+            sections.put("header", inside(read.root(), "Header"));
+            sections.put("body", inside(read.root(), "Body"));
+            for (Map.Entry<String, List<MessageElement>> section : sections.entrySet()) {
+                document.writeObjectFieldStart(section.getKey());
+                for (MessageElement element : section.getValue()) {
+                    document.writeFieldName(element.name().getLocalPart());
+                    writer.write(element, document);
+                }
+                document.writeEndObject();
+            }
+        }
+        document.writeNumberField("deviations", read.deviations().size());
+        if (repetition.calls() > 1) {
+            repetition.json(document);
+        }
+    }
+}
