@@ -146,6 +146,31 @@ class CallIT {
     }
 
     @Test
+    void shellsCompleteWhatIsThere() throws Exception {
+        assertThat(program.run("adopt", "desk.wsdl", "--name", "desk").status()).isZero();
+        Files.createDirectories(folder.resolve("calls"));
+        Files.writeString(folder.resolve("calls/leave.yaml"), "contract: desk\noperation: castOff\n");
+        Files.writeString(folder.resolve("calls/$(touch harm).yaml"), "");
+        String jar = Path.of("target/protypos.jar").toAbsolutePath().toString();
+        String script = "protypos() { '" + Path.of(System.getProperty("java.home"), "bin", "java") + "' -jar '" + jar
+                + "' \"$@\"; }\n" + program.run("completion", "bash").out() + """
+                words() { COMP_WORDS=("$@"); COMP_CWORD=$(($# - 1)); _protypos; echo "${COMPREPLY[@]}"; }
+                words protypos ca
+                words protypos call d
+                words protypos call desk re
+                words protypos call desk castOff --re
+                words protypos call --saved ''
+                """;
+        Process shell = new ProcessBuilder("bash", "-c", script)
+                .directory(folder.toFile())
+                .redirectErrorStream(true)
+                .start();
+        assertThat(new String(shell.getInputStream().readAllBytes(), StandardCharsets.UTF_8))
+                .isEqualTo("call\ndesk\nrequestBerth\n--repeat\nleave\n");
+        assertThat(folder.resolve("harm")).doesNotExist();
+    }
+
+    @Test
     void whatIsWrongIsNamedBeforeAnythingIsSent() throws Exception {
         BuiltProgram.Run run =
                 program.run("call", "desk.wsdl", "payDues", "callSign=lb", "amuont=3", "--address", address);
