@@ -150,17 +150,19 @@ final class CallCommand implements Callable<Integer> {
         called = find(read);
         check = new ContractCheck(read);
         MessageElement request = request(findings);
+        String text = request == null ? null : MessageText.of(request);
+        List<Deviation> wrong = text == null
+                ? List.of()
+                : new OperationCheck(called, check)
+                        .request(MessageReader.read("request", text.getBytes(StandardCharsets.UTF_8), new Findings()))
+                        .deviations();
+        FindingPrinter printer = new FindingPrinter(terminal.err());
+        wrong.forEach(deviation -> printer.print(false, deviation));
         if (findings.hasErrors()) {
             terminal.refuse(findings.sorted(), "nothing was sent", json);
             return ExitStatus.CONTRACT;
         }
-        String text = MessageText.of(request);
-        List<Deviation> wrong = new OperationCheck(called, check)
-                .request(MessageReader.read("request", text.getBytes(StandardCharsets.UTF_8), new Findings()))
-                .deviations();
         if (!wrong.isEmpty()) {
-            FindingPrinter printer = new FindingPrinter(terminal.err());
-            wrong.forEach(deviation -> printer.print(false, deviation));
             terminal.problem("the request is not as the contract says: nothing was sent", "");
             return ExitStatus.CONTRACT;
         }

@@ -85,7 +85,9 @@ final class CallView {
         if (first.answer().failure() != null) {
             terminal.problem(
                     String.valueOf(first.answer().failure().getMessage()),
-                    "is the address right? --address says another");
+                    first.answer().failure().status() == 0
+                            ? "is the address right? --address says another"
+                            : "--wire shows what came");
         } else if (json) {
             Json.print(terminal.out(), document -> json(document, first, repetition));
         } else if (first.root() == null) {
