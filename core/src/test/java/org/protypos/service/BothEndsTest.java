@@ -27,8 +27,17 @@ import java.util.stream.Stream;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.protypos.diagnostic.Findings;
+import org.protypos.exchange.Answers;
+import org.protypos.exchange.CalledOperation;
+import org.protypos.exchange.Caller;
+import org.protypos.exchange.OperationCheck;
+import org.protypos.exchange.StandIn;
+import org.protypos.message.check.ContractCheck;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.sample.Samples;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.message.tree.MessageReader;
 import org.protypos.plan.ApiInterface;
 import org.protypos.plan.ApiOperation;
 import org.protypos.plan.ApiService;
@@ -39,7 +48,8 @@ import org.protypos.wsdl.Operation;
 
 /**
  * Every operation of a contract: the generated client calls the generated server with sample data. Both ends must see the
- * same values, and both messages on the wire must say what the sample says, which is valid against the contract.
+ * same values, and both messages on the wire must say what the sample says, which is valid against the contract. So it is
+ * when one of the ends is interpreted: the contract called without code, or a stand-in for the server.
  */
 class BothEndsTest {
     @TempDir
@@ -49,6 +59,8 @@ class BothEndsTest {
     private String runtime;
     private final Map<String, Object> results = new HashMap<>();
     private Object[] seen;
+    private StandIn standIn;
+    private ContractCheck check;
 
     static Stream<Path> contracts() {
         return Stream.of(
@@ -66,6 +78,11 @@ class BothEndsTest {
         generated = Generated.from(contract, folder, null);
         runtime = generated.plan().rootPackage() + ".runtime.";
         List<String> wrong = new ArrayList<>();
+        List<String> refused = new ArrayList<>();
+        InetSocketAddress here = new InetSocketAddress(InetAddress.getLoopbackAddress(), 0);
+        standIn = StandIn.serve(generated.contract(), here, Answers.NONE, request -> request.deviations()
+                .forEach(deviation -> refused.add(request.operation() + " " + deviation)));
+        check = new ContractCheck(generated.contract());
         int calls = 0;
         for (boolean full : new boolean[] {false, true}) {
             Samples samples = new Samples(
@@ -78,7 +95,9 @@ class BothEndsTest {
                 }
             }
         }
+        standIn.close();
         assertThat(wrong).isEmpty();
+        assertThat(refused).isEmpty();
         assertThat(calls).isPositive();
     }
 
@@ -187,6 +206,27 @@ class BothEndsTest {
                     + " became " + again);
         }
         boolean literal = !api.input().encoded();
+        CalledOperation called = CalledOperation.of(generated.contract()).stream()
+                .filter(one -> one.operation() == operation && one.port().name().equals(port.xmlName()))
+                .findFirst()
+                .orElseThrow();
+        Caller.Answer interpreted = new Caller(called, with -> with.address(address)).call(request);
+        MessageElement root = answer == null
+                ? null
+                : MessageReader.read("answer", interpreted.text().getBytes(StandardCharsets.UTF_8), new Findings());
+        boolean unlike = interpreted.fault() != null
+                || interpreted.failure() != null
+                || root != null
+                        && (!new OperationCheck(called, check)
+                                        .answer(root)
+                                        .deviations()
+                                        .isEmpty()
+                                || literal && !body(interpreted.text()).equals(body(relay.response)));
+        if (unlike) {
+            wrong.add(what + " interpreted: " + interpreted);
+        }
+        method(type, api, client(type, service, port, standIn.addresses().get(called.port())))
+                .invoke(wanted);
         if (literal && !body(request).equals(body(relay.request))) {
             wrong.add(what + " request:\n" + body(request) + "\n" + body(relay.request));
         }
