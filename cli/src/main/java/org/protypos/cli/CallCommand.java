@@ -254,14 +254,7 @@ final class CallCommand implements Callable<Integer> {
     private SoapSettings settings(SoapSettings plain) {
         SoapSettings settings = plain.timeout(Duration.ofSeconds(timeout)).followRedirects();
         settings = address == null ? settings : settings.address(address);
-        String token = System.getenv("PROTYPOS_TOKEN");
-        String user = System.getenv("PROTYPOS_USER");
-        String password = System.getenv("PROTYPOS_PASSWORD");
-        if (token != null) {
-            settings = settings.bearerToken(token);
-        } else if (user != null && password != null) {
-            settings = settings.basicAuthorization(user, password);
-        }
+        settings = authorized(settings);
         for (String header : headers) {
             int colon = header.indexOf(':');
             if (colon <= 0) {
@@ -272,6 +265,17 @@ final class CallCommand implements Callable<Integer> {
                     header.substring(colon + 1).strip());
         }
         return settings;
+    }
+
+    /** Settings with who calls, if the environment says so. */
+    static SoapSettings authorized(SoapSettings settings) {
+        String token = System.getenv("PROTYPOS_TOKEN");
+        String user = System.getenv("PROTYPOS_USER");
+        String password = System.getenv("PROTYPOS_PASSWORD");
+        if (token != null) {
+            return settings.bearerToken(token);
+        }
+        return user != null && password != null ? settings.basicAuthorization(user, password) : settings;
     }
 
     /** The whole request: of values, of JSON, of an element, or of an envelope. */

@@ -1,22 +1,27 @@
 package org.protypos.cli;
 
 import java.io.IOException;
+import java.io.PrintWriter;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CountDownLatch;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.SourceText;
 import org.protypos.exchange.Answers;
+import org.protypos.exchange.Recording;
+import org.protypos.exchange.Relay;
 import org.protypos.exchange.StandIn;
 import org.protypos.message.check.Deviation;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
@@ -45,6 +50,18 @@ final class StandInCommand implements Callable<Integer> {
     private Path answers;
 
     @Option(
+            names = "--forward",
+            paramLabel = "URL",
+            description = "Passes every request on to the real service there, and checks both messages.")
+    private String forward;
+
+    @Option(
+            names = "--record",
+            paramLabel = "FILE",
+            description = "With --forward: writes what the service answers, a file for --answers.")
+    private Path record;
+
+    @Option(
             names = "--catalog",
             paramLabel = "FILE",
             description = "An OASIS XML catalog that maps addresses and namespaces to local documents.")
@@ -54,6 +71,14 @@ final class StandInCommand implements Callable<Integer> {
     public Integer call() throws IOException {
         Terminal terminal =
                 new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
+        if (record != null && forward == null || forward != null && answers != null) {
+            throw new ParameterException(
+                    spec.commandLine(), "--record needs --forward, and --forward takes no --answers");
+        }
+        if (record != null && Files.exists(record)) {
+            throw new ParameterException(
+                    spec.commandLine(), "--record: " + record + " is there already; take another name or delete it");
+        }
         Contract read = ContractArguments.of(contract, catalog, spec).read();
         if (!read.isSound()) {
             terminal.refuse(read.findings(), "nothing is served", false);
@@ -71,7 +96,12 @@ final class StandInCommand implements Callable<Integer> {
             return ExitStatus.CONTRACT;
         }
         InetSocketAddress address = new InetSocketAddress(InetAddress.getLoopbackAddress(), port);
-        try (StandIn standIn = StandIn.serve(read, address, told, request -> seen(terminal, request))) {
+        Relay relay = new Relay(
+                settings -> CallCommand.authorized(settings.address(forward).followRedirects()),
+                record == null ? null : new Recording(record));
+        try (StandIn standIn = forward == null
+                ? StandIn.serve(read, address, told, request -> seen(terminal, request))
+                : StandIn.between(read, address, relay, request -> seen(terminal, request))) {
             if (standIn.addresses().isEmpty()) {
                 terminal.problem("no port of the contract speaks SOAP: nothing is served", "");
                 return ExitStatus.CONTRACT;
@@ -92,13 +122,22 @@ final class StandInCommand implements Callable<Integer> {
 
     private static void seen(Terminal terminal, StandIn.Seen request) {
         synchronized (terminal) {
-            terminal.out()
-                    .println(request.operation() + ": "
-                            + (request.deviations().isEmpty() ? "as the contract says" : "not as the contract says"));
-            for (Deviation deviation : request.deviations()) {
-                terminal.out().println("  " + Terminal.plain(deviation.path() + ": " + deviation.came()));
+            PrintWriter out = terminal.out();
+            out.println(request.operation() + ": " + (request.deviations().isEmpty() ? "" : "not ")
+                    + "as the contract says");
+            print(out, request.deviations());
+            if (request.failure() != null) {
+                out.println("  no answer: " + Terminal.plain(request.failure()));
+            }
+            if (!request.answer().isEmpty()) {
+                out.println("  the answer is not as the contract says");
+                print(out, request.answer());
             }
             terminal.out().flush();
         }
+    }
+
+    private static void print(PrintWriter out, List<Deviation> deviations) {
+        deviations.forEach(deviation -> out.println("  " + Terminal.plain(deviation.path() + ": " + deviation.came())));
     }
 }

@@ -25,7 +25,7 @@ public final class Answers {
     public static final Answers NONE = new Answers(Map.of());
 
     private static final Set<String> KEYS =
-            new TreeSet<>(Set.of("when", "answer", "fault", "reason", "delay", "broken", "each"));
+            new TreeSet<>(Set.of("when", "answer", "fault", "reason", "delay", "broken", "each", "whole"));
     private static final Pattern DELAY = Pattern.compile("([0-9]{1,5})(ms|s)");
 
     private final Map<String, List<PlannedAnswer>> byOperation;
@@ -128,6 +128,7 @@ public final class Answers {
                     delay(keys.get("delay")),
                     broken(keys.get("broken")),
                     keys.containsKey("each") ? list(keys.get("each")) : List.of(),
+                    keys.containsKey("whole") && text(keys.get("whole")).equals("true"),
                     value.place());
         }
 

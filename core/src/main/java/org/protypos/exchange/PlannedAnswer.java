@@ -16,6 +16,7 @@ import org.protypos.message.json.JsonValue;
  * @param delay how long the answer takes
  * @param broken how the answer is to be broken, or null
  * @param each the answers to give in turn, the last one from then on; empty when there is only this one
+ * @param whole whether the values are all of the answer, and stand for themselves
  * @param place where the file says so
  */
 record PlannedAnswer(
@@ -26,6 +27,7 @@ record PlannedAnswer(
         Duration delay,
         Broken broken,
         List<PlannedAnswer> each,
+        boolean whole,
         Place place) {
     /** How an answer can be broken on purpose. */
     enum Broken {

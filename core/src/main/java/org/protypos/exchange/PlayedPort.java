@@ -1,5 +1,6 @@
 package org.protypos.exchange;
 
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -23,10 +24,12 @@ import org.protypos.message.json.JsonValue;
 import org.protypos.message.sample.Samples;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
+import org.protypos.message.tree.MessageText;
 import org.protypos.runtime.soap.ContractDocuments;
 import org.protypos.runtime.soap.DeclaredFault;
 import org.protypos.runtime.soap.SoapEndpoint;
 import org.protypos.runtime.soap.SoapMessage;
+import org.protypos.runtime.soap.UndeclaredFaultException;
 import org.protypos.runtime.xml.XmlElement;
 import org.protypos.runtime.xml.XmlOutput;
 import org.protypos.runtime.xml.XmlTypes;
@@ -42,16 +45,23 @@ final class PlayedPort extends SoapEndpoint {
     private final ContractCheck check;
     private final Samples samples;
     private final Answers answers;
+    private final Relay relay;
     private final Consumer<StandIn.Seen> seen;
     private final Map<CalledOperation, Sampled> sampled = new IdentityHashMap<>();
     private final Map<PlannedAnswer, AtomicInteger> turns = new ConcurrentHashMap<>();
 
-    PlayedPort(List<CalledOperation> operations, ContractCheck check, Answers answers, Consumer<StandIn.Seen> seen) {
+    PlayedPort(
+            List<CalledOperation> operations,
+            ContractCheck check,
+            Answers answers,
+            Relay relay,
+            Consumer<StandIn.Seen> seen) {
         this.operations = operations;
         this.contract = operations.get(0).contract();
         this.check = check;
         this.samples = new Samples(contract, check.vocabulary(), true);
         this.answers = answers;
+        this.relay = relay;
         this.seen = seen;
     }
 
@@ -132,6 +142,9 @@ final class PlayedPort extends SoapEndpoint {
 
     @Override
     protected SoapMessage perform(SoapMessage came) throws DeclaredFault {
+        if (relay != null) {
+            return passed((PlayedMessage) came);
+        }
         Outcome outcome;
         // What is known of types is gathered as it is needed, by one at a time.
         synchronized (check) {
@@ -151,12 +164,8 @@ final class PlayedPort extends SoapEndpoint {
         CalledOperation called = request.called();
         List<MessageElement> given =
                 request.body().stream().map(PlayedMessage::tree).toList();
-        List<Deviation> deviations =
-                new ArrayList<>(new OperationCheck(called, check).request(given).deviations());
-        request.headers()
-                .forEach(block ->
-                        deviations.addAll(check.check(PlayedMessage.tree(block)).deviations()));
-        seen.accept(new StandIn.Seen(called.operation().name(), List.copyOf(deviations)));
+        List<Deviation> deviations = deviations(request, given);
+        seen.accept(new StandIn.Seen(called.operation().name(), deviations, List.of(), null));
         if (!deviations.isEmpty()) {
             Deviation first = deviations.get(0);
             throw new SecurityException(first.path() + ": " + first.came()
@@ -170,6 +179,106 @@ final class PlayedPort extends SoapEndpoint {
                 ? null
                 : planned == null || planned.answer() == null ? answer(called, given) : told(called, planned, given);
         return new Outcome(answer, null, planned);
+    }
+
+    private List<Deviation> deviations(PlayedMessage request, List<MessageElement> given) {
+        List<Deviation> deviations = new ArrayList<>(
+                new OperationCheck(request.called(), check).request(given).deviations());
+        request.headers()
+                .forEach(block ->
+                        deviations.addAll(check.check(PlayedMessage.tree(block)).deviations()));
+        return List.copyOf(deviations);
+    }
+
+    /** What the real service answers, whatever the request; both are checked. */
+    private SoapMessage passed(PlayedMessage request) throws DeclaredFault {
+        CalledOperation called = request.called();
+        List<MessageElement> given =
+                request.body().stream().map(PlayedMessage::tree).toList();
+        List<MessageElement> blocks =
+                request.headers().stream().map(PlayedMessage::tree).toList();
+        List<Deviation> deviations;
+        synchronized (check) {
+            deviations = deviations(request, given);
+        }
+        // The envelope takes the elements in, and the recording still needs those of the request.
+        String envelope =
+                MessageText.of(new RequestBuilder(called, check.vocabulary(), new Findings()).envelope(given, blocks));
+        Caller.Answer answer = new Caller(called, relay.with()).call(envelope);
+        if (answer.failure() != null) {
+            String why = String.valueOf(answer.failure().getMessage());
+            seen.accept(new StandIn.Seen(called.operation().name(), deviations, List.of(), why));
+            throw fault(why, List.of());
+        }
+        MessageElement root = answer.text() == null || answer.text().isBlank()
+                ? null
+                : MessageReader.read("answer", answer.text().getBytes(StandardCharsets.UTF_8), new Findings());
+        CheckedMessage checked = null;
+        if (root != null) {
+            synchronized (check) {
+                checked = new OperationCheck(called, check).answer(root);
+                record(called, given, root, checked, answer.fault());
+            }
+        }
+        seen.accept(new StandIn.Seen(
+                called.operation().name(), deviations, checked == null ? List.of() : checked.deviations(), null));
+        if (answer.fault() != null) {
+            throw fault(
+                    answer.fault().fault().reason(),
+                    details(root).stream().map(PlayedMessage::element).toList());
+        }
+        return root == null ? null : sent(called, root);
+    }
+
+    private void record(
+            CalledOperation called,
+            List<MessageElement> given,
+            MessageElement root,
+            CheckedMessage checked,
+            UndeclaredFaultException fault) {
+        List<MessageElement> told = fault == null ? body(root) : details(root);
+        if (relay.recording() == null || told.size() != 1) {
+            return;
+        }
+        JsonValue values = JsonMessageWriter.value(check.vocabulary(), checked.types(), told.get(0));
+        try {
+            relay.recording()
+                    .keep(
+                            called,
+                            given,
+                            values,
+                            fault == null ? null : told.get(0).name().getLocalPart(),
+                            fault == null ? null : fault.fault().reason());
+        } catch (IOException e) {
+            throw new UnsupportedOperationException("the answer cannot be recorded: " + e.getMessage(), e);
+        }
+    }
+
+    private static List<MessageElement> body(MessageElement envelope) {
+        return envelope.children().stream()
+                .filter(section -> section.name().getLocalPart().equals("Body"))
+                .flatMap(section -> section.children().stream())
+                .toList();
+    }
+
+    /** The elements in the detail of a fault (SOAP 1.1, section 4.4; SOAP 1.2, part 1, section 5.4.5). */
+    private static List<MessageElement> details(MessageElement envelope) {
+        return body(envelope).stream()
+                .flatMap(fault -> fault.children().stream())
+                .filter(part -> part.name().getLocalPart().equalsIgnoreCase("detail"))
+                .flatMap(detail -> detail.children().stream())
+                .toList();
+    }
+
+    private static DeclaredFault fault(String reason, List<XmlElement<?>> details) {
+        return new DeclaredFault(reason) {
+            private static final long serialVersionUID = 1L;
+
+            @Override
+            protected void writeDetail(XmlOutput out) {
+                details.forEach(out::element);
+            }
+        };
     }
 
     private static void wait(Duration delay) {
@@ -201,8 +310,8 @@ final class PlayedPort extends SoapEndpoint {
         MessageElement sample = sample(called);
         Findings findings = new Findings();
         RequestBuilder builder = new RequestBuilder(called, check.vocabulary(), findings);
-        JsonValue base = json(called, sample);
-        JsonValue values = new Template(given).filled(planned.answer());
+        JsonValue base = planned.whole() ? null : json(called, sample);
+        JsonValue values = planned.whole() ? planned.answer() : new Template(given).filled(planned.answer());
         MessageElement envelope = builder.answer(base == null ? values : Template.over(base, values));
         return sent(called, envelope);
     }
@@ -210,10 +319,7 @@ final class PlayedPort extends SoapEndpoint {
     /** What stands in the body of an answer, as values of its one element; null when there are several. */
     private JsonValue json(CalledOperation called, MessageElement envelope) {
         CheckedMessage checked = new OperationCheck(called, check).answer(envelope);
-        List<MessageElement> body = envelope.children().stream()
-                .filter(section -> section.name().getLocalPart().equals("Body"))
-                .flatMap(section -> section.children().stream())
-                .toList();
+        List<MessageElement> body = body(envelope);
         if (body.size() != 1) {
             return null;
         }
@@ -226,8 +332,9 @@ final class PlayedPort extends SoapEndpoint {
                 MessageReader.read("fault", samples.element(name).getBytes(StandardCharsets.UTF_8), new Findings());
         JsonValue base =
                 JsonMessageWriter.value(check.vocabulary(), check.check(detail).types(), detail);
-        JsonValue values =
-                planned.answer() == null ? base : Template.over(base, new Template(given).filled(planned.answer()));
+        JsonValue values = planned.whole()
+                ? planned.answer()
+                : planned.answer() == null ? base : Template.over(base, new Template(given).filled(planned.answer()));
         MessageElement built = new JsonMessageReader(check.vocabulary(), new Findings())
                 .element(
                         values,
@@ -240,14 +347,7 @@ final class PlayedPort extends SoapEndpoint {
                 .get(0)
                 .children()
                 .get(0));
-        return new DeclaredFault(planned.reason()) {
-            private static final long serialVersionUID = 1L;
-
-            @Override
-            protected void writeDetail(XmlOutput out) {
-                out.element(element);
-            }
-        };
+        return fault(planned.reason(), List.of(element));
     }
 
     /** The element of a fault, by its name or by that of the fault. */

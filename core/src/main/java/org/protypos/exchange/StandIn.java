@@ -23,6 +23,7 @@ import org.protypos.wsdl.Service;
 public final class StandIn implements AutoCloseable {
     private final Contract contract;
     private final Answers answers;
+    private final Relay relay;
     private final Consumer<Seen> seen;
     private final SoapServer server;
     private final Map<Service.Port, String> addresses = new LinkedHashMap<>();
@@ -32,11 +33,14 @@ public final class StandIn implements AutoCloseable {
      *
      * @param operation the operation
      * @param deviations where the request is not what the contract says
+     * @param answer where the answer of the real service is not what the contract says
+     * @param failure why the real service gave no answer, or null
      */
-    public record Seen(String operation, List<Deviation> deviations) {}
+    public record Seen(String operation, List<Deviation> deviations, List<Deviation> answer, String failure) {}
 
-    private StandIn(Contract contract, Answers answers, SoapServer server, Consumer<Seen> seen) {
+    private StandIn(Contract contract, Answers answers, Relay relay, SoapServer server, Consumer<Seen> seen) {
         this.answers = answers;
+        this.relay = relay;
         this.contract = contract;
         this.server = server;
         this.seen = seen;
@@ -53,7 +57,25 @@ public final class StandIn implements AutoCloseable {
      */
     public static StandIn serve(Contract contract, InetSocketAddress port, Answers answers, Consumer<Seen> seen)
             throws IOException {
-        StandIn standIn = new StandIn(contract, answers, SoapServer.listen(port), seen);
+        return begin(contract, port, answers, null, seen);
+    }
+
+    /**
+     * Begins to stand between clients and a real service: requests and answers are checked and passed on as they are.
+     *
+     * @param relay the real service
+     * @param seen told of each exchange
+     * @throws IOException when the port cannot be had
+     */
+    public static StandIn between(Contract contract, InetSocketAddress port, Relay relay, Consumer<Seen> seen)
+            throws IOException {
+        return begin(contract, port, Answers.NONE, relay, seen);
+    }
+
+    private static StandIn begin(
+            Contract contract, InetSocketAddress port, Answers answers, Relay relay, Consumer<Seen> seen)
+            throws IOException {
+        StandIn standIn = new StandIn(contract, answers, relay, SoapServer.listen(port), seen);
         standIn.publish(port.getHostString());
         return standIn;
     }
@@ -81,7 +103,7 @@ public final class StandIn implements AutoCloseable {
             for (int number = 2; !paths.add(path); number++) {
                 path = wanted + "-" + number;
             }
-            server.publish(path, new PlayedPort(operations, check, answers, seen).breaking());
+            server.publish(path, new PlayedPort(operations, check, answers, relay, seen).breaking());
             addresses.put(port, "http://" + host + ":" + server.port() + path);
         });
     }

@@ -247,6 +247,66 @@ class ExchangeTest {
                         "3 quay[]");
     }
 
+    /** Between client and service nothing is lost, and what was recorded is answered again without the service. */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "../examples/harbour/contract/desk.wsdl",
+                "../examples/tide/tide.wsdl",
+                "../examples/customs/customs.wsdl",
+                "../examples/tables/tables.wsdl"
+            })
+    void whatARealServiceAnswersIsRecorded(String file, @TempDir Path folder) throws IOException {
+        Contract contract = read(file);
+        Samples samples = new Samples(contract, new ContractCheck(contract).vocabulary(), true);
+        CalledOperation first = CalledOperation.of(contract).get(0);
+        Path recorded = folder.resolve("recorded.yaml");
+        List<StandIn.Seen> seen = new ArrayList<>();
+        Findings findings = new Findings();
+        String faults = file.endsWith("desk.wsdl") ? """
+                answers:
+                  requestBerth:
+                    each:
+                      - answer: {offer: {berth: {quay: "the ${x} quay"}}}
+                      - fault: {noBerthFree: {waiting: 4}}
+                        reason: all berths are taken
+                """ : "answers: {}";
+        Answers answers = Answers.read(new SourceText("answers.yaml", faults), contract, findings);
+        List<String> direct = new ArrayList<>();
+        List<String> replayed = new ArrayList<>();
+        List<CalledOperation> all = CalledOperation.of(contract).stream()
+                .filter(called -> called.port() == first.port())
+                .toList();
+        List<CalledOperation> twice = new ArrayList<>(all);
+        twice.addAll(all);
+        try (StandIn real = StandIn.serve(contract, ANY, answers, one -> {})) {
+            Relay relay = new Relay(with -> with.address(real.addresses().get(first.port())), new Recording(recorded));
+            try (StandIn between = StandIn.between(contract, ANY, relay, seen::add)) {
+                twice.forEach(called -> direct.add(said(called, samples, between)));
+            }
+        }
+        assertThat(seen).hasSameSizeAs(twice);
+        assertThat(seen)
+                .allMatch(one -> one.deviations().isEmpty() && one.answer().isEmpty() && one.failure() == null);
+        String text = Files.readString(recorded);
+        Answers again = Answers.read(new SourceText("recorded.yaml", text), contract, findings);
+        assertThat(findings.sorted()).isEmpty();
+        try (StandIn replay = StandIn.serve(contract, ANY, again, one -> {})) {
+            twice.forEach(called -> replayed.add(said(called, samples, replay)));
+        }
+        assertThat(replayed).as(text).isEqualTo(direct);
+        assertThat(String.join("", direct).contains("all berths are taken")).isEqualTo(file.endsWith("desk.wsdl"));
+    }
+
+    private static String said(CalledOperation called, Samples samples, StandIn at) {
+        Caller.Answer answer = new Caller(
+                        called, with -> with.address(at.addresses().get(called.port())))
+                .call(samples.message(called.binding(), called.operation(), false));
+        assertThat(answer.failure()).isNull();
+        String infoset = answer.text() == null || answer.text().isBlank() ? "" : Infoset.of(answer.text());
+        return called.operation().name() + infoset.replaceAll("\\s+", " ");
+    }
+
     @Test
     void everyMistakeInAFileOfAnswersIsTold() {
         Contract contract = read("../examples/harbour/contract/desk.wsdl");
