@@ -10,6 +10,8 @@ import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -29,21 +31,25 @@ class CallIT {
     void serve() throws IOException {
         program = new BuiltProgram(folder);
         program.example();
-        standIn = new ProcessBuilder(
-                        Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                        "-jar",
-                        Path.of("target/protypos.jar").toAbsolutePath().toString(),
-                        "stand-in",
-                        "desk.wsdl",
-                        "--port",
-                        "0")
-                .directory(folder.toFile())
-                .redirectErrorStream(true)
-                .start();
+        standIn = start("--port", "0");
         seen = new BufferedReader(new InputStreamReader(standIn.getInputStream(), StandardCharsets.UTF_8));
         address = seen.readLine().strip().split(" +")[1];
         assertThat(seen.readLine()).contains("Soap12Desk");
         assertThat(seen.readLine()).startsWith("next: protypos call desk.wsdl OPERATION --address " + address);
+    }
+
+    private Process start(String... options) throws IOException {
+        List<String> command = new ArrayList<>(List.of(
+                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                "-jar",
+                Path.of("target/protypos.jar").toAbsolutePath().toString(),
+                "stand-in",
+                "desk.wsdl"));
+        command.addAll(List.of(options));
+        return new ProcessBuilder(command)
+                .directory(folder.toFile())
+                .redirectErrorStream(true)
+                .start();
     }
 
     @AfterEach
@@ -143,6 +149,31 @@ class CallIT {
         assertThat(five.out()).contains("calls    5: 5 answered as the contract says", "answers  all the same");
         BuiltProgram.Run again = program.run("call", "desk.wsdl", "castOff", "berthNumber=4", "--save", "leave");
         assertThat(again.err()).contains("is there already");
+    }
+
+    @Test
+    void answersAreRecordedOnTheirWay() throws Exception {
+        Process between = start("--port", "0", "--forward", address, "--record", "told.yaml");
+        try (BufferedReader lines =
+                new BufferedReader(new InputStreamReader(between.getInputStream(), StandardCharsets.UTF_8))) {
+            String at = lines.readLine().strip().split(" +")[1];
+            BuiltProgram.Run run = program.run("call", "desk.wsdl", "listBerths", "deepEnoughFor=2.5", "--address", at);
+            assertThat(run.status()).isZero();
+            assertThat(folder.resolve("told.yaml")).content().contains("""
+                      listBerths:
+                      - when:
+                          deepEnoughFor: "2.5"
+                        whole: true
+                        answer:
+                          berth:
+                    """);
+        } finally {
+            between.destroyForcibly();
+        }
+        assertThat(seen.readLine()).isEqualTo("listBerths: as the contract says");
+        assertThat(program.run("stand-in", "desk.wsdl", "--forward", address, "--record", "told.yaml")
+                        .err())
+                .contains("told.yaml is there already");
     }
 
     @Test
