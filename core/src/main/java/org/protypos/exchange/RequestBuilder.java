@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import javax.xml.XMLConstants;
 import javax.xml.namespace.QName;
 import org.protypos.binding.Suggestions;
 import org.protypos.diagnostic.Findings;
@@ -139,7 +140,8 @@ public final class RequestBuilder {
         List<String> names = new ArrayList<>();
         gather(envelope, names);
         Suggestions.prefixesFor(names).forEach((prefix, namespace) -> {
-            if (!namespace.equals(soap)) {
+            // The prefix xml stands without a declaration (Namespaces in XML, section 3).
+            if (!namespace.equals(soap) && !namespace.equals(XMLConstants.XML_NS_URI)) {
                 envelope.prefixes().putIfAbsent(namespace.equals(Xml.XSI) ? "xsi" : prefix, namespace);
             }
         });

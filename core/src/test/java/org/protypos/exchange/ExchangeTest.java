@@ -247,6 +247,16 @@ class ExchangeTest {
                         "3 quay[]");
     }
 
+    @Test
+    void thePrefixXmlIsNotDeclared() {
+        Contract contract = read("../examples/harbour/contract/desk.wsdl");
+        RequestBuilder builder = new RequestBuilder(
+                CalledOperation.of(contract).get(0), new ContractCheck(contract).vocabulary(), new Findings());
+        String text = MessageText.of(builder.envelope(List.of(parsed("<note xml:lang='en'>full</note>")), List.of()));
+        assertThat(text).contains("<note xml:lang=\"en\">full</note>");
+        assertThat(Infoset.of(text)).contains("lang");
+    }
+
     /** Between client and service nothing is lost, and what was recorded is answered again without the service. */
     @ParameterizedTest
     @ValueSource(
