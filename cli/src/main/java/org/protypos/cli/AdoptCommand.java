@@ -97,7 +97,7 @@ final class AdoptCommand implements Callable<Integer> {
     /** The last word of a path or an address that says something. */
     private static String nameOf(String argument) {
         String path = argument.replaceFirst("[?#].*$", "").replaceFirst("/+$", "");
-        String last = path.substring(path.lastIndexOf('/') + 1).replaceFirst("(?i)\\.(wsdl|xsd|xml|svc|asmx|zip)$", "");
+        String last = path.substring(path.lastIndexOf('/') + 1).replaceFirst("\\.[A-Za-z]{2,4}$", "");
         return last.replaceAll("[^A-Za-z0-9._-]+", "-").replaceFirst("^[._-]+", "");
     }
 }

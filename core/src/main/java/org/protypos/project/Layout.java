@@ -87,7 +87,7 @@ final class Layout {
             name += "-" + safe(query);
         }
         boolean named = name.toLowerCase(Locale.ROOT).matches(".*\\.(wsdl|xsd|xml)");
-        return named && query == null ? name : name.replaceFirst("\\.(svc|asmx|php|jsp)$", "") + suffix;
+        return named && query == null ? name : name.replaceFirst("\\.[A-Za-z]{2,4}$", "") + suffix;
     }
 
     /** A step with nothing in it that a file system minds. */
