@@ -14,6 +14,7 @@ import org.protypos.exchange.OperationCheck;
 import org.protypos.message.check.CheckedMessage;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.check.Deviation;
+import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.json.JsonMessageWriter;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
@@ -108,21 +109,14 @@ final class CallView {
         return repetition.status();
     }
 
-    private static List<MessageElement> inside(MessageElement envelope, String section) {
-        return envelope.children().stream()
-                .filter(child -> child.name().getLocalPart().equals(section))
-                .flatMap(child -> child.children().stream())
-                .toList();
-    }
-
     private void text(Read read) {
         PrintWriter out = terminal.out();
         if (read.answer().fault() != null) {
             out.println(Terminal.red("fault: ")
                     + Terminal.plain(read.answer().fault().fault().reason()));
         }
-        inside(read.root(), "Header").forEach(block -> MessageView.print(block, out));
-        inside(read.root(), "Body").forEach(element -> MessageView.print(element, out));
+        EnvelopeParts.inside(read.root(), "Header").forEach(block -> MessageView.print(block, out));
+        EnvelopeParts.inside(read.root(), "Body").forEach(element -> MessageView.print(element, out));
     }
 
     private void json(JsonGenerator document, Read read, Repetition repetition) throws IOException {
@@ -132,8 +126,8 @@ final class CallView {
             JsonMessageWriter writer =
                     new JsonMessageWriter(check.vocabulary(), read.checked().types());
             Map<String, List<MessageElement>> sections = new LinkedHashMap<>();
-            sections.put("header", inside(read.root(), "Header"));
-            sections.put("body", inside(read.root(), "Body"));
+            sections.put("header", EnvelopeParts.inside(read.root(), "Header"));
+            sections.put("body", EnvelopeParts.inside(read.root(), "Body"));
             for (Map.Entry<String, List<MessageElement>> section : sections.entrySet()) {
                 document.writeObjectFieldStart(section.getKey());
                 for (MessageElement element : section.getValue()) {

@@ -1,8 +1,6 @@
 package org.protypos.cli;
 
 import com.fasterxml.jackson.core.JsonGenerator;
-import com.fasterxml.jackson.dataformat.yaml.YAMLFactory;
-import com.fasterxml.jackson.dataformat.yaml.YAMLGenerator;
 import java.io.IOException;
 import java.io.StringWriter;
 import java.nio.charset.StandardCharsets;
@@ -95,11 +93,7 @@ record SavedCall(
         Path given = Path.of(contract);
         Path root = root().toAbsolutePath();
         StringWriter text = new StringWriter();
-        try (JsonGenerator yaml = new YAMLFactory()
-                .enable(YAMLGenerator.Feature.MINIMIZE_QUOTES)
-                .enable(YAMLGenerator.Feature.ALWAYS_QUOTE_NUMBERS_AS_STRINGS)
-                .disable(YAMLGenerator.Feature.WRITE_DOC_START_MARKER)
-                .createGenerator(text)) {
+        try (JsonGenerator yaml = JsonText.yamlWriter(text)) {
             yaml.writeStartObject();
             yaml.writeStringField(
                     "contract",

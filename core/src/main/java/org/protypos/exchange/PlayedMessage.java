@@ -91,6 +91,10 @@ final class PlayedMessage extends SoapMessage {
         return MessageReader.read("request", XmlTypes.NONE.write(element), new Findings());
     }
 
+    static List<MessageElement> trees(List<XmlElement<?>> elements) {
+        return elements.stream().map(PlayedMessage::tree).toList();
+    }
+
     /** An element that stands for itself needs the prefixes that are declared around it. */
     static XmlElement<?> element(MessageElement tree) {
         for (MessageElement around = tree.parent(); around != null; around = around.parent()) {

@@ -18,6 +18,7 @@ import org.protypos.diagnostic.Findings;
 import org.protypos.message.check.CheckedMessage;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.check.Deviation;
+import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.json.JsonMessageReader;
 import org.protypos.message.json.JsonMessageWriter;
 import org.protypos.message.json.JsonValue;
@@ -162,8 +163,7 @@ final class PlayedPort extends SoapEndpoint {
 
     private Outcome outcome(PlayedMessage request) {
         CalledOperation called = request.called();
-        List<MessageElement> given =
-                request.body().stream().map(PlayedMessage::tree).toList();
+        List<MessageElement> given = PlayedMessage.trees(request.body());
         List<Deviation> deviations = deviations(request, given);
         seen.accept(new StandIn.Seen(called.operation().name(), deviations, List.of(), null));
         if (!deviations.isEmpty()) {
@@ -193,10 +193,8 @@ final class PlayedPort extends SoapEndpoint {
     /** What the real service answers, whatever the request; both are checked. */
     private SoapMessage passed(PlayedMessage request) throws DeclaredFault {
         CalledOperation called = request.called();
-        List<MessageElement> given =
-                request.body().stream().map(PlayedMessage::tree).toList();
-        List<MessageElement> blocks =
-                request.headers().stream().map(PlayedMessage::tree).toList();
+        List<MessageElement> given = PlayedMessage.trees(request.body());
+        List<MessageElement> blocks = PlayedMessage.trees(request.headers());
         List<Deviation> deviations;
         synchronized (check) {
             deviations = deviations(request, given);
@@ -225,7 +223,9 @@ final class PlayedPort extends SoapEndpoint {
         if (answer.fault() != null) {
             throw fault(
                     answer.fault().fault().reason(),
-                    details(root).stream().map(PlayedMessage::element).toList());
+                    EnvelopeParts.detail(root).stream()
+                            .map(PlayedMessage::element)
+                            .toList());
         }
         return root == null ? null : sent(called, root);
     }
@@ -236,7 +236,7 @@ final class PlayedPort extends SoapEndpoint {
             MessageElement root,
             CheckedMessage checked,
             UndeclaredFaultException fault) {
-        List<MessageElement> told = fault == null ? body(root) : details(root);
+        List<MessageElement> told = fault == null ? EnvelopeParts.inside(root, "Body") : EnvelopeParts.detail(root);
         if (relay.recording() == null || told.size() != 1) {
             return;
         }
@@ -252,22 +252,6 @@ final class PlayedPort extends SoapEndpoint {
         } catch (IOException e) {
             throw new UnsupportedOperationException("the answer cannot be recorded: " + e.getMessage(), e);
         }
-    }
-
-    private static List<MessageElement> body(MessageElement envelope) {
-        return envelope.children().stream()
-                .filter(section -> section.name().getLocalPart().equals("Body"))
-                .flatMap(section -> section.children().stream())
-                .toList();
-    }
-
-    /** The elements in the detail of a fault (SOAP 1.1, section 4.4; SOAP 1.2, part 1, section 5.4.5). */
-    private static List<MessageElement> details(MessageElement envelope) {
-        return body(envelope).stream()
-                .flatMap(fault -> fault.children().stream())
-                .filter(part -> part.name().getLocalPart().equalsIgnoreCase("detail"))
-                .flatMap(detail -> detail.children().stream())
-                .toList();
     }
 
     private static DeclaredFault fault(String reason, List<XmlElement<?>> details) {
@@ -319,7 +303,7 @@ final class PlayedPort extends SoapEndpoint {
     /** What stands in the body of an answer, as values of its one element; null when there are several. */
     private JsonValue json(CalledOperation called, MessageElement envelope) {
         CheckedMessage checked = new OperationCheck(called, check).answer(envelope);
-        List<MessageElement> body = body(envelope);
+        List<MessageElement> body = EnvelopeParts.inside(envelope, "Body");
         if (body.size() != 1) {
             return null;
         }
@@ -400,11 +384,9 @@ final class PlayedPort extends SoapEndpoint {
         }
         MessageElement envelope = sample.tree();
         OperationCheck operation = new OperationCheck(called, check);
-        envelope.children().stream()
-                .filter(section -> section.name().getLocalPart().equals("Body"))
-                .forEach(body -> echo.into(
-                        body.children(),
-                        () -> operation.answer(envelope).deviations().isEmpty()));
+        echo.into(
+                EnvelopeParts.inside(envelope, "Body"),
+                () -> operation.answer(envelope).deviations().isEmpty());
         return sent(called, envelope);
     }
 
@@ -412,11 +394,9 @@ final class PlayedPort extends SoapEndpoint {
     private static PlayedMessage sent(CalledOperation called, MessageElement envelope) {
         PlayedMessage answer =
                 new PlayedMessage(called, isEncoded(called.bound().output()));
-        for (MessageElement section : envelope.children()) {
-            boolean header = section.name().getLocalPart().equals("Header");
-            section.children()
-                    .forEach(part -> (header ? answer.headers() : answer.body()).add(PlayedMessage.element(part)));
-        }
+        EnvelopeParts.inside(envelope, "Header")
+                .forEach(block -> answer.headers().add(PlayedMessage.element(block)));
+        EnvelopeParts.inside(envelope, "Body").forEach(part -> answer.body().add(PlayedMessage.element(part)));
         return answer;
     }
 }

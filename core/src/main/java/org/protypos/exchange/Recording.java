@@ -1,8 +1,6 @@
 package org.protypos.exchange;
 
 import com.fasterxml.jackson.core.JsonGenerator;
-import com.fasterxml.jackson.dataformat.yaml.YAMLFactory;
-import com.fasterxml.jackson.dataformat.yaml.YAMLGenerator;
 import java.io.IOException;
 import java.io.StringWriter;
 import java.nio.file.Files;
@@ -14,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import javax.xml.namespace.QName;
+import org.protypos.message.json.JsonText;
 import org.protypos.message.json.JsonValue;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.runtime.soap.WireLog;
@@ -91,23 +90,15 @@ public final class Recording {
 
     private static String text(Kept one) throws IOException {
         StringWriter text = new StringWriter();
-        try (JsonGenerator yaml = generator(text)) {
+        try (JsonGenerator yaml = JsonText.yamlWriter(text)) {
             write(one, Map.of(), yaml);
         }
         return text.toString();
     }
 
-    private static JsonGenerator generator(StringWriter text) throws IOException {
-        return new YAMLFactory()
-                .enable(YAMLGenerator.Feature.MINIMIZE_QUOTES)
-                .enable(YAMLGenerator.Feature.ALWAYS_QUOTE_NUMBERS_AS_STRINGS)
-                .disable(YAMLGenerator.Feature.WRITE_DOC_START_MARKER)
-                .createGenerator(text);
-    }
-
     private void write() throws IOException {
         StringWriter text = new StringWriter();
-        try (JsonGenerator yaml = generator(text)) {
+        try (JsonGenerator yaml = JsonText.yamlWriter(text)) {
             yaml.writeStartObject();
             yaml.writeObjectFieldStart("answers");
             for (Map.Entry<String, Map<Map<String, String>, List<Kept>>> operation : kept.entrySet()) {

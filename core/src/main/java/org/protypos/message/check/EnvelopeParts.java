@@ -46,6 +46,21 @@ public final class EnvelopeParts {
         return parts;
     }
 
+    /** What stands in the section of an envelope with a local name, {@code Header} or {@code Body}. */
+    public static List<MessageElement> inside(MessageElement envelope, String section) {
+        return envelope.children().stream()
+                .filter(child -> child.name().getLocalPart().equals(section))
+                .flatMap(child -> child.children().stream())
+                .toList();
+    }
+
+    /** What stands in the detail of the fault that an envelope carries. */
+    public static List<MessageElement> detail(MessageElement envelope) {
+        List<MessageElement> parts = new ArrayList<>();
+        inside(envelope, "Body").forEach(fault -> addDetail(fault, parts));
+        return parts;
+    }
+
     private static void addDetail(MessageElement fault, List<MessageElement> parts) {
         for (MessageElement part : fault.children()) {
             if (part.name().getLocalPart().equals("detail") || is(part, "Detail")) {

@@ -1,12 +1,15 @@
 package org.protypos.message.json;
 
 import com.fasterxml.jackson.core.JsonFactory;
+import com.fasterxml.jackson.core.JsonGenerator;
 import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.core.JsonToken;
 import com.fasterxml.jackson.core.StreamReadConstraints;
 import com.fasterxml.jackson.dataformat.yaml.YAMLFactory;
+import com.fasterxml.jackson.dataformat.yaml.YAMLGenerator;
 import java.io.IOException;
+import java.io.Writer;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -45,6 +48,15 @@ public final class JsonText {
     /** Parses a text in YAML, which has the same values, likewise. */
     public static JsonValue parseYaml(SourceText text, Findings findings) {
         return parse(new YAMLFactory(), text, findings);
+    }
+
+    /** Writes YAML as a person would: quotes only where a value would be taken for another. */
+    public static JsonGenerator yamlWriter(Writer out) throws IOException {
+        return new YAMLFactory()
+                .enable(YAMLGenerator.Feature.MINIMIZE_QUOTES)
+                .enable(YAMLGenerator.Feature.ALWAYS_QUOTE_NUMBERS_AS_STRINGS)
+                .disable(YAMLGenerator.Feature.WRITE_DOC_START_MARKER)
+                .createGenerator(out);
     }
 
     private static JsonValue parse(JsonFactory factory, SourceText text, Findings findings) {
