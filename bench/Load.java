@@ -17,8 +17,8 @@ import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicLong;
 import org.protypos.contract.ContractReader;
-import org.protypos.exchange.Answers;
-import org.protypos.exchange.StandIn;
+import org.protypos.exchange.standin.Answers;
+import org.protypos.exchange.standin.StandIn;
 import org.protypos.source.DocumentGatherer;
 
 /** Many clients at once, against a generated server and against a bare one that exchanges the same bytes: by turns, in one run; and against a stand-in. */

@@ -1,6 +1,7 @@
 package org.protypos.cli;
 
 import java.io.IOException;
+import java.net.URLConnection;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
@@ -8,18 +9,20 @@ import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.Callable;
 import org.protypos.contract.Contract;
 import org.protypos.contract.Selection;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.diagnostic.SourceText;
-import org.protypos.exchange.Arguments;
-import org.protypos.exchange.CalledOperation;
-import org.protypos.exchange.Caller;
-import org.protypos.exchange.OperationCheck;
-import org.protypos.exchange.RequestBuilder;
+import org.protypos.exchange.call.Arguments;
+import org.protypos.exchange.call.CalledOperation;
+import org.protypos.exchange.call.Caller;
+import org.protypos.exchange.call.OperationCheck;
+import org.protypos.exchange.call.RequestBuilder;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.check.Deviation;
 import org.protypos.message.json.JsonText;
@@ -27,6 +30,9 @@ import org.protypos.message.json.JsonValue;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
 import org.protypos.message.tree.MessageText;
+import org.protypos.runtime.attach.Attachment;
+import org.protypos.runtime.security.UsernameToken;
+import org.protypos.runtime.security.XmlSignature;
 import org.protypos.runtime.soap.SoapSettings;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -71,6 +77,24 @@ final class CallCommand implements Callable<Integer> {
 
     @Option(names = "--header", paramLabel = "NAME: VALUE", description = "An HTTP header. May be repeated.")
     private List<String> headers = new ArrayList<>();
+
+    @Option(
+            names = "--attach",
+            paramLabel = "PART=FILE",
+            description = "A file that travels beside the message as one of its parts. May be repeated.")
+    private List<String> attach = new ArrayList<>();
+
+    @Option(
+            names = "--security",
+            paramLabel = "HOW",
+            description = "How the message shows PROTYPOS_USER: text or digest, in a WS-Security header block.")
+    private String security;
+
+    @Option(
+            names = "--sign",
+            paramLabel = "KEYSTORE",
+            description = "Signs the body with the key of a PKCS #12 file; PROTYPOS_KEY_PASSWORD opens it.")
+    private Path sign;
 
     @Option(
             names = "--timeout",
@@ -120,6 +144,8 @@ final class CallCommand implements Callable<Integer> {
     private CalledOperation called;
     private String keptInput;
     private String inputText;
+    private final Map<String, Attachment> attached = new LinkedHashMap<>();
+    private XmlSignature signature;
 
     @Override
     public Integer call() throws IOException {
@@ -148,8 +174,11 @@ final class CallCommand implements Callable<Integer> {
             return ContractArguments.status(read);
         }
         called = find(read);
+        signature = sign == null ? null : KeyFile.signature(sign, spec);
+        checkSecurity();
         check = new ContractCheck(read);
         MessageElement request = request(findings);
+        attach(findings);
         String text = request == null ? null : MessageText.of(request);
         List<Deviation> wrong = text == null
                 ? List.of()
@@ -241,7 +270,7 @@ final class CallCommand implements Callable<Integer> {
                     .distinct()
                     .toList();
             String cure = names.isEmpty()
-                    ? "no port like that speaks SOAP"
+                    ? "no port like that speaks SOAP or HTTP"
                     : NearestName.of(operation, names)
                             .map(near -> "did you mean " + near + "?")
                             .orElse("there is " + String.join(", ", names));
@@ -254,7 +283,7 @@ final class CallCommand implements Callable<Integer> {
     private SoapSettings settings(SoapSettings plain) {
         SoapSettings settings = plain.timeout(Duration.ofSeconds(timeout)).followRedirects();
         settings = address == null ? settings : settings.address(address);
-        settings = authorized(settings);
+        settings = secured(settings);
         for (String header : headers) {
             int colon = header.indexOf(':');
             if (colon <= 0) {
@@ -265,6 +294,28 @@ final class CallCommand implements Callable<Integer> {
                     header.substring(colon + 1).strip());
         }
         return settings;
+    }
+
+    private void checkSecurity() {
+        if (security != null && !List.of("text", "digest").contains(security)) {
+            throw new ParameterException(spec.commandLine(), "--security: is text or digest");
+        }
+        if (security != null
+                && (System.getenv("PROTYPOS_USER") == null || System.getenv("PROTYPOS_PASSWORD") == null)) {
+            throw new ParameterException(
+                    spec.commandLine(), "--security: PROTYPOS_USER and PROTYPOS_PASSWORD say who calls");
+        }
+    }
+
+    private SoapSettings secured(SoapSettings plain) {
+        SoapSettings settings = signature == null ? plain : plain.interceptor(signature);
+        if (security == null) {
+            return authorized(settings);
+        }
+        String user = System.getenv("PROTYPOS_USER");
+        String password = System.getenv("PROTYPOS_PASSWORD");
+        return settings.soapHeader(
+                security.equals("text") ? UsernameToken.text(user, password) : UsernameToken.digest(user, password));
     }
 
     /** Settings with who calls, if the environment says so. */
@@ -286,19 +337,53 @@ final class CallCommand implements Callable<Integer> {
         }
         if (input == null && keptInput == null) {
             JsonValue json = Arguments.of(values, findings);
-            return findings.hasErrors() ? null : builder.request(json);
+            return findings.hasErrors() ? null : built(builder, json);
         }
         String text = input == null ? keptInput : inputText();
         String name = input == null ? saved : input.equals("-") ? "standard input" : input;
         if (text.stripLeading().startsWith("{")) {
             JsonValue json = JsonText.parse(new SourceText(name, text), findings);
-            return json == null ? null : builder.request(json);
+            return json == null ? null : built(builder, json);
         }
         MessageElement element = MessageReader.read(name, text.getBytes(StandardCharsets.UTF_8), findings);
         if (element == null || element.name().getLocalPart().equals("Envelope")) {
             return element;
         }
         return builder.envelope(List.of(element), List.of());
+    }
+
+    private MessageElement built(RequestBuilder builder, JsonValue json) {
+        attached.putAll(builder.attached(json, called.request()));
+        return builder.request(json);
+    }
+
+    /** Takes the files that travel beside the message; all parts that the contract has beside it must be there. */
+    private void attach(Findings findings) {
+        List<String> parts = called.request().attachments();
+        for (String one : attach) {
+            int equals = one.indexOf('=');
+            String part = equals < 0 ? "" : one.substring(0, equals);
+            Path file = Path.of(one.substring(equals + 1));
+            if (!parts.contains(part) || !Files.isRegularFile(file)) {
+                throw new ParameterException(
+                        spec.commandLine(),
+                        "--attach: "
+                                + (parts.isEmpty()
+                                        ? "nothing travels beside a message of " + operation
+                                        : parts.contains(part)
+                                                ? "there is no file " + file
+                                                : "write it like " + parts.get(0) + "=FILE"));
+            }
+            String type = URLConnection.guessContentTypeFromName(file.toString());
+            attached.put(part, Attachment.of(file, type == null ? Attachment.ANY_TYPE : type));
+        }
+        parts.stream()
+                .filter(part -> !attached.containsKey(part))
+                .forEach(part -> findings.error(
+                        "attachment",
+                        null,
+                        "the part " + part + " is missing",
+                        "give it with --attach " + part + "=FILE"));
     }
 
     private String inputText() throws IOException {
@@ -311,16 +396,16 @@ final class CallCommand implements Callable<Integer> {
 
     /** Calls as often as wanted; the first answer is shown. */
     private int answered(String request) throws IOException {
-        Caller caller = new Caller(called, this::settings);
+        Caller caller = new Caller(called, check.vocabulary(), this::settings);
         CallView view = new CallView(terminal, called, check);
         Repetition repetition = new Repetition();
         for (int i = 0; i < repeat; i++) {
             long begin = System.nanoTime();
-            Caller.Answer answer = caller.call(request);
+            Caller.Answer answer = caller.call(request, attached);
             long took = System.nanoTime() - begin;
             repetition.add(view.read(answer), took);
             if (i == 0 && wire) {
-                view.wire(request, answer);
+                view.wire(answer);
             }
         }
         return view.show(repetition, xml, json);

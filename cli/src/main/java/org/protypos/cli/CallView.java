@@ -3,21 +3,21 @@ package org.protypos.cli;
 import com.fasterxml.jackson.core.JsonGenerator;
 import java.io.IOException;
 import java.io.PrintWriter;
-import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import org.protypos.diagnostic.Findings;
-import org.protypos.exchange.CalledOperation;
-import org.protypos.exchange.Caller;
-import org.protypos.exchange.OperationCheck;
+import org.protypos.exchange.call.CalledOperation;
+import org.protypos.exchange.call.Caller;
+import org.protypos.exchange.call.MessageValues;
+import org.protypos.exchange.call.OperationCheck;
+import org.protypos.message.check.CarriedMessage;
 import org.protypos.message.check.CheckedMessage;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.check.Deviation;
-import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.json.JsonMessageWriter;
+import org.protypos.message.json.JsonText;
 import org.protypos.message.tree.MessageElement;
-import org.protypos.message.tree.MessageReader;
+import org.protypos.runtime.attach.Attachment;
 import org.protypos.runtime.soap.WireLog;
 
 /** Checks and shows what came back from a call. */
@@ -52,22 +52,21 @@ final class CallView {
     }
 
     Read read(Caller.Answer answer) {
-        boolean nothing = answer.failure() != null
-                || answer.text() == null
-                || answer.text().isBlank();
-        MessageElement root = nothing
-                ? null
-                : MessageReader.read("answer", answer.text().getBytes(StandardCharsets.UTF_8), new Findings());
+        MessageElement root = answer.root();
         return new Read(answer, root, root == null ? null : new OperationCheck(called, check).answer(root));
     }
 
     /** Shows both messages as they travelled, with their headers. */
-    void wire(String request, Caller.Answer answer) {
-        if (answer.call() != null) {
-            side("> ", "POST " + answer.call().address(), answer.call().headers(), request);
+    void wire(Caller.Answer answer) {
+        if (answer.call() == null) {
+            return;
         }
-        if (answer.text() != null) {
-            side("< ", "answer", answer.call().answerHeaders(), answer.text());
+        String verb = called.isSoap() ? "POST" : called.binding().verb();
+        side("> ", verb + " " + answer.call().address(), answer.call().headers(), answer.sent());
+        Map<String, String> headers = new LinkedHashMap<>(answer.call().answerHeaders());
+        String status = headers.remove(":status");
+        if (status != null) {
+            side("< ", "HTTP " + status, headers, answer.text() == null ? "" : answer.text());
         }
     }
 
@@ -115,8 +114,17 @@ final class CallView {
             out.println(Terminal.red("fault: ")
                     + Terminal.plain(read.answer().fault().fault().reason()));
         }
-        EnvelopeParts.inside(read.root(), "Header").forEach(block -> MessageView.print(block, out));
-        EnvelopeParts.inside(read.root(), "Body").forEach(element -> MessageView.print(element, out));
+        answered().header(read.root()).forEach(block -> MessageView.print(block, out));
+        answered().body(read.root()).forEach(element -> MessageView.print(element, out));
+        read.answer()
+                .attached()
+                .forEach((part, content) ->
+                        out.println("attached " + Terminal.plain(part + ": " + content) + "; --json has its bytes"));
+    }
+
+    /** The answer, or what a fault comes in where none is declared. */
+    private CarriedMessage answered() {
+        return called.answer() == null ? called.request() : called.answer();
     }
 
     private void json(JsonGenerator document, Read read, Repetition repetition) throws IOException {
@@ -126,8 +134,8 @@ final class CallView {
             JsonMessageWriter writer =
                     new JsonMessageWriter(check.vocabulary(), read.checked().types());
             Map<String, List<MessageElement>> sections = new LinkedHashMap<>();
-            sections.put("header", EnvelopeParts.inside(read.root(), "Header"));
-            sections.put("body", EnvelopeParts.inside(read.root(), "Body"));
+            sections.put("header", answered().header(read.root()));
+            sections.put("body", answered().body(read.root()));
             for (Map.Entry<String, List<MessageElement>> section : sections.entrySet()) {
                 document.writeObjectFieldStart(section.getKey());
                 for (MessageElement element : section.getValue()) {
@@ -136,6 +144,14 @@ final class CallView {
                 }
                 document.writeEndObject();
             }
+        }
+        if (!read.answer().attached().isEmpty()) {
+            document.writeObjectFieldStart("attached");
+            for (Map.Entry<String, Attachment> part : read.answer().attached().entrySet()) {
+                document.writeFieldName(part.getKey());
+                JsonText.write(MessageValues.value(part.getValue()), document);
+            }
+            document.writeEndObject();
         }
         document.writeNumberField("deviations", read.deviations().size());
         if (repetition.calls() > 1) {

@@ -9,7 +9,7 @@ import java.util.Map;
 import java.util.concurrent.Callable;
 import java.util.stream.Collectors;
 import org.protypos.contract.Contract;
-import org.protypos.exchange.CalledOperation;
+import org.protypos.exchange.call.CalledOperation;
 import org.protypos.project.Project;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;

@@ -17,6 +17,7 @@ import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
 import org.protypos.contract.Selection;
 import org.protypos.diagnostic.NearestName;
+import org.protypos.message.check.CarriedMessage;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.sample.Samples;
 import org.protypos.output.LooseFiles;
@@ -25,6 +26,7 @@ import org.protypos.target.SourceFile;
 import org.protypos.wsdl.Binding;
 import org.protypos.wsdl.Operation;
 import org.protypos.wsdl.PortType;
+import org.protypos.wsdl.Protocol;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -158,13 +160,13 @@ final class SampleCommand implements Callable<Integer> {
         Set<Operation> done = Collections.newSetFromMap(new IdentityHashMap<>());
         for (Binding binding : contract.wsdl().bindings().values()) {
             PortType portType = contract.wsdl().portTypes().get(binding.portType());
-            if (!binding.protocol().isSoap() || portType == null) {
+            if (binding.protocol() == Protocol.OTHER || portType == null) {
                 continue;
             }
             for (Operation operation : portType.operations()) {
                 known.add(operation.name());
                 if (Selection.matches(wanted, operation.name()) && done.add(operation)) {
-                    messages(samples, binding, operation, texts);
+                    messages(contract, samples, binding, operation, texts);
                 }
             }
         }
@@ -173,13 +175,16 @@ final class SampleCommand implements Callable<Integer> {
         }
     }
 
-    private void messages(Samples samples, Binding binding, Operation operation, Map<String, String> texts) {
+    private void messages(
+            Contract contract, Samples samples, Binding binding, Operation operation, Map<String, String> texts) {
         if (operation.input() != null) {
-            String request = samples.message(binding, operation, false);
+            String request = samples.message(new CarriedMessage(contract, binding, operation, false));
             texts.put(fileName(operation.name() + "-request"), request);
         }
         if (operation.output() != null && into != null) {
-            texts.put(fileName(operation.name() + "-answer"), samples.message(binding, operation, true));
+            texts.put(
+                    fileName(operation.name() + "-answer"),
+                    samples.message(new CarriedMessage(contract, binding, operation, true)));
         }
     }
 

@@ -4,19 +4,21 @@ import java.io.IOException;
 import java.io.PrintWriter;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.net.http.HttpClient;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CountDownLatch;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.SourceText;
-import org.protypos.exchange.Answers;
-import org.protypos.exchange.Recording;
-import org.protypos.exchange.Relay;
-import org.protypos.exchange.StandIn;
+import org.protypos.exchange.standin.Answers;
+import org.protypos.exchange.standin.Recording;
+import org.protypos.exchange.standin.Relay;
+import org.protypos.exchange.standin.StandIn;
 import org.protypos.message.check.Deviation;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -96,14 +98,18 @@ final class StandInCommand implements Callable<Integer> {
             return ExitStatus.CONTRACT;
         }
         InetSocketAddress address = new InetSocketAddress(InetAddress.getLoopbackAddress(), port);
+        HttpClient client = HttpClient.newBuilder()
+                .followRedirects(HttpClient.Redirect.NORMAL)
+                .connectTimeout(Duration.ofSeconds(30))
+                .build();
         Relay relay = new Relay(
-                settings -> CallCommand.authorized(settings.address(forward).followRedirects()),
+                settings -> CallCommand.authorized(settings.address(forward).httpClient(client)),
                 record == null ? null : new Recording(record));
         try (StandIn standIn = forward == null
                 ? StandIn.serve(read, address, told, request -> seen(terminal, request))
                 : StandIn.between(read, address, relay, request -> seen(terminal, request))) {
             if (standIn.addresses().isEmpty()) {
-                terminal.problem("no port of the contract speaks SOAP: nothing is served", "");
+                terminal.problem("no port of the contract speaks SOAP or HTTP: nothing is served", "");
                 return ExitStatus.CONTRACT;
             }
             Columns columns = new Columns(2);
@@ -120,18 +126,20 @@ final class StandInCommand implements Callable<Integer> {
         return ExitStatus.DONE;
     }
 
-    private static void seen(Terminal terminal, StandIn.Seen request) {
+    private static void seen(Terminal terminal, StandIn.Seen exchange) {
         synchronized (terminal) {
             PrintWriter out = terminal.out();
-            out.println(request.operation() + ": " + (request.deviations().isEmpty() ? "" : "not ")
-                    + "as the contract says");
-            print(out, request.deviations());
-            if (request.failure() != null) {
-                out.println("  no answer: " + Terminal.plain(request.failure()));
+            String operation = exchange.operation() == null ? exchange.port() : exchange.operation();
+            boolean asSaid =
+                    exchange.operation() != null && exchange.deviations().isEmpty();
+            out.println(operation + ": " + (asSaid ? "" : "not ") + "as the contract says");
+            print(out, exchange.deviations());
+            if (exchange.failure() != null && exchange.deviations().isEmpty()) {
+                out.println("  " + (asSaid ? "no answer: " : "") + Terminal.plain(exchange.failure()));
             }
-            if (!request.answer().isEmpty()) {
+            if (!exchange.answered().isEmpty()) {
                 out.println("  the answer is not as the contract says");
-                print(out, request.answer());
+                print(out, exchange.answered());
             }
             terminal.out().flush();
         }

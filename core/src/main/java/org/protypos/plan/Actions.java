@@ -8,14 +8,19 @@ import org.protypos.wsdl.PortType;
  * The actions that address the messages of an operation: those that the contract names, or else made of its names
  * (WS-Addressing 1.0 Metadata, section 4.4). There are none when nothing in the contract asks for addressing.
  */
-final class Actions {
+public final class Actions {
     private final String prefix;
     private final String delimiter;
     private final Operation operation;
     private final BoundOperation bound;
     private final boolean wanted;
 
-    Actions(PortType portType, Operation operation, BoundOperation bound, boolean addressed) {
+    /**
+     * Takes an operation.
+     *
+     * @param addressed whether a policy asks for addressing
+     */
+    public Actions(PortType portType, Operation operation, BoundOperation bound, boolean addressed) {
         String namespace = portType.name().getNamespaceURI();
         this.delimiter = namespace.startsWith("urn:") ? ":" : "/";
         this.prefix = (namespace.endsWith(delimiter) ? namespace : namespace + delimiter)
@@ -30,13 +35,15 @@ final class Actions {
         return use != null && use.action() != null;
     }
 
-    String input() {
+    /** The action of the input, or null. */
+    public String input() {
         boolean bySoapAction =
                 operation.input().action() == null && !bound.soapAction().isEmpty();
         return bySoapAction && wanted ? bound.soapAction() : of(operation.input(), "");
     }
 
-    String output() {
+    /** The action of the output, or null. */
+    public String output() {
         return of(operation.output(), "");
     }
 

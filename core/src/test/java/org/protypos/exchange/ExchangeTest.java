@@ -31,6 +31,15 @@ import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.SourceText;
+import org.protypos.exchange.call.Arguments;
+import org.protypos.exchange.call.CalledOperation;
+import org.protypos.exchange.call.Caller;
+import org.protypos.exchange.call.OperationCheck;
+import org.protypos.exchange.call.RequestBuilder;
+import org.protypos.exchange.standin.Answers;
+import org.protypos.exchange.standin.Recording;
+import org.protypos.exchange.standin.Relay;
+import org.protypos.exchange.standin.StandIn;
 import org.protypos.message.check.CheckedMessage;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.json.JsonMessageReader;
@@ -70,7 +79,9 @@ class ExchangeTest {
                 "../examples/customs/customs.wsdl",
                 "../examples/tables/tables.wsdl",
                 "src/test/resources/bodies/bodies.wsdl",
-                "src/test/resources/encoded/dues.wsdl"
+                "src/test/resources/encoded/dues.wsdl",
+                "src/test/resources/carried/carried.wsdl",
+                "../examples/papers/papers.wsdl"
             })
     void everyOperationIsAnsweredByTheStandIn(String path) throws IOException {
         Contract contract = read(path);
@@ -79,14 +90,14 @@ class ExchangeTest {
         try (StandIn standIn = StandIn.serve(contract, ANY, Answers.NONE, seen::add)) {
             for (CalledOperation called : CalledOperation.of(contract)) {
                 for (boolean full : new boolean[] {true, false}) {
-                    String request = new Samples(contract, check.vocabulary(), full)
-                            .message(called.binding(), called.operation(), false);
+                    String request = new Samples(contract, check.vocabulary(), full).message(called.request());
                     String address = standIn.addresses().get(called.port());
-                    Caller.Answer answer = new Caller(called, with -> with.address(address)).call(request);
+                    Caller.Answer answer =
+                            new Caller(called, check.vocabulary(), with -> with.address(address)).call(request);
                     assertThat(answer.failure()).as(request).isNull();
                     assertThat(answer.fault()).as(request + answer.text()).isNull();
                     if (called.operation().output() != null) {
-                        CheckedMessage checked = new OperationCheck(called, check).answer(parsed(answer.text()));
+                        CheckedMessage checked = new OperationCheck(called, check).answer(answer.root());
                         assertThat(checked.deviations()).as(answer.text()).isEmpty();
                     }
                 }
@@ -109,11 +120,11 @@ class ExchangeTest {
             Findings findings = new Findings();
             RequestBuilder builder = new RequestBuilder(find, check.vocabulary(), findings);
             String wrong = MessageText.of(builder.request(Arguments.of(List.of("berthNumber=seven"), findings)));
-            Caller.Answer refused = new Caller(find, with -> with.address(address)).call(wrong);
+            Caller.Answer refused = new Caller(find, check.vocabulary(), with -> with.address(address)).call(wrong);
             assertThat(refused.text())
                     .contains("/castOff/berthNumber: \"seven\" is no int; expected is a value of type int");
             String right = MessageText.of(builder.request(Arguments.of(List.of("berthNumber=7"), findings)));
-            Caller.Answer taken = new Caller(find, with -> with.address(address)).call(right);
+            Caller.Answer taken = new Caller(find, check.vocabulary(), with -> with.address(address)).call(right);
             assertThat(taken.failure()).isNull();
             assertThat(taken.fault()).isNull();
             assertThat(findings.hasErrors()).isFalse();
@@ -125,10 +136,10 @@ class ExchangeTest {
     void theStandInSurvivesCrowdsAndHostileMessages() throws Exception {
         Contract contract = read("../examples/harbour/contract/desk.wsdl");
         List<CalledOperation> all = CalledOperation.of(contract);
-        Samples samples = new Samples(contract, new ContractCheck(contract).vocabulary(), true);
-        List<String> requests = all.stream()
-                .map(called -> samples.message(called.binding(), called.operation(), false))
-                .toList();
+        ContractCheck check = new ContractCheck(contract);
+        Samples samples = new Samples(contract, check.vocabulary(), true);
+        List<String> requests =
+                all.stream().map(called -> samples.message(called.request())).toList();
         String whole = requests.get(0);
         String start = whole.substring(0, whole.indexOf("<soap:Envelope"));
         List<String> hostile = List.of(
@@ -150,7 +161,9 @@ class ExchangeTest {
                 CalledOperation called = all.get(i % all.size());
                 String text = requests.get(i % all.size());
                 calls.add(() -> new Caller(
-                                called, with -> with.address(standIn.addresses().get(called.port())))
+                                called,
+                                new ContractCheck(contract).vocabulary(),
+                                with -> with.address(standIn.addresses().get(called.port())))
                         .call(text));
             }
             URI address = URI.create(standIn.addresses().get(all.get(0).port()));
@@ -164,7 +177,7 @@ class ExchangeTest {
                     HttpResponse<String> answer = HTTP.send(post, HttpResponse.BodyHandlers.ofString());
                     assertThat(answer.statusCode()).as(sent).isBetween(400, 599);
                     assertThat(answer.body()).doesNotContain("root:", "Exception", "\tat ");
-                    return new Caller.Answer(null, null, null, null);
+                    return new Caller.Answer(null, null, null, null, null, null, null);
                 });
             }
             ExecutorService crowd = Executors.newFixedThreadPool(12);
@@ -217,7 +230,8 @@ class ExchangeTest {
                 }
                 String text = MessageText.of(new RequestBuilder(request, check.vocabulary(), findings)
                         .request(Arguments.of(values, findings)));
-                Caller.Answer answer = new Caller(request, with -> with.address(address)).call(text);
+                Caller.Answer answer =
+                        new Caller(request, check.vocabulary(), with -> with.address(address)).call(text);
                 String valid = answer.failure() == null && answer.fault() == null
                         ? new OperationCheck(request, check)
                                 .answer(parsed(answer.text()))
@@ -296,8 +310,7 @@ class ExchangeTest {
             }
         }
         assertThat(seen).hasSameSizeAs(twice);
-        assertThat(seen)
-                .allMatch(one -> one.deviations().isEmpty() && one.answer().isEmpty() && one.failure() == null);
+        assertThat(seen).allMatch(one -> one.isSound());
         String text = Files.readString(recorded);
         Answers again = Answers.read(new SourceText("recorded.yaml", text), contract, findings);
         assertThat(findings.sorted()).isEmpty();
@@ -310,8 +323,10 @@ class ExchangeTest {
 
     private static String said(CalledOperation called, Samples samples, StandIn at) {
         Caller.Answer answer = new Caller(
-                        called, with -> with.address(at.addresses().get(called.port())))
-                .call(samples.message(called.binding(), called.operation(), false));
+                        called,
+                        new ContractCheck(called.contract()).vocabulary(),
+                        with -> with.address(at.addresses().get(called.port())))
+                .call(samples.message(called.request()));
         assertThat(answer.failure()).isNull();
         String infoset = answer.text() == null || answer.text().isBlank() ? "" : Infoset.of(answer.text());
         return called.operation().name() + infoset.replaceAll("\\s+", " ");
@@ -413,24 +428,7 @@ class ExchangeTest {
     /** Without white space and with the types by their full names, for prefixes may be others. */
     private static String whole(MessageElement message) {
         trim(message);
-        List<String> names = new ArrayList<>();
-        gather(message, names);
-        for (int i = 0; i < names.size(); i++) {
-            message.prefixes().putIfAbsent("p" + i, names.get(i));
-        }
-        return MessageText.of(message)
-                .replaceAll("(?<=xsi:type=\")[^\":]*:", "")
-                .replaceAll(">\\s+<", "><");
-    }
-
-    private static void gather(MessageElement element, List<String> names) {
-        for (String namespace :
-                List.of(element.name().getNamespaceURI(), "http://www.w3.org/2001/XMLSchema-instance")) {
-            if (!namespace.isEmpty() && !names.contains(namespace)) {
-                names.add(namespace);
-            }
-        }
-        element.children().forEach(child -> gather(child, names));
+        return MessageText.compact(message);
     }
 
     private static void trim(MessageElement element) {
@@ -462,7 +460,7 @@ class ExchangeTest {
                         "2:12 there is no arival | perhaps arrival",
                         "2:53 stay: there is no days | leave it out",
                         "2:66 need[0]: an array stands where one value is wanted | give one value",
-                        "3:22 the request has no header block pass | leave it out");
+                        "3:22 the message has no header block pass | leave it out");
         Findings wrong = new Findings();
         Arguments.of(List.of("a", "a..b=1", "b=1", "b.c=2", "d[1]=x", "e={\"f\": }"), wrong);
         assertThat(wrong.sorted()).hasSize(4);

@@ -27,17 +27,16 @@ import java.util.stream.Stream;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
-import org.protypos.diagnostic.Findings;
-import org.protypos.exchange.Answers;
-import org.protypos.exchange.CalledOperation;
-import org.protypos.exchange.Caller;
-import org.protypos.exchange.OperationCheck;
-import org.protypos.exchange.StandIn;
+import org.protypos.exchange.call.CalledOperation;
+import org.protypos.exchange.call.Caller;
+import org.protypos.exchange.call.OperationCheck;
+import org.protypos.exchange.standin.Answers;
+import org.protypos.exchange.standin.StandIn;
+import org.protypos.message.check.CarriedMessage;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.sample.Samples;
 import org.protypos.message.tree.MessageElement;
-import org.protypos.message.tree.MessageReader;
 import org.protypos.plan.ApiInterface;
 import org.protypos.plan.ApiOperation;
 import org.protypos.plan.ApiService;
@@ -174,7 +173,7 @@ class BothEndsTest {
             List<String> wrong)
             throws Exception {
         results.clear();
-        String request = samples.message(binding, operation, false);
+        String request = samples.message(new CarriedMessage(generated.contract(), binding, operation, false));
         boolean soap12 = port.protocol().title().endsWith("1.2");
         String contentType = soap12 ? "application/soap+xml; action=\"" + api.soapAction() + "\"" : "text/xml";
         seen = null;
@@ -191,7 +190,9 @@ class BothEndsTest {
             return;
         }
         Object[] wanted = seen;
-        String answer = api.output() == null ? null : samples.message(binding, operation, true);
+        String answer = api.output() == null
+                ? null
+                : samples.message(new CarriedMessage(generated.contract(), binding, operation, true));
         Wire sample = new Wire(null, answer, soap12 ? "application/soap+xml" : "text/xml");
         Object result =
                 method(type, api, client(type, service, port, sample.address())).invoke(wanted);
@@ -210,10 +211,8 @@ class BothEndsTest {
                 .filter(one -> one.operation() == operation && one.port().name().equals(port.xmlName()))
                 .findFirst()
                 .orElseThrow();
-        Caller.Answer interpreted = new Caller(called, with -> with.address(address)).call(request);
-        MessageElement root = answer == null
-                ? null
-                : MessageReader.read("answer", interpreted.text().getBytes(StandardCharsets.UTF_8), new Findings());
+        Caller.Answer interpreted = new Caller(called, check.vocabulary(), with -> with.address(address)).call(request);
+        MessageElement root = answer == null ? null : interpreted.root();
         boolean unlike = interpreted.fault() != null
                 || interpreted.failure() != null
                 || root != null

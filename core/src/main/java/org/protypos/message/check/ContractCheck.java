@@ -37,11 +37,36 @@ public final class ContractCheck {
         return checker.check(element, type);
     }
 
+    /**
+     * Checks an element that no schema declares against what it holds.
+     *
+     * @param parts the types of the elements in it, by their local names; they are in no namespace
+     */
+    public CheckedMessage check(MessageElement wrapper, Map<String, TypeModel> parts) {
+        return checker.check(wrapper, parts);
+    }
+
+    /**
+     * Whether an element is a header block of which the contract does not speak: addressing, security and the like may come
+     * with any message (SOAP 1.1, section 4.2; SOAP 1.2 Part 1, section 5.2).
+     */
+    public boolean isForeignBlock(MessageElement element) {
+        String namespace = element.name().getNamespaceURI();
+        return element.parent() != null
+                && element.parent().name().getLocalPart().equals("Header")
+                && calls.alone(element.name()) == null
+                && vocabulary.schema().elements().keySet().stream()
+                        .noneMatch(name -> name.getNamespaceURI().equals(namespace));
+    }
+
     /** Checks a message. */
     public CheckedMessage check(MessageElement message) {
         List<Deviation> deviations = new ArrayList<>();
         Map<MessageElement, TypeModel> types = new IdentityHashMap<>();
         for (MessageElement part : EnvelopeParts.of(message, vocabulary)) {
+            if (isForeignBlock(part)) {
+                continue;
+            }
             Map<String, TypeModel> call = calls.parts(part.name());
             TypeModel alone = calls.alone(part.name());
             CheckedMessage checked = call != null

@@ -93,14 +93,20 @@ public final class JsonMessageWriter {
             QName name = attribute.getKey();
             if (name.equals(new QName(Xml.XSI, "type"))) {
                 QName stated = element.resolve(attribute.getValue().strip());
-                out.writeStringField(
-                        JsonMessageReader.TYPE, stated == null ? attribute.getValue() : stated.getLocalPart());
+                out.writeStringField(JsonMessageReader.TYPE, stated == null ? attribute.getValue() : key(stated));
             } else if (!name.getNamespaceURI().equals(Xml.XSI)) {
                 out.writeStringField(
                         "@" + (name.getNamespaceURI().isEmpty() ? name.getLocalPart() : name.toString()),
                         attribute.getValue());
             }
         }
+    }
+
+    /** The name of a type: the local one, unless a type of another namespace has the same. */
+    private String key(QName type) {
+        boolean alone = vocabulary.schema().types().keySet().stream()
+                .noneMatch(other -> other.getLocalPart().equals(type.getLocalPart()) && !other.equals(type));
+        return alone ? type.getLocalPart() : type.toString();
     }
 
     private void mixed(MessageElement element, JsonGenerator out) throws IOException {

@@ -59,6 +59,32 @@ public final class JsonText {
                 .createGenerator(out);
     }
 
+    /** Writes a value, in JSON or in YAML. */
+    public static void write(JsonValue value, JsonGenerator out) throws IOException {
+        if (value instanceof JsonValue.Members members) {
+            out.writeStartObject();
+            for (Map.Entry<String, JsonValue> member : members.members().entrySet()) {
+                out.writeFieldName(member.getKey());
+                write(member.getValue(), out);
+            }
+            out.writeEndObject();
+        } else if (value instanceof JsonValue.Items items) {
+            out.writeStartArray();
+            for (JsonValue item : items.items()) {
+                write(item, out);
+            }
+            out.writeEndArray();
+        } else if (value instanceof JsonValue.Text text) {
+            out.writeString(text.text());
+        } else if (value instanceof JsonValue.Literal literal && literal.text().matches("true|false")) {
+            out.writeBoolean(literal.text().equals("true"));
+        } else if (value instanceof JsonValue.Literal literal) {
+            out.writeNumber(literal.text());
+        } else {
+            out.writeNull();
+        }
+    }
+
     private static JsonValue parse(JsonFactory factory, SourceText text, Findings findings) {
         try (JsonParser parser = factory.createParser(text.text())) {
             JsonText json = new JsonText(text, findings, parser);

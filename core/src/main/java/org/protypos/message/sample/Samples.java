@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.function.Function;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
+import org.protypos.message.check.CarriedMessage;
 import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.check.MessageChecker;
 import org.protypos.message.model.TypeModel;
@@ -13,10 +14,7 @@ import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageText;
 import org.protypos.schema.ElementDeclaration;
-import org.protypos.wsdl.Binding;
-import org.protypos.wsdl.BoundOperation;
 import org.protypos.wsdl.Message;
-import org.protypos.wsdl.Operation;
 import org.protypos.wsdl.Protocol;
 
 /** Makes up messages that are valid against a contract. The door of this package. */
@@ -72,6 +70,12 @@ public final class Samples {
         });
     }
 
+    /** An element of some name with content of a type. */
+    public MessageElement element(QName name, TypeModel type) {
+        SampleBuilder builder = builder(full);
+        return builder.finish(builder.element(name, type));
+    }
+
     /**
      * Some messages can only be complete with optional parts, because references must lead to something; others only
      * without them. What is wanted is given unless only the other is valid.
@@ -90,45 +94,30 @@ public final class Samples {
                 .allMatch(part -> checker.check(part).deviations().isEmpty());
     }
 
-    /**
-     * A SOAP message of an operation.
-     *
-     * @param binding the binding, of a version of SOAP
-     * @param operation the operation
-     * @param answer whether the answer is wanted rather than the request
-     */
-    public String message(Binding binding, Operation operation, boolean answer) {
+    /** A message of an operation, in an envelope if it travels in one. */
+    public String message(CarriedMessage carried) {
         SampleBuilder builder = builder(full);
-        String soap = ENVELOPES.get(binding.protocol());
-        BoundOperation bound = binding.operation(operation);
-        Operation.Use use = answer ? operation.output() : operation.input();
-        BoundOperation.Carrier carrier = bound == null ? null : answer ? bound.output() : bound.input();
+        if (!carried.isSoap()) {
+            return MessageText.of(builder.finish(plain(builder, carried)));
+        }
+        String soap = ENVELOPES.get(carried.binding().protocol());
         MessageElement envelope = new MessageElement(new QName(soap, "Envelope"), null);
         MessageElement header = new MessageElement(new QName(soap, "Header"), null);
-        if (carrier != null) {
-            for (BoundOperation.Header block : carrier.headers()) {
-                Message.Part part =
-                        contract.wsdl().messages().get(block.message()).part(block.part());
-                header.add(part(builder, part, block.namespace()));
-            }
-        }
+        carried.blocks().forEach(block -> header.add(part(builder, carried, block.part(), block.name())));
         if (!header.content().isEmpty()) {
             envelope.add(header);
         }
         MessageElement body = new MessageElement(new QName(soap, "Body"), null);
         envelope.add(body);
-        Message message = contract.wsdl().messages().get(use.message());
         MessageElement around = body;
-        if (bound != null && bound.rpc()) {
-            String namespace = carrier == null ? "" : carrier.namespace();
-            around = new MessageElement(new QName(namespace, operation.name() + (answer ? "Response" : "")), null);
+        if (carried.isWrapped()) {
+            around = new MessageElement(carried.wrapper(), null);
             body.add(around);
         }
-        List<Message.Part> parts = BoundOperation.bodyParts(message, carrier);
-        boolean encoded = carrier != null && carrier.encoded();
-        for (Message.Part part : parts) {
-            MessageElement element = part(builder, part, "");
-            if (around == body && !encoded && parts.size() == 1 && isOfElements(part)) {
+        boolean bare = !carried.isEncoded() && carried.isOfElements(vocabulary);
+        for (Message.Part part : carried.parts()) {
+            MessageElement element = part(builder, carried, part, new QName(part.name()));
+            if (bare) {
                 // The body itself is of the type of its only part (WSDL 1.1, section 3.5).
                 element.children().forEach(body::add);
             } else {
@@ -138,16 +127,19 @@ public final class Samples {
         return MessageText.of(builder.finish(envelope));
     }
 
-    private boolean isOfElements(Message.Part part) {
-        TypeModel type = part.type() == null ? null : vocabulary.type(part.type());
-        return type != null && !type.isAnything() && type.text() == null && !type.mixed() && !type.isAbstract();
+    private MessageElement plain(SampleBuilder builder, CarriedMessage carried) {
+        if (!carried.isWrapped()) {
+            Message.Part part = carried.parts().get(0);
+            return part(builder, carried, part, new QName(part.name()));
+        }
+        MessageElement around = new MessageElement(carried.wrapper(), null);
+        carried.types(vocabulary).forEach((name, type) -> around.add(builder.element(new QName(name), type)));
+        return around;
     }
 
-    private MessageElement part(SampleBuilder builder, Message.Part part, String namespace) {
-        if (part.element() != null) {
-            return builder.element(vocabulary.element(part.element()));
-        }
-        TypeModel type = vocabulary.type(part.type());
-        return builder.element(new QName(namespace, part.name()), type);
+    private MessageElement part(SampleBuilder builder, CarriedMessage carried, Message.Part part, QName name) {
+        return part.element() != null
+                ? builder.element(vocabulary.element(part.element()))
+                : builder.element(name, carried.type(part, vocabulary));
     }
 }

@@ -254,6 +254,7 @@ public abstract sealed class Connection permits SoapConnection, HttpConnection {
     /** What came, unpacked and seen by the interceptors. */
     private Answer received(SoapInterceptor.Call call, Arrived whole) {
         HttpResponse<SpooledBody> response = whole.response();
+        call.answerHeaders().put(":status", String.valueOf(response.statusCode()));
         response.headers().map().forEach((name, values) -> call.answerHeaders().put(name, String.join(", ", values)));
         String contentType = response.headers().firstValue("Content-Type").orElse("");
         String encoding = response.headers().firstValue("Content-Encoding").orElse("");

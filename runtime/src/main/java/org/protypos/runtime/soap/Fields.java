@@ -35,8 +35,9 @@ final class Fields {
         Fields fields = new Fields();
         for (Object wrapper : tree.content()) {
             for (Object part : ((XmlTree) ((XmlElement<?>) wrapper).value()).content()) {
-                XmlElement<?> element = (XmlElement<?>) part;
-                fields.add(element.name().getLocalPart(), ((XmlTree) element.value()).text());
+                if (part instanceof XmlElement<?> element) {
+                    fields.add(element.name().getLocalPart(), ((XmlTree) element.value()).text());
+                }
             }
         }
         return fields;

@@ -68,8 +68,9 @@ public final class HttpConnection extends Connection {
             }
             default -> throw new IllegalArgumentException(message.form().name());
         }
+        SoapInterceptor.Call shown = call.at(target);
         for (SoapInterceptor interceptor : settings().interceptors()) {
-            body = interceptor.request(call, body);
+            body = interceptor.request(shown, body);
         }
         WireLog.request(call, body);
         if (type != null) {

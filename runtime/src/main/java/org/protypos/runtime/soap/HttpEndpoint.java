@@ -57,6 +57,10 @@ public abstract non-sealed class HttpEndpoint extends Endpoint {
             return answer(perform(input));
         } catch (XmlFormatException e) {
             return Reply.plain(400, e.getMessage());
+        } catch (SecurityException e) {
+            return Reply.plain(400, String.valueOf(e.getMessage()));
+        } catch (DeclaredFault e) {
+            return Reply.plain(500, String.valueOf(e.getMessage()));
         } catch (UnsupportedOperationException e) {
             return Reply.plain(501, notImplemented(e));
         } catch (Request.Refused | IOException e) {

@@ -10,9 +10,10 @@ public interface SoapInterceptor {
      * @param service the local name of the service
      * @param port the local name of the port
      * @param operation the name of the operation's method
-     * @param address where the message goes
+     * @param address where the message goes; without SOAP with what the call puts into it
      * @param headers the HTTP headers of the request, which may be changed before it is sent
-     * @param answerHeaders the HTTP headers of the answer, once there is one
+     * @param answerHeaders the HTTP headers of the answer, once there is one, and its status as {@code :status} (RFC 9113,
+     *     section 8.3.2)
      */
     record Call(
             String service,
@@ -20,7 +21,12 @@ public interface SoapInterceptor {
             String operation,
             String address,
             Map<String, String> headers,
-            Map<String, String> answerHeaders) {}
+            Map<String, String> answerHeaders) {
+        /** The same call to another address. */
+        Call at(String target) {
+            return new Call(service, port, operation, target, headers, answerHeaders);
+        }
+    }
 
     /**
      * Sees a request before it is sent.

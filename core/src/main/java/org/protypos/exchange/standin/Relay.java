@@ -1,4 +1,4 @@
-package org.protypos.exchange;
+package org.protypos.exchange.standin;
 
 import java.util.function.UnaryOperator;
 import org.protypos.runtime.soap.SoapSettings;

@@ -1,4 +1,4 @@
-package org.protypos.exchange;
+package org.protypos.exchange.standin;
 
 import com.fasterxml.jackson.core.JsonGenerator;
 import java.io.IOException;
@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import javax.xml.namespace.QName;
+import org.protypos.exchange.call.CalledOperation;
 import org.protypos.message.json.JsonText;
 import org.protypos.message.json.JsonValue;
 import org.protypos.message.tree.MessageElement;
@@ -149,37 +150,14 @@ public final class Recording {
         yaml.writeBooleanField("whole", true);
         if (one.fault() == null) {
             yaml.writeFieldName("answer");
-            write(one.values(), yaml);
+            JsonText.write(one.values(), yaml);
         } else {
             yaml.writeStringField("reason", one.reason());
             yaml.writeObjectFieldStart("fault");
             yaml.writeFieldName(one.fault());
-            write(one.values(), yaml);
+            JsonText.write(one.values(), yaml);
             yaml.writeEndObject();
         }
         yaml.writeEndObject();
-    }
-
-    private static void write(JsonValue value, JsonGenerator yaml) throws IOException {
-        if (value instanceof JsonValue.Members members) {
-            yaml.writeStartObject();
-            for (Map.Entry<String, JsonValue> member : members.members().entrySet()) {
-                yaml.writeFieldName(member.getKey());
-                write(member.getValue(), yaml);
-            }
-            yaml.writeEndObject();
-        } else if (value instanceof JsonValue.Items items) {
-            yaml.writeStartArray();
-            for (JsonValue item : items.items()) {
-                write(item, yaml);
-            }
-            yaml.writeEndArray();
-        } else if (value instanceof JsonValue.Text text) {
-            yaml.writeString(text.text());
-        } else if (value instanceof JsonValue.Literal literal) {
-            yaml.writeNumber(literal.text());
-        } else {
-            yaml.writeNull();
-        }
     }
 }

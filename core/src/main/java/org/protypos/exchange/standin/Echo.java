@@ -1,4 +1,4 @@
-package org.protypos.exchange;
+package org.protypos.exchange.standin;
 
 import java.util.HashMap;
 import java.util.HashSet;

@@ -1,4 +1,4 @@
-package org.protypos.exchange;
+package org.protypos.exchange.call;
 
 import java.util.ArrayList;
 import java.util.LinkedHashMap;

@@ -1,18 +1,22 @@
-package org.protypos.exchange;
+package org.protypos.exchange.standin;
 
 import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.net.URI;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.Consumer;
 import org.protypos.contract.Contract;
+import org.protypos.exchange.call.CalledOperation;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.check.Deviation;
+import org.protypos.runtime.soap.Endpoint;
 import org.protypos.runtime.soap.SoapServer;
 import org.protypos.wsdl.Service;
 
@@ -21,29 +25,52 @@ import org.protypos.wsdl.Service;
  * answers with samples in which what came in the request comes back where the answer has the like.
  */
 public final class StandIn implements AutoCloseable {
+    /** Beneath this path nothing of a contract is served. */
+    public static final String RESERVED = "/stand-in";
+
     private final Contract contract;
+    private final ContractCheck check;
     private final Answers answers;
     private final Relay relay;
-    private final Consumer<Seen> seen;
+    private final List<Consumer<Seen>> seen = new CopyOnWriteArrayList<>();
     private final SoapServer server;
+    private final String root;
     private final Map<Service.Port, String> addresses = new LinkedHashMap<>();
 
     /**
-     * A request that was answered.
+     * An exchange that is over.
      *
-     * @param operation the operation
+     * @param at when the request came
+     * @param port the port it came to
+     * @param operation the operation, or null when the request fits none
+     * @param request the request as it came; without SOAP as one element
+     * @param answer the answer as it went, likewise; empty when there is none
      * @param deviations where the request is not what the contract says
-     * @param answer where the answer of the real service is not what the contract says
-     * @param failure why the real service gave no answer, or null
+     * @param answered where the answer of the real service is not what the contract says
+     * @param failure why the request was refused or the real service gave no answer, or null
      */
-    public record Seen(String operation, List<Deviation> deviations, List<Deviation> answer, String failure) {}
+    public record Seen(
+            Instant at,
+            String port,
+            String operation,
+            String request,
+            String answer,
+            List<Deviation> deviations,
+            List<Deviation> answered,
+            String failure) {
+        /** Whether both messages are what the contract says. */
+        public boolean isSound() {
+            return deviations.isEmpty() && answered.isEmpty() && failure == null;
+        }
+    }
 
-    private StandIn(Contract contract, Answers answers, Relay relay, SoapServer server, Consumer<Seen> seen) {
+    private StandIn(Contract contract, Answers answers, Relay relay, SoapServer server, String host) {
         this.answers = answers;
         this.relay = relay;
         this.contract = contract;
+        this.check = new ContractCheck(contract);
         this.server = server;
-        this.seen = seen;
+        this.root = "http://" + host + ":" + server.port();
     }
 
     /**
@@ -75,12 +102,38 @@ public final class StandIn implements AutoCloseable {
     private static StandIn begin(
             Contract contract, InetSocketAddress port, Answers answers, Relay relay, Consumer<Seen> seen)
             throws IOException {
-        StandIn standIn = new StandIn(contract, answers, relay, SoapServer.listen(port), seen);
-        standIn.publish(port.getHostString());
+        StandIn standIn = new StandIn(contract, answers, relay, SoapServer.listen(port), port.getHostString());
+        standIn.watch(seen);
+        standIn.publish();
         return standIn;
     }
 
-    /** Where each port that speaks SOAP is served, in the order of the contract. */
+    /** Tells somebody else as well of each exchange. */
+    public void watch(Consumer<Seen> more) {
+        seen.add(more);
+    }
+
+    /** Serves something beside the ports, at the root or beneath {@link #RESERVED}. */
+    public void publish(String path, Endpoint endpoint) {
+        server.publish(path, endpoint);
+    }
+
+    /** The address of the root, without a slash at its end. */
+    public String root() {
+        return root;
+    }
+
+    /** The contract that is played. */
+    public Contract contract() {
+        return contract;
+    }
+
+    /** Checks messages against it; one at a time, so it is to be locked. */
+    public ContractCheck check() {
+        return check;
+    }
+
+    /** Where each port is served, in the order of the contract, those that speak SOAP first. */
     public Map<Service.Port, String> addresses() {
         return addresses;
     }
@@ -90,21 +143,26 @@ public final class StandIn implements AutoCloseable {
         server.close();
     }
 
-    private void publish(String host) {
+    private void publish() {
         Map<Service.Port, List<CalledOperation>> byPort = new LinkedHashMap<>();
         for (CalledOperation called : CalledOperation.of(contract)) {
             byPort.computeIfAbsent(called.port(), any -> new ArrayList<>()).add(called);
         }
-        ContractCheck check = new ContractCheck(contract);
-        Set<String> paths = new LinkedHashSet<>();
+        Player player = new Player(contract, check, answers, relay);
+        Set<String> paths = new LinkedHashSet<>(Set.of(RESERVED));
         byPort.forEach((port, operations) -> {
             String wanted = path(port.address());
             String path = wanted;
             for (int number = 2; !paths.add(path); number++) {
                 path = wanted + "-" + number;
             }
-            server.publish(path, new PlayedPort(operations, check, answers, relay, seen).breaking());
-            addresses.put(port, "http://" + host + ":" + server.port() + path);
+            Witness witness = new Witness(port.name(), one -> seen.forEach(consumer -> consumer.accept(one)));
+            server.publish(
+                    path,
+                    operations.get(0).isSoap()
+                            ? new PlayedPort(operations, player, witness)
+                            : new PlayedHttpPort(operations, player, witness));
+            addresses.put(port, root + path);
         });
     }
 

@@ -1,6 +1,8 @@
-package org.protypos.exchange;
+package org.protypos.exchange.standin;
 
+import java.nio.charset.StandardCharsets;
 import java.time.Duration;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import org.protypos.diagnostic.Place;
@@ -36,6 +38,15 @@ record PlannedAnswer(
         /** It is a web page. */
         HTML,
         /** There is nothing in it. */
-        EMPTY
+        EMPTY;
+
+        /** An answer broken like that. */
+        byte[] applied(byte[] whole) {
+            return switch (this) {
+                case TRUNCATED -> Arrays.copyOf(whole, whole.length / 2);
+                case HTML -> "<html><body>Please log in.</body></html>".getBytes(StandardCharsets.UTF_8);
+                case EMPTY -> new byte[0];
+            };
+        }
     }
 }

@@ -1,0 +1,202 @@
+package org.protypos.exchange.call;
+
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.UnaryOperator;
+import javax.xml.namespace.QName;
+import org.protypos.diagnostic.Findings;
+import org.protypos.message.check.EnvelopeParts;
+import org.protypos.message.model.Vocabulary;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.message.tree.MessageReader;
+import org.protypos.message.tree.MessageText;
+import org.protypos.runtime.attach.Attachment;
+import org.protypos.runtime.soap.CallFailedException;
+import org.protypos.runtime.soap.Connection;
+import org.protypos.runtime.soap.HttpConnection;
+import org.protypos.runtime.soap.HttpPort;
+import org.protypos.runtime.soap.SoapConnection;
+import org.protypos.runtime.soap.SoapFeature;
+import org.protypos.runtime.soap.SoapInterceptor;
+import org.protypos.runtime.soap.SoapPort;
+import org.protypos.runtime.soap.SoapSettings;
+import org.protypos.runtime.soap.SoapVersion;
+import org.protypos.runtime.soap.UndeclaredFaultException;
+import org.protypos.runtime.xml.XmlTypes;
+import org.protypos.wsdl.PolicyAssertion;
+import org.protypos.wsdl.Protocol;
+
+/** Calls an operation with a request that is there as text, the way a generated client would. */
+public final class Caller {
+    private static final String XOP = "http://www.w3.org/2004/08/xop/include";
+
+    private final CalledOperation called;
+    private final Vocabulary vocabulary;
+    private final Exchanged exchanged = new Exchanged();
+    private final Connection connection;
+
+    /**
+     * What came back.
+     *
+     * @param text the answer as it came, or null when there is none
+     * @param root the same as a tree with all binary content in it; null when there is none or it is no XML
+     * @param attached the parts that came beside it, by name
+     * @param fault the fault that it is, or null
+     * @param failure why there is no answer that could be looked at, or null
+     * @param sent the request as it went, or null when nothing was sent
+     * @param call the exchange with the HTTP headers of both messages, or null when nothing was sent
+     */
+    public record Answer(
+            String text,
+            MessageElement root,
+            Map<String, Attachment> attached,
+            UndeclaredFaultException fault,
+            CallFailedException failure,
+            String sent,
+            SoapInterceptor.Call call) {}
+
+    /**
+     * Prepares to call.
+     *
+     * @param with the settings of the connection
+     */
+    public Caller(CalledOperation called, Vocabulary vocabulary, UnaryOperator<SoapSettings> with) {
+        this.called = called;
+        this.vocabulary = vocabulary;
+        // What signs comes after what puts the request in its place, and what keeps it comes last.
+        UnaryOperator<SoapSettings> settings =
+                plain -> with.apply(plain.interceptor(exchanged)).interceptor(new Sent());
+        String service = called.service().name().getLocalPart();
+        String port = called.port().name();
+        String address = called.port().address();
+        if (called.isSoap()) {
+            SoapVersion version =
+                    called.binding().protocol() == Protocol.SOAP_1_2 ? SoapVersion.SOAP_1_2 : SoapVersion.SOAP_1_1;
+            Set<SoapFeature> features =
+                    called.asksFor(PolicyAssertion::isAddressing) ? Set.of(SoapFeature.ADDRESSING) : Set.of();
+            connection = SoapConnection.to(
+                    new SoapPort<>(service, port, address, version, Map.of(), features), settings, XmlTypes.NONE);
+        } else {
+            connection = HttpConnection.to(
+                    new HttpPort<>(service, port, address, called.binding().verb(), Map.of()), settings, XmlTypes.NONE);
+        }
+    }
+
+    /** Sends a whole message and waits for the answer; one call at a time. */
+    public Answer call(String message) {
+        return call(message, Map.of());
+    }
+
+    /**
+     * Sends a whole message with parts beside it, likewise.
+     *
+     * @param attached the parts by name
+     */
+    public Answer call(String message, Map<String, Attachment> attached) {
+        exchanged.begin(called.isSoap() ? message : null);
+        PlayedMessage request = called.isSoap()
+                ? new PlayedMessage(called, called.request(), vocabulary)
+                : PlayedMessage.of(called, called.request(), vocabulary, read(message));
+        request.attached().putAll(attached);
+        PlayedMessage answer = called.answer() == null ? null : new PlayedMessage(called, called.answer(), vocabulary);
+        UndeclaredFaultException fault = null;
+        CallFailedException failure = null;
+        try {
+            connection.callPlain(
+                    called.operation().name(),
+                    called.isSoap()
+                            ? called.bound().soapAction()
+                            : location(called.bound().location()),
+                    request,
+                    answer);
+        } catch (UndeclaredFaultException e) {
+            fault = e;
+        } catch (CallFailedException e) {
+            failure = e;
+        }
+        boolean readable = failure == null && answer != null;
+        return new Answer(
+                exchanged.came,
+                readable ? root(answer, fault != null) : null,
+                readable ? answer.attached() : Map.of(),
+                fault,
+                failure,
+                exchanged.sent,
+                exchanged.call);
+    }
+
+    private static String location(String location) {
+        return location == null || location.isEmpty() || location.startsWith("/") ? location : "/" + location;
+    }
+
+    private static MessageElement read(String text) {
+        return MessageReader.read("answer", text.getBytes(StandardCharsets.UTF_8), new Findings());
+    }
+
+    /** An answer as it came knows its places; one with content beside it, or without an envelope, is put together. */
+    private MessageElement root(PlayedMessage answer, boolean fault) {
+        boolean whole = called.isSoap() && (fault || !exchanged.came.contains(XOP));
+        if (whole) {
+            return exchanged.came.isBlank() ? null : read(exchanged.came);
+        }
+        List<MessageElement> body = answer.body();
+        return body.isEmpty()
+                ? null
+                : new RequestBuilder(called, vocabulary, new Findings()).envelope(body, answer.headers());
+    }
+
+    /** Keeps the request as it goes. */
+    private final class Sent implements SoapInterceptor {
+        @Override
+        public byte[] request(Call call, byte[] message) {
+            exchanged.sent = new String(message, StandardCharsets.UTF_8);
+            exchanged.call = call;
+            return message;
+        }
+    }
+
+    /** Puts the request in the place of an empty one, and keeps what comes. */
+    private static final class Exchanged implements SoapInterceptor {
+        private String envelope;
+        private String sent;
+        private Call call;
+        private String came;
+
+        private void begin(String message) {
+            envelope = message;
+            sent = null;
+            call = null;
+            came = null;
+        }
+
+        @Override
+        public byte[] request(Call about, byte[] written) {
+            return envelope == null ? written : withBlocks(written).getBytes(StandardCharsets.UTF_8);
+        }
+
+        /** What the settings add to a header goes into that of the request. */
+        private String withBlocks(byte[] written) {
+            MessageElement empty = MessageReader.read("empty", written, new Findings());
+            List<MessageElement> blocks = EnvelopeParts.inside(empty, "Header");
+            MessageElement request = blocks.isEmpty() ? null : read(envelope);
+            if (request == null) {
+                return envelope;
+            }
+            MessageElement header = request.children().get(0);
+            if (!header.name().getLocalPart().equals("Header")) {
+                header = new MessageElement(new QName(request.name().getNamespaceURI(), "Header"), null);
+                request.content().add(0, header);
+            }
+            blocks.forEach(header::add);
+            return MessageText.of(request);
+        }
+
+        @Override
+        public byte[] answer(Call answered, byte[] answer) {
+            came = new String(answer, StandardCharsets.UTF_8);
+            return answer;
+        }
+    }
+}

@@ -1,0 +1,172 @@
+package org.protypos.exchange.call;
+
+import java.io.ByteArrayInputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Base64;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import javax.xml.namespace.QName;
+import org.protypos.diagnostic.Findings;
+import org.protypos.message.check.CarriedMessage;
+import org.protypos.message.model.Vocabulary;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.message.tree.MessageReader;
+import org.protypos.message.tree.MessageText;
+import org.protypos.runtime.attach.Attachment;
+import org.protypos.runtime.attach.OutgoingPackage;
+import org.protypos.runtime.soap.AttachedParts;
+import org.protypos.runtime.soap.SoapMessage;
+import org.protypos.runtime.xml.XmlElement;
+import org.protypos.runtime.xml.XmlInput;
+import org.protypos.runtime.xml.XmlOutput;
+import org.protypos.runtime.xml.XmlTypes;
+
+/** A message as the elements of its body and its header, with what travels beside it. */
+public final class PlayedMessage extends SoapMessage {
+    private final CalledOperation called;
+    private final CarriedMessage carried;
+    private final Form form;
+    private final List<XmlElement<?>> body = new ArrayList<>();
+    private final List<XmlElement<?>> headers = new ArrayList<>();
+    private final Map<String, Attachment> attached = new LinkedHashMap<>();
+
+    /**
+     * Makes an empty message.
+     *
+     * @param carried the request or the answer of the operation
+     */
+    public PlayedMessage(CalledOperation called, CarriedMessage carried, Vocabulary vocabulary) {
+        this.called = called;
+        this.carried = carried;
+        this.form = carried.form(vocabulary);
+    }
+
+    /** A message with all that a tree holds. */
+    public static PlayedMessage of(
+            CalledOperation called, CarriedMessage carried, Vocabulary vocabulary, MessageElement message) {
+        PlayedMessage played = new PlayedMessage(called, carried, vocabulary);
+        carried.header(message).forEach(block -> played.headers.add(element(block)));
+        carried.body(message).forEach(part -> played.body.add(element(part)));
+        return played;
+    }
+
+    /** The operation that it is a message of. */
+    public CalledOperation called() {
+        return called;
+    }
+
+    /** What stands in the body. */
+    public List<MessageElement> body() {
+        return trees(body);
+    }
+
+    /** The header blocks. */
+    public List<MessageElement> headers() {
+        return trees(headers);
+    }
+
+    /** The parts beside it by their names; may be added to. */
+    public Map<String, Attachment> attached() {
+        return attached;
+    }
+
+    @Override
+    protected boolean isEncoded() {
+        return carried.isEncoded();
+    }
+
+    @Override
+    protected Form form() {
+        return form;
+    }
+
+    @Override
+    protected String textPart() {
+        return carried.parts().get(0).name();
+    }
+
+    @Override
+    protected String action() {
+        return carried.isAnswer() ? called.actions().output() : called.actions().input();
+    }
+
+    @Override
+    protected boolean hasHeaders() {
+        return !headers.isEmpty();
+    }
+
+    @Override
+    protected void writeHeaders(XmlOutput out) {
+        headers.forEach(out::element);
+    }
+
+    @Override
+    protected boolean takeHeader(XmlElement<?> block) {
+        boolean known = carried.blocks().stream().anyMatch(one -> one.name().equals(block.name()));
+        if (known) {
+            headers.add(block);
+        }
+        return known;
+    }
+
+    @Override
+    protected void readBody(XmlInput in) {
+        while (in.atElement()) {
+            body.add(in.element());
+        }
+    }
+
+    @Override
+    protected void writeBody(XmlOutput out) {
+        body.forEach(out::element);
+    }
+
+    @Override
+    protected void writeAttachments(OutgoingPackage out) {
+        if (form == Form.BYTES) {
+            String text =
+                    body.isEmpty() ? "" : tree(body.get(0)).children().get(0).text();
+            out.attach(
+                    carried.parts().get(0).name(),
+                    Attachment.of(Base64.getMimeDecoder().decode(text)));
+        }
+        attached.forEach(out::attach);
+    }
+
+    @Override
+    protected void readAttachments(AttachedParts in) {
+        if (form == Form.BYTES) {
+            Attachment content = in.take("");
+            MessageElement part =
+                    new MessageElement(new QName(carried.parts().get(0).name()), null);
+            part.setText(content == null ? "" : content.toBase64());
+            MessageElement around = new MessageElement(carried.wrapper(), null);
+            around.add(part);
+            body.add(element(around));
+        }
+        for (String part : carried.attachments()) {
+            Attachment content = in.take(part);
+            if (content != null) {
+                attached.put(part, content);
+            }
+        }
+    }
+
+    private static MessageElement tree(XmlElement<?> element) {
+        return MessageReader.read("message", XmlTypes.NONE.write(element), new Findings());
+    }
+
+    private static List<MessageElement> trees(List<XmlElement<?>> elements) {
+        return elements.stream().map(PlayedMessage::tree).toList();
+    }
+
+    /** An element that stands for itself: it gets the prefixes that are declared around it. */
+    public static XmlElement<?> element(MessageElement tree) {
+        for (MessageElement around = tree.parent(); around != null; around = around.parent()) {
+            around.prefixes().forEach(tree.prefixes()::putIfAbsent);
+        }
+        return XmlTypes.NONE.read(new ByteArrayInputStream(MessageText.compact(tree).getBytes(StandardCharsets.UTF_8)));
+    }
+}

@@ -1,0 +1,348 @@
+package org.protypos.exchange.standin;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicInteger;
+import javax.xml.namespace.QName;
+import org.protypos.contract.Contract;
+import org.protypos.contract.Publication;
+import org.protypos.diagnostic.Findings;
+import org.protypos.exchange.call.CalledOperation;
+import org.protypos.exchange.call.Caller;
+import org.protypos.exchange.call.MessageValues;
+import org.protypos.exchange.call.OperationCheck;
+import org.protypos.exchange.call.PlayedMessage;
+import org.protypos.exchange.call.RequestBuilder;
+import org.protypos.message.check.ContractCheck;
+import org.protypos.message.check.Deviation;
+import org.protypos.message.check.EnvelopeParts;
+import org.protypos.message.json.JsonMessageReader;
+import org.protypos.message.json.JsonMessageWriter;
+import org.protypos.message.json.JsonValue;
+import org.protypos.message.sample.Samples;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.message.tree.MessageReader;
+import org.protypos.message.tree.MessageText;
+import org.protypos.runtime.attach.Attachment;
+import org.protypos.runtime.soap.ContractDocuments;
+import org.protypos.runtime.soap.DeclaredFault;
+import org.protypos.runtime.soap.SoapSettings;
+import org.protypos.runtime.soap.UndeclaredFaultException;
+import org.protypos.runtime.xml.XmlElement;
+import org.protypos.runtime.xml.XmlOutput;
+import org.protypos.wsdl.Message;
+import org.protypos.wsdl.Operation;
+
+/** Plays the operations of a port, however their messages come: checks what came, and decides what is answered. */
+final class Player {
+    private static final Attachment SAMPLE = Attachment.of("a sample".getBytes(StandardCharsets.UTF_8), "text/plain");
+
+    private final Contract contract;
+    private final ContractCheck check;
+    private final Samples samples;
+    private final Answers answers;
+    private final Relay relay;
+    private final Map<CalledOperation, Sampled> sampled = new IdentityHashMap<>();
+    private final Map<PlannedAnswer, AtomicInteger> turns = new ConcurrentHashMap<>();
+
+    /**
+     * Prepares to play.
+     *
+     * @param relay where to pass requests on to instead, or null
+     */
+    Player(Contract contract, ContractCheck check, Answers answers, Relay relay) {
+        this.contract = contract;
+        this.check = check;
+        this.samples = new Samples(contract, check.vocabulary(), true);
+        this.answers = answers;
+        this.relay = relay;
+    }
+
+    /** An empty request of an operation. */
+    PlayedMessage request(CalledOperation called) {
+        return new PlayedMessage(called, called.request(), check.vocabulary());
+    }
+
+    /** The documents of the contract. */
+    ContractDocuments documents() {
+        return ContractDocuments.of(Publication.of(contract).stream()
+                .map(text -> new String[] {text})
+                .toArray(String[][]::new));
+    }
+
+    /**
+     * What is answered.
+     *
+     * @param message the answer; null when there is none
+     * @param fault the fault to answer with; null when it is none
+     * @param refusal why the request is refused; null when it is not
+     * @param broken how the answer is to be broken, or null
+     * @param deviations where the request is not what the contract says
+     * @param answered where the answer of the real service is not what the contract says
+     */
+    record Outcome(
+            PlayedMessage message,
+            DeclaredFault fault,
+            String refusal,
+            PlannedAnswer.Broken broken,
+            List<Deviation> deviations,
+            List<Deviation> answered) {
+        static Outcome refused(String why, List<Deviation> deviations) {
+            return new Outcome(null, null, why, null, deviations, List.of());
+        }
+    }
+
+    /** Decides what to answer to a request, and waits as long as that is to take. */
+    Outcome outcome(PlayedMessage request, Map<String, String> headers) {
+        if (relay != null) {
+            return passed(request, headers);
+        }
+        Outcome outcome;
+        Duration delay;
+        // What is known of types is gathered as it is needed, by one at a time.
+        synchronized (check) {
+            List<MessageElement> given = request.body();
+            List<Deviation> deviations = deviations(request, given);
+            PlannedAnswer planned = deviations.isEmpty() ? planned(request.called(), given) : null;
+            delay = planned == null ? Duration.ZERO : planned.delay();
+            outcome = deviations.isEmpty()
+                    ? outcome(request.called(), given, planned)
+                    : Outcome.refused(inWords(deviations.get(0)), deviations);
+        }
+        wait(delay);
+        return outcome;
+    }
+
+    private static String inWords(Deviation deviation) {
+        return deviation.path() + ": " + deviation.came()
+                + (deviation.expected().isEmpty() ? "" : "; expected is " + deviation.expected());
+    }
+
+    private Outcome outcome(CalledOperation called, List<MessageElement> given, PlannedAnswer planned) {
+        PlannedAnswer.Broken broken = planned == null ? null : planned.broken();
+        if (planned != null && planned.fault() != null) {
+            return new Outcome(null, fault(called, planned, given), null, broken, List.of(), List.of());
+        }
+        PlayedMessage answer = called.answer() == null
+                ? null
+                : planned == null || planned.answer() == null ? answer(called, given) : told(called, planned, given);
+        return new Outcome(answer, null, null, broken, List.of(), List.of());
+    }
+
+    private List<Deviation> deviations(PlayedMessage request, List<MessageElement> given) {
+        List<Deviation> deviations = new ArrayList<>(
+                new OperationCheck(request.called(), check).request(given).deviations());
+        request.headers().forEach(block -> deviations.addAll(check.check(block).deviations()));
+        return List.copyOf(deviations);
+    }
+
+    /** What the real service answers, whatever the request; both are checked. */
+    private Outcome passed(PlayedMessage request, Map<String, String> headers) {
+        CalledOperation called = request.called();
+        List<MessageElement> given = request.body();
+        List<Deviation> deviations;
+        String message;
+        synchronized (check) {
+            deviations = deviations(request, given);
+            // The envelope takes the elements in, and the recording still needs those of the request.
+            message = MessageText.of(new RequestBuilder(called, check.vocabulary(), new Findings())
+                    .envelope(request.body(), request.headers()));
+        }
+        Caller.Answer answer = new Caller(called, check.vocabulary(), settings -> {
+                    SoapSettings own = relay.with().apply(settings);
+                    for (Map.Entry<String, String> header : headers.entrySet()) {
+                        own = own.httpHeader(header.getKey(), header.getValue());
+                    }
+                    return own;
+                })
+                .call(message, request.attached());
+        if (answer.failure() != null) {
+            return Outcome.refused(String.valueOf(answer.failure().getMessage()), deviations);
+        }
+        MessageElement root = answer.root();
+        List<Deviation> answered = List.of();
+        if (root != null) {
+            synchronized (check) {
+                answered = new OperationCheck(called, check).answer(root).deviations();
+                record(called, given, answer);
+            }
+        }
+        DeclaredFault fault = answer.fault() == null
+                ? null
+                : fault(
+                        answer.fault().fault().reason(),
+                        EnvelopeParts.detail(root).stream()
+                                .map(PlayedMessage::element)
+                                .toList());
+        PlayedMessage sent = null;
+        if (fault == null && called.answer() != null) {
+            sent = root == null
+                    ? new PlayedMessage(called, called.answer(), check.vocabulary())
+                    : PlayedMessage.of(called, called.answer(), check.vocabulary(), root);
+            sent.attached().putAll(answer.attached());
+        }
+        return new Outcome(sent, fault, null, null, deviations, answered);
+    }
+
+    private void record(CalledOperation called, List<MessageElement> given, Caller.Answer answer) {
+        UndeclaredFaultException fault = answer.fault();
+        List<MessageElement> details = fault == null ? List.of() : EnvelopeParts.detail(answer.root());
+        if (relay.recording() == null || called.answer() == null || fault != null && details.size() != 1) {
+            return;
+        }
+        JsonValue values = fault == null
+                ? new MessageValues(called, check).answer(answer.root(), answer.attached())
+                : JsonMessageWriter.value(
+                        check.vocabulary(), check.check(details.get(0)).types(), details.get(0));
+        try {
+            relay.recording()
+                    .keep(
+                            called,
+                            given,
+                            values,
+                            fault == null ? null : details.get(0).name().getLocalPart(),
+                            fault == null ? null : fault.fault().reason());
+        } catch (IOException e) {
+            throw new UnsupportedOperationException("the answer cannot be recorded: " + e.getMessage(), e);
+        }
+    }
+
+    private static DeclaredFault fault(String reason, List<XmlElement<?>> details) {
+        return new DeclaredFault(reason) {
+            private static final long serialVersionUID = 1L;
+
+            @Override
+            protected void writeDetail(XmlOutput out) {
+                details.forEach(out::element);
+            }
+        };
+    }
+
+    private static void wait(Duration delay) {
+        try {
+            Thread.sleep(delay.toMillis());
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    /** The first answer that fits the request; of several to be given in turn the next one. */
+    private PlannedAnswer planned(CalledOperation called, List<MessageElement> given) {
+        Template request = new Template(given);
+        for (PlannedAnswer one : answers.of(called.operation().name())) {
+            if (request.fits(one.when())) {
+                if (one.each().isEmpty()) {
+                    return one;
+                }
+                int turn =
+                        turns.computeIfAbsent(one, any -> new AtomicInteger()).getAndIncrement();
+                return one.each().get(Math.min(turn, one.each().size() - 1));
+            }
+        }
+        return null;
+    }
+
+    /** The answer of a file: its values over those of a sample. */
+    private PlayedMessage told(CalledOperation called, PlannedAnswer planned, List<MessageElement> given) {
+        RequestBuilder builder = new RequestBuilder(called, check.vocabulary(), new Findings());
+        JsonValue values = planned.whole()
+                ? planned.answer()
+                : Template.over(
+                        new MessageValues(called, check).answer(sampled(called).tree(), Map.of()),
+                        new Template(given).filled(planned.answer()));
+        PlayedMessage answer = sent(called, builder.answer(values));
+        answer.attached().putAll(builder.attached(values, called.answer()));
+        return answer;
+    }
+
+    private DeclaredFault fault(CalledOperation called, PlannedAnswer planned, List<MessageElement> given) {
+        QName name = faultElement(called, planned.fault());
+        MessageElement detail =
+                MessageReader.read("fault", samples.element(name).getBytes(StandardCharsets.UTF_8), new Findings());
+        JsonValue base =
+                JsonMessageWriter.value(check.vocabulary(), check.check(detail).types(), detail);
+        JsonValue values = planned.whole()
+                ? planned.answer()
+                : planned.answer() == null ? base : Template.over(base, new Template(given).filled(planned.answer()));
+        MessageElement built = new JsonMessageReader(check.vocabulary(), new Findings())
+                .element(
+                        values,
+                        name,
+                        check.vocabulary().typeOf(check.vocabulary().element(name)),
+                        "");
+        RequestBuilder builder = new RequestBuilder(called, check.vocabulary(), new Findings());
+        XmlElement<?> element = PlayedMessage.element(builder.envelope(List.of(built), List.of())
+                .children()
+                .get(0)
+                .children()
+                .get(0));
+        return fault(planned.reason(), List.of(element));
+    }
+
+    /** The element of a fault, by its name or by that of the fault. */
+    private QName faultElement(CalledOperation called, String wanted) {
+        for (Operation.Use fault : called.operation().faults()) {
+            for (Message.Part part :
+                    contract.wsdl().messages().get(fault.message()).parts()) {
+                boolean meant = part.element() != null
+                        && (part.element().getLocalPart().equals(wanted) || wanted.equals(fault.name()));
+                if (meant) {
+                    return part.element();
+                }
+            }
+        }
+        throw new UnsupportedOperationException("the contract declares no fault " + wanted + " for "
+                + called.operation().name());
+    }
+
+    /**
+     * The sample of an answer.
+     *
+     * @param text the whole envelope
+     * @param answer the same, ready to be sent
+     * @param leaves the local names of its elements
+     */
+    private record Sampled(String text, PlayedMessage answer, Set<String> leaves) {
+        MessageElement tree() {
+            return MessageReader.read("answer", text.getBytes(StandardCharsets.UTF_8), new Findings());
+        }
+    }
+
+    private Sampled sampled(CalledOperation called) {
+        return sampled.computeIfAbsent(called, any -> {
+            String text = samples.message(called.answer());
+            Sampled bare = new Sampled(text, null, Set.of());
+            MessageElement tree = bare.tree();
+            PlayedMessage answer = sent(called, tree);
+            called.answer().attachments().forEach(part -> answer.attached().put(part, SAMPLE));
+            return new Sampled(text, answer, Echo.names(tree));
+        });
+    }
+
+    private PlayedMessage answer(CalledOperation called, List<MessageElement> given) {
+        Echo echo = new Echo(given);
+        Sampled sample = sampled(called);
+        if (!echo.fits(sample.leaves())) {
+            return sample.answer();
+        }
+        MessageElement message = sample.tree();
+        OperationCheck operation = new OperationCheck(called, check);
+        echo.into(
+                called.answer().body(message),
+                () -> operation.answer(message).deviations().isEmpty());
+        PlayedMessage answer = sent(called, message);
+        answer.attached().putAll(sample.answer().attached());
+        return answer;
+    }
+
+    private PlayedMessage sent(CalledOperation called, MessageElement message) {
+        return PlayedMessage.of(called, called.answer(), check.vocabulary(), message);
+    }
+}
