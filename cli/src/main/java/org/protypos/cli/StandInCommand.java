@@ -15,6 +15,7 @@ import java.util.concurrent.CountDownLatch;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.SourceText;
+import org.protypos.exchange.page.StandInPage;
 import org.protypos.exchange.standin.Answers;
 import org.protypos.exchange.standin.Recording;
 import org.protypos.exchange.standin.Relay;
@@ -112,12 +113,14 @@ final class StandInCommand implements Callable<Integer> {
                 terminal.problem("no port of the contract speaks SOAP or HTTP: nothing is served", "");
                 return ExitStatus.CONTRACT;
             }
+            String page = StandInPage.publish(standIn);
             Columns columns = new Columns(2);
             standIn.addresses().forEach((played, at) -> columns.row(played.name(), at));
             columns.print(terminal.out());
             terminal.out()
-                    .println("next: protypos call " + contract + " OPERATION --address "
-                            + standIn.addresses().values().iterator().next() + "; GET shows the contract, Ctrl-C ends");
+                    .println("next: open " + page + " in a browser, or protypos call " + contract
+                            + " OPERATION --address "
+                            + standIn.addresses().values().iterator().next() + "; Ctrl-C ends");
             terminal.out().flush();
             new CountDownLatch(1).await();
         } catch (InterruptedException e) {

@@ -167,6 +167,7 @@ public final class PlayedMessage extends SoapMessage {
         for (MessageElement around = tree.parent(); around != null; around = around.parent()) {
             around.prefixes().forEach(tree.prefixes()::putIfAbsent);
         }
-        return XmlTypes.NONE.read(new ByteArrayInputStream(MessageText.compact(tree).getBytes(StandardCharsets.UTF_8)));
+        return XmlTypes.NONE.read(
+                new ByteArrayInputStream(MessageText.compact(tree).getBytes(StandardCharsets.UTF_8)));
     }
 }

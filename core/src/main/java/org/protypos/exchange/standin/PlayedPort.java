@@ -1,7 +1,6 @@
 package org.protypos.exchange.standin;
 
 import java.util.List;
-import java.util.Map;
 import javax.xml.namespace.QName;
 import org.protypos.exchange.call.CalledOperation;
 import org.protypos.exchange.call.PlayedMessage;
@@ -90,7 +89,7 @@ final class PlayedPort extends SoapEndpoint {
     @Override
     protected SoapMessage perform(SoapMessage came) throws DeclaredFault {
         PlayedMessage request = (PlayedMessage) came;
-        Player.Outcome outcome = player.outcome(request, Map.of());
+        Player.Outcome outcome = player.outcome(request, witness.headers());
         witness.outcome(request.called(), outcome);
         if (outcome.refusal() != null) {
             throw new SecurityException(outcome.refusal());

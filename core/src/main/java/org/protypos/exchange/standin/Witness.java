@@ -5,8 +5,11 @@ import java.nio.charset.IllegalCharsetNameException;
 import java.nio.charset.StandardCharsets;
 import java.nio.charset.UnsupportedCharsetException;
 import java.time.Instant;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.function.Consumer;
+import java.util.function.UnaryOperator;
 import org.protypos.diagnostic.Findings;
 import org.protypos.exchange.call.CalledOperation;
 import org.protypos.message.check.EnvelopeParts;
@@ -16,6 +19,9 @@ import org.protypos.runtime.soap.SoapGuard;
 
 /** Sees both messages of each exchange, breaks answers that are to be broken, and tells of the whole. */
 final class Witness implements SoapGuard {
+    /** By these a client shows who it is. */
+    private static final List<String> WHO = List.of("Authorization", "Cookie", "X-Api-Key");
+
     private final String port;
     private final Consumer<StandIn.Seen> seen;
     private final ThreadLocal<Exchange> running = new ThreadLocal<>();
@@ -23,6 +29,7 @@ final class Witness implements SoapGuard {
     /** What is known of an exchange so far. */
     private static final class Exchange {
         private final Instant at = Instant.now();
+        private final Map<String, String> headers = new LinkedHashMap<>();
         private String request = "";
         private CalledOperation called;
         private Player.Outcome outcome;
@@ -43,8 +50,23 @@ final class Witness implements SoapGuard {
     }
 
     @Override
-    public void request(byte[] envelope, String charset) {
+    public void arrived(UnaryOperator<String> headers) {
         running.remove();
+        for (String name : WHO) {
+            String value = headers.apply(name);
+            if (!value.isEmpty()) {
+                exchange().headers.put(name, value);
+            }
+        }
+    }
+
+    /** The HTTP headers of the running request that show who calls. */
+    Map<String, String> headers() {
+        return exchange().headers;
+    }
+
+    @Override
+    public void request(byte[] envelope, String charset) {
         exchange().request = new String(envelope, charset(charset));
     }
 

@@ -23,6 +23,10 @@ final class Fields {
     private static final int MOST = 1_000;
     private static final Pattern PLACEHOLDER = Pattern.compile("\\(([^()/?&]+)\\)");
 
+    /** What may stand in XML (XML 1.0, section 2.2). */
+    private static final Pattern WRITABLE =
+            Pattern.compile("[\\t\\n\\r\\x{20}-\\x{D7FF}\\x{E000}-\\x{FFFD}\\x{10000}-\\x{10FFFF}]*");
+
     private final List<String[]> pairs = new ArrayList<>();
 
     /** The fields of a message that is sent. */
@@ -58,6 +62,9 @@ final class Fields {
     private void add(String name, String value) {
         if (pairs.size() == MOST) {
             throw new Request.Refused(400, "there are more than " + MOST + " fields");
+        }
+        if (!WRITABLE.matcher(value).matches()) {
+            throw new Request.Refused(400, "a field holds characters that have no place in XML");
         }
         pairs.add(new String[] {name, value});
     }

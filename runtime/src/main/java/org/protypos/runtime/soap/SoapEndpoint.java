@@ -109,6 +109,7 @@ public abstract non-sealed class SoapEndpoint extends Endpoint {
         Reply reply() {
             try {
                 for (SoapGuard guard : guards) {
+                    guard.arrived(request::field);
                     guard.request(message.body(), message.type().charset());
                 }
                 Reply refused = Envelope.read(message, isEncoded(), types(), request.reading(), this::take);

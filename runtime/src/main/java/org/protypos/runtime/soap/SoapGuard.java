@@ -1,7 +1,17 @@
 package org.protypos.runtime.soap;
 
+import java.util.function.UnaryOperator;
+
 /** Watches over an endpoint: looks at requests before their operation is carried out, and at answers before they are sent. */
 public interface SoapGuard {
+    /**
+     * Sees the HTTP headers of a request before its message.
+     *
+     * @param headers gives the value of a header by its name, empty when it did not come
+     * @throws SecurityException when the request must not pass; its message becomes the fault
+     */
+    default void arrived(UnaryOperator<String> headers) {}
+
     /**
      * Lets a request pass.
      *

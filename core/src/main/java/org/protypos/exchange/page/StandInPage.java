@@ -1,0 +1,314 @@
+package org.protypos.exchange.page;
+
+import com.fasterxml.jackson.core.JsonFactory;
+import com.fasterxml.jackson.core.JsonGenerator;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.protypos.diagnostic.Finding;
+import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.SourceText;
+import org.protypos.exchange.call.CalledOperation;
+import org.protypos.exchange.call.Caller;
+import org.protypos.exchange.call.MessageValues;
+import org.protypos.exchange.call.OperationCheck;
+import org.protypos.exchange.call.RequestBuilder;
+import org.protypos.exchange.standin.StandIn;
+import org.protypos.message.check.CheckedMessage;
+import org.protypos.message.json.JsonMessageWriter;
+import org.protypos.message.json.JsonText;
+import org.protypos.message.json.JsonValue;
+import org.protypos.message.sample.Samples;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.message.tree.MessageReader;
+import org.protypos.message.tree.MessageText;
+import org.protypos.runtime.attach.Attachment;
+import org.protypos.runtime.soap.ContractDocuments;
+import org.protypos.runtime.soap.HttpEndpoint;
+import org.protypos.runtime.soap.SoapMessage;
+import org.protypos.runtime.xml.XmlTypes;
+import org.protypos.wsdl.Service;
+
+/**
+ * The page at the root of a stand-in: shows what the contract offers, has requests filled in and sent to the stand-in's
+ * own ports and nowhere else, and lists what came. The door of this package.
+ */
+public final class StandInPage extends HttpEndpoint {
+    private static final JsonFactory JSON = new JsonFactory();
+    private static final String BELOW = StandIn.RESERVED + "/";
+
+    private final StandIn standIn;
+    private final List<CalledOperation> operations;
+    private final Forms forms;
+    private final Received received = new Received();
+    private final Map<String, Route> routes = new LinkedHashMap<>();
+
+    /** What answers at a location. */
+    @FunctionalInterface
+    private interface Route {
+        PageAnswer answer(Map<String, String> fields) throws IOException;
+    }
+
+    /** Writes the members of a JSON object. */
+    @FunctionalInterface
+    private interface Members {
+        void write(JsonGenerator out) throws IOException;
+    }
+
+    private StandInPage(StandIn standIn) {
+        this.standIn = standIn;
+        this.operations = CalledOperation.of(standIn.contract());
+        this.forms = new Forms(standIn.contract(), standIn.check());
+        routes.put("/", fields -> resource("page.html", "text/html; charset=utf-8"));
+        for (String script : List.of("page.js", "form.js", "exchanges.js")) {
+            routes.put(BELOW + script, fields -> resource(script, "text/javascript; charset=utf-8"));
+        }
+        routes.put(BELOW + "page.css", fields -> resource("page.css", "text/css; charset=utf-8"));
+        routes.put(BELOW + "contract", fields -> json(this::contract));
+        routes.put(BELOW + "operation", fields -> json(out -> operation(called(fields), out)));
+        routes.put(BELOW + "type", fields -> json(out -> type(number(fields, "number"), out)));
+        routes.put(BELOW + "request", fields -> json(out -> request(called(fields), fields, out)));
+        routes.put(BELOW + "call", fields -> json(out -> call(called(fields), fields, out)));
+        routes.put(BELOW + "received", fields -> json(out -> received.write(number(fields, "after"), out)));
+    }
+
+    /**
+     * Shows the page.
+     *
+     * @return its address
+     */
+    public static String publish(StandIn standIn) {
+        StandInPage page = new StandInPage(standIn);
+        standIn.watch(page.received::add);
+        standIn.publish("/", page);
+        return standIn.root() + "/";
+    }
+
+    @Override
+    protected XmlTypes types() {
+        return XmlTypes.NONE;
+    }
+
+    @Override
+    protected ContractDocuments documents() {
+        return ContractDocuments.of();
+    }
+
+    @Override
+    protected String portType() {
+        return "";
+    }
+
+    @Override
+    protected String[] locations() {
+        return routes.keySet().toArray(String[]::new);
+    }
+
+    @Override
+    protected SoapMessage input(int operation) {
+        return new PageRequest(List.copyOf(routes.keySet()).get(operation));
+    }
+
+    @Override
+    protected String[] verbs() {
+        return new String[] {"GET", "POST"};
+    }
+
+    @Override
+    protected SoapMessage perform(SoapMessage came) throws IOException {
+        PageRequest request = (PageRequest) came;
+        return routes.get(request.location()).answer(request.fields());
+    }
+
+    private static PageAnswer resource(String name, String type) throws IOException {
+        try (InputStream in = StandInPage.class.getResourceAsStream(name)) {
+            return new PageAnswer(in.readAllBytes(), type);
+        }
+    }
+
+    /** What is known of the contract's types is gathered as it is needed, by one at a time. */
+    private PageAnswer json(Members members) throws IOException {
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        try (JsonGenerator out = JSON.createGenerator(bytes)) {
+            out.writeStartObject();
+            members.write(out);
+            out.writeEndObject();
+        }
+        return new PageAnswer(bytes.toByteArray(), "application/json");
+    }
+
+    private static int number(Map<String, String> fields, String name) {
+        String text = fields.getOrDefault(name, "");
+        if (!text.matches("[0-9]{1,9}")) {
+            throw new SecurityException(name + " is no number");
+        }
+        return Integer.parseInt(text);
+    }
+
+    private CalledOperation called(Map<String, String> fields) {
+        int number = number(fields, "operation");
+        if (number >= operations.size()) {
+            throw new SecurityException("there is no operation " + number);
+        }
+        return operations.get(number);
+    }
+
+    private void contract(JsonGenerator out) throws IOException {
+        out.writeNumberField("documents", standIn.contract().documents().all().size());
+        out.writeArrayFieldStart("services");
+        for (Service service : standIn.contract().wsdl().services().values()) {
+            out.writeStartObject();
+            out.writeStringField("name", service.name().getLocalPart());
+            out.writeStringField("documentation", service.documentation());
+            out.writeArrayFieldStart("ports");
+            for (Service.Port port : service.ports()) {
+                if (standIn.addresses().containsKey(port)) {
+                    port(port, out);
+                }
+            }
+            out.writeEndArray();
+            out.writeEndObject();
+        }
+        out.writeEndArray();
+    }
+
+    private void port(Service.Port port, JsonGenerator out) throws IOException {
+        out.writeStartObject();
+        out.writeStringField("name", port.name());
+        out.writeStringField("documentation", port.documentation());
+        out.writeStringField("address", standIn.addresses().get(port));
+        out.writeArrayFieldStart("operations");
+        for (int number = 0; number < operations.size(); number++) {
+            CalledOperation called = operations.get(number);
+            if (called.port() == port) {
+                out.writeStartObject();
+                out.writeNumberField("number", number);
+                out.writeStringField("name", called.operation().name());
+                out.writeStringField("protocol", called.binding().protocol().title());
+                out.writeStringField("documentation", called.operation().documentation());
+                out.writeBooleanField("oneWay", called.answer() == null);
+                out.writeEndObject();
+            }
+        }
+        out.writeEndArray();
+        out.writeEndObject();
+    }
+
+    /** What a request is made of, with one to begin with. */
+    private void operation(CalledOperation called, JsonGenerator out) throws IOException {
+        synchronized (standIn.check()) {
+            out.writeStringField("soapAction", called.isSoap() ? called.bound().soapAction() : null);
+            forms.message(called.request(), out);
+            String xml = new Samples(standIn.contract(), standIn.check().vocabulary(), false).message(called.request());
+            Map<String, Attachment> attached = new LinkedHashMap<>();
+            called.request()
+                    .attachments()
+                    .forEach(part -> attached.put(part, Attachment.of("a sample".getBytes(StandardCharsets.UTF_8))));
+            JsonValue value = new MessageValues(called, standIn.check()).request(parsed(xml, new Findings()), attached);
+            out.writeStringField("xml", xml);
+            out.writeFieldName("value");
+            JsonText.write(value, out);
+        }
+    }
+
+    private void type(int number, JsonGenerator out) throws IOException {
+        synchronized (standIn.check()) {
+            if (!forms.type(number, out)) {
+                throw new SecurityException("there is no type " + number);
+            }
+        }
+    }
+
+    private static MessageElement parsed(String xml, Findings findings) {
+        return MessageReader.read("request", xml.getBytes(StandardCharsets.UTF_8), findings);
+    }
+
+    /** Values as XML, with what is wrong with them. */
+    private void request(CalledOperation called, Map<String, String> fields, JsonGenerator out) throws IOException {
+        Findings findings = new Findings();
+        JsonValue value = JsonText.parse(new SourceText("values", fields.getOrDefault("value", "")), findings);
+        synchronized (standIn.check()) {
+            String xml = value == null
+                    ? ""
+                    : MessageText.of(new RequestBuilder(called, standIn.check().vocabulary(), findings).request(value));
+            out.writeStringField("xml", xml);
+            Received.deviations(
+                    "deviations",
+                    xml.isEmpty()
+                            ? List.of()
+                            : new OperationCheck(called, standIn.check())
+                                    .request(parsed(xml, new Findings()))
+                                    .deviations(),
+                    out);
+        }
+        problems(findings, out);
+    }
+
+    private static void problems(Findings findings, JsonGenerator out) throws IOException {
+        out.writeArrayFieldStart("problems");
+        for (Finding finding : findings.sorted()) {
+            out.writeString((finding.place() == null
+                            ? ""
+                            : finding.place().line() + ":" + finding.place().column() + " ")
+                    + finding.message());
+        }
+        out.writeEndArray();
+    }
+
+    /** Sends a request to the stand-in's own port, and tells what came back. */
+    private void call(CalledOperation called, Map<String, String> fields, JsonGenerator out) throws IOException {
+        Findings findings = new Findings();
+        String xml = fields.getOrDefault("xml", "");
+        JsonValue value = JsonText.parse(new SourceText("values", fields.getOrDefault("value", "{}")), findings);
+        if (value == null || parsed(xml, findings) == null) {
+            problems(findings, out);
+            return;
+        }
+        Map<String, Attachment> attached =
+                new RequestBuilder(called, standIn.check().vocabulary(), findings).attached(value, called.request());
+        String address = standIn.addresses().get(called.port());
+        long begin = System.nanoTime();
+        Caller.Answer answer =
+                new Caller(called, standIn.check().vocabulary(), with -> with.address(address)).call(xml, attached);
+        out.writeNumberField("micros", (System.nanoTime() - begin) / 1_000);
+        if (answer.call() != null) {
+            out.writeStringField("status", answer.call().answerHeaders().get(":status"));
+        }
+        out.writeStringField("text", answer.text());
+        out.writeStringField(
+                "failure", answer.failure() == null ? null : answer.failure().getMessage());
+        out.writeStringField(
+                "fault", answer.fault() == null ? null : answer.fault().fault().reason());
+        answer(called, answer, out);
+        problems(findings, out);
+    }
+
+    private void answer(CalledOperation called, Caller.Answer answer, JsonGenerator out) throws IOException {
+        MessageElement root = answer.root();
+        synchronized (standIn.check()) {
+            CheckedMessage checked = root == null ? null : new OperationCheck(called, standIn.check()).answer(root);
+            Received.deviations("deviations", checked == null ? List.of() : checked.deviations(), out);
+            out.writeArrayFieldStart("body");
+            if (root != null) {
+                List<MessageElement> body = (called.answer() == null ? called.request() : called.answer()).body(root);
+                JsonMessageWriter writer = new JsonMessageWriter(standIn.check().vocabulary(), checked.types());
+                for (MessageElement element : body) {
+                    out.writeStartObject();
+                    out.writeFieldName(element.name().getLocalPart());
+                    writer.write(element, out);
+                    out.writeEndObject();
+                }
+            }
+            out.writeEndArray();
+        }
+        out.writeObjectFieldStart("attached");
+        for (Map.Entry<String, Attachment> part : answer.attached().entrySet()) {
+            out.writeStringField(part.getKey(), part.getValue().toString());
+        }
+        out.writeEndObject();
+    }
+}

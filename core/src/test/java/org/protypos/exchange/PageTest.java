@@ -1,0 +1,372 @@
+package org.protypos.exchange;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.File;
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Predicate;
+import java.util.logging.Level;
+import java.util.logging.Logger;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.Assumptions;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.openqa.selenium.By;
+import org.openqa.selenium.Dimension;
+import org.openqa.selenium.Keys;
+import org.openqa.selenium.WebElement;
+import org.openqa.selenium.chrome.ChromeDriver;
+import org.openqa.selenium.chrome.ChromeDriverService;
+import org.openqa.selenium.chrome.ChromeOptions;
+import org.openqa.selenium.logging.LogEntry;
+import org.openqa.selenium.logging.LogType;
+import org.protypos.contract.Contract;
+import org.protypos.contract.ContractReader;
+import org.protypos.exchange.page.StandInPage;
+import org.protypos.exchange.standin.Answers;
+import org.protypos.exchange.standin.StandIn;
+import org.protypos.source.DocumentGatherer;
+
+/** The page of a stand-in in a browser, as somebody uses it who would rather look than type. */
+class PageTest {
+    private static final List<Path> BROWSERS = List.of(Path.of("/usr/bin/chromium"), Path.of("/usr/bin/google-chrome"));
+    private static final Path DRIVER = Path.of("/usr/bin/chromedriver");
+
+    private static final Logger QUIET = Logger.getLogger("org.openqa.selenium");
+
+    @TempDir
+    private static Path folder;
+
+    private static ChromeDriver browser;
+
+    @BeforeAll
+    static void open() {
+        Path program = BROWSERS.stream().filter(Files::isExecutable).findFirst().orElse(null);
+        Assumptions.assumeTrue(program != null && Files.isExecutable(DRIVER), "no Chromium with its driver here");
+        ChromeOptions options = new ChromeOptions();
+        options.setBinary(program.toFile());
+        options.addArguments(
+                "--headless",
+                "--no-sandbox",
+                "--disable-gpu",
+                "--disable-quic",
+                "--no-first-run",
+                "--disable-background-networking",
+                "--disable-component-update",
+                "--disable-sync",
+                "--lang=en-GB",
+                "--user-data-dir=" + folder.resolve("profile"));
+        ChromeDriverService service = new ChromeDriverService.Builder()
+                .usingDriverExecutable(DRIVER.toFile())
+                .usingAnyFreePort()
+                .withLogFile(new File(folder.toFile(), "driver.log"))
+                .build();
+        // It would rather know the very version of the browser; nothing here needs that.
+        QUIET.setLevel(Level.SEVERE);
+        browser = new ChromeDriver(service, options);
+        browser.manage().window().setSize(new Dimension(1280, 900));
+    }
+
+    @AfterAll
+    static void close() {
+        if (browser != null) {
+            browser.quit();
+        }
+    }
+
+    private static StandIn standIn(String contract, List<StandIn.Seen> seen) throws IOException {
+        Contract read = ContractReader.read(DocumentGatherer.gather(List.of(contract), null));
+        assertThat(read.isSound()).as("%s", read.findings()).isTrue();
+        InetSocketAddress any = new InetSocketAddress(InetAddress.getLoopbackAddress(), 0);
+        return StandIn.serve(read, any, Answers.NONE, seen::add);
+    }
+
+    /** Waits until something is so; the page does all its work by itself. */
+    private static void until(String what, Predicate<ChromeDriver> is) throws InterruptedException {
+        for (int i = 0; i < 200; i++) {
+            try {
+                if (is.test(browser)) {
+                    return;
+                }
+            } catch (RuntimeException e) {
+                // What was looked at has been drawn anew: look again.
+            }
+            Thread.sleep(50);
+        }
+        throw new AssertionError(what + " did not come about:\n"
+                + browser.findElement(By.tagName("body")).getText());
+    }
+
+    private static WebElement field(String path) {
+        return browser.findElement(By.cssSelector("[data-path='" + path + "'] [data-focus='" + path + "']"));
+    }
+
+    private static void type(String path, String text) {
+        WebElement field = field(path);
+        field.clear();
+        field.sendKeys(text);
+    }
+
+    /** Sets the field of a date or a time as its picker would. */
+    private static void pick(String path, String value) {
+        browser.executeScript(
+                "arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event('input', {bubbles: true}))",
+                field(path),
+                value);
+    }
+
+    private static void choose(String focus, String option) throws InterruptedException {
+        until(focus, page -> !page.findElements(By.cssSelector("select[data-focus='" + focus + "']"))
+                .isEmpty());
+        WebElement select = browser.findElement(By.cssSelector("select[data-focus='" + focus + "']"));
+        select.findElements(By.tagName("option")).stream()
+                .filter(one -> one.getText().equals(option))
+                .findFirst()
+                .orElseThrow()
+                .click();
+    }
+
+    private static void press(String label) throws InterruptedException {
+        By button = By.cssSelector("button[aria-label='" + label + "']");
+        until(label, page -> page.findElement(button).isDisplayed());
+        browser.findElement(button).click();
+    }
+
+    private static String xml() {
+        return browser.findElement(By.id("xml")).getDomProperty("value");
+    }
+
+    private static void send() throws InterruptedException {
+        browser.findElement(By.cssSelector("button.send")).click();
+        until("an answer", page -> page.findElement(By.id("answer")).getText().contains("HTTP"));
+    }
+
+    /** Each kind of field once, from the empty form to the request that came, the answer and the list. */
+    @Test
+    void everyKindOfFieldIsFilledInAndSent() throws Exception {
+        List<StandIn.Seen> seen = new ArrayList<>();
+        Path photo = Files.write(folder.resolve("photo.bin"), new byte[] {1, 2, 3});
+        try (StandIn standIn = standIn("src/test/resources/page/logbook.wsdl", seen)) {
+            browser.get(StandInPage.publish(standIn));
+            until("the form", page -> xml().contains("enter"));
+            assertThat(browser.findElement(By.tagName("nav")).getText())
+                    .contains("LogbookOffice", "Keeps the log of the harbour.", "Logbook · SOAP 1.1", "enter");
+            assertThat(browser.findElement(By.tagName("main")).getText())
+                    .contains("Writes an entry into the log of the day.", "Who writes the entry.", "/logbook");
+            type("/keeper", "Ada <&> \"Brook\"");
+            pick("/day", "2027-06-01");
+            pick("/at", "09:30");
+            pick("/seen", "2027-06-01T09:15");
+            browser.findElement(By.cssSelector("[data-focus='/seen~']")).clear();
+            browser.findElement(By.cssSelector("[data-focus='/seen~']")).sendKeys("+02:00");
+            type("/crew", "7");
+            type("/depth", "12.250");
+            if (field("/calm").isSelected()) {
+                field("/calm").click();
+            }
+            field("/calm").click();
+            choose("/wind", "south");
+            type("/quays", "3 4 5");
+            browser.findElement(By.cssSelector("[data-path='/photo'] input[type=file]"))
+                    .sendKeys(photo.toString());
+            assertThat(field("/kind").getDomAttribute("readonly")).isNotNull();
+            press("nil light");
+            choose("?berth,buoy", "buoy");
+            until("the buoy", page -> field("/buoy").isDisplayed());
+            type("/buoy", "red 4");
+            press("add from, to");
+            until("the days", page -> field("/to").isDisplayed());
+            pick("/to", "2027-06-03");
+            press("add remark");
+            until("the remark", page -> field("/remark").isDisplayed());
+            type("/remark", "none");
+            press("remove remark");
+            press("add guest");
+            until("a guest", page -> !page.findElements(By.cssSelector("[data-path='/guest']"))
+                    .isEmpty());
+            choose("/guest:type", "Inspector");
+            until("an inspector", page -> field("/guest/office").isDisplayed());
+            type("/guest/office", "customs");
+            press("add guest");
+            until("two guests", page -> field("/guest[2]/licence").isDisplayed());
+            type("/guest[2]/name", "Finn");
+            choose("?grain,timber", "timber");
+            until("timber", page -> field("/timber").isDisplayed());
+            type("/timber", "oak");
+            press("add @unit");
+            until("the unit", page -> field("/weight/@unit").isDisplayed());
+            type("/weight/@unit", "t");
+            type("/weight", "80");
+            press("remove stamp");
+            press("add stamp");
+            until("the stamp", page -> field("/Header/stamp/office").isDisplayed());
+            type("/Header/stamp/office", "north pier");
+            until("all of it in the request", page -> xml().contains("north pier"));
+            send();
+            assertThat(browser.findElement(By.id("answer")).getText())
+                    .contains("enterResponse", "keeper Ada <&> \"Brook\"", "HTTP 200");
+            until("the list", page -> page.findElement(By.id("received-state"))
+                    .getText()
+                    .equals("1 so far, all as the contract says."));
+        }
+        assertThat(seen).hasSize(1).allMatch(StandIn.Seen::isSound);
+        String came = seen.get(0).request().replaceAll("\\s*\\n\\s*", "").replaceAll("(</?)[a-z0-9]+:", "$1");
+        assertThat(came)
+                .contains(
+                        "<stamp><office>north pier</office></stamp>",
+                        "<keeper>Ada &lt;&amp;&gt; \"Brook\"</keeper><day>2027-06-01",
+                        "<at>09:30:00",
+                        "<seen>2027-06-01T09:15:00+02:00</seen><crew>7</crew><depth>12.250</depth><calm>true</calm>"
+                                + "<wind>south</wind><quays>3 4 5</quays><photo>AQID</photo><kind>entry</kind>",
+                        "nil=\"true\"/><buoy>red 4</buoy><from>",
+                        "<to>2027-06-03",
+                        "<office>customs</office></guest>",
+                        "<name>Finn</name><licence>",
+                        "<timber>oak</timber>",
+                        "unit=\"t\">80</weight>")
+                .doesNotContain("remark", "berth");
+        assertThat(browser.manage().logs().get(LogType.BROWSER).getAll())
+                .extracting(LogEntry::getMessage)
+                .isEmpty();
+    }
+
+    /** What is wrong is told at its field before it is sent, and by the fault after; the XML can be edited as well. */
+    @Test
+    void whatIsWrongIsToldAtItsField() throws Exception {
+        List<StandIn.Seen> seen = new ArrayList<>();
+        try (StandIn standIn = standIn("../examples/harbour/contract/desk.wsdl", seen)) {
+            browser.get(StandInPage.publish(standIn) + "#4");
+            until("the form", page -> xml().contains("castOff"));
+            type("/berthNumber", "seven");
+            until("the problem", page -> page.findElement(By.cssSelector("[data-path='/berthNumber'].wrong .problem"))
+                    .getText()
+                    .equals("\"seven\" is no int; expected is a value of type int"));
+            send();
+            assertThat(browser.findElement(By.id("answer")).getText()).contains("Fault", "\"seven\" is no int");
+            until("the list", page -> page.findElement(By.id("received-state"))
+                    .getText()
+                    .equals("1 so far, 0 as the contract says."));
+            browser.findElement(By.cssSelector("main details > summary")).click();
+            WebElement xml = browser.findElement(By.id("xml"));
+            String right = xml().replace("seven", "8");
+            xml.clear();
+            xml.sendKeys(right);
+            browser.findElement(By.cssSelector("button.send")).click();
+            until("the second", page -> page.findElement(By.id("received-state"))
+                    .getText()
+                    .equals("2 so far, 1 as the contract says."));
+            browser.findElement(By.cssSelector("#exchanges [data-number='1'] summary"))
+                    .click();
+            assertThat(browser.findElement(By.cssSelector("#exchanges [data-number='1']"))
+                            .getText())
+                    .contains("castOff", "at the port Desk", "/castOff/berthNumber", "desk.xsd:");
+        }
+        until(
+                "the end",
+                page -> page.findElement(By.id("received-state")).getText().contains("any more"));
+        assertThat(seen).hasSize(2);
+        assertThat(seen.get(1).request()).contains(">8<");
+    }
+
+    /** By keys alone, and on a narrow screen. */
+    @Test
+    void keysAloneDoAndNarrowScreensToo() throws Exception {
+        List<StandIn.Seen> seen = new ArrayList<>();
+        try (StandIn standIn = standIn("../examples/harbour/contract/desk.wsdl", seen)) {
+            String address = StandInPage.publish(standIn);
+            browser.get(address);
+            until("the form", page -> xml().contains("requestBerth"));
+            List<String> reached = new ArrayList<>();
+            boolean listed = false;
+            for (int i = 0; i < 60 && !reached.contains("Send"); i++) {
+                browser.switchTo().activeElement().sendKeys(Keys.TAB);
+                WebElement at = browser.switchTo().activeElement();
+                String what = at.getText().isEmpty() ? at.getDomProperty("id") : at.getText();
+                if (what.equals("listBerths") && !listed) {
+                    listed = true;
+                    at.sendKeys(Keys.ENTER);
+                    until(
+                            "the operation",
+                            page -> xml().contains("listBerths")
+                                    && page.switchTo()
+                                            .activeElement()
+                                            .getTagName()
+                                            .equals("main"));
+                }
+                reached.add(what);
+            }
+            assertThat(reached).contains("To the request", "listBerths", "+ deepEnoughFor", "Send");
+            browser.switchTo().activeElement().sendKeys(Keys.SPACE);
+            until(
+                    "an answer",
+                    page -> page.findElement(By.id("answer")).getText().contains("listBerthsResponse"));
+            browser.manage().window().setSize(new Dimension(500, 900));
+            browser.get(address + "#0");
+            browser.navigate().refresh();
+            until("the form", page -> xml().contains("requestBerth"));
+            Object wide = browser.executeScript(
+                    "return document.documentElement.scrollWidth > document.documentElement.clientWidth");
+            assertThat(wide).isEqualTo(false);
+            assertThat(browser.findElement(By.cssSelector("nav summary")).isDisplayed())
+                    .isTrue();
+            assertThat(browser.findElement(By.cssSelector("nav a[href='#3']")).isDisplayed())
+                    .isFalse();
+            browser.manage().window().setSize(new Dimension(1280, 900));
+        }
+    }
+
+    /** Everything comes from the stand-in itself, and what makes no sense is refused in words. */
+    @Test
+    void thePageNeedsNothingFromOutsideAndRefusesNonsense() throws Exception {
+        HttpClient http = HttpClient.newHttpClient();
+        try (StandIn standIn = standIn("../examples/harbour/contract/desk.wsdl", new ArrayList<>())) {
+            String root = StandInPage.publish(standIn);
+            for (String name :
+                    List.of("", "stand-in/page.js", "stand-in/form.js", "stand-in/exchanges.js", "stand-in/page.css")) {
+                HttpResponse<String> got = http.send(
+                        HttpRequest.newBuilder(URI.create(root + name)).build(), HttpResponse.BodyHandlers.ofString());
+                assertThat(got.statusCode()).as(name).isEqualTo(200);
+                assertThat(got.body()).as(name).doesNotContain("http:", "https:", "//cdn", "innerHTML", "eval(");
+            }
+            Map<String, Integer> nonsense = Map.of(
+                    "stand-in/type?number=99999", 400,
+                    "stand-in/type?number=-1", 400,
+                    "stand-in/operation?operation=x", 400,
+                    "stand-in/operation?operation=77", 400,
+                    "stand-in/nothing", 404,
+                    "elsewhere", 404);
+            for (Map.Entry<String, Integer> one : nonsense.entrySet()) {
+                HttpResponse<String> got = http.send(
+                        HttpRequest.newBuilder(URI.create(root + one.getKey())).build(),
+                        HttpResponse.BodyHandlers.ofString());
+                assertThat(got.statusCode()).as(one.getKey()).isEqualTo(one.getValue());
+                assertThat(got.body()).doesNotContain("Exception", "\tat ");
+            }
+            for (String form : Stream.of("operation=0&xml=%3Ca", "operation=0&xml=&value=%7B", "operation=4&xml=%00")
+                    .toList()) {
+                HttpResponse<String> got = http.send(
+                        HttpRequest.newBuilder(URI.create(root + "stand-in/call"))
+                                .timeout(Duration.ofSeconds(20))
+                                .POST(HttpRequest.BodyPublishers.ofString(form))
+                                .build(),
+                        HttpResponse.BodyHandlers.ofString());
+                assertThat(got.statusCode()).as(form).isBetween(200, 400);
+                assertThat(got.body()).as(form).doesNotContain("Exception", "\tat ", "failed");
+            }
+        }
+    }
+}
