@@ -396,7 +396,7 @@ final class CallCommand implements Callable<Integer> {
 
     /** Calls as often as wanted; the first answer is shown. */
     private int answered(String request) throws IOException {
-        Caller caller = new Caller(called, check.vocabulary(), this::settings);
+        Caller caller = new Caller(called, check, this::settings);
         CallView view = new CallView(terminal, called, check);
         Repetition repetition = new Repetition();
         for (int i = 0; i < repeat; i++) {

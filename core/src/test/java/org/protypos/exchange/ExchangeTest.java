@@ -92,8 +92,7 @@ class ExchangeTest {
                 for (boolean full : new boolean[] {true, false}) {
                     String request = new Samples(contract, check.vocabulary(), full).message(called.request());
                     String address = standIn.addresses().get(called.port());
-                    Caller.Answer answer =
-                            new Caller(called, check.vocabulary(), with -> with.address(address)).call(request);
+                    Caller.Answer answer = new Caller(called, check, with -> with.address(address)).call(request);
                     assertThat(answer.failure()).as(request).isNull();
                     assertThat(answer.fault()).as(request + answer.text()).isNull();
                     if (called.operation().output() != null) {
@@ -120,11 +119,11 @@ class ExchangeTest {
             Findings findings = new Findings();
             RequestBuilder builder = new RequestBuilder(find, check.vocabulary(), findings);
             String wrong = MessageText.of(builder.request(Arguments.of(List.of("berthNumber=seven"), findings)));
-            Caller.Answer refused = new Caller(find, check.vocabulary(), with -> with.address(address)).call(wrong);
+            Caller.Answer refused = new Caller(find, check, with -> with.address(address)).call(wrong);
             assertThat(refused.text())
                     .contains("/castOff/berthNumber: \"seven\" is no int; expected is a value of type int");
             String right = MessageText.of(builder.request(Arguments.of(List.of("berthNumber=7"), findings)));
-            Caller.Answer taken = new Caller(find, check.vocabulary(), with -> with.address(address)).call(right);
+            Caller.Answer taken = new Caller(find, check, with -> with.address(address)).call(right);
             assertThat(taken.failure()).isNull();
             assertThat(taken.fault()).isNull();
             assertThat(findings.hasErrors()).isFalse();
@@ -162,7 +161,7 @@ class ExchangeTest {
                 String text = requests.get(i % all.size());
                 calls.add(() -> new Caller(
                                 called,
-                                new ContractCheck(contract).vocabulary(),
+                                new ContractCheck(contract),
                                 with -> with.address(standIn.addresses().get(called.port())))
                         .call(text));
             }
@@ -230,8 +229,7 @@ class ExchangeTest {
                 }
                 String text = MessageText.of(new RequestBuilder(request, check.vocabulary(), findings)
                         .request(Arguments.of(values, findings)));
-                Caller.Answer answer =
-                        new Caller(request, check.vocabulary(), with -> with.address(address)).call(text);
+                Caller.Answer answer = new Caller(request, check, with -> with.address(address)).call(text);
                 String valid = answer.failure() == null && answer.fault() == null
                         ? new OperationCheck(request, check)
                                 .answer(parsed(answer.text()))
@@ -324,7 +322,7 @@ class ExchangeTest {
     private static String said(CalledOperation called, Samples samples, StandIn at) {
         Caller.Answer answer = new Caller(
                         called,
-                        new ContractCheck(called.contract()).vocabulary(),
+                        new ContractCheck(called.contract()),
                         with -> with.address(at.addresses().get(called.port())))
                 .call(samples.message(called.request()));
         assertThat(answer.failure()).isNull();

@@ -4,10 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
-import java.lang.reflect.Array;
 import java.lang.reflect.InvocationTargetException;
-import java.lang.reflect.Method;
-import java.lang.reflect.Proxy;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.URI;
@@ -18,11 +15,8 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
-import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -41,6 +35,7 @@ import org.protypos.plan.ApiInterface;
 import org.protypos.plan.ApiOperation;
 import org.protypos.plan.ApiService;
 import org.protypos.testing.Generated;
+import org.protypos.testing.GeneratedEnds;
 import org.protypos.testing.Infoset;
 import org.protypos.wsdl.Binding;
 import org.protypos.wsdl.Operation;
@@ -55,9 +50,7 @@ class BothEndsTest {
     private Path folder;
 
     private Generated generated;
-    private String runtime;
-    private final Map<String, Object> results = new HashMap<>();
-    private Object[] seen;
+    private GeneratedEnds ends;
     private StandIn standIn;
     private ContractCheck check;
 
@@ -75,7 +68,7 @@ class BothEndsTest {
     @MethodSource("contracts")
     void bothEndsSeeTheSame(Path contract) throws Exception {
         generated = Generated.from(contract, folder, null);
-        runtime = generated.plan().rootPackage() + ".runtime.";
+        ends = new GeneratedEnds(generated);
         List<String> wrong = new ArrayList<>();
         List<String> refused = new ArrayList<>();
         InetSocketAddress here = new InetSocketAddress(InetAddress.getLoopbackAddress(), 0);
@@ -107,12 +100,9 @@ class BothEndsTest {
                 .map(one -> generated.contract().wsdl().bindings().get(one.binding()))
                 .findFirst()
                 .orElseThrow();
-        Object server = serve(type);
         int calls = 0;
-        try (AutoCloseable closing = (AutoCloseable) server) {
-            Objects.requireNonNull(closing);
-            String address =
-                    "http://127.0.0.1:" + server.getClass().getMethod("port").invoke(server) + "/p";
+        try (AutoCloseable server = ends.serve(type)) {
+            String address = GeneratedEnds.address(server);
             List<Operation> operations = generated
                     .contract()
                     .wsdl()
@@ -136,30 +126,6 @@ class BothEndsTest {
         return calls;
     }
 
-    private Object serve(ApiInterface type) throws Exception {
-        Class<?> api = generated.load(type.packageName() + "." + type.name());
-        Object implementation =
-                Proxy.newProxyInstance(api.getClassLoader(), new Class<?>[] {api}, (proxy, method, arguments) -> {
-                    seen = arguments == null ? new Object[0] : arguments;
-                    return results.containsKey(method.getName()) ? results.get(method.getName()) : nothing(method);
-                });
-        Object endpoint = generated
-                .load(type.packageName() + "." + type.endpoint())
-                .getMethod("of", api)
-                .invoke(null, implementation);
-        Class<?> servers = generated.load(runtime + "soap.SoapServer");
-        Object server = servers.getMethod("listen", InetSocketAddress.class)
-                .invoke(null, new InetSocketAddress(InetAddress.getLoopbackAddress(), 0));
-        servers.getMethod("publish", String.class, generated.load(runtime + "soap.Endpoint"))
-                .invoke(server, "/p", endpoint);
-        return server;
-    }
-
-    private static Object nothing(Method method) {
-        Class<?> type = method.getReturnType();
-        return type.isPrimitive() && type != void.class ? Array.get(Array.newInstance(type, 1), 0) : null;
-    }
-
     private void call(
             Samples samples,
             Binding binding,
@@ -172,11 +138,11 @@ class BothEndsTest {
             String what,
             List<String> wrong)
             throws Exception {
-        results.clear();
+        ends.results().clear();
         String request = samples.message(new CarriedMessage(generated.contract(), binding, operation, false));
         boolean soap12 = port.protocol().title().endsWith("1.2");
         String contentType = soap12 ? "application/soap+xml; action=\"" + api.soapAction() + "\"" : "text/xml";
-        seen = null;
+        ends.forget();
         HttpResponse<String> raw = HttpClient.newHttpClient()
                 .send(
                         HttpRequest.newBuilder(URI.create(address))
@@ -185,33 +151,31 @@ class BothEndsTest {
                                 .POST(HttpRequest.BodyPublishers.ofString(request))
                                 .build(),
                         HttpResponse.BodyHandlers.ofString());
-        if (seen == null) {
+        if (ends.seen() == null) {
             wrong.add(what + " was not reached: " + raw.body());
             return;
         }
-        Object[] wanted = seen;
+        Object[] wanted = ends.seen();
         String answer = api.output() == null
                 ? null
                 : samples.message(new CarriedMessage(generated.contract(), binding, operation, true));
         Wire sample = new Wire(null, answer, soap12 ? "application/soap+xml" : "text/xml");
-        Object result =
-                method(type, api, client(type, service, port, sample.address())).invoke(wanted);
+        Object result = ends.call(type, api, ends.client(type, service, port, sample.address(), false), wanted);
         sample.close();
-        results.put(api.method(), result);
+        ends.results().put(api.method(), result);
         Wire relay = new Wire(address, null, null);
-        Object again =
-                method(type, api, client(type, service, port, relay.address())).invoke(wanted);
+        Object again = ends.call(type, api, ends.client(type, service, port, relay.address(), false), wanted);
         relay.close();
-        if (!Arrays.deepEquals(wanted, seen) || !Objects.deepEquals(result, again)) {
-            wrong.add(what + ": " + Arrays.deepToString(wanted) + " became " + Arrays.deepToString(seen) + "; " + result
-                    + " became " + again);
+        if (!Arrays.deepEquals(wanted, ends.seen()) || !Objects.deepEquals(result, again)) {
+            wrong.add(what + ": " + Arrays.deepToString(wanted) + " became " + Arrays.deepToString(ends.seen()) + "; "
+                    + result + " became " + again);
         }
         boolean literal = !api.input().encoded();
         CalledOperation called = CalledOperation.of(generated.contract()).stream()
                 .filter(one -> one.operation() == operation && one.port().name().equals(port.xmlName()))
                 .findFirst()
                 .orElseThrow();
-        Caller.Answer interpreted = new Caller(called, check.vocabulary(), with -> with.address(address)).call(request);
+        Caller.Answer interpreted = new Caller(called, check, with -> with.address(address)).call(request);
         MessageElement root = answer == null ? null : interpreted.root();
         boolean unlike = interpreted.fault() != null
                 || interpreted.failure() != null
@@ -224,8 +188,8 @@ class BothEndsTest {
         if (unlike) {
             wrong.add(what + " interpreted: " + interpreted);
         }
-        method(type, api, client(type, service, port, standIn.addresses().get(called.port())))
-                .invoke(wanted);
+        ends.call(
+                type, api, ends.client(type, service, port, standIn.addresses().get(called.port()), false), wanted);
         if (literal && !body(request).equals(body(relay.request))) {
             wrong.add(what + " request:\n" + body(request) + "\n" + body(relay.request));
         }
@@ -237,42 +201,6 @@ class BothEndsTest {
     private static String body(String envelope) {
         String infoset = Infoset.of(envelope);
         return infoset.substring(infoset.indexOf("}Body")).replaceAll("\\s+", " ");
-    }
-
-    private interface Call {
-        Object invoke(Object[] arguments) throws Exception;
-    }
-
-    private Call method(ApiInterface type, ApiOperation api, Object client) throws Exception {
-        for (Method method :
-                generated.load(type.packageName() + "." + type.name()).getMethods()) {
-            if (method.getName().equals(api.method())) {
-                return arguments -> method.invoke(client, arguments);
-            }
-        }
-        throw new NoSuchMethodException(api.method());
-    }
-
-    /** A client for an address that keeps binary content in the message, where it can be compared. */
-    private Object client(ApiInterface type, ApiService service, ApiService.Port port, String address)
-            throws Exception {
-        Class<?> settings = generated.load(runtime + "soap.SoapSettings");
-        UnaryOperator<Object> with = given -> {
-            try {
-                Object changed = settings.getMethod("address", String.class).invoke(given, address);
-                return settings.getMethod("notOptimized").invoke(changed);
-            } catch (ReflectiveOperationException e) {
-                throw new IllegalStateException(e);
-            }
-        };
-        Object constant = generated
-                .load(service.packageName() + "." + service.name())
-                .getField(port.constant())
-                .get(null);
-        return generated
-                .load(type.packageName() + "." + type.client())
-                .getMethod("connect", generated.load(runtime + "soap.SoapPort"), UnaryOperator.class)
-                .invoke(null, constant, with);
     }
 
     /** A server that answers with a text, or hands on to another and remembers what was said. */

@@ -1,14 +1,15 @@
 package org.protypos.exchange.call;
 
 import java.nio.charset.StandardCharsets;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
+import org.protypos.message.check.ContractCheck;
 import org.protypos.message.check.EnvelopeParts;
-import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
 import org.protypos.message.tree.MessageText;
@@ -33,7 +34,7 @@ public final class Caller {
     private static final String XOP = "http://www.w3.org/2004/08/xop/include";
 
     private final CalledOperation called;
-    private final Vocabulary vocabulary;
+    private final ContractCheck check;
     private final Exchanged exchanged = new Exchanged();
     private final Connection connection;
 
@@ -60,11 +61,12 @@ public final class Caller {
     /**
      * Prepares to call.
      *
+     * @param check is locked while it is used
      * @param with the settings of the connection
      */
-    public Caller(CalledOperation called, Vocabulary vocabulary, UnaryOperator<SoapSettings> with) {
+    public Caller(CalledOperation called, ContractCheck check, UnaryOperator<SoapSettings> with) {
         this.called = called;
-        this.vocabulary = vocabulary;
+        this.check = check;
         // What signs comes after what puts the request in its place, and what keeps it comes last.
         UnaryOperator<SoapSettings> settings =
                 plain -> with.apply(plain.interceptor(exchanged)).interceptor(new Sent());
@@ -74,14 +76,23 @@ public final class Caller {
         if (called.isSoap()) {
             SoapVersion version =
                     called.binding().protocol() == Protocol.SOAP_1_2 ? SoapVersion.SOAP_1_2 : SoapVersion.SOAP_1_1;
-            Set<SoapFeature> features =
-                    called.asksFor(PolicyAssertion::isAddressing) ? Set.of(SoapFeature.ADDRESSING) : Set.of();
             connection = SoapConnection.to(
-                    new SoapPort<>(service, port, address, version, Map.of(), features), settings, XmlTypes.NONE);
+                    new SoapPort<>(service, port, address, version, Map.of(), features()), settings, XmlTypes.NONE);
         } else {
             connection = HttpConnection.to(
                     new HttpPort<>(service, port, address, called.binding().verb(), Map.of()), settings, XmlTypes.NONE);
         }
+    }
+
+    private Set<SoapFeature> features() {
+        Set<SoapFeature> features = EnumSet.noneOf(SoapFeature.class);
+        if (called.asksFor(PolicyAssertion::isAddressing)) {
+            features.add(SoapFeature.ADDRESSING);
+        }
+        if (called.asksFor(PolicyAssertion::isMtom)) {
+            features.add(SoapFeature.MTOM);
+        }
+        return features;
     }
 
     /** Sends a whole message and waits for the answer; one call at a time. */
@@ -95,12 +106,18 @@ public final class Caller {
      * @param attached the parts by name
      */
     public Answer call(String message, Map<String, Attachment> attached) {
-        exchanged.begin(called.isSoap() ? message : null);
-        PlayedMessage request = called.isSoap()
-                ? new PlayedMessage(called, called.request(), vocabulary)
-                : PlayedMessage.of(called, called.request(), vocabulary, read(message));
+        // An envelope goes as it is, but for content that has to leave it.
+        boolean asItIs = called.isSoap() && !called.asksFor(PolicyAssertion::isMtom);
+        exchanged.begin(asItIs ? message : null);
+        PlayedMessage request;
+        PlayedMessage answer;
+        synchronized (check) {
+            request = asItIs
+                    ? new PlayedMessage(called, called.request(), check.vocabulary())
+                    : PlayedMessage.of(called, called.request(), check, read(message));
+            answer = called.answer() == null ? null : new PlayedMessage(called, called.answer(), check.vocabulary());
+        }
         request.attached().putAll(attached);
-        PlayedMessage answer = called.answer() == null ? null : new PlayedMessage(called, called.answer(), vocabulary);
         UndeclaredFaultException fault = null;
         CallFailedException failure = null;
         try {
@@ -144,7 +161,7 @@ public final class Caller {
         List<MessageElement> body = answer.body();
         return body.isEmpty()
                 ? null
-                : new RequestBuilder(called, vocabulary, new Findings()).envelope(body, answer.headers());
+                : new RequestBuilder(called, check.vocabulary(), new Findings()).envelope(body, answer.headers());
     }
 
     /** Keeps the request as it goes. */

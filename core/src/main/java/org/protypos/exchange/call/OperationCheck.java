@@ -47,7 +47,8 @@ public final class OperationCheck {
         return element.name().getLocalPart().equals("Fault");
     }
 
-    private CheckedMessage check(MessageElement message, CarriedMessage carried) {
+    /** Checks a whole message of the operation. */
+    CheckedMessage check(MessageElement message, CarriedMessage carried) {
         List<MessageElement> body = carried.body(message);
         boolean fault = !body.isEmpty() && isFault(body.get(0));
         boolean strange = carried.isSoap() && !message.name().getLocalPart().equals("Envelope");

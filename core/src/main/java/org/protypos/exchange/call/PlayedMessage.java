@@ -4,12 +4,15 @@ import java.io.ByteArrayInputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Base64;
+import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
 import org.protypos.message.check.CarriedMessage;
+import org.protypos.message.check.ContractCheck;
+import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
@@ -21,7 +24,9 @@ import org.protypos.runtime.soap.SoapMessage;
 import org.protypos.runtime.xml.XmlElement;
 import org.protypos.runtime.xml.XmlInput;
 import org.protypos.runtime.xml.XmlOutput;
+import org.protypos.runtime.xml.XmlTree;
 import org.protypos.runtime.xml.XmlTypes;
+import org.protypos.wsdl.PolicyAssertion;
 
 /** A message as the elements of its body and its header, with what travels beside it. */
 public final class PlayedMessage extends SoapMessage {
@@ -43,13 +48,42 @@ public final class PlayedMessage extends SoapMessage {
         this.form = carried.form(vocabulary);
     }
 
-    /** A message with all that a tree holds. */
+    /** A message with all that a tree holds; its binary content travels beside it where a policy asks for that. */
     public static PlayedMessage of(
-            CalledOperation called, CarriedMessage carried, Vocabulary vocabulary, MessageElement message) {
-        PlayedMessage played = new PlayedMessage(called, carried, vocabulary);
+            CalledOperation called, CarriedMessage carried, ContractCheck check, MessageElement message) {
+        PlayedMessage played = new PlayedMessage(called, carried, check.vocabulary());
+        Map<MessageElement, TypeModel> types = called.asksFor(PolicyAssertion::isMtom)
+                ? new OperationCheck(called, check).check(message, carried).types()
+                : Map.of();
         carried.header(message).forEach(block -> played.headers.add(element(block)));
-        carried.body(message).forEach(part -> played.body.add(element(part)));
+        for (MessageElement part : carried.body(message)) {
+            XmlElement<?> element = element(part);
+            if (!types.isEmpty()) {
+                putOutside(part, element, types);
+            }
+            played.body.add(element);
+        }
         return played;
+    }
+
+    private static void putOutside(MessageElement part, XmlElement<?> element, Map<MessageElement, TypeModel> types) {
+        if (!(element.value() instanceof XmlTree tree)) {
+            return;
+        }
+        TypeModel type = types.get(part);
+        boolean binary =
+                type != null && type.text() != null && type.text().builtin().equals("base64Binary");
+        if (binary && part.children().isEmpty()) {
+            tree.content().clear();
+            tree.content().add(Attachment.of(Base64.getMimeDecoder().decode(part.text())));
+            return;
+        }
+        Iterator<MessageElement> children = part.children().iterator();
+        for (Object item : tree.content()) {
+            if (item instanceof XmlElement<?> child && children.hasNext()) {
+                putOutside(children.next(), child, types);
+            }
+        }
     }
 
     /** The operation that it is a message of. */

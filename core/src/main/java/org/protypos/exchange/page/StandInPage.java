@@ -272,8 +272,7 @@ public final class StandInPage extends HttpEndpoint {
                 new RequestBuilder(called, standIn.check().vocabulary(), findings).attached(value, called.request());
         String address = standIn.addresses().get(called.port());
         long begin = System.nanoTime();
-        Caller.Answer answer =
-                new Caller(called, standIn.check().vocabulary(), with -> with.address(address)).call(xml, attached);
+        Caller.Answer answer = new Caller(called, standIn.check(), with -> with.address(address)).call(xml, attached);
         out.writeNumberField("micros", (System.nanoTime() - begin) / 1_000);
         if (answer.call() != null) {
             out.writeStringField("status", answer.call().answerHeaders().get(":status"));

@@ -155,7 +155,7 @@ final class Player {
             message = MessageText.of(new RequestBuilder(called, check.vocabulary(), new Findings())
                     .envelope(request.body(), request.headers()));
         }
-        Caller.Answer answer = new Caller(called, check.vocabulary(), settings -> {
+        Caller.Answer answer = new Caller(called, check, settings -> {
                     SoapSettings own = relay.with().apply(settings);
                     for (Map.Entry<String, String> header : headers.entrySet()) {
                         own = own.httpHeader(header.getKey(), header.getValue());
@@ -183,9 +183,11 @@ final class Player {
                                 .toList());
         PlayedMessage sent = null;
         if (fault == null && called.answer() != null) {
-            sent = root == null
-                    ? new PlayedMessage(called, called.answer(), check.vocabulary())
-                    : PlayedMessage.of(called, called.answer(), check.vocabulary(), root);
+            synchronized (check) {
+                sent = root == null
+                        ? new PlayedMessage(called, called.answer(), check.vocabulary())
+                        : sent(called, root);
+            }
             sent.attached().putAll(answer.attached());
         }
         return new Outcome(sent, fault, null, null, deviations, answered);
@@ -343,6 +345,6 @@ final class Player {
     }
 
     private PlayedMessage sent(CalledOperation called, MessageElement message) {
-        return PlayedMessage.of(called, called.answer(), check.vocabulary(), message);
+        return PlayedMessage.of(called, called.answer(), check, message);
     }
 }

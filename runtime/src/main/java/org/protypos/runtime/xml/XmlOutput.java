@@ -415,7 +415,7 @@ public final class XmlOutput {
         attributes.forEach((name, value) -> attribute(name.getNamespaceURI(), name.getLocalPart(), value));
     }
 
-    /** Writes strings and elements in their order. */
+    /** Writes strings, elements and binary content in their order. */
     public void mixed(List<Object> content) {
         for (Object item : content) {
             if (item instanceof XmlElement<?> element) {
@@ -426,6 +426,10 @@ public final class XmlOutput {
                         declared != null
                                 ? declared
                                 : types.element(namespace, element.name().getLocalPart()));
+            } else if (item instanceof Attachment binary) {
+                if (!attached(binary)) {
+                    text(binary.toBase64());
+                }
             } else {
                 text((String) item);
             }

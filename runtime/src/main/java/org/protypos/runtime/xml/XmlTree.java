@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import javax.xml.namespace.QName;
+import org.protypos.runtime.attach.Attachment;
 
 /**
  * Content that no type of the contract describes, kept as it came: attributes, text and elements in their order.
@@ -24,7 +25,10 @@ public final class XmlTree extends XmlObject {
         return prefixes;
     }
 
-    /** The content in its order: {@link String} for text, {@link XmlElement} for elements; may be changed. */
+    /**
+     * The content in its order: {@link String} for text, {@link XmlElement} for elements; may be changed. An {@link
+     * Attachment} may be put in for binary content that is to travel beside the message; what came so is text.
+     */
     public List<Object> content() {
         return content;
     }
@@ -38,6 +42,8 @@ public final class XmlTree extends XmlObject {
                         element.value() instanceof XmlTree tree
                                 ? tree.text()
                                 : element.value() instanceof XmlSimple simple ? simple.text() : "");
+            } else if (item instanceof Attachment binary) {
+                text.append(binary.toBase64());
             } else {
                 text.append(item);
             }

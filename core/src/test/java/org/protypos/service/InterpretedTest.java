@@ -1,0 +1,185 @@
+package org.protypos.service;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.security.KeyPair;
+import java.security.KeyPairGenerator;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.UnaryOperator;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.protypos.exchange.call.CalledOperation;
+import org.protypos.exchange.call.Caller;
+import org.protypos.exchange.call.OperationCheck;
+import org.protypos.exchange.standin.Answers;
+import org.protypos.exchange.standin.StandIn;
+import org.protypos.message.check.ContractCheck;
+import org.protypos.message.sample.Samples;
+import org.protypos.message.tree.MessageText;
+import org.protypos.plan.ApiInterface;
+import org.protypos.plan.ApiOperation;
+import org.protypos.plan.ApiService;
+import org.protypos.runtime.attach.Attachment;
+import org.protypos.runtime.security.UsernameToken;
+import org.protypos.testing.Generated;
+import org.protypos.testing.GeneratedEnds;
+
+/** Calls made of the contract alone meet generated servers, and generated clients meet a stand-in, whatever carries them. */
+class InterpretedTest {
+    private static final InetSocketAddress ANY = new InetSocketAddress(InetAddress.getLoopbackAddress(), 0);
+
+    @TempDir
+    private Path folder;
+
+    private Generated generated;
+    private GeneratedEnds ends;
+    private ContractCheck check;
+
+    private void generate(String contract) throws Exception {
+        generated = Generated.from(Path.of(contract), folder, null);
+        ends = new GeneratedEnds(generated);
+        check = new ContractCheck(generated.contract());
+    }
+
+    private ApiService service(CalledOperation called) {
+        return generated.plan().services().stream()
+                .filter(one -> one.xmlName().equals(called.service().name()))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    private ApiService.Port port(CalledOperation called) {
+        return service(called).ports().stream()
+                .filter(one -> one.xmlName().equals(called.port().name()))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    private ApiOperation operation(CalledOperation called) {
+        return port(called).type().operations().stream()
+                .filter(one -> one.xmlName().equals(called.operation().name()))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    private String sample(CalledOperation called) {
+        return new Samples(generated.contract(), check.vocabulary(), true).message(called.request());
+    }
+
+    /** Plain HTTP of every form, attachments, optimized content and addressing. */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "../examples/tables/tables.wsdl",
+                "../examples/papers/papers.wsdl",
+                "src/test/resources/carried/carried.wsdl"
+            })
+    void whateverCarriesThemMessagesArriveWhole(String contract) throws Exception {
+        generate(contract);
+        List<StandIn.Seen> seen = new ArrayList<>();
+        try (StandIn standIn = StandIn.serve(generated.contract(), ANY, Answers.NONE, seen::add)) {
+            for (CalledOperation called : CalledOperation.of(generated.contract())) {
+                ApiInterface type = port(called).type();
+                ApiOperation api = operation(called);
+                String what = called.port().name() + " " + api.method();
+                Map<String, Attachment> attached = new LinkedHashMap<>();
+                called.request()
+                        .attachments()
+                        .forEach(part -> attached.put(
+                                part, Attachment.of(("of " + part).getBytes(StandardCharsets.UTF_8), "image/png")));
+                String request = sample(called);
+                String played = standIn.addresses().get(called.port());
+                Caller.Answer fromStandIn =
+                        new Caller(called, check, with -> with.address(played)).call(request, attached);
+                assertThat(fromStandIn.failure()).as(what).isNull();
+                try (AutoCloseable server = ends.serve(type)) {
+                    String address = GeneratedEnds.address(server);
+                    UnaryOperator<org.protypos.runtime.soap.SoapSettings> there = with -> with.address(address);
+                    new Caller(called, check, there).call(request, attached);
+                    Object[] wanted = ends.seen();
+                    assertThat(wanted).as(what + " was not reached").isNotNull();
+                    Object result = ends.call(
+                            type, api, ends.client(type, service(called), port(called), played, true), wanted);
+                    ends.results().put(api.method(), result);
+                    ends.forget();
+                    Caller.Answer answer = new Caller(called, check, there).call(request, attached);
+                    assertThat(answer.failure()).as(what).isNull();
+                    assertThat(answer.fault()).as(what).isNull();
+                    assertThat(Arrays.deepEquals(ends.seen(), wanted)).as(what).isTrue();
+                    assertThat(content(called, answer)).as(what).isEqualTo(content(called, fromStandIn));
+                    assertThat(answer.attached()).as(what).isEqualTo(fromStandIn.attached());
+                    ends.results().clear();
+                }
+            }
+        }
+        assertThat(seen).isNotEmpty().allMatch(StandIn.Seen::isSound);
+    }
+
+    private String content(CalledOperation called, Caller.Answer answer) {
+        if (answer.root() == null) {
+            return "";
+        }
+        assertThat(new OperationCheck(called, check).answer(answer.root()).deviations())
+                .isEmpty();
+        StringBuilder content = new StringBuilder();
+        called.answer().body(answer.root()).forEach(part -> content.append(MessageText.compact(part)));
+        return content.toString().replaceAll(">\\s+<", "><").replaceAll("xmlns:\\w+=\"[^\"]*\"|\\w+:|\\s", "");
+    }
+
+    /** Content of some size leaves the message where a policy asks for that, both ways, and addressing headers are there. */
+    @Test
+    void policiesAreKept() throws Exception {
+        generate("../examples/papers/papers.wsdl");
+        CalledOperation file = CalledOperation.of(generated.contract()).get(0);
+        String large = "QUJD".repeat(2_000);
+        String request = sample(file).replaceFirst("(scan[^>]*>)[^<]*<", "$1" + large + "<");
+        List<StandIn.Seen> seen = new ArrayList<>();
+        try (StandIn standIn = StandIn.serve(generated.contract(), ANY, Answers.NONE, seen::add)) {
+            String address = standIn.addresses().get(file.port());
+            Caller.Answer answer = new Caller(file, check, with -> with.address(address)).call(request);
+            assertThat(answer.failure()).isNull();
+            assertThat(answer.sent()).doesNotContain(large).contains("Include", "cid:", "addressing", "MessageID");
+            assertThat(answer.call().headers().get("Content-Type"))
+                    .startsWith("multipart/related")
+                    .contains("application/xop+xml");
+            assertThat(answer.text()).contains("http://lanternbay.example/papers/filed", "RelatesTo");
+        }
+        assertThat(seen).hasSize(1).allMatch(StandIn.Seen::isSound);
+        assertThat(seen.get(0).request()).contains("cid:");
+    }
+
+    /** Who calls is shown in the header, and the message is signed over that, when the settings say so. */
+    @Test
+    void securityHeadersComeFromTheSettings() throws Exception {
+        generate("../examples/harbour/contract/desk.wsdl");
+        CalledOperation list = CalledOperation.of(generated.contract()).get(1);
+        UnaryOperator<String> passwords = name -> name.equals("ada") ? "secret" : null;
+        Object names = ends.runtime("security.UsernameCheck")
+                .getMethod("of", UnaryOperator.class)
+                .invoke(null, passwords);
+        try (AutoCloseable server = ends.serve(port(list).type(), names)) {
+            String address = GeneratedEnds.address(server);
+            Caller.Answer known = new Caller(list, check, with -> with.address(address)
+                            .soapHeader(UsernameToken.digest("ada", "secret")))
+                    .call(sample(list));
+            assertThat(known.fault()).as(known.text()).isNull();
+            assertThat(known.sent()).contains("UsernameToken", "PasswordDigest").doesNotContain("secret<");
+            Caller.Answer unknown = new Caller(
+                            list, check, with -> with.address(address).soapHeader(UsernameToken.text("ada", "guessed")))
+                    .call(sample(list));
+            assertThat(unknown.fault().fault().reason()).contains("user name or the password is wrong");
+            KeyPair keys = KeyPairGenerator.getInstance("RSA").generateKeyPair();
+            assertThat(keys).isNotNull();
+        }
+    }
+}
