@@ -6,10 +6,12 @@ import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.security.KeyPair;
-import java.security.KeyPairGenerator;
+import java.security.KeyStore;
+import java.security.PrivateKey;
+import java.security.cert.X509Certificate;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -31,6 +33,7 @@ import org.protypos.plan.ApiOperation;
 import org.protypos.plan.ApiService;
 import org.protypos.runtime.attach.Attachment;
 import org.protypos.runtime.security.UsernameToken;
+import org.protypos.runtime.security.XmlSignature;
 import org.protypos.testing.Generated;
 import org.protypos.testing.GeneratedEnds;
 
@@ -178,8 +181,41 @@ class InterpretedTest {
                             list, check, with -> with.address(address).soapHeader(UsernameToken.text("ada", "guessed")))
                     .call(sample(list));
             assertThat(unknown.fault().fault().reason()).contains("user name or the password is wrong");
-            KeyPair keys = KeyPairGenerator.getInstance("RSA").generateKeyPair();
-            assertThat(keys).isNotNull();
+        }
+        Path file = folder.resolve("ada.p12");
+        Process tool = new ProcessBuilder(
+                        Path.of(System.getProperty("java.home"), "bin", "keytool")
+                                .toString(),
+                        "-genkeypair",
+                        "-alias",
+                        "ada",
+                        "-keyalg",
+                        "EC",
+                        "-dname",
+                        "CN=Ada",
+                        "-keystore",
+                        file.toString(),
+                        "-storepass",
+                        "changeit")
+                .redirectErrorStream(true)
+                .start();
+        tool.getInputStream().readAllBytes();
+        assertThat(tool.waitFor()).isZero();
+        KeyStore keys = KeyStore.getInstance(file.toFile(), "changeit".toCharArray());
+        X509Certificate certificate = (X509Certificate) keys.getCertificate("ada");
+        Object trusting = ends.runtime("security.XmlSignature")
+                .getMethod("trustingOnly", Collection.class)
+                .invoke(null, List.of(certificate));
+        XmlSignature signature =
+                XmlSignature.by((PrivateKey) keys.getKey("ada", "changeit".toCharArray()), certificate);
+        try (AutoCloseable server = ends.serve(port(list).type(), trusting)) {
+            String address = GeneratedEnds.address(server);
+            Caller.Answer signed =
+                    new Caller(list, check, with -> with.address(address).interceptor(signature)).call(sample(list));
+            assertThat(signed.fault()).as(signed.text()).isNull();
+            assertThat(signed.sent()).contains("SignatureValue");
+            Caller.Answer bare = new Caller(list, check, with -> with.address(address)).call(sample(list));
+            assertThat(bare.fault().fault().reason()).contains("sign");
         }
     }
 }

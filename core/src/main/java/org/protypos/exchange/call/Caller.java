@@ -125,7 +125,7 @@ public final class Caller {
                     called.operation().name(),
                     called.isSoap()
                             ? called.bound().soapAction()
-                            : location(called.bound().location()),
+                            : called.bound().location(),
                     request,
                     answer);
         } catch (UndeclaredFaultException e) {
@@ -142,10 +142,6 @@ public final class Caller {
                 failure,
                 exchanged.sent,
                 exchanged.call);
-    }
-
-    private static String location(String location) {
-        return location == null || location.isEmpty() || location.startsWith("/") ? location : "/" + location;
     }
 
     private static MessageElement read(String text) {

@@ -64,7 +64,7 @@ public final class OperationCheck {
     }
 
     private CheckedMessage body(List<MessageElement> body, CarriedMessage carried) {
-        if (carried.isEncoded()) {
+        if (carried.isEncoded() || body.isEmpty() && !carried.isSoap()) {
             return new CheckedMessage(List.of(), Map.of());
         }
         if (carried.isWrapped() && !carried.isSoap()) {

@@ -145,16 +145,26 @@ public final class PlayedMessage extends SoapMessage {
         return known;
     }
 
+    /** A document of no parts is none, whatever stands for it. */
+    private boolean isNothing() {
+        return form == Form.DOCUMENT && carried.parts().isEmpty();
+    }
+
     @Override
     protected void readBody(XmlInput in) {
         while (in.atElement()) {
-            body.add(in.element());
+            XmlElement<?> element = in.element();
+            if (!isNothing()) {
+                body.add(element);
+            }
         }
     }
 
     @Override
     protected void writeBody(XmlOutput out) {
-        body.forEach(out::element);
+        if (!isNothing()) {
+            body.forEach(out::element);
+        }
     }
 
     @Override

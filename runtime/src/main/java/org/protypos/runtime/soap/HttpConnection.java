@@ -40,7 +40,7 @@ public final class HttpConnection extends Connection {
 
     @Override
     HttpRequest request(SoapInterceptor.Call call, String standard, SoapMessage message) {
-        String target = address() + port.location(call.operation(), standard);
+        String target = beneath(address(), port.location(call.operation(), standard));
         byte[] body = new byte[0];
         String type = null;
         boolean inAddress = port.verb().equals("GET")
@@ -86,6 +86,15 @@ public final class HttpConnection extends Connection {
                                 ? HttpRequest.BodyPublishers.noBody()
                                 : HttpRequest.BodyPublishers.ofByteArray(body))
                 .build();
+    }
+
+    /** A location beneath an address, with one slash between them (WSDL 1.1, section 4.4). */
+    private static String beneath(String address, String location) {
+        if (location.isEmpty() || location.startsWith("?")) {
+            return address + location;
+        }
+        String start = address.endsWith("/") ? address.substring(0, address.length() - 1) : address;
+        return start + (location.startsWith("/") ? "" : "/") + location;
     }
 
     /** The request that carries one part as it is. */

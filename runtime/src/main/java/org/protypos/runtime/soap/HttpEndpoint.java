@@ -33,8 +33,8 @@ public abstract non-sealed class HttpEndpoint extends Endpoint {
         String[] locations = locations();
         for (int i = 0; i < locations.length; i++) {
             SoapMessage input = input(i);
-            String location =
-                    locations[i].isEmpty() || locations[i].startsWith("/") ? locations[i] : "/" + locations[i];
+            boolean isWhole = locations[i].isEmpty() || locations[i].matches("[/?].*");
+            String location = isWhole ? locations[i] : "/" + locations[i];
             boolean replaced = input.form() == SoapMessage.Form.REPLACED;
             String asked = location.contains("?") && request.query() != null
                     ? request.path() + "?" + request.query()
