@@ -31,10 +31,9 @@ import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
 import org.protypos.message.tree.MessageText;
 import org.protypos.runtime.attach.Attachment;
-import org.protypos.runtime.security.UsernameToken;
-import org.protypos.runtime.security.XmlSignature;
 import org.protypos.runtime.soap.SoapSettings;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
@@ -84,17 +83,8 @@ final class CallCommand implements Callable<Integer> {
             description = "A file that travels beside the message as one of its parts. May be repeated.")
     private List<String> attach = new ArrayList<>();
 
-    @Option(
-            names = "--security",
-            paramLabel = "HOW",
-            description = "How the message shows PROTYPOS_USER: text or digest, in a WS-Security header block.")
-    private String security;
-
-    @Option(
-            names = "--sign",
-            paramLabel = "KEYSTORE",
-            description = "Signs the body with the key of a PKCS #12 file; PROTYPOS_KEY_PASSWORD opens it.")
-    private Path sign;
+    @Mixin
+    private SecurityArguments security;
 
     @Option(
             names = "--timeout",
@@ -143,9 +133,9 @@ final class CallCommand implements Callable<Integer> {
     private ContractCheck check;
     private CalledOperation called;
     private String keptInput;
+    private String keptSecurity;
     private String inputText;
     private final Map<String, Attachment> attached = new LinkedHashMap<>();
-    private XmlSignature signature;
 
     @Override
     public Integer call() throws IOException {
@@ -174,8 +164,7 @@ final class CallCommand implements Callable<Integer> {
             return ContractArguments.status(read);
         }
         called = find(read);
-        signature = sign == null ? null : KeyFile.signature(sign, spec);
-        checkSecurity();
+        security.prepare(spec, keptSecurity);
         check = new ContractCheck(read);
         MessageElement request = request(findings);
         attach(findings);
@@ -233,6 +222,10 @@ final class CallCommand implements Callable<Integer> {
         List<String> all = new ArrayList<>(kept.headers());
         all.addAll(headers);
         headers = all;
+        List<String> files = new ArrayList<>(kept.attach());
+        files.addAll(attach);
+        attach = files;
+        keptSecurity = kept.security();
         keptInput = input == null ? kept.input() : null;
         values = input == null ? kept.with(more) : more;
     }
@@ -240,7 +233,8 @@ final class CallCommand implements Callable<Integer> {
     private void keep() throws IOException {
         String text = input == null ? keptInput : inputText();
         try {
-            Path file = new SavedCall(contract, operation, port, address, headers, values, text).save(save);
+            Path file = new SavedCall(contract, operation, port, address, security.how(), headers, attach, values, text)
+                    .save(save);
             terminal.err().println("kept as " + file + "; again: protypos call --saved " + save);
         } catch (FileAlreadyExistsException e) {
             throw new ParameterException(
@@ -283,7 +277,7 @@ final class CallCommand implements Callable<Integer> {
     private SoapSettings settings(SoapSettings plain) {
         SoapSettings settings = plain.timeout(Duration.ofSeconds(timeout)).followRedirects();
         settings = address == null ? settings : settings.address(address);
-        settings = secured(settings);
+        settings = security.applied(settings);
         for (String header : headers) {
             int colon = header.indexOf(':');
             if (colon <= 0) {
@@ -294,39 +288,6 @@ final class CallCommand implements Callable<Integer> {
                     header.substring(colon + 1).strip());
         }
         return settings;
-    }
-
-    private void checkSecurity() {
-        if (security != null && !List.of("text", "digest").contains(security)) {
-            throw new ParameterException(spec.commandLine(), "--security: is text or digest");
-        }
-        if (security != null
-                && (System.getenv("PROTYPOS_USER") == null || System.getenv("PROTYPOS_PASSWORD") == null)) {
-            throw new ParameterException(
-                    spec.commandLine(), "--security: PROTYPOS_USER and PROTYPOS_PASSWORD say who calls");
-        }
-    }
-
-    private SoapSettings secured(SoapSettings plain) {
-        SoapSettings settings = signature == null ? plain : plain.interceptor(signature);
-        if (security == null) {
-            return authorized(settings);
-        }
-        String user = System.getenv("PROTYPOS_USER");
-        String password = System.getenv("PROTYPOS_PASSWORD");
-        return settings.soapHeader(
-                security.equals("text") ? UsernameToken.text(user, password) : UsernameToken.digest(user, password));
-    }
-
-    /** Settings with who calls, if the environment says so. */
-    static SoapSettings authorized(SoapSettings settings) {
-        String token = System.getenv("PROTYPOS_TOKEN");
-        String user = System.getenv("PROTYPOS_USER");
-        String password = System.getenv("PROTYPOS_PASSWORD");
-        if (token != null) {
-            return settings.bearerToken(token);
-        }
-        return user != null && password != null ? settings.basicAuthorization(user, password) : settings;
     }
 
     /** The whole request: of values, of JSON, of an element, or of an envelope. */
@@ -383,7 +344,7 @@ final class CallCommand implements Callable<Integer> {
                         "attachment",
                         null,
                         "the part " + part + " is missing",
-                        "give it with --attach " + part + "=FILE"));
+                        "give it with --attach \"" + part + "=FILE\""));
     }
 
     private String inputText() throws IOException {

@@ -15,6 +15,7 @@ import javax.tools.JavaCompiler;
 import javax.tools.ToolProvider;
 import org.protypos.binding.ProposedRule;
 import org.protypos.contract.Contract;
+import org.protypos.diagnostic.Findings;
 import org.protypos.message.check.Deviation;
 import org.protypos.proof.Proof;
 import org.protypos.proof.ProofResult;
@@ -47,14 +48,26 @@ final class ProofCommand implements Callable<Integer> {
             names = "--message",
             paramLabel = "FILE",
             required = true,
-            description = "A message, bare or in a SOAP envelope; of a folder all .xml files in it. May be repeated.")
+            description =
+                    "A message, bare or in a SOAP envelope, or as JSON with --as; of a folder all .xml files in it."
+                            + " May be repeated.")
     private List<Path> messages = new ArrayList<>();
+
+    @Option(
+            names = "--as",
+            paramLabel = "NAME",
+            description = "What messages in JSON are: requests of this operation, or global elements of this name.")
+    private String as;
 
     @Option(names = "--json", description = "Writes one JSON document.")
     private boolean json;
 
-    /** A message in a file. */
-    private record MessageFile(Path path) implements Proof.Message {
+    /**
+     * A message in a file.
+     *
+     * @param made the message in XML when the file holds it as JSON, otherwise null
+     */
+    private record MessageFile(Path path, byte[] made) implements Proof.Message {
         @Override
         public String name() {
             return path.toString();
@@ -62,6 +75,9 @@ final class ProofCommand implements Callable<Integer> {
 
         @Override
         public byte[] bytes() throws IOException {
+            if (made != null) {
+                return made;
+            }
             if (Files.size(path) > LARGEST_MESSAGE) {
                 throw new IOException(path + " is larger than " + (LARGEST_MESSAGE >> 20) + " MB");
             }
@@ -87,6 +103,13 @@ final class ProofCommand implements Callable<Integer> {
         PlannedContract planned = rules.plan(contract, arguments.adopted(), null, true);
         if (!planned.isSound()) {
             terminal.refuse(planned.findings(), "nothing was proved", json);
+            return ExitStatus.CONTRACT;
+        }
+        Findings findings = new Findings();
+        files = new JsonMessages(planned.contract(), as, spec, findings)
+                .inXml(files, MessageFile::path, MessageFile::new);
+        if (findings.hasErrors()) {
+            terminal.refuse(findings.sorted(), "nothing was proved", json);
             return ExitStatus.CONTRACT;
         }
         Proof proof = new Proof(planned.contract(), RuleArguments.withoutForeignClasses(planned));
@@ -142,10 +165,10 @@ final class ProofCommand implements Callable<Integer> {
                                     file.toString().toLowerCase(Locale.ROOT).endsWith(".xml"))
                             .filter(Files::isRegularFile)
                             .sorted()
-                            .forEach(file -> files.add(new MessageFile(file)));
+                            .forEach(file -> files.add(new MessageFile(file, null)));
                 }
             } else if (Files.isRegularFile(message)) {
-                files.add(new MessageFile(message));
+                files.add(new MessageFile(message, null));
             } else {
                 throw new ParameterException(spec.commandLine(), "--message: there is no file " + message);
             }

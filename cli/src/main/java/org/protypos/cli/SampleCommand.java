@@ -1,25 +1,33 @@
 package org.protypos.cli;
 
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HashSet;
 import java.util.IdentityHashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.Callable;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
 import org.protypos.contract.Selection;
+import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.NearestName;
-import org.protypos.message.check.CarriedMessage;
-import org.protypos.message.model.Vocabulary;
+import org.protypos.exchange.call.CalledOperation;
+import org.protypos.exchange.call.MessageValues;
+import org.protypos.message.check.ContractCheck;
+import org.protypos.message.json.JsonMessageWriter;
+import org.protypos.message.json.JsonText;
+import org.protypos.message.json.JsonValue;
 import org.protypos.message.sample.Samples;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.message.tree.MessageReader;
 import org.protypos.output.LooseFiles;
 import org.protypos.output.WriteReport;
 import org.protypos.target.SourceFile;
@@ -75,6 +83,7 @@ final class SampleCommand implements Callable<Integer> {
     private boolean json;
 
     private Terminal terminal;
+    private ContractCheck check;
 
     /** The file names given so far, in small letters: some file systems do not tell capitals apart. */
     private final Set<String> taken = new HashSet<>();
@@ -90,22 +99,45 @@ final class SampleCommand implements Callable<Integer> {
             terminal.refuse(contract.findings(), "no sample was made", json);
             return ContractArguments.status(contract);
         }
-        Samples samples = new Samples(contract, new Vocabulary(contract.schema()), full);
-        Map<String, String> texts = new LinkedHashMap<>();
+        check = new ContractCheck(contract);
+        Samples samples = new Samples(contract, check.vocabulary(), full);
+        List<Made> made = new ArrayList<>();
         if (all) {
-            samples.elements().forEach(name -> texts.put(fileName(name.getLocalPart()), samples.element(name)));
+            samples.elements().forEach(name -> made.add(element(samples, name)));
         }
         for (String wanted : elements) {
-            QName name = element(samples, wanted);
-            texts.put(fileName(name.getLocalPart()), samples.element(name));
+            made.add(element(samples, named(samples, wanted)));
         }
         for (String wanted : operations) {
-            operation(contract, samples, wanted, texts);
+            operation(contract, samples, wanted, made);
         }
-        if (texts.isEmpty() && !all) {
+        if (made.isEmpty() && !all) {
             throw new ParameterException(spec.commandLine(), nothingChosen(contract, samples));
         }
-        return into == null ? print(texts) : write(texts);
+        return into == null ? print(made) : write(made);
+    }
+
+    /**
+     * A message that was made up.
+     *
+     * @param file the name of a file for it
+     * @param kind what it is a message of: {@code element}, {@code request} or {@code answer}
+     * @param name the name of the element or the operation
+     * @param text the message
+     * @param values the same as JSON
+     */
+    private record Made(String file, String kind, String name, String text, Supplier<JsonValue> values) {}
+
+    private static MessageElement parsed(String text) {
+        return MessageReader.read("sample", text.getBytes(StandardCharsets.UTF_8), new Findings());
+    }
+
+    private Made element(Samples samples, QName name) {
+        String text = samples.element(name);
+        return new Made(fileName(name.getLocalPart()), "element", name.toString(), text, () -> {
+            MessageElement root = parsed(text);
+            return JsonMessageWriter.value(check.vocabulary(), check.check(root).types(), root);
+        });
     }
 
     private static String nothingChosen(Contract contract, Samples samples) {
@@ -126,7 +158,7 @@ final class SampleCommand implements Callable<Integer> {
                 + (known.size() > SHOWN_NAMES ? " and " + (known.size() - SHOWN_NAMES) + " more" : "");
     }
 
-    private QName element(Samples samples, String wanted) {
+    private QName named(Samples samples, String wanted) {
         List<QName> found = samples.elements().stream()
                 .filter(name ->
                         name.getLocalPart().equals(wanted) || name.toString().equals(wanted))
@@ -155,7 +187,7 @@ final class SampleCommand implements Callable<Integer> {
                                 .orElse(""));
     }
 
-    private void operation(Contract contract, Samples samples, String wanted, Map<String, String> texts) {
+    private void operation(Contract contract, Samples samples, String wanted, List<Made> made) {
         List<String> known = new ArrayList<>();
         Set<Operation> done = Collections.newSetFromMap(new IdentityHashMap<>());
         for (Binding binding : contract.wsdl().bindings().values()) {
@@ -166,7 +198,7 @@ final class SampleCommand implements Callable<Integer> {
             for (Operation operation : portType.operations()) {
                 known.add(operation.name());
                 if (Selection.matches(wanted, operation.name()) && done.add(operation)) {
-                    messages(contract, samples, binding, operation, texts);
+                    messages(samples, new CalledOperation(contract, null, null, binding, portType, operation), made);
                 }
             }
         }
@@ -175,16 +207,18 @@ final class SampleCommand implements Callable<Integer> {
         }
     }
 
-    private void messages(
-            Contract contract, Samples samples, Binding binding, Operation operation, Map<String, String> texts) {
-        if (operation.input() != null) {
-            String request = samples.message(new CarriedMessage(contract, binding, operation, false));
-            texts.put(fileName(operation.name() + "-request"), request);
+    private void messages(Samples samples, CalledOperation called, List<Made> made) {
+        String name = called.operation().name();
+        MessageValues values = new MessageValues(called, check);
+        if (called.operation().input() != null) {
+            String text = samples.message(called.request());
+            made.add(new Made(
+                    fileName(name + "-request"), "request", name, text, () -> values.request(parsed(text), Map.of())));
         }
-        if (operation.output() != null && into != null) {
-            texts.put(
-                    fileName(operation.name() + "-answer"),
-                    samples.message(new CarriedMessage(contract, binding, operation, true)));
+        if (called.answer() != null && into != null) {
+            String text = samples.message(called.answer());
+            made.add(new Made(
+                    fileName(name + "-answer"), "answer", name, text, () -> values.answer(parsed(text), Map.of())));
         }
     }
 
@@ -199,31 +233,36 @@ final class SampleCommand implements Callable<Integer> {
         return name;
     }
 
-    private int print(Map<String, String> texts) throws IOException {
+    private int print(List<Made> made) throws IOException {
         if (json) {
             Json.print(terminal.out(), document -> {
                 document.writeArrayFieldStart("samples");
-                for (String text : texts.values()) {
-                    document.writeString(text);
+                for (Made one : made) {
+                    document.writeStartObject();
+                    document.writeStringField(one.kind().equals("element") ? "element" : "operation", one.name());
+                    document.writeStringField("kind", one.kind());
+                    document.writeFieldName("values");
+                    JsonText.write(one.values().get(), document);
+                    document.writeStringField("xml", one.text());
+                    document.writeEndObject();
                 }
                 document.writeEndArray();
             });
         } else {
-            texts.values().forEach(terminal.out()::print);
+            made.forEach(one -> terminal.out().print(one.text()));
         }
         return ExitStatus.DONE;
     }
 
-    private int write(Map<String, String> texts) throws IOException {
-        List<SourceFile> files = texts.entrySet().stream()
-                .map(text -> new SourceFile(text.getKey(), text.getValue()))
-                .toList();
+    private int write(List<Made> made) throws IOException {
+        List<SourceFile> files =
+                made.stream().map(one -> new SourceFile(one.file(), one.text())).toList();
         WriteReport report = LooseFiles.write(into, files, overwrite);
         boolean refused = !report.findings().isEmpty();
         if (json) {
             Json.print(terminal.out(), document -> {
                 document.writeStringField("into", into.toString());
-                Json.strings(document, "files", List.copyOf(texts.keySet()));
+                Json.strings(document, "files", made.stream().map(Made::file).toList());
                 Json.findings(document, report.findings());
             });
         } else if (refused) {

@@ -3,6 +3,7 @@ package org.protypos.cli;
 import com.fasterxml.jackson.core.JsonGenerator;
 import java.io.IOException;
 import java.io.StringWriter;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -13,6 +14,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.Function;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.diagnostic.SourceText;
@@ -29,7 +31,9 @@ import org.protypos.runtime.soap.WireLog;
  * @param operation the operation
  * @param port the port, or null
  * @param address where to call, or null for the port's address
+ * @param security how the message shows who calls, or null
  * @param headers HTTP headers
+ * @param attach the files that travel beside the message, each behind its part and an equals sign
  * @param values the values of the request
  * @param input the request as JSON or XML, or null
  */
@@ -38,11 +42,13 @@ record SavedCall(
         String operation,
         String port,
         String address,
+        String security,
         List<String> headers,
+        List<String> attach,
         List<String> values,
         String input) {
-    private static final Set<String> KEYS =
-            new TreeSet<>(Set.of("contract", "operation", "port", "address", "headers", "values", "input"));
+    private static final Set<String> KEYS = new TreeSet<>(
+            Set.of("contract", "operation", "port", "address", "security", "headers", "attach", "values", "input"));
     private static final String NAME = "[A-Za-z0-9_-][A-Za-z0-9._-]*";
 
     private static Path root() throws IOException {
@@ -91,21 +97,19 @@ record SavedCall(
         Path file = file(name);
         Files.createDirectories(file.getParent());
         Path given = Path.of(contract);
-        Path root = root().toAbsolutePath();
         StringWriter text = new StringWriter();
         try (JsonGenerator yaml = JsonText.yamlWriter(text)) {
             yaml.writeStartObject();
-            yaml.writeStringField(
-                    "contract",
-                    Files.exists(given)
-                            ? root.relativize(given.toAbsolutePath()).toString().replace('\\', '/')
-                            : contract);
+            yaml.writeStringField("contract", Files.exists(given) ? fromRoot(given) : contract);
             yaml.writeStringField("operation", operation);
             if (port != null) {
                 yaml.writeStringField("port", port);
             }
             if (address != null) {
                 yaml.writeStringField("address", address);
+            }
+            if (security != null) {
+                yaml.writeStringField("security", security);
             }
             List<String> secret = leftOut(headers);
             list(
@@ -114,6 +118,10 @@ record SavedCall(
                     headers.stream()
                             .filter(header -> !secret.contains(header.split(":", 2)[0].strip()))
                             .toList());
+            list(
+                    yaml,
+                    "attach",
+                    attach.stream().map(one -> moved(one, SavedCall::fromRoot)).toList());
             list(yaml, "values", values);
             if (input != null) {
                 yaml.writeStringField("input", input);
@@ -122,6 +130,23 @@ record SavedCall(
         }
         Files.writeString(file, text.toString(), StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
         return file;
+    }
+
+    private static String fromRoot(Path file) {
+        try {
+            return root().toAbsolutePath()
+                    .relativize(file.toAbsolutePath())
+                    .toString()
+                    .replace('\\', '/');
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** An attachment whose file is seen from somewhere else. */
+    private static String moved(String one, Function<Path, String> to) {
+        int equals = one.indexOf('=');
+        return one.substring(0, equals + 1) + to.apply(Path.of(one.substring(equals + 1)));
     }
 
     private static void list(JsonGenerator yaml, String field, List<String> values) throws IOException {
@@ -174,13 +199,18 @@ record SavedCall(
         if (value == null) {
             return null;
         }
-        Path here = root().resolve(contract);
+        Path root = root();
+        Path here = root.resolve(contract);
         return new SavedCall(
                 Files.exists(here) ? here.toString() : contract,
                 one(texts, "operation"),
                 one(texts, "port"),
                 one(texts, "address"),
+                one(texts, "security"),
                 texts.getOrDefault("headers", List.of()),
+                texts.getOrDefault("attach", List.of()).stream()
+                        .map(one -> moved(one, given -> root.resolve(given).toString()))
+                        .toList(),
                 texts.getOrDefault("values", List.of()),
                 one(texts, "input"));
     }

@@ -104,7 +104,8 @@ final class StandInCommand implements Callable<Integer> {
                 .connectTimeout(Duration.ofSeconds(30))
                 .build();
         Relay relay = new Relay(
-                settings -> CallCommand.authorized(settings.address(forward).httpClient(client)),
+                settings ->
+                        SecurityArguments.authorized(settings.address(forward).httpClient(client)),
                 record == null ? null : new Recording(record));
         try (StandIn standIn = forward == null
                 ? StandIn.serve(read, address, told, request -> seen(terminal, request))

@@ -12,6 +12,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.regex.Pattern;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -35,7 +36,10 @@ class CallIT {
         seen = new BufferedReader(new InputStreamReader(standIn.getInputStream(), StandardCharsets.UTF_8));
         address = seen.readLine().strip().split(" +")[1];
         assertThat(seen.readLine()).contains("Soap12Desk");
-        assertThat(seen.readLine()).startsWith("next: protypos call desk.wsdl OPERATION --address " + address);
+        assertThat(seen.readLine())
+                .matches(
+                        "next: open http://localhost:\\d+/ in a browser, or protypos call desk.wsdl OPERATION --address "
+                                + Pattern.quote(address) + "; Ctrl-C ends");
     }
 
     private Process start(String... options) throws IOException {
@@ -149,6 +153,66 @@ class CallIT {
         assertThat(five.out()).contains("calls    5: 5 answered as the contract says", "answers  all the same");
         BuiltProgram.Run again = program.run("call", "desk.wsdl", "castOff", "berthNumber=4", "--save", "leave");
         assertThat(again.err()).contains("is there already");
+    }
+
+    @Test
+    void attachmentsAndWhoCallsTravelWithTheMessage() throws Exception {
+        String papers =
+                Path.of("../examples/papers/papers.wsdl").toAbsolutePath().toString();
+        Files.copy(Path.of(papers), folder.resolve("papers.wsdl"));
+        Files.writeString(folder.resolve("photo.png"), "a photo");
+        Files.writeString(folder.resolve("crew.txt"), "Ada, Finn");
+        Process room = new ProcessBuilder(
+                        Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                        "-jar",
+                        Path.of("target/protypos.jar").toAbsolutePath().toString(),
+                        "stand-in",
+                        papers,
+                        "--port",
+                        "0")
+                .redirectErrorStream(true)
+                .start();
+        try (BufferedReader lines =
+                new BufferedReader(new InputStreamReader(room.getInputStream(), StandardCharsets.UTF_8))) {
+            lines.readLine();
+            String pouch = lines.readLine().strip().split(" +")[1];
+            lines.readLine();
+            assertThat(program.run("call", "papers.wsdl", "send", "callSign=LB4F", "--attach", "photo=photo.png")
+                            .err())
+                    .contains("the part crew list is missing", "--attach \"crew list=FILE\"", "nothing was sent");
+            BuiltProgram.Run sent = program.run(
+                    "call",
+                    "papers.wsdl",
+                    "send",
+                    "callSign=LB4F",
+                    "--attach",
+                    "photo=photo.png",
+                    "--attach",
+                    "crew list=crew.txt",
+                    "--address",
+                    pouch,
+                    "--save",
+                    "pouch",
+                    "--json");
+            assertThat(sent.status()).as(sent.err()).isZero();
+            JsonNode json = new ObjectMapper().readTree(sent.out());
+            assertThat(json.at("/attached/receipt/type").asText()).isEqualTo("text/plain");
+            assertThat(lines.readLine()).isEqualTo("send: as the contract says");
+            assertThat(folder.resolve("calls/pouch.yaml"))
+                    .content()
+                    .contains("- \"photo=photo.png\"".replace("\"", ""), "crew list=crew.txt");
+            BuiltProgram.Run again = program.run("call", "--saved", "pouch", "--wire");
+            assertThat(again.status()).as(again.err()).isZero();
+            assertThat(again.err()).contains("multipart/related", "< HTTP 200");
+            assertThat(program.run("call", "papers.wsdl", "file", "--security", "digest")
+                            .err())
+                    .contains("PROTYPOS_USER and PROTYPOS_PASSWORD say who calls");
+            assertThat(program.run("call", "papers.wsdl", "file", "--sign", "crew.txt")
+                            .err())
+                    .contains("crew.txt cannot be opened");
+        } finally {
+            room.destroyForcibly();
+        }
     }
 
     @Test

@@ -155,4 +155,32 @@ class MessagesIT {
         assertThat(missing.status()).isEqualTo(2);
         assertThat(missing.err()).startsWith("error: --message: there is no file nowhere.xml");
     }
+
+    /** What sample tells as JSON is a message for proof, and what is wrong with one is told with its place. */
+    @Test
+    void samplesInJsonAreProved() throws Exception {
+        BuiltProgram.Run made = program.run("sample", "desk.wsdl", "--operation", "*", "--full", "--json");
+        JsonNode samples = new ObjectMapper().readTree(made.out()).get("samples");
+        assertThat(samples).hasSizeGreaterThan(4);
+        for (JsonNode sample : samples) {
+            Files.writeString(folder.resolve("m.json"), sample.get("values").toString());
+            BuiltProgram.Run proved = program.run(
+                    "proof",
+                    "desk.wsdl",
+                    "--message",
+                    "m.json",
+                    "--as",
+                    sample.get("operation").asText());
+            assertThat(proved.out()).as(sample.toString()).isEqualTo("1 of 1 message survived\n");
+        }
+        Files.writeString(folder.resolve("m.json"), "{\"berthNumbr\": 4}");
+        BuiltProgram.Run wrong = program.run("proof", "desk.wsdl", "--message", "m.json", "--as", "castOff");
+        assertThat(wrong.status()).isEqualTo(1);
+        assertThat(wrong.err()).contains("m.json:1:", "there is no berthNumbr", "perhaps berthNumber");
+        assertThat(program.run("proof", "desk.wsdl", "--message", "m.json", "--as", "castof")
+                        .err())
+                .contains("did you mean castOff?");
+        assertThat(program.run("proof", "desk.wsdl", "--message", "m.json").err())
+                .contains("say what the messages in JSON are");
+    }
 }
