@@ -364,7 +364,7 @@ class ServiceTest {
                     "200",
                     "text/xml",
                     "<e:Envelope xmlns:e='" + SOAP11 + "'><e:Bo",
-                    "200: the answer to listBerths (HTTP 200) cannot be read: XML document structures must start and end within the same entity. (line 1, column 70, at /Envelope)"
+                    "200: the answer to listBerths (HTTP 200) cannot be read: the message ends inside the tag <e:Bo> (line 1, column 70, at /Envelope)"
                 },
                 new String[] {
                     "404",

@@ -23,6 +23,8 @@ final class EmbeddedRuntime {
             ("BoundedStream Description Lenience ListInside MessageReplay Names Notes Reading ScalarInput SharedValues Utf8Buffer Violations XmlAttributes XmlCursor XmlElement"
                             + " XmlFormatException XmlInput XmlLimits XmlObject XmlOutput XmlParsers XmlSimple XmlTree XmlTypes")
                     .split(" "));
+    private static final List<String> PARSE =
+            List.of("CharSource CharWindow Characters MessageScanner ScannedText Symbols TokenScanner".split(" "));
     private static final List<String> ATTACH =
             List.of("Attachment MediaType MimePackage OutgoingPackage QuotedPrintable Spool".split(" "));
     private static final List<String> SOAP = List.of(("Addressing AttachedParts CallFailedException Connection"
@@ -48,6 +50,7 @@ final class EmbeddedRuntime {
         VALUE.forEach(name -> files.add(file("value/" + name, packageName)));
         CHECK.forEach(name -> files.add(file("check/" + name, packageName)));
         XML.forEach(name -> files.add(file("xml/" + name, packageName)));
+        PARSE.forEach(name -> files.add(file("parse/" + name, packageName)));
         ATTACH.forEach(name -> files.add(file("attach/" + name, packageName)));
         if (soap) {
             SOAP.forEach(name -> files.add(file("soap/" + name, packageName)));

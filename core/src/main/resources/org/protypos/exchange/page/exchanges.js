@@ -64,7 +64,12 @@ function entry(exchange) {
 export function watch(list, state) {
   let last = 0;
   let wrong = 0;
+  let looking = false;
   const look = async () => {
+    if (looking) {
+      return;
+    }
+    looking = true;
     try {
       const { exchanges } = await (await fetch(`/stand-in/received?after=${last}`)).json();
       for (const exchange of exchanges) {
@@ -83,6 +88,7 @@ export function watch(list, state) {
       state.textContent = 'The stand-in does not answer any more.';
       state.classList.add('bad');
     }
+    looking = false;
   };
   setInterval(() => { if (!document.hidden) { look(); } }, 1000);
   look();

@@ -6,8 +6,8 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.function.Consumer;
 import java.util.function.Function;
-import javax.xml.stream.XMLInputFactory;
 import org.protypos.runtime.attach.MimePackage;
+import org.protypos.runtime.parse.MessageScanner;
 
 /**
  * How messages are read: within which bounds, and what becomes of deviations from the contract.
@@ -58,7 +58,7 @@ public final class Reading {
      */
     public <T> T read(byte[] message, String charset, XmlTypes types, MimePackage parts, Function<XmlInput, T> reader) {
         try {
-            XMLInputFactory parser = parsers.take();
+            MessageScanner parser = parsers.take();
             XmlInput in = XmlInput.open(parser, new ByteArrayInputStream(message), charset, types, limits);
             in.setParts(parts);
             T value = reader.apply(in);

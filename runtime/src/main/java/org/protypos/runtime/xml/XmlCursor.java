@@ -1,19 +1,16 @@
 package org.protypos.runtime.xml;
 
 import java.io.InputStream;
-import java.nio.charset.Charset;
-import java.nio.charset.IllegalCharsetNameException;
 import java.util.Arrays;
 import java.util.function.Supplier;
 import javax.xml.namespace.QName;
-import javax.xml.stream.FactoryConfigurationError;
 import javax.xml.stream.Location;
-import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
 import org.protypos.runtime.attach.Attachment;
 import org.protypos.runtime.attach.MimePackage;
+import org.protypos.runtime.parse.MessageScanner;
 import org.protypos.runtime.value.Lexical;
 
 /**
@@ -24,8 +21,6 @@ import org.protypos.runtime.value.Lexical;
  * next. So a complaint about a value still knows where the value stood, and mixed content can be read between elements.
  */
 final class XmlCursor {
-    private static final XMLInputFactory FACTORY = factory();
-
     private final XMLStreamReader reader;
     private final XmlLimits limits;
     private final Lenience lenience;
@@ -49,51 +44,24 @@ final class XmlCursor {
         step();
     }
 
-    /** Parses bytes in the encoding that the transport names, or the one that they name themselves. */
+    /** Takes bytes apart in the encoding that the transport names, or the one that they name themselves. */
     static XMLStreamReader parser(InputStream stream, String encoding, XmlLimits limits) {
-        return parser(FACTORY, stream, encoding, limits);
+        return parser(new MessageScanner(), stream, encoding, limits);
     }
 
-    /** Parses bytes with a parser of somebody's. */
-    static XMLStreamReader parser(XMLInputFactory factory, InputStream stream, String encoding, XmlLimits limits) {
+    /** Takes bytes apart with a scanner that may have read others. */
+    static XMLStreamReader parser(MessageScanner scanner, InputStream stream, String encoding, XmlLimits limits) {
         try {
-            if (encoding != null && !Charset.isSupported(encoding)) {
-                throw XmlFormatException.of("the encoding " + shorten(encoding) + " is not known");
-            }
-        } catch (IllegalCharsetNameException e) {
-            throw new XmlFormatException("\"" + shorten(encoding) + "\" names no encoding", 1, 1, "", e);
-        }
-        try {
-            return factory.createXMLStreamReader(new BoundedStream(stream, limits.bytes()), encoding);
+            scanner.begin(new BoundedStream(stream, limits.bytes()), encoding);
+            return scanner;
         } catch (XMLStreamException e) {
-            throw new XmlFormatException(reason(e), 1, 1, "", e);
+            throw new XmlFormatException(
+                    e.getMessage(),
+                    e.getLocation().getLineNumber(),
+                    e.getLocation().getColumnNumber(),
+                    "",
+                    e);
         }
-    }
-
-    /**
-     * The parsers of the implementation that the class path or a system property names, or else of the platform. A message
-     * has no document type declaration and fetches nothing: SOAP 1.1 section 3, SOAP 1.2 Part 1 section 5.
-     */
-    static XMLInputFactory factory() {
-        try {
-            return guarded(XMLInputFactory.newFactory());
-        } catch (FactoryConfigurationError | IllegalArgumentException e) {
-            // One that is not there or cannot be told to fetch nothing is of no use.
-            return guarded(XMLInputFactory.newDefaultFactory());
-        }
-    }
-
-    private static XMLInputFactory guarded(XMLInputFactory factory) {
-        factory.setProperty(XMLInputFactory.IS_NAMESPACE_AWARE, true);
-        factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
-        factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
-        factory.setProperty(XMLInputFactory.IS_COALESCING, false);
-        // The platform's own limits differ from version to version: ours hold instead.
-        if (factory.isPropertySupported("jdk.xml.maxElementDepth")) {
-            factory.setProperty("jdk.xml.maxElementDepth", "0");
-            factory.setProperty("jdk.xml.elementAttributeLimit", "10000");
-        }
-        return factory;
     }
 
     boolean at(String wantedNamespace, String name) {
@@ -204,9 +172,6 @@ final class XmlCursor {
 
     private void rejectDeclarations() {
         switch (reader.getEventType()) {
-            case XMLStreamConstants.DTD -> throw error("a message must not have a document type declaration", null);
-            case XMLStreamConstants.ENTITY_REFERENCE ->
-                throw error("the entity " + reader.getLocalName() + " is not declared", null);
             default -> {
                 // comments and processing instructions carry nothing a contract speaks of
             }
@@ -224,16 +189,8 @@ final class XmlCursor {
         try {
             return reader.next();
         } catch (XMLStreamException e) {
-            throw error(reason(e), e);
-        } catch (RuntimeException e) {
-            throw error("the message is not well-formed", e);
+            throw error(e.getMessage(), e);
         }
-    }
-
-    static String reason(XMLStreamException e) {
-        String message = String.valueOf(e.getMessage());
-        int at = message.indexOf("Message: ");
-        return at < 0 ? message : message.substring(at + "Message: ".length());
     }
 
     void enter() {
@@ -290,7 +247,7 @@ final class XmlCursor {
         try {
             reader.close();
         } catch (XMLStreamException e) {
-            throw new XmlFormatException(reason(e), 1, 1, "", e);
+            throw error(e.getMessage(), e);
         }
     }
 

@@ -8,8 +8,8 @@ import java.util.Set;
 import java.util.function.Function;
 import java.util.function.Predicate;
 import javax.xml.namespace.QName;
-import javax.xml.stream.XMLInputFactory;
 import org.protypos.runtime.attach.MimePackage;
+import org.protypos.runtime.parse.MessageScanner;
 
 /**
  * A message being read, element by element, by the types it is made of.
@@ -48,9 +48,8 @@ public final class XmlInput extends ScalarInput {
         return new XmlInput(new XmlCursor(XmlCursor.parser(stream, encoding, limits), limits, null), types);
     }
 
-    /** Opens a message with a parser of somebody's. */
-    static XmlInput open(
-            XMLInputFactory parser, InputStream stream, String encoding, XmlTypes types, XmlLimits limits) {
+    /** Opens a message with a scanner that may have read others. */
+    static XmlInput open(MessageScanner parser, InputStream stream, String encoding, XmlTypes types, XmlLimits limits) {
         return new XmlInput(new XmlCursor(XmlCursor.parser(parser, stream, encoding, limits), limits, null), types);
     }
 

@@ -2,39 +2,32 @@ package org.protypos.runtime.xml;
 
 import java.util.concurrent.ConcurrentLinkedDeque;
 import java.util.concurrent.atomic.AtomicInteger;
-import javax.xml.stream.XMLInputFactory;
+import org.protypos.runtime.parse.MessageScanner;
 
 /**
- * Parsers that are used again for one message after the other: making one costs more than reading a small message. Each is
- * used by one reading at a time, and one that met a broken message is not used again.
+ * Scanners that are used again for one message after the other: they keep their buffers and the names they have met. Each
+ * is used by one reading at a time, and one that met a broken message is not used again.
  */
 final class XmlParsers {
     private static final int MOST_IDLE = 64;
 
-    /** The platform's parsers have it; they start from nothing with each message then, but keep their buffers. */
-    private static final String REUSE = "reuse-instance";
-
-    private final ConcurrentLinkedDeque<XMLInputFactory> idle = new ConcurrentLinkedDeque<>();
+    private final ConcurrentLinkedDeque<MessageScanner> idle = new ConcurrentLinkedDeque<>();
     private final AtomicInteger count = new AtomicInteger();
 
-    /** Takes a parser for one reading. */
-    XMLInputFactory take() {
-        XMLInputFactory known = idle.pollFirst();
-        if (known != null) {
-            count.decrementAndGet();
-            return known;
+    /** Takes a scanner for one reading. */
+    MessageScanner take() {
+        MessageScanner known = idle.pollFirst();
+        if (known == null) {
+            return new MessageScanner();
         }
-        XMLInputFactory made = XmlCursor.factory();
-        if (made.isPropertySupported(REUSE)) {
-            made.setProperty(REUSE, true);
-        }
-        return made;
+        count.decrementAndGet();
+        return known;
     }
 
-    /** Gives a parser back after a reading that came to its end. */
-    void give(XMLInputFactory parser) {
+    /** Gives a scanner back after a reading that came to its end. */
+    void give(MessageScanner scanner) {
         if (count.incrementAndGet() <= MOST_IDLE) {
-            idle.addFirst(parser);
+            idle.addFirst(scanner);
         } else {
             count.decrementAndGet();
         }
