@@ -125,8 +125,8 @@ class ServiceTest {
                         500 the answer to listBerths from http://peer/desk is no SOAP message (HTTP 500, text/xml, empty)
                         502 the answer to listBerths from http://peer/desk is no SOAP message \
                         (HTTP 502, text/plain, starts with: bad gateway)
-                        200 the answer to listBerths (HTTP 200) cannot be read: XML document structures must start and end \
-                        within the same entity. (line 1, column 151, at /Envelope)
+                        200 the answer to listBerths (HTTP 200) cannot be read: the message ends \
+                        inside a tag (line 1, column 150, at /Envelope)
                         200 the answer to listBerths (HTTP 200) cannot be read: expected <listBerthsResponse>, \
                         but <listBerthsAnswer> came (line 1, column 139, at /Envelope/Body/listBerthsAnswer)
                         200 the answer to listBerths from http://peer/desk is no SOAP message: the root element is <contract> \

@@ -22,6 +22,7 @@ import java.util.regex.Pattern;
 final class CharSource {
     private static final int SIZE = 4 * 1024;
     private static final int LONGEST_DECLARATION = 1024;
+    private static final byte[] USUAL = MessageScanner.USUAL_DECLARATION.getBytes(StandardCharsets.US_ASCII);
     private static final int SURROGATES = 0xD800;
     private static final Pattern DECLARED =
             Pattern.compile("^<\\?xml\\s[^?>]*?\\sencoding\\s*=\\s*([\"'])([^\"']*)\\1");
@@ -78,7 +79,11 @@ final class CharSource {
         if (first == 0x4C6F && second == 0xA794) {
             return declared(Charset.forName("IBM037"));
         }
-        return first == 0x3C3F ? declared(StandardCharsets.ISO_8859_1) : "UTF-8";
+        return first == 0x3C3F && !isUsual() ? declared(StandardCharsets.ISO_8859_1) : "UTF-8";
+    }
+
+    private boolean isUsual() {
+        return filled >= USUAL.length && Arrays.equals(bytes, 0, USUAL.length, USUAL, 0, USUAL.length);
     }
 
     private int head(int index) {

@@ -16,6 +16,9 @@ public final class MessageScanner extends TokenScanner {
     private static final int MOST_ATTRIBUTES = 10_000;
     private static final int FEW = 8;
 
+    /** Nearly every message begins like that: it need not be looked at closely. */
+    static final String USUAL_DECLARATION = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>";
+
     private int event;
     private boolean empty;
     private boolean rootCame;
@@ -47,7 +50,9 @@ public final class MessageScanner extends TokenScanner {
         attributes = 0;
         symbols.begin();
         open(in, encoding);
-        if (isAt("<?xml") && has(6) && Characters.isSpace(buffer[at + 5])) {
+        if (isAt(USUAL_DECLARATION)) {
+            at += USUAL_DECLARATION.length();
+        } else if (isAt("<?xml") && has(6) && Characters.isSpace(buffer[at + 5])) {
             declaration();
         }
     }

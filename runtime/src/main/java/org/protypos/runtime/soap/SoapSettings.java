@@ -255,6 +255,10 @@ public final class SoapSettings {
             return client;
         }
         HttpClient.Builder builder = HttpClient.newBuilder().connectTimeout(timeout);
+        if (address().startsWith("http:")) {
+            // Otherwise each request would offer another version of HTTP, which old servers do not understand.
+            builder.version(HttpClient.Version.HTTP_1_1);
+        }
         clientChanges.forEach(change -> change.accept(builder));
         return builder.build();
     }
