@@ -117,7 +117,8 @@ class ExchangeTest {
                 .filter(called -> called.operation().name().equals("castOff"))
                 .findFirst()
                 .orElseThrow();
-        try (StandIn standIn = StandIn.serve(contract, ANY, Answers.NONE, one -> {})) {
+        List<StandIn.Seen> seen = new ArrayList<>();
+        try (StandIn standIn = StandIn.serve(contract, ANY, Answers.NONE, seen::add)) {
             String address = standIn.addresses().get(find.port());
             Findings findings = new Findings();
             RequestBuilder builder = new RequestBuilder(find, check.vocabulary(), findings);
@@ -125,6 +126,8 @@ class ExchangeTest {
             Caller.Answer refused = new Caller(find, check, with -> with.address(address)).call(wrong);
             assertThat(refused.text())
                     .contains("/castOff/berthNumber: \"seven\" is no int; expected is a value of type int");
+            assertThat(seen.get(0).deviations().get(0).place().toString()).isEqualTo("request:5:7");
+            assertThat(seen.get(0).request()).isEqualTo(wrong);
             String right = MessageText.of(builder.request(Arguments.of(List.of("berthNumber=7"), findings)));
             Caller.Answer taken = new Caller(find, check, with -> with.address(address)).call(right);
             assertThat(taken.failure()).isNull();

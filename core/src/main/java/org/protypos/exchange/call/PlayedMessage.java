@@ -26,6 +26,7 @@ import org.protypos.runtime.xml.XmlInput;
 import org.protypos.runtime.xml.XmlOutput;
 import org.protypos.runtime.xml.XmlTree;
 import org.protypos.runtime.xml.XmlTypes;
+import org.protypos.source.Xml;
 import org.protypos.wsdl.PolicyAssertion;
 
 /** A message as the elements of its body and its header, with what travels beside it. */
@@ -199,7 +200,25 @@ public final class PlayedMessage extends SoapMessage {
     }
 
     private static MessageElement tree(XmlElement<?> element) {
-        return MessageReader.read("message", XmlTypes.NONE.write(element), new Findings());
+        if (!(element.value() instanceof XmlTree content)) {
+            return MessageReader.read("message", XmlTypes.NONE.write(element), new Findings());
+        }
+        MessageElement tree = new MessageElement(element.name(), null);
+        tree.prefixes().putAll(content.prefixes());
+        tree.attributes().putAll(content.attributes());
+        if (content.nil()) {
+            tree.attributes().put(new QName(Xml.XSI, "nil"), "true");
+        }
+        for (Object item : content.content()) {
+            if (item instanceof XmlElement<?> child) {
+                tree.add(tree(child));
+            } else if (item instanceof Attachment binary) {
+                tree.add(binary.toBase64());
+            } else {
+                tree.add((String) item);
+            }
+        }
+        return tree;
     }
 
     private static List<MessageElement> trees(List<XmlElement<?>> elements) {

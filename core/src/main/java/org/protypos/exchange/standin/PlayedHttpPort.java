@@ -60,7 +60,7 @@ final class PlayedHttpPort extends HttpEndpoint {
     @Override
     protected SoapMessage perform(SoapMessage came) throws DeclaredFault {
         PlayedMessage request = (PlayedMessage) came;
-        Player.Outcome outcome = player.outcome(request, Map.of());
+        Player.Outcome outcome = player.outcome(request, Map.of(), null);
         String answer =
                 text(outcome.message() == null ? List.of() : outcome.message().body());
         witness.plain(request.called(), outcome, text(request.body()), answer);

@@ -89,7 +89,7 @@ final class PlayedPort extends SoapEndpoint {
     @Override
     protected SoapMessage perform(SoapMessage came) throws DeclaredFault {
         PlayedMessage request = (PlayedMessage) came;
-        Player.Outcome outcome = player.outcome(request, witness.headers());
+        Player.Outcome outcome = player.outcome(request, witness.headers(), witness.text());
         witness.outcome(request.called(), outcome);
         if (outcome.refusal() != null) {
             throw new SecurityException(outcome.refusal());

@@ -99,17 +99,22 @@ final class Player {
         }
     }
 
-    /** Decides what to answer to a request, and waits as long as that is to take. */
-    Outcome outcome(PlayedMessage request, Map<String, String> headers) {
+    /**
+     * Decides what to answer to a request, and waits as long as that is to take.
+     *
+     * @param headers the HTTP headers that show who calls
+     * @param text the request as it came, so that places in it can be told; null when there is no such text
+     */
+    Outcome outcome(PlayedMessage request, Map<String, String> headers, String text) {
         if (relay != null) {
-            return passed(request, headers);
+            return passed(request, headers, text);
         }
         Outcome outcome;
         Duration delay;
         // What is known of types is gathered as it is needed, by one at a time.
         synchronized (check) {
             List<MessageElement> given = request.body();
-            List<Deviation> deviations = deviations(request, given);
+            List<Deviation> deviations = deviations(request, given, text);
             PlannedAnswer planned = deviations.isEmpty() ? planned(request.called(), given) : null;
             delay = planned == null ? Duration.ZERO : planned.delay();
             outcome = deviations.isEmpty()
@@ -136,21 +141,27 @@ final class Player {
         return new Outcome(answer, null, null, broken, List.of(), List.of());
     }
 
-    private List<Deviation> deviations(PlayedMessage request, List<MessageElement> given) {
-        List<Deviation> deviations = new ArrayList<>(
-                new OperationCheck(request.called(), check).request(given).deviations());
+    private List<Deviation> deviations(PlayedMessage request, List<MessageElement> given, String text) {
+        OperationCheck operation = new OperationCheck(request.called(), check);
+        List<Deviation> deviations = new ArrayList<>(operation.request(given).deviations());
         request.headers().forEach(block -> deviations.addAll(check.check(block).deviations()));
-        return List.copyOf(deviations);
+        if (deviations.isEmpty() || text == null) {
+            return List.copyOf(deviations);
+        }
+        MessageElement whole = MessageReader.read("request", text.getBytes(StandardCharsets.UTF_8), new Findings());
+        List<Deviation> placed =
+                whole == null ? List.of() : operation.request(whole).deviations();
+        return placed.size() == deviations.size() ? placed : List.copyOf(deviations);
     }
 
     /** What the real service answers, whatever the request; both are checked. */
-    private Outcome passed(PlayedMessage request, Map<String, String> headers) {
+    private Outcome passed(PlayedMessage request, Map<String, String> headers, String text) {
         CalledOperation called = request.called();
         List<MessageElement> given = request.body();
         List<Deviation> deviations;
         String message;
         synchronized (check) {
-            deviations = deviations(request, given);
+            deviations = deviations(request, given, text);
             // The envelope takes the elements in, and the recording still needs those of the request.
             message = MessageText.of(new RequestBuilder(called, check.vocabulary(), new Findings())
                     .envelope(request.body(), request.headers()));

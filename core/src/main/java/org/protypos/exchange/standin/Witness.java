@@ -65,6 +65,11 @@ final class Witness implements SoapGuard {
         return exchange().headers;
     }
 
+    /** The running request as it came. */
+    String text() {
+        return exchange().request;
+    }
+
     @Override
     public void request(byte[] envelope, String charset) {
         exchange().request = new String(envelope, charset(charset));
