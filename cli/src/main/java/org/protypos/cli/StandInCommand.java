@@ -117,9 +117,10 @@ final class StandInCommand implements Callable<Integer> {
             String page = StandInPage.publish(standIn);
             Columns columns = new Columns(2);
             standIn.addresses().forEach((played, at) -> columns.row(played.name(), at));
+            columns.row("page", page);
             columns.print(terminal.out());
             terminal.out()
-                    .println("next: open " + page + " in a browser, or protypos call " + contract
+                    .println("next: open the page in a browser, or protypos call " + contract
                             + " OPERATION --address "
                             + standIn.addresses().values().iterator().next() + "; Ctrl-C ends");
             terminal.out().flush();

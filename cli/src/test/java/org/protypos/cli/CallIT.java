@@ -7,12 +7,15 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.regex.Pattern;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -27,6 +30,7 @@ class CallIT {
     private Process standIn;
     private BufferedReader seen;
     private String address;
+    private String page;
 
     @BeforeEach
     void serve() throws IOException {
@@ -36,10 +40,10 @@ class CallIT {
         seen = new BufferedReader(new InputStreamReader(standIn.getInputStream(), StandardCharsets.UTF_8));
         address = seen.readLine().strip().split(" +")[1];
         assertThat(seen.readLine()).contains("Soap12Desk");
+        page = seen.readLine().strip().split(" +")[1];
         assertThat(seen.readLine())
-                .matches(
-                        "next: open http://localhost:\\d+/ in a browser, or protypos call desk.wsdl OPERATION --address "
-                                + Pattern.quote(address) + "; Ctrl-C ends");
+                .isEqualTo("next: open the page in a browser, or protypos call desk.wsdl OPERATION --address " + address
+                        + "; Ctrl-C ends");
     }
 
     private Process start(String... options) throws IOException {
@@ -94,6 +98,16 @@ class CallIT {
                         @currency       EUR
                 """);
         assertThat(seen.readLine()).isEqualTo("requestBerth: as the contract says");
+    }
+
+    @Test
+    void theBuiltProgramHasThePage() throws Exception {
+        HttpClient browser = HttpClient.newHttpClient();
+        for (String name : List.of("", "stand-in/page.js", "stand-in/operation?operation=0")) {
+            HttpResponse<String> got = browser.send(
+                    HttpRequest.newBuilder(URI.create(page + name)).build(), HttpResponse.BodyHandlers.ofString());
+            assertThat(got.statusCode()).as(name).isEqualTo(200);
+        }
     }
 
     @Test
@@ -176,6 +190,7 @@ class CallIT {
                 new BufferedReader(new InputStreamReader(room.getInputStream(), StandardCharsets.UTF_8))) {
             lines.readLine();
             String pouch = lines.readLine().strip().split(" +")[1];
+            lines.readLine();
             lines.readLine();
             assertThat(program.run("call", "papers.wsdl", "send", "callSign=LB4F", "--attach", "photo=photo.png")
                             .err())
