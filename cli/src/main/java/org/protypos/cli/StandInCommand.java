@@ -120,7 +120,7 @@ final class StandInCommand implements Callable<Integer> {
             columns.row("page", page);
             columns.print(terminal.out());
             terminal.out()
-                    .println("next: open the page in a browser, or protypos call " + contract
+                    .println("next: open the page, or protypos call " + contract
                             + " OPERATION --address "
                             + standIn.addresses().values().iterator().next() + "; Ctrl-C ends");
             terminal.out().flush();

@@ -42,7 +42,7 @@ class CallIT {
         assertThat(seen.readLine()).contains("Soap12Desk");
         page = seen.readLine().strip().split(" +")[1];
         assertThat(seen.readLine())
-                .isEqualTo("next: open the page in a browser, or protypos call desk.wsdl OPERATION --address " + address
+                .isEqualTo("next: open the page, or protypos call desk.wsdl OPERATION --address " + address
                         + "; Ctrl-C ends");
     }
 
