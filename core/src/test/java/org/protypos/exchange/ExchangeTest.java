@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.core.JsonFactory;
 import com.fasterxml.jackson.core.JsonGenerator;
+import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
 import java.io.StringWriter;
 import java.net.InetAddress;
@@ -17,7 +18,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.Callable;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
@@ -34,6 +37,7 @@ import org.protypos.diagnostic.SourceText;
 import org.protypos.exchange.call.Arguments;
 import org.protypos.exchange.call.CalledOperation;
 import org.protypos.exchange.call.Caller;
+import org.protypos.exchange.call.MessageValues;
 import org.protypos.exchange.call.OperationCheck;
 import org.protypos.exchange.call.RequestBuilder;
 import org.protypos.exchange.standin.Answers;
@@ -50,6 +54,7 @@ import org.protypos.message.sample.Samples;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
 import org.protypos.message.tree.MessageText;
+import org.protypos.runtime.attach.Attachment;
 import org.protypos.source.DocumentGatherer;
 import org.protypos.testing.Infoset;
 import org.protypos.testing.RandomContract;
@@ -323,6 +328,138 @@ class ExchangeTest {
         }
         assertThat(replayed).as(text).isEqualTo(direct);
         assertThat(String.join("", direct).contains("all berths are taken")).isEqualTo(file.endsWith("desk.wsdl"));
+    }
+
+    /** Plain HTTP is refused, delayed and broken as SOAP is; nothing of it is a failure of the stand-in. */
+    @Test
+    void plainHttpIsAnsweredAsAFileSaysToo() throws Exception {
+        Contract contract = read("../examples/tables/tables.wsdl");
+        Findings findings = new Findings();
+        Answers answers = Answers.read(new SourceText("answers.yaml", """
+                answers:
+                  highWater:
+                    - when: {mark: "pier"}
+                      answer: 7.25
+                    - when: {mark: "jetty"}
+                      broken: html
+                    - when: {mark: "mole"}
+                      broken: truncated
+                  note:
+                    answer: {lines: 12}
+                """), contract, findings);
+        assertThat(findings.sorted()).isEmpty();
+        List<StandIn.Seen> seen = new ArrayList<>();
+        List<String> told = new ArrayList<>();
+        try (StandIn standIn = StandIn.serve(contract, ANY, answers, seen::add)) {
+            for (String path : List.of(
+                    "/get/highWater?mark=pier&day=2027-05-09",
+                    "/get/highWater?mark=jetty&day=2027-05-09",
+                    "/get/highWater?mark=mole&day=2027-05-09",
+                    "/get/highWater?mark=pier&day=soon",
+                    "/get/highWater?mark=pier",
+                    "/get/marks/pier/days/two",
+                    "/get/nothing")) {
+                HttpResponse<String> got = HTTP.send(
+                        HttpRequest.newBuilder(URI.create(standIn.root() + path))
+                                .build(),
+                        HttpResponse.BodyHandlers.ofString());
+                told.add(got.statusCode() + " " + got.body().strip());
+            }
+            HttpResponse<String> note = HTTP.send(
+                    HttpRequest.newBuilder(URI.create(standIn.root() + "/post/note"))
+                            .header("Content-Type", "text/xml")
+                            .POST(HttpRequest.BodyPublishers.ofString(
+                                    "<day xmlns='http://lanternbay.example/tables'><date>2027-05-09</date>"
+                                            + "<level>1.5</level></day>"))
+                            .build(),
+                    HttpResponse.BodyHandlers.ofString());
+            told.add(note.statusCode() + " " + note.body());
+        }
+        assertThat(told.get(0)).startsWith("200").contains(">7.25</");
+        assertThat(told.get(1)).isEqualTo("200 <html><body>Please log in.</body></html>");
+        assertThat(told.get(2)).startsWith("200 <?xml").doesNotContain("</");
+        assertThat(told.subList(3, 8))
+                .containsExactly(
+                        "400 /highWater/day: \"soon\" is no date; expected is a value of type date",
+                        "400 /highWater: the part day is missing; expected is <day>",
+                        "400 /day/number: \"two\" is no int; expected is a value of type int",
+                        "404 no operation is at /nothing",
+                        "200 12");
+        assertThat(seen).hasSize(7);
+        assertThat(seen.stream().filter(StandIn.Seen::isSound)).hasSize(4);
+    }
+
+    /** Who calls is passed on to the real service; a recording holds header blocks and no secrets. */
+    @Test
+    void whoCallsIsPassedOn(@TempDir Path folder) throws Exception {
+        Contract contract = read("../examples/harbour/contract/desk.wsdl");
+        List<String> came = new CopyOnWriteArrayList<>();
+        HttpServer real = HttpServer.create(ANY, 0);
+        real.createContext("/", exchange -> {
+            exchange.getRequestBody().readAllBytes();
+            came.add(exchange.getRequestHeaders().getFirst("Authorization") + " "
+                    + exchange.getRequestHeaders().getFirst("X-Quay"));
+            byte[] answer = ("<e:Envelope xmlns:e='http://schemas.xmlsoap.org/soap/envelope/'"
+                            + " xmlns='http://lanternbay.example/harbour/desk'><e:Header><trace xmlns='urn:t'>9</trace></e:Header>"
+                            + "<e:Body><listBerthsResponse/></e:Body></e:Envelope>")
+                    .getBytes(StandardCharsets.UTF_8);
+            exchange.getResponseHeaders().set("Content-Type", "text/xml");
+            exchange.sendResponseHeaders(200, answer.length);
+            exchange.getResponseBody().write(answer);
+            exchange.close();
+        });
+        real.start();
+        String address = "http://127.0.0.1:" + real.getAddress().getPort() + "/";
+        Path recorded = folder.resolve("recorded.yaml");
+        CalledOperation list = CalledOperation.of(contract).get(1);
+        ContractCheck check = new ContractCheck(contract);
+        String request = new Samples(contract, check.vocabulary(), true).message(list.request());
+        try (StandIn between = StandIn.between(
+                contract, ANY, new Relay(with -> with.address(address), new Recording(recorded)), one -> {})) {
+            String at = between.addresses().get(list.port());
+            Caller.Answer answer = new Caller(list, check, with -> with.address(at)
+                            .bearerToken("s3cret")
+                            .httpHeader("X-Quay", "north"))
+                    .call(request);
+            assertThat(answer.failure()).isNull();
+            assertThat(answer.text()).contains("listBerthsResponse", "trace");
+            assertThat(new OperationCheck(list, check).answer(answer.root()).deviations())
+                    .isEmpty();
+        } finally {
+            real.stop(0);
+        }
+        assertThat(came).containsExactly("Bearer s3cret null");
+        assertThat(recorded).content().contains("listBerths", "trace").doesNotContain("s3cret");
+    }
+
+    /** What travels beside a message is told in JSON, and what is wrong with it is named. */
+    @Test
+    void attachmentsAreValuesToo() {
+        Contract contract = read("../examples/papers/papers.wsdl");
+        ContractCheck check = new ContractCheck(contract);
+        CalledOperation send = CalledOperation.of(contract).stream()
+                .filter(called -> called.operation().name().equals("send"))
+                .findFirst()
+                .orElseThrow();
+        Findings findings = new Findings();
+        JsonValue value = JsonText.parse(new SourceText("request.json", """
+                {"callSign": "LB4F", "#attached": {
+                  "photo": {"type": "image/png", "base64": "AQID"},
+                  "crew list": "*",
+                  "log": "AQID"}}
+                """), findings);
+        RequestBuilder builder = new RequestBuilder(send, check.vocabulary(), findings);
+        Map<String, Attachment> attached = builder.attached(value, send.request());
+        MessageElement request = builder.request(value);
+        assertThat(attached.keySet()).containsExactly("photo", "crew list");
+        assertThat(attached.get("photo").contentType()).isEqualTo("image/png");
+        assertThat(attached.get("photo").bytes()).containsExactly(1, 2, 3);
+        assertThat(findings.sorted().stream().map(one -> one.place().line() + " " + one.message()))
+                .containsExactly("4 nothing called log is attached");
+        assertThat(new OperationCheck(send, check).request(request).deviations())
+                .isEmpty();
+        JsonValue.Members again = (JsonValue.Members) new MessageValues(send, check).request(request, attached);
+        assertThat(again.members().keySet()).containsExactly("callSign", "#attached");
     }
 
     private static String said(CalledOperation called, Samples samples, StandIn at) {

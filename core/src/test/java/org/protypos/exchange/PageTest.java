@@ -329,6 +329,64 @@ class PageTest {
         }
     }
 
+    /** What a contract says is text on the page, whatever it looks like. */
+    @Test
+    void whatTheContractSaysIsNoCode() throws Exception {
+        String evil = "&lt;img src=x onerror='document.title=1'>&lt;script>document.title=2&lt;/script>";
+        String contract = Files.readString(Path.of("src/test/resources/page/logbook.wsdl"))
+                .replace("Who writes the entry.", evil)
+                .replace("Keeps the log of the harbour.", evil)
+                .replace("Writes an entry into the log of the day.", evil)
+                .replace("value=\"south\"", "value=\"&quot;>" + evil.replace("'", "&apos;") + "\"");
+        Path file = Files.writeString(folder.resolve("evil.wsdl"), contract);
+        List<StandIn.Seen> seen = new ArrayList<>();
+        try (StandIn standIn = standIn(file.toString(), seen)) {
+            browser.get(StandInPage.publish(standIn));
+            until("the form", page -> xml().contains("enter"));
+            String all = browser.findElement(By.tagName("body")).getText();
+            assertThat(all).contains("<script>document.title=2</script>", "<img src=x onerror='document.title=1'>");
+            assertThat(browser.findElements(By.cssSelector("img, body script, iframe")))
+                    .isEmpty();
+            choose("/wind", "\"><img src=x onerror='document.title=1'><script>document.title=2</script>");
+            type("/keeper", "<script>document.title=3</script>");
+            until("all of it", page -> xml().contains("document.title=3"));
+            send();
+            until("the list", page -> !page.findElements(By.cssSelector("#exchanges li"))
+                    .isEmpty());
+            assertThat(browser.getTitle()).isEqualTo("enter · Stand-in");
+            assertThat(browser.findElements(By.cssSelector("img, body script"))).isEmpty();
+        }
+        assertThat(seen).hasSize(1).allMatch(StandIn.Seen::isSound);
+    }
+
+    /** Parts that travel beside a message are chosen as files; of plain HTTP the fields are the parts. */
+    @Test
+    void attachmentsAndPlainHttpHaveTheirFields() throws Exception {
+        List<StandIn.Seen> seen = new ArrayList<>();
+        Path photo = Files.write(folder.resolve("crew.bin"), new byte[] {1, 2, 3});
+        try (StandIn standIn = standIn("../examples/papers/papers.wsdl", seen)) {
+            browser.get(StandInPage.publish(standIn) + "#1");
+            until("the form", page -> xml().contains("send"));
+            type("/callSign", "LB4F");
+            browser.findElement(By.cssSelector("[data-path='#photo'] input[type=file]"))
+                    .sendKeys(photo.toString());
+            until("the value", page -> xml().contains("LB4F"));
+            send();
+            assertThat(browser.findElement(By.id("answer")).getText()).contains("sendResponse", "beside it: receipt");
+        }
+        try (StandIn standIn = standIn("../examples/tables/tables.wsdl", seen)) {
+            browser.get(StandInPage.publish(standIn) + "#1");
+            until("the form", page -> xml().contains("highWater"));
+            type("/mark", "pier");
+            pick("/day", "2027-06-01");
+            until("the values", page -> xml().contains("pier") && xml().contains("2027-06-01"));
+            send();
+            assertThat(browser.findElement(By.id("answer")).getText()).contains("level", "HTTP 200");
+        }
+        assertThat(seen).hasSize(2).allMatch(StandIn.Seen::isSound);
+        assertThat(seen.get(1).request()).contains("<mark>pier</mark>");
+    }
+
     /** Everything comes from the stand-in itself, and what makes no sense is refused in words. */
     @Test
     void thePageNeedsNothingFromOutsideAndRefusesNonsense() throws Exception {

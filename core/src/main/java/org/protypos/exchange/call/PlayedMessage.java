@@ -154,7 +154,10 @@ public final class PlayedMessage extends SoapMessage {
     @Override
     protected void readBody(XmlInput in) {
         while (in.atElement()) {
-            XmlElement<?> element = in.element();
+            XmlElement<?> came = in.element();
+            // Fields and texts come in some element: it is the one that stands for the operation.
+            boolean around = !carried.isSoap() && carried.isWrapped();
+            XmlElement<?> element = around ? new XmlElement<>(carried.wrapper(), came.value()) : came;
             if (!isNothing()) {
                 body.add(element);
             }

@@ -93,9 +93,9 @@ final class MessageReplay extends StreamReaderDelegate {
                         open.push(node);
                     }
                     case END_ELEMENT -> open.pop().end()[0] = reader.getLocation();
-                    case CHARACTERS, CDATA, SPACE -> addText(open.peek(), reader);
+                    case CHARACTERS -> addText(open.peek(), reader);
                     default -> {
-                        // comments and processing instructions carry nothing a contract speaks of
+                        // the end, after which nothing comes
                     }
                 }
             }
@@ -138,9 +138,6 @@ final class MessageReplay extends StreamReaderDelegate {
     }
 
     private static void addText(Node to, XMLStreamReader reader) {
-        if (to == null) {
-            return;
-        }
         List<Object> content = to.content();
         int last = content.size() - 1;
         if (last < 0 || !(content.get(last) instanceof Text)) {

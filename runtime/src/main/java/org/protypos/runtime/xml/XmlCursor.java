@@ -156,24 +156,15 @@ final class XmlCursor {
                     onStart();
                     return;
                 }
-                case XMLStreamConstants.END_ELEMENT, XMLStreamConstants.END_DOCUMENT -> {
-                    local = null;
-                    return;
-                }
-                case XMLStreamConstants.CHARACTERS, XMLStreamConstants.CDATA -> {
+                case XMLStreamConstants.CHARACTERS -> {
                     if (!reader.isWhiteSpace()) {
                         tolerate(error("text is not expected here: " + shorten(reader.getText()), null));
                     }
                 }
-                default -> rejectDeclarations();
-            }
-        }
-    }
-
-    private void rejectDeclarations() {
-        switch (reader.getEventType()) {
-            default -> {
-                // comments and processing instructions carry nothing a contract speaks of
+                default -> {
+                    local = null;
+                    return;
+                }
             }
         }
     }
@@ -225,8 +216,6 @@ final class XmlCursor {
                 open++;
             } else if (event == XMLStreamConstants.END_ELEMENT) {
                 open--;
-            } else {
-                rejectDeclarations();
             }
             if (open + depth > limits.depth()) {
                 throw error("elements are nested deeper than " + limits.depth() + " levels", null);
@@ -270,7 +259,7 @@ final class XmlCursor {
         StringBuilder more = null;
         while (true) {
             switch (next()) {
-                case XMLStreamConstants.CHARACTERS, XMLStreamConstants.CDATA, XMLStreamConstants.SPACE -> {
+                case XMLStreamConstants.CHARACTERS -> {
                     if (more != null) {
                         more.append(reader.getText());
                     } else if (first.isEmpty()) {
@@ -287,7 +276,7 @@ final class XmlCursor {
                     }
                     return text;
                 }
-                case XMLStreamConstants.START_ELEMENT -> {
+                default -> {
                     if (included == null && atInclusion()) {
                         included = inclusion();
                     } else {
@@ -298,7 +287,6 @@ final class XmlCursor {
                         taken = false;
                     }
                 }
-                default -> rejectDeclarations();
             }
         }
     }
@@ -351,8 +339,7 @@ final class XmlCursor {
         StringBuilder text = new StringBuilder();
         while (true) {
             switch (next()) {
-                case XMLStreamConstants.CHARACTERS, XMLStreamConstants.CDATA, XMLStreamConstants.SPACE ->
-                    text.append(reader.getText());
+                case XMLStreamConstants.CHARACTERS -> text.append(reader.getText());
                 case XMLStreamConstants.START_ELEMENT -> {
                     if (!atInclusion()) {
                         onStart();
@@ -360,11 +347,10 @@ final class XmlCursor {
                     }
                     text.append(base64(inclusion()));
                 }
-                case XMLStreamConstants.END_ELEMENT -> {
+                default -> {
                     local = null;
                     return text.toString();
                 }
-                default -> rejectDeclarations();
             }
         }
     }
