@@ -190,6 +190,9 @@ class PageTest {
             type("/buoy", "red 4");
             press("add from, to");
             until("the days", page -> field("/to").isDisplayed());
+            press("remove from, to");
+            press("add from, to");
+            until("the days again", page -> field("/to").isDisplayed());
             pick("/to", "2027-06-03");
             press("add remark");
             until("the remark", page -> field("/remark").isDisplayed());

@@ -4,6 +4,9 @@ import { make } from './form.js';
 
 /** XML with a line for each element, but for those that hold text. */
 export function pretty(xml) {
+  if (!xml.trimStart().startsWith('<')) {
+    return xml;
+  }
   const parsed = new DOMParser().parseFromString(xml, 'text/xml');
   if (parsed.querySelector('parsererror')) {
     return xml;

@@ -147,6 +147,11 @@ export class Form {
       around.append(this.add(namesOf(node).join(', '), `${path}+${keysOf(node)}`, () => this.fill(holder, node)));
       return around;
     }
+    if (node.optional && there && !loose && node.parts.length > 1) {
+      const names = namesOf(node).join(', ');
+      around.append(make('div', { class: 'more' }, this.button(`remove ${names}`, `remove ${names}`, `${path}+${keysOf(node)}`,
+        () => keysOf(node).forEach((key) => delete holder[key]))));
+    }
     for (const part of node.parts) {
       const free = loose && part.kind === 'element' ? { ...part, least: 0 } : part;
       around.append(await this.node(holder, free, path));
