@@ -25,7 +25,8 @@ final class Characters {
         }
         for (char c = ' '; c < 128; c++) {
             // What ends a run of text or of an attribute's value is not plain.
-            KINDS[c] |= "<&]\"'".indexOf(c) >= 0 || c == ' ' ? 0 : PLAIN;
+            boolean plain = c != ' ' && "<&]\"'".indexOf(c) < 0;
+            KINDS[c] = (byte) (KINDS[c] | (plain ? PLAIN : 0));
         }
     }
 
