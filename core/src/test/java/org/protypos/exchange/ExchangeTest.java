@@ -432,6 +432,30 @@ class ExchangeTest {
         assertThat(recorded).content().contains("listBerths", "trace").doesNotContain("s3cret");
     }
 
+    /** An answer that cannot be made is a fault that says why; the next request is answered as ever. */
+    @Test
+    void whatCannotBeAnsweredIsSaid() throws IOException {
+        Contract contract = read("../examples/harbour/contract/desk.wsdl");
+        ContractCheck check = new ContractCheck(contract);
+        Findings findings = new Findings();
+        Answers answers = Answers.read(new SourceText("answers.yaml", """
+                answers:
+                  listBerths:
+                    - each:
+                        - fault: {lowTide: {}}
+                        - answer: {berth: []}
+                """), contract, findings);
+        CalledOperation list = CalledOperation.of(contract).get(1);
+        String request = new Samples(contract, check.vocabulary(), true).message(list.request());
+        try (StandIn standIn = StandIn.serve(contract, ANY, answers, one -> {})) {
+            String address = standIn.addresses().get(list.port());
+            Caller caller = new Caller(list, check, with -> with.address(address));
+            assertThat(caller.call(request).fault().fault().reason())
+                    .isEqualTo("the stand-in has no answer: the contract declares no fault lowTide for listBerths");
+            assertThat(caller.call(request).fault()).isNull();
+        }
+    }
+
     /** What travels beside a message is told in JSON, and what is wrong with it is named. */
     @Test
     void attachmentsAreValuesToo() {

@@ -67,7 +67,9 @@ final class Player {
 
     /** An empty request of an operation. */
     PlayedMessage request(CalledOperation called) {
-        return new PlayedMessage(called, called.request(), check.vocabulary());
+        synchronized (check) {
+            return new PlayedMessage(called, called.request(), check.vocabulary());
+        }
     }
 
     /** The documents of the contract. */
@@ -106,9 +108,16 @@ final class Player {
      * @param text the request as it came, so that places in it can be told; null when there is no such text
      */
     Outcome outcome(PlayedMessage request, Map<String, String> headers, String text) {
-        if (relay != null) {
-            return passed(request, headers, text);
+        try {
+            return relay == null ? played(request, text) : passed(request, headers, text);
+        } catch (RuntimeException e) {
+            // Whatever it is, whoever calls is to hear of it, and the others go on.
+            DeclaredFault fault = fault("the stand-in has no answer: " + e.getMessage(), List.of());
+            return new Outcome(null, fault, null, null, List.of(), List.of());
         }
+    }
+
+    private Outcome played(PlayedMessage request, String text) {
         Outcome outcome;
         Duration delay;
         // What is known of types is gathered as it is needed, by one at a time.
