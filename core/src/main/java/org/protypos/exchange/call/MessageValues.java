@@ -41,7 +41,9 @@ public final class MessageValues {
     private JsonValue values(
             MessageElement message, CheckedMessage checked, CarriedMessage carried, Map<String, Attachment> attached) {
         JsonValue body = body(carried.body(message), checked, carried);
-        List<MessageElement> blocks = carried.header(message);
+        List<MessageElement> blocks = carried.header(message).stream()
+                .filter(block -> !check.isForeignBlock(block))
+                .toList();
         if (blocks.isEmpty() && attached.isEmpty()) {
             return body;
         }
