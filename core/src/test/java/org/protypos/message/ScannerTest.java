@@ -21,6 +21,7 @@ import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -233,6 +234,24 @@ class ScannerTest {
                     ("<a>" + " ".repeat(length - 20) + "<" + "n".repeat(40) + "/></a>")
                             .getBytes(StandardCharsets.UTF_8),
                     random);
+        }
+    }
+
+    /** Names that are longer than any buffer, with characters of two places where a buffer ends. */
+    @Test
+    @Timeout(60)
+    void longNamesEndWhereTheyEnd() throws XMLStreamException {
+        for (int length : new int[] {2_040, 4_088, 8_184}) {
+            for (int more = 0; more < 16; more++) {
+                String name = "n".repeat(length + more) + "\ud840\udc00" + "m".repeat(length);
+                for (Charset encoding : List.of(StandardCharsets.UTF_8, StandardCharsets.UTF_16)) {
+                    // With a buffer that has not grown yet.
+                    MessageScanner scanner = new MessageScanner();
+                    scanner.begin(new ByteArrayInputStream(("<" + name + "/>").getBytes(encoding)), null);
+                    scanner.next();
+                    assertThat(scanner.getLocalName()).isEqualTo(name);
+                }
+            }
         }
     }
 

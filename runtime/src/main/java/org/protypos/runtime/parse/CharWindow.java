@@ -75,7 +75,8 @@ abstract class CharWindow extends StreamReaderDelegate {
         at -= keep;
         end -= keep;
         mark = mark >= 0 ? 0 : mark;
-        if (end == buffer.length) {
+        // A character may take two places.
+        if (end + 2 > buffer.length) {
             buffer = Arrays.copyOf(buffer, buffer.length * 2);
         }
         try {

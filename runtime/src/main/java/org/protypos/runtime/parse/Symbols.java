@@ -13,8 +13,8 @@ final class Symbols {
 
     private static final int FIRST_SIZE = 128;
 
-    /** Nobody can know which names fall together. */
-    private static final int SEED = new Random().nextInt() | 1;
+    /** Nobody can know which names fall together, so nobody can make up many that do. */
+    private static final int FACTOR = new Random().nextInt() | 1;
 
     private Name[] table = new Name[FIRST_SIZE];
     private int size;
@@ -24,7 +24,6 @@ final class Symbols {
     static final class Prefix {
         final String name;
         String namespace;
-        int declaredIn;
 
         Prefix(String name, String namespace) {
             this.name = name;
@@ -80,7 +79,7 @@ final class Symbols {
     }
 
     static int next(int hash, char c) {
-        return hash * 31 + c;
+        return hash * FACTOR + c;
     }
 
     /**
@@ -90,14 +89,17 @@ final class Symbols {
      * @return the name, or null when it is none in a document with namespaces (Namespaces in XML, section 4)
      */
     Name find(char[] from, int start, int length, int hash) {
-        int mixed = (hash ^ hash >>> 15) * SEED;
-        int slot = (mixed ^ mixed >>> 16) & table.length - 1;
+        int slot = slot(hash);
         for (Name name = table[slot]; name != null; name = name.next) {
             if (name.hash == hash && same(name.text, from, start, length)) {
                 return name;
             }
         }
         return add(new String(from, start, length), hash, slot);
+    }
+
+    private int slot(int hash) {
+        return (hash ^ hash >>> 16) & table.length - 1;
     }
 
     private static boolean same(String text, char[] from, int start, int length) {
@@ -138,8 +140,7 @@ final class Symbols {
             Name name = first;
             while (name != null) {
                 Name rest = name.next;
-                int mixed = (name.hash ^ name.hash >>> 15) * SEED;
-                int slot = (mixed ^ mixed >>> 16) & table.length - 1;
+                int slot = slot(name.hash);
                 name.next = table[slot];
                 table[slot] = name;
                 name = rest;
