@@ -1,7 +1,6 @@
 package org.protypos.cli;
 
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -17,7 +16,6 @@ import java.util.stream.Collectors;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
 import org.protypos.contract.Selection;
-import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.exchange.call.CalledOperation;
 import org.protypos.exchange.call.MessageValues;
@@ -128,14 +126,10 @@ final class SampleCommand implements Callable<Integer> {
      */
     private record Made(String file, String kind, String name, String text, Supplier<JsonValue> values) {}
 
-    private static MessageElement parsed(String text) {
-        return MessageReader.read("sample", text.getBytes(StandardCharsets.UTF_8), new Findings());
-    }
-
     private Made element(Samples samples, QName name) {
         String text = samples.element(name);
         return new Made(fileName(name.getLocalPart()), "element", name.toString(), text, () -> {
-            MessageElement root = parsed(text);
+            MessageElement root = MessageReader.read("sample", text);
             return JsonMessageWriter.value(check.vocabulary(), check.check(root).types(), root);
         });
     }
@@ -213,12 +207,20 @@ final class SampleCommand implements Callable<Integer> {
         if (called.operation().input() != null) {
             String text = samples.message(called.request());
             made.add(new Made(
-                    fileName(name + "-request"), "request", name, text, () -> values.request(parsed(text), Map.of())));
+                    fileName(name + "-request"),
+                    "request",
+                    name,
+                    text,
+                    () -> values.request(MessageReader.read("sample", text), Map.of())));
         }
         if (called.answer() != null && into != null) {
             String text = samples.message(called.answer());
             made.add(new Made(
-                    fileName(name + "-answer"), "answer", name, text, () -> values.answer(parsed(text), Map.of())));
+                    fileName(name + "-answer"),
+                    "answer",
+                    name,
+                    text,
+                    () -> values.answer(MessageReader.read("sample", text), Map.of())));
         }
     }
 

@@ -114,7 +114,7 @@ public final class Caller {
         synchronized (check) {
             request = asItIs
                     ? new PlayedMessage(called, called.request(), check.vocabulary())
-                    : PlayedMessage.of(called, called.request(), check, read(message));
+                    : PlayedMessage.of(called, called.request(), check, MessageReader.read("request", message));
             answer = called.answer() == null ? null : new PlayedMessage(called, called.answer(), check.vocabulary());
         }
         request.attached().putAll(attached);
@@ -144,15 +144,11 @@ public final class Caller {
                 exchanged.call);
     }
 
-    private static MessageElement read(String text) {
-        return MessageReader.read("answer", text.getBytes(StandardCharsets.UTF_8), new Findings());
-    }
-
     /** An answer as it came knows its places; one with content beside it, or without an envelope, is put together. */
     private MessageElement root(PlayedMessage answer, boolean fault) {
         boolean whole = called.isSoap() && (fault || !exchanged.came.contains(XOP));
         if (whole) {
-            return exchanged.came.isBlank() ? null : read(exchanged.came);
+            return exchanged.came.isBlank() ? null : MessageReader.read("answer", exchanged.came);
         }
         List<MessageElement> body = answer.body();
         return body.isEmpty()
@@ -193,7 +189,7 @@ public final class Caller {
         private String withBlocks(byte[] written) {
             MessageElement empty = MessageReader.read("empty", written, new Findings());
             List<MessageElement> blocks = EnvelopeParts.inside(empty, "Header");
-            MessageElement request = blocks.isEmpty() ? null : read(envelope);
+            MessageElement request = blocks.isEmpty() ? null : MessageReader.read("request", envelope);
             if (request == null) {
                 return envelope;
             }

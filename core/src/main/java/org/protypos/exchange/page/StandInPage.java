@@ -136,8 +136,7 @@ public final class StandInPage extends HttpEndpoint {
         }
     }
 
-    /** What is known of the contract's types is gathered as it is needed, by one at a time. */
-    private PageAnswer json(Members members) throws IOException {
+    private static PageAnswer json(Members members) throws IOException {
         ByteArrayOutputStream bytes = new ByteArrayOutputStream();
         try (JsonGenerator out = JSON.createGenerator(bytes)) {
             out.writeStartObject();

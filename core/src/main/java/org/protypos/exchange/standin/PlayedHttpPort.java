@@ -64,14 +64,9 @@ final class PlayedHttpPort extends HttpEndpoint {
         String answer =
                 text(outcome.message() == null ? List.of() : outcome.message().body());
         witness.plain(request.called(), outcome, text(request.body()), answer);
-        if (outcome.refusal() != null) {
-            throw new SecurityException(outcome.refusal());
-        }
-        if (outcome.fault() != null) {
-            throw outcome.fault();
-        }
+        SoapMessage sent = outcome.answer();
         return outcome.broken() == null
-                ? outcome.message()
+                ? sent
                 : new Broken(outcome.broken().applied(answer.getBytes(StandardCharsets.UTF_8)));
     }
 

@@ -91,12 +91,6 @@ final class PlayedPort extends SoapEndpoint {
         PlayedMessage request = (PlayedMessage) came;
         Player.Outcome outcome = player.outcome(request, witness.headers(), witness.text());
         witness.outcome(request.called(), outcome);
-        if (outcome.refusal() != null) {
-            throw new SecurityException(outcome.refusal());
-        }
-        if (outcome.fault() != null) {
-            throw outcome.fault();
-        }
-        return outcome.message();
+        return outcome.answer();
     }
 }

@@ -99,6 +99,22 @@ final class Player {
         static Outcome refused(String why, List<Deviation> deviations) {
             return new Outcome(null, null, why, null, deviations, List.of());
         }
+
+        /**
+         * The message to answer with, or null.
+         *
+         * @throws SecurityException when the request is refused
+         * @throws DeclaredFault when a fault is answered
+         */
+        PlayedMessage answer() throws DeclaredFault {
+            if (refusal != null) {
+                throw new SecurityException(refusal);
+            }
+            if (fault != null) {
+                throw fault;
+            }
+            return message;
+        }
     }
 
     /**
@@ -157,7 +173,7 @@ final class Player {
         if (deviations.isEmpty() || text == null) {
             return List.copyOf(deviations);
         }
-        MessageElement whole = MessageReader.read("request", text.getBytes(StandardCharsets.UTF_8), new Findings());
+        MessageElement whole = MessageReader.read("request", text);
         List<Deviation> placed =
                 whole == null ? List.of() : operation.request(whole).deviations();
         return placed.size() == deviations.size() ? placed : List.copyOf(deviations);
@@ -286,8 +302,7 @@ final class Player {
 
     private DeclaredFault fault(CalledOperation called, PlannedAnswer planned, List<MessageElement> given) {
         QName name = faultElement(called, planned.fault());
-        MessageElement detail =
-                MessageReader.read("fault", samples.element(name).getBytes(StandardCharsets.UTF_8), new Findings());
+        MessageElement detail = MessageReader.read("fault", samples.element(name));
         JsonValue base =
                 JsonMessageWriter.value(check.vocabulary(), check.check(detail).types(), detail);
         JsonValue values = planned.whole()
@@ -333,7 +348,7 @@ final class Player {
      */
     private record Sampled(String text, PlayedMessage answer, Set<String> leaves) {
         MessageElement tree() {
-            return MessageReader.read("answer", text.getBytes(StandardCharsets.UTF_8), new Findings());
+            return MessageReader.read("answer", text);
         }
     }
 

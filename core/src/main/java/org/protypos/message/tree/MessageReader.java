@@ -1,6 +1,7 @@
 package org.protypos.message.tree;
 
 import java.io.StringReader;
+import java.nio.charset.StandardCharsets;
 import java.nio.charset.UnsupportedCharsetException;
 import javax.xml.namespace.QName;
 import javax.xml.stream.XMLInputFactory;
@@ -19,6 +20,11 @@ public final class MessageReader {
     private static final int MOST_DEPTH = 400;
 
     private MessageReader() {}
+
+    /** Reads a message that is there as text; gives null when it is not well-formed, whatever is wrong with it. */
+    public static MessageElement read(String name, String text) {
+        return read(name, text.getBytes(StandardCharsets.UTF_8), new Findings());
+    }
 
     /**
      * Reads a message.
