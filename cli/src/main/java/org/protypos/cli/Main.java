@@ -1,21 +1,28 @@
 package org.protypos.cli;
 
-import java.io.IOException;
 import java.io.PrintWriter;
-import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.util.List;
 import picocli.CommandLine;
 
 /** The program: arguments in, an exit status out. */
 public final class Main {
+    private static final long STACK_BYTES = 256L << 20;
+
     private Main() {}
 
     /** Runs a command and exits with its status. */
-    public static void main(String[] arguments) {
-        System.exit(run(
-                new PrintWriter(System.out, true, StandardCharsets.UTF_8),
-                new PrintWriter(System.err, true, StandardCharsets.UTF_8),
-                arguments));
+    public static void main(String[] arguments) throws InterruptedException {
+        PrintWriter out = new PrintWriter(System.out, true, StandardCharsets.UTF_8);
+        PrintWriter err = new PrintWriter(System.err, true, StandardCharsets.UTF_8);
+        LastNet net = new LastNet(new Terminal(out, err), List.of(arguments));
+        Thread.setDefaultUncaughtExceptionHandler((thread, failure) -> net.take(failure));
+        int[] status = {ExitStatus.OUTSIDE};
+        // Contracts nest and derive deeper than the first thread of the platform can follow.
+        Thread worker = new Thread(null, () -> status[0] = run(out, err, arguments), "protypos", STACK_BYTES);
+        worker.start();
+        worker.join();
+        System.exit(status[0]);
     }
 
     /**
@@ -26,18 +33,19 @@ public final class Main {
      * @return the exit status: see {@link ExitStatus}
      */
     public static int run(PrintWriter out, PrintWriter err, String... arguments) {
+        LastNet net = new LastNet(new Terminal(out, err), List.of(arguments));
+        try {
+            return execute(out, err, net, arguments);
+        } catch (Throwable failure) {
+            return net.take(failure);
+        }
+    }
+
+    private static int execute(PrintWriter out, PrintWriter err, LastNet net, String... arguments) {
         CommandLine line = Protypos.line(arguments);
         line.setOut(out).setErr(err);
         line.setCaseInsensitiveEnumValuesAllowed(true);
-        line.setExecutionExceptionHandler((failure, command, parsed) -> {
-            Terminal terminal = new Terminal(out, err);
-            terminal.problem(
-                    failure instanceof IOException || failure instanceof UncheckedIOException
-                            ? ExitStatus.describe(failure)
-                            : "this is a mistake in protypos itself: " + ExitStatus.describe(failure),
-                    "");
-            return ExitStatus.OUTSIDE;
-        });
+        line.setExecutionExceptionHandler((failure, command, parsed) -> net.take(failure));
         line.setParameterExceptionHandler((failure, parsed) -> {
             new Terminal(out, err)
                     .problem(

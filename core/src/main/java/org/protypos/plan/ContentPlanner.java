@@ -10,6 +10,7 @@ import org.protypos.schema.ElementReference;
 import org.protypos.schema.GroupReference;
 import org.protypos.schema.ModelGroup;
 import org.protypos.schema.Particle;
+import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
 import org.protypos.schema.Term;
@@ -42,7 +43,7 @@ final class ContentPlanner {
             return content(
                     new Particle(group, particle.least(), particle.most()),
                     required,
-                    reference.name().getLocalPart().replace("#original", ""));
+                    SchemaComponents.localName(reference.name()));
         }
         if (term instanceof ModelGroup group) {
             return group(particle, group, required, hint);

@@ -150,7 +150,7 @@ final class TypePlanner {
 
     private void nameType(QName name, SchemaType type) {
         boolean original = SchemaComponents.isOriginal(name);
-        String local = original ? name.getLocalPart().replace("#original", "-original") : name.getLocalPart();
+        String local = name.getLocalPart().replace('#', '-');
         Subject subject = Subject.type(name, type.place());
         boolean omitted = naming.isOmitted(subject) && !original;
         if (type instanceof ComplexType complex && !omitted) {

@@ -58,6 +58,11 @@ public final class Builtins {
         return TYPES.get(name);
     }
 
+    /** Whether a name is that of a built-in type, {@code xs:anyType} among them. */
+    public static boolean isBuiltin(QName name) {
+        return TYPES.containsKey(name) || name.equals(name("anyType"));
+    }
+
     /** The older type that the values of a built-in type of XML Schema 1.1 are read as, or null for any other name. */
     public static QName olderType(QName name) {
         String older = name.getNamespaceURI().equals(XSD) ? LATER.get(name.getLocalPart()) : null;

@@ -9,7 +9,7 @@ import org.protypos.diagnostic.Finding;
 
 /**
  * All schema components of a contract by name (XML Schema Part 1, section 3.15). What a document redefines is found
- * under its own name in the new form, and under {@link #original} in the old.
+ * under its own name in the newest form, and under {@link #original} in the older ones.
  *
  * @param substitutions for each element the elements that name it as the head of their substitution group
  */
@@ -27,14 +27,24 @@ public record SchemaComponents(
 
     private static final String ORIGINAL = "#original";
 
-    /** The name under which the old form of a redefined component is found. */
-    public static QName original(QName name) {
-        return new QName(name.getNamespaceURI(), name.getLocalPart() + ORIGINAL);
+    /**
+     * The name under which an old form of a redefined component is found.
+     *
+     * @param step 1 for the oldest form, 2 for what the first redefinition made of it, and so on
+     */
+    public static QName original(QName name, int step) {
+        return new QName(name.getNamespaceURI(), name.getLocalPart() + ORIGINAL + (step == 1 ? "" : step));
     }
 
     /** Whether this is the old form of a redefined component. */
     public static boolean isOriginal(QName name) {
-        return name.getLocalPart().endsWith(ORIGINAL);
+        return name.getLocalPart().contains(ORIGINAL);
+    }
+
+    /** The local name that a component has in the contract, also when this is the name of its old form. */
+    public static String localName(QName name) {
+        int mark = name.getLocalPart().indexOf(ORIGINAL);
+        return mark < 0 ? name.getLocalPart() : name.getLocalPart().substring(0, mark);
     }
 
     /** The type behind a reference, or null when it is not there; {@code xs:anyType} has none either. */

@@ -26,8 +26,7 @@ public final class MessageChecker {
     private static final int SHOWN_EXPECTED = 8;
 
     /** The wrapper of a call has no type in the contract; nothing but elements stands in it. */
-    private static final TypeModel WRAPPER =
-            new TypeModel(null, false, false, null, List.of(), ContentModel.EMPTY, Map.of(), List.of());
+    private static final TypeModel WRAPPER = TypeModel.undefined();
 
     private final Vocabulary vocabulary;
     private final AttributeCheck attributes;

@@ -1,44 +1,69 @@
 package org.protypos.message.model;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
+import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.function.Consumer;
 import javax.xml.namespace.QName;
 
 /**
- * What may still come in an element (XML Schema Part 1, section 3.8.4). A model never changes: each element that comes
- * leads to the model of what may come after it. Models that were asked before are remembered, so that long messages cost
- * one look for each element.
+ * What may still come in an element (XML Schema Part 1, section 3.8.4): a state of the automaton of a content model. Each
+ * element that comes leads to the state of what may come after it. A state is made when a message first gets there, equal
+ * states are one, and each remembers where it leads, so that all messages share what the first ones found out.
  */
 public abstract class ContentModel {
+    private static final int MOST_KNOWN = 2_000;
+
+    /** Stands for the knowledge that a name leads nowhere. */
+    private static final Step NOWHERE = new Step(null, null);
+
     /** Nothing may come. */
-    public static final ContentModel EMPTY = new ContentModel(true) {
+    public static final ContentModel EMPTY = new ContentModel(true, true) {
         @Override
         Step find(QName name) {
             return null;
         }
 
         @Override
-        public void next(Consumer<Leaf> to) {
+        Step skip(QName name, Set<ContentModel> dead) {
+            return null;
+        }
+
+        @Override
+        void next(LeafSink to) {
             // nothing comes next
         }
 
         @Override
-        void leaves(Consumer<Leaf> to) {
-            // nor later
+        List<ContentModel> parts() {
+            return List.of();
+        }
+
+        @Override
+        boolean isAtom() {
+            return true;
         }
     };
 
-    private final Map<QName, Step> known = new HashMap<>();
-
     private final boolean complete;
+    private final boolean lasting;
+    private Map<QName, Step> known;
 
-    private ContentModel(boolean complete) {
+    /**
+     * A state.
+     *
+     * @param complete whether the element around may end here
+     * @param lasting whether many messages come back to this state, so that it pays to remember where it leads; there are
+     *     too many states in which something is counted
+     */
+    ContentModel(boolean complete, boolean lasting) {
         this.complete = complete;
+        this.lasting = lasting;
     }
 
     /**
@@ -49,292 +74,132 @@ public abstract class ContentModel {
      */
     public record Step(Leaf leaf, ContentModel rest) {}
 
+    /** Takes what may come next. */
+    static final class LeafSink {
+        private final Set<Leaf> leaves = new LinkedHashSet<>();
+        private final Set<ContentModel> seen = new HashSet<>();
+
+        void add(Leaf leaf) {
+            leaves.add(leaf);
+        }
+
+        /** Takes all of a state, once. */
+        void addNext(ContentModel model) {
+            if (seen.add(model)) {
+                model.next(this);
+            }
+        }
+    }
+
     /** Whether the element around may end here. */
     public final boolean isComplete() {
         return complete;
     }
 
+    final boolean isLasting() {
+        return lasting;
+    }
+
+    /** Finds out where an element of a name leads; null when it may not come. */
     abstract Step find(QName name);
 
+    /** Does the work of {@link #skipTo}; states that are known to lead nowhere are passed by. */
+    abstract Step skip(QName name, Set<ContentModel> dead);
+
     /** Gives all that may come next. */
-    public abstract void next(Consumer<Leaf> to);
+    abstract void next(LeafSink to);
+
+    /** What it is made of. */
+    abstract List<ContentModel> parts();
+
+    /** Whether it is made of nothing else, so that finding is as fast as remembering. */
+    boolean isAtom() {
+        return false;
+    }
+
+    /** The leaf that it is, or null when it is made of others. */
+    Leaf leaf() {
+        return null;
+    }
 
     /** Where an element of a name leads, or null when it may not come. */
     public final Step step(QName name) {
-        if (known.containsKey(name)) {
-            return known.get(name);
+        if (!lasting || isAtom()) {
+            return find(name);
         }
-        Step step = find(name);
-        known.put(name, step);
-        return step;
+        Step step = known == null ? null : known.get(name);
+        if (step == null) {
+            step = find(name);
+            if (known == null || known.size() >= MOST_KNOWN) {
+                // Names that the contract does not have come without end from who means harm.
+                known = new HashMap<>();
+            }
+            known.put(name, step == null ? NOWHERE : step);
+        }
+        return step == NOWHERE ? null : step;
     }
 
     /** Where an element of a name leads when whatever must come before it is passed over, or null. */
-    public Step skipTo(QName name) {
-        return step(name);
+    public final Step skipTo(QName name) {
+        return skip(name, new HashSet<>());
     }
 
-    private static Step either(Step a, Step b) {
-        if (a == null || b == null) {
-            return a == null ? b : a;
+    final Step skipPast(QName name, Set<ContentModel> dead) {
+        if (dead.contains(this)) {
+            return null;
         }
-        return new Step(a.leaf(), choice(List.of(a.rest(), b.rest())));
+        Step step = skip(name, dead);
+        if (step == null) {
+            dead.add(this);
+        }
+        return step;
     }
 
     /** Some place of a whole model where an element of a name may come, or null. */
     public static Leaf anywhere(ContentModel model, QName name) {
-        Leaf[] found = new Leaf[1];
-        model.leaves(leaf -> {
-            if (found[0] == null && leaf.accepts(name)) {
-                found[0] = leaf;
+        for (Leaf leaf : all(model)) {
+            if (leaf.accepts(name)) {
+                return leaf;
             }
-        });
-        return found[0];
+        }
+        return null;
     }
 
     /** All that may come next, in the order of the contract. */
     public static List<Leaf> next(ContentModel model) {
-        Set<Leaf> leaves = new LinkedHashSet<>();
-        model.next(leaves::add);
-        return List.copyOf(leaves);
+        LeafSink sink = new LeafSink();
+        model.next(sink);
+        return List.copyOf(sink.leaves);
     }
 
-    /** All that may come anywhere in a whole model. */
+    /** All that may come anywhere in a whole model; what may come in several places is there at least twice. */
     public static List<Leaf> all(ContentModel model) {
         List<Leaf> leaves = new ArrayList<>();
-        model.leaves(leaves::add);
-        return leaves;
+        model.leaves(leaves, new IdentityHashMap<>());
+        return Collections.unmodifiableList(leaves);
+    }
+
+    /** A part that stands in many places is gone through twice, which tells that it is not alone, and no more often. */
+    private void leaves(List<Leaf> to, Map<ContentModel, Integer> visits) {
+        if (visits.merge(this, 1, Integer::sum) > 2) {
+            return;
+        }
+        if (leaf() != null) {
+            to.add(leaf());
+        }
+        for (ContentModel part : parts()) {
+            part.leaves(to, visits);
+        }
     }
 
     /** The local names of the elements that may come anywhere in a whole model. */
     public static List<String> names(ContentModel model) {
         List<String> names = new ArrayList<>();
-        model.leaves(leaf -> {
+        for (Leaf leaf : all(model)) {
             if (leaf instanceof Leaf.Element element) {
                 names.add(element.declaration().name().getLocalPart());
             }
-        });
+        }
         return names;
-    }
-
-    /** Gives all leaves, whether they may come next or later. */
-    abstract void leaves(Consumer<Leaf> to);
-
-    static ContentModel leaf(Leaf leaf) {
-        return new One(leaf);
-    }
-
-    static ContentModel sequence(ContentModel first, ContentModel then) {
-        return first == EMPTY ? then : then == EMPTY ? first : new Sequence(first, then);
-    }
-
-    static ContentModel choice(List<ContentModel> models) {
-        List<ContentModel> flat = new ArrayList<>();
-        for (ContentModel model : models) {
-            for (ContentModel one : model instanceof Choice choice ? choice.models : List.of(model)) {
-                if (flat.stream().noneMatch(other -> other == one)) {
-                    flat.add(one);
-                }
-            }
-        }
-        for (ContentModel model : models) {
-            if (model instanceof Choice choice && choice.models.size() == flat.size()) {
-                return choice;
-            }
-        }
-        return flat.size() == 1 ? flat.get(0) : new Choice(List.copyOf(flat));
-    }
-
-    static ContentModel repeated(ContentModel model, int least, int most) {
-        if (most == 0 || model == EMPTY) {
-            return EMPTY;
-        }
-        return least == 1 && most == 1 ? model : new Repeated(model, model.isComplete() ? 0 : least, most);
-    }
-
-    static ContentModel all(List<ContentModel> models) {
-        return models.isEmpty() ? EMPTY : new All(models);
-    }
-
-    private static final class One extends ContentModel {
-        private final Leaf leaf;
-
-        One(Leaf leaf) {
-            super(false);
-            this.leaf = leaf;
-        }
-
-        @Override
-        Step find(QName name) {
-            return leaf.accepts(name) ? new Step(leaf, EMPTY) : null;
-        }
-
-        @Override
-        public void next(Consumer<Leaf> to) {
-            to.accept(leaf);
-        }
-
-        @Override
-        void leaves(Consumer<Leaf> to) {
-            to.accept(leaf);
-        }
-    }
-
-    private static final class Sequence extends ContentModel {
-        private final ContentModel first;
-        private final ContentModel then;
-
-        Sequence(ContentModel first, ContentModel then) {
-            super(first.isComplete() && then.isComplete());
-            this.first = first;
-            this.then = then;
-        }
-
-        @Override
-        Step find(QName name) {
-            Step here = first.step(name);
-            Step step = here == null ? null : new Step(here.leaf(), sequence(here.rest(), then));
-            return first.isComplete() ? either(step, then.step(name)) : step;
-        }
-
-        @Override
-        public Step skipTo(QName name) {
-            Step here = first.skipTo(name);
-            return here == null ? then.skipTo(name) : new Step(here.leaf(), sequence(here.rest(), then));
-        }
-
-        @Override
-        public void next(Consumer<Leaf> to) {
-            first.next(to);
-            if (first.isComplete()) {
-                then.next(to);
-            }
-        }
-
-        @Override
-        void leaves(Consumer<Leaf> to) {
-            first.leaves(to);
-            then.leaves(to);
-        }
-    }
-
-    private static final class Choice extends ContentModel {
-        private final List<ContentModel> models;
-
-        Choice(List<ContentModel> models) {
-            super(models.stream().anyMatch(ContentModel::isComplete));
-            this.models = models;
-        }
-
-        @Override
-        Step find(QName name) {
-            Step step = null;
-            for (ContentModel model : models) {
-                step = either(step, model.step(name));
-            }
-            return step;
-        }
-
-        @Override
-        public Step skipTo(QName name) {
-            for (ContentModel model : models) {
-                Step here = model.skipTo(name);
-                if (here != null) {
-                    return here;
-                }
-            }
-            return null;
-        }
-
-        @Override
-        public void next(Consumer<Leaf> to) {
-            models.forEach(model -> model.next(to));
-        }
-
-        @Override
-        void leaves(Consumer<Leaf> to) {
-            models.forEach(model -> model.leaves(to));
-        }
-    }
-
-    private static final class Repeated extends ContentModel {
-        private final ContentModel model;
-        private final int least;
-        private final int most;
-        private ContentModel oneLess;
-
-        Repeated(ContentModel model, int least, int most) {
-            super(least == 0);
-            this.model = model;
-            this.least = least;
-            this.most = most;
-        }
-
-        @Override
-        Step find(QName name) {
-            Step here = model.step(name);
-            return here == null ? null : new Step(here.leaf(), sequence(here.rest(), oneLess()));
-        }
-
-        private ContentModel oneLess() {
-            if (oneLess == null) {
-                boolean endless = most == Integer.MAX_VALUE;
-                oneLess = endless && least == 0
-                        ? this
-                        : repeated(model, Math.max(0, least - 1), endless ? most : most - 1);
-            }
-            return oneLess;
-        }
-
-        @Override
-        public Step skipTo(QName name) {
-            Step here = model.skipTo(name);
-            return here == null ? null : new Step(here.leaf(), sequence(here.rest(), oneLess()));
-        }
-
-        @Override
-        public void next(Consumer<Leaf> to) {
-            model.next(to);
-        }
-
-        @Override
-        void leaves(Consumer<Leaf> to) {
-            model.leaves(to);
-        }
-    }
-
-    private static final class All extends ContentModel {
-        private final List<ContentModel> models;
-
-        All(List<ContentModel> models) {
-            super(models.stream().allMatch(ContentModel::isComplete));
-            this.models = models;
-        }
-
-        @Override
-        Step find(QName name) {
-            for (ContentModel model : models) {
-                Step here = model.step(name);
-                if (here != null) {
-                    List<ContentModel> others = new ArrayList<>(models);
-                    others.remove(model);
-                    if (here.rest() != EMPTY) {
-                        others.add(here.rest());
-                    }
-                    return new Step(here.leaf(), all(others));
-                }
-            }
-            return null;
-        }
-
-        @Override
-        public void next(Consumer<Leaf> to) {
-            models.forEach(model -> model.next(to));
-        }
-
-        @Override
-        void leaves(Consumer<Leaf> to) {
-            models.forEach(model -> model.leaves(to));
-        }
     }
 }

@@ -7,7 +7,10 @@ import org.protypos.diagnostic.Place;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.Wildcard;
 
-/** The end of a content model: an element, with all that may stand for it, or a wildcard. */
+/**
+ * The end of a content model: an element, with all that may stand for it, or a wildcard. There is one for each place in the
+ * contract.
+ */
 public sealed interface Leaf {
     /** Whether an element of a name is an instance of it. */
     boolean accepts(QName name);
@@ -18,12 +21,33 @@ public sealed interface Leaf {
     /** Where the contract says so. */
     Place place();
 
-    /**
-     * An element.
-     *
-     * @param substitutes the names that may stand here: its own unless it is abstract, and those of its substitution group
-     */
-    record Element(ElementDeclaration declaration, Set<QName> substitutes, Place place) implements Leaf {
+    /** An element. */
+    final class Element implements Leaf {
+        private final ElementDeclaration declaration;
+        private final Set<QName> substitutes;
+        private final Place place;
+
+        Element(ElementDeclaration declaration, Set<QName> substitutes, Place place) {
+            this.declaration = declaration;
+            this.substitutes = substitutes;
+            this.place = place;
+        }
+
+        /** What the contract declares. */
+        public ElementDeclaration declaration() {
+            return declaration;
+        }
+
+        /** The names that may stand here: its own unless it is abstract, and those of its substitution group. */
+        public Set<QName> substitutes() {
+            return substitutes;
+        }
+
+        @Override
+        public Place place() {
+            return place;
+        }
+
         @Override
         public boolean accepts(QName name) {
             return substitutes.contains(name);
@@ -31,21 +55,33 @@ public sealed interface Leaf {
 
         @Override
         public String expected() {
-            return substitutes.size() == 1 || declaration.name().equals(firstName())
+            if (substitutes.isEmpty()) {
+                return "an element that may stand for <" + declaration.name().getLocalPart()
+                        + ">, of which there is none";
+            }
+            return substitutes.size() == 1
+                            || declaration.name().equals(substitutes.iterator().next())
                     ? "<" + declaration.name().getLocalPart() + ">"
                     : substitutes.stream()
                             .map(name -> "<" + name.getLocalPart() + ">")
                             .limit(8)
                             .collect(Collectors.joining(" or "));
         }
-
-        private QName firstName() {
-            return substitutes.isEmpty() ? null : substitutes.iterator().next();
-        }
     }
 
     /** Room for any element. */
-    record Any(Wildcard wildcard) implements Leaf {
+    final class Any implements Leaf {
+        private final Wildcard wildcard;
+
+        Any(Wildcard wildcard) {
+            this.wildcard = wildcard;
+        }
+
+        /** What it lets in. */
+        public Wildcard wildcard() {
+            return wildcard;
+        }
+
         @Override
         public boolean accepts(QName name) {
             return wildcard.allows(name.getNamespaceURI());

@@ -2,6 +2,7 @@ package org.protypos.message.model;
 
 import java.util.List;
 import java.util.Map;
+import java.util.function.Function;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
 import org.protypos.runtime.check.ValueRule;
@@ -9,27 +10,91 @@ import org.protypos.schema.Particle;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.Wildcard;
 
-/**
- * A type with all that it inherits laid together.
- *
- * @param definition the definition, or null for {@code xs:anyType}
- * @param isAbstract whether only types derived from it may be used
- * @param mixed whether text may stand between its elements
- * @param text the rule for its text when it has simple content, otherwise null
- * @param particles the content models of its bases and its own, one after the other
- * @param content the same, to step through
- * @param attributes its attributes by name
- * @param wildcards what other attributes it takes: one of these must allow each
- */
-public record TypeModel(
-        SchemaType definition,
-        boolean isAbstract,
-        boolean mixed,
-        ValueRule text,
-        List<Particle> particles,
-        ContentModel content,
-        Map<QName, Attribute> attributes,
-        List<AnyAttribute> wildcards) {
+/** A type with all that it inherits laid together. There is one for each type of a contract. */
+public final class TypeModel {
+    private final SchemaType definition;
+    private final boolean isAbstract;
+    private final boolean mixed;
+    private final ValueRule text;
+    private final List<Particle> particles;
+    private final Map<QName, Attribute> attributes;
+    private final List<AnyAttribute> wildcards;
+    private final Function<List<Particle>, ContentModel> compiler;
+    private ContentModel content;
+
+    /**
+     * A type.
+     *
+     * @param compiler makes the automaton of its content when it is first asked for: what may stand in a type may be of
+     *     types that are derived from it
+     */
+    TypeModel(
+            SchemaType definition,
+            boolean isAbstract,
+            boolean mixed,
+            ValueRule text,
+            List<Particle> particles,
+            Map<QName, Attribute> attributes,
+            List<AnyAttribute> wildcards,
+            Function<List<Particle>, ContentModel> compiler) {
+        this.definition = definition;
+        this.isAbstract = isAbstract;
+        this.mixed = mixed;
+        this.text = text;
+        this.particles = particles;
+        this.attributes = attributes;
+        this.wildcards = wildcards;
+        this.compiler = compiler;
+    }
+
+    /** The type of what no schema describes, which holds nothing by itself. */
+    public static TypeModel undefined() {
+        return new TypeModel(null, false, false, null, List.of(), Map.of(), List.of(), particles -> ContentModel.EMPTY);
+    }
+
+    /** The definition, or null for {@code xs:anyType}. */
+    public SchemaType definition() {
+        return definition;
+    }
+
+    /** Whether only types derived from it may be used. */
+    public boolean isAbstract() {
+        return isAbstract;
+    }
+
+    /** Whether text may stand between its elements. */
+    public boolean mixed() {
+        return mixed;
+    }
+
+    /** The rule for its text when it has simple content, otherwise null. */
+    public ValueRule text() {
+        return text;
+    }
+
+    /** The content models of its bases and its own, one after the other. */
+    public List<Particle> particles() {
+        return particles;
+    }
+
+    /** The same, to step through. */
+    public ContentModel content() {
+        if (content == null) {
+            content = compiler.apply(particles);
+        }
+        return content;
+    }
+
+    /** Its attributes by name. */
+    public Map<QName, Attribute> attributes() {
+        return attributes;
+    }
+
+    /** What other attributes it takes: one of these must allow each. */
+    public List<AnyAttribute> wildcards() {
+        return wildcards;
+    }
+
     /**
      * An attribute that a type has.
      *

@@ -1,11 +1,11 @@
 package org.protypos.message.model;
 
+import java.util.ArrayDeque;
 import java.util.ArrayList;
-import java.util.HashMap;
+import java.util.Deque;
 import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -16,48 +16,41 @@ import org.protypos.schema.AttributeDeclaration;
 import org.protypos.schema.AttributeGroup;
 import org.protypos.schema.AttributeUse;
 import org.protypos.schema.Attributes;
-import org.protypos.schema.Builtins;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
-import org.protypos.schema.ElementReference;
 import org.protypos.schema.FacetStep;
-import org.protypos.schema.GroupReference;
-import org.protypos.schema.ModelGroup;
 import org.protypos.schema.Particle;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
-import org.protypos.schema.Term;
 import org.protypos.schema.TypeReference;
 import org.protypos.schema.Wildcard;
 
 /** The schema of a contract as messages see it: each type with all that it inherits. The door of this package. */
 public final class Vocabulary {
-    private static final TypeModel ANYTHING = anything();
-
     private final SchemaComponents schema;
     private final SimpleTypes simple;
+    private final Substitutions substitutions;
+    private final ContentCompiler compiler;
+    private final TypeModel anything;
     private final Map<SchemaType, TypeModel> types = new IdentityHashMap<>();
-    private final Map<QName, Set<QName>> substitutes = new HashMap<>();
 
     /** Takes the schema of a sound contract. */
     public Vocabulary(SchemaComponents schema) {
         this.schema = schema;
         this.simple = new SimpleTypes(schema);
-    }
-
-    private static TypeModel anything() {
+        this.substitutions = new Substitutions(schema);
+        this.compiler = new ContentCompiler(schema, substitutions);
         Wildcard any = new Wildcard(List.of("##any"), "", Wildcard.Processing.LAX, null);
-        Particle particle = new Particle(any, 0, Particle.UNBOUNDED);
-        return new TypeModel(
+        this.anything = new TypeModel(
                 null,
                 false,
                 true,
                 null,
-                List.of(particle),
-                ContentModel.repeated(ContentModel.leaf(new Leaf.Any(any)), 0, Particle.UNBOUNDED),
+                List.of(new Particle(any, 0, Particle.UNBOUNDED)),
                 Map.of(),
-                List.of(new TypeModel.AnyAttribute(List.of(any))));
+                List.of(new TypeModel.AnyAttribute(List.of(any))),
+                compiler::content);
     }
 
     /** The components. */
@@ -92,16 +85,27 @@ public final class Vocabulary {
 
     /** The type behind a reference. */
     public TypeModel type(TypeReference reference) {
-        if (SchemaComponents.ANY_TYPE.equals(reference.name())) {
-            return ANYTHING;
+        // From the type down to a base that is known, and back up: chains of derivation may be long.
+        Deque<SchemaType> open = new ArrayDeque<>();
+        TypeModel known = model(reference);
+        for (TypeReference next = reference; known == null; known = model(next)) {
+            SchemaType type = schema.resolve(next);
+            open.push(type);
+            if (type instanceof SimpleType) {
+                break;
+            }
+            next = ((ComplexType) type).base();
         }
-        SchemaType type = schema.resolve(reference);
-        TypeModel known = types.get(type);
-        if (known == null) {
-            known = type instanceof SimpleType simpleType ? ofSimple(simpleType) : ofComplex((ComplexType) type);
+        while (!open.isEmpty()) {
+            SchemaType type = open.pop();
+            known = type instanceof SimpleType one ? ofSimple(one) : ofComplex((ComplexType) type, known);
             types.put(type, known);
         }
         return known;
+    }
+
+    private TypeModel model(TypeReference reference) {
+        return SchemaComponents.ANY_TYPE.equals(reference.name()) ? anything : types.get(schema.resolve(reference));
     }
 
     /** The rule of a simple type. */
@@ -120,11 +124,10 @@ public final class Vocabulary {
     }
 
     private TypeModel ofSimple(SimpleType type) {
-        return new TypeModel(type, false, false, simple.rule(type), List.of(), ContentModel.EMPTY, Map.of(), List.of());
+        return new TypeModel(type, false, false, simple.rule(type), List.of(), Map.of(), List.of(), compiler::content);
     }
 
-    private TypeModel ofComplex(ComplexType type) {
-        TypeModel base = type(type.base());
+    private TypeModel ofComplex(ComplexType type, TypeModel base) {
         boolean extension = type.derivation() == ComplexType.Derivation.EXTENSION;
         Map<QName, TypeModel.Attribute> attributes = new LinkedHashMap<>();
         List<TypeModel.AnyAttribute> wildcards = new ArrayList<>();
@@ -150,19 +153,15 @@ public final class Vocabulary {
             particles.add(content.particle());
         }
         boolean inheritsMixed = derived && extension && base.mixed();
-        ContentModel model = ContentModel.EMPTY;
-        for (int i = particles.size() - 1; i >= 0; i--) {
-            model = ContentModel.sequence(content(particles.get(i)), model);
-        }
         return new TypeModel(
                 type,
                 type.isAbstract(),
                 type.mixed() || inheritsMixed,
                 simple.rule(type),
                 List.copyOf(particles),
-                model,
                 attributes,
-                List.copyOf(wildcards));
+                List.copyOf(wildcards),
+                compiler::content);
     }
 
     private void collect(
@@ -193,75 +192,12 @@ public final class Vocabulary {
         return new TypeModel.Attribute(declared.name(), simple.rule(type), required, fixed, type, place);
     }
 
-    private ContentModel content(Particle particle) {
-        return ContentModel.repeated(term(particle.term()), particle.least(), particle.most());
-    }
-
-    private ContentModel term(Term term) {
-        if (term instanceof Wildcard wildcard) {
-            return ContentModel.leaf(new Leaf.Any(wildcard));
-        }
-        if (term instanceof GroupReference reference) {
-            return group(schema.groups().get(reference.name()).group());
-        }
-        if (term instanceof ModelGroup group) {
-            return group(group);
-        }
-        if (term instanceof ElementReference reference) {
-            ElementDeclaration element = element(reference.name());
-            return ContentModel.leaf(new Leaf.Element(element, substitutes(element), reference.place()));
-        }
-        ElementDeclaration element = (ElementDeclaration) term;
-        return ContentModel.leaf(new Leaf.Element(element, Set.of(element.name()), element.place()));
-    }
-
-    private ContentModel group(ModelGroup group) {
-        List<ContentModel> parts = new ArrayList<>();
-        group.particles().forEach(particle -> parts.add(content(particle)));
-        return switch (group.compositor()) {
-            case CHOICE -> parts.isEmpty() ? ContentModel.EMPTY : ContentModel.choice(parts);
-            case ALL -> ContentModel.all(parts);
-            case SEQUENCE -> {
-                ContentModel model = ContentModel.EMPTY;
-                for (int i = parts.size() - 1; i >= 0; i--) {
-                    model = ContentModel.sequence(parts.get(i), model);
-                }
-                yield model;
-            }
-        };
-    }
-
     /**
      * The names of the elements that may stand where a global element is referred to, itself first unless it is abstract
      * (XML Schema Part 1, section 3.3.6).
      */
     public Set<QName> substitutes(ElementDeclaration head) {
-        Set<QName> known = substitutes.get(head.name());
-        if (known == null) {
-            Set<QName> names = new LinkedHashSet<>();
-            if (!head.isAbstract()) {
-                names.add(head.name());
-            }
-            if (!head.block().contains("substitution")) {
-                addMembers(head, head, names, new HashSet<>());
-            }
-            known = names;
-            substitutes.put(head.name(), known);
-        }
-        return known;
-    }
-
-    private void addMembers(ElementDeclaration head, ElementDeclaration of, Set<QName> names, Set<QName> seen) {
-        for (QName member : schema.substitutions().getOrDefault(of.name(), List.of())) {
-            if (seen.add(member)) {
-                ElementDeclaration element = element(member);
-                TypeModel type = typeOf(element);
-                if (!element.isAbstract() && derives(type, typeOf(head), head.block())) {
-                    names.add(member);
-                }
-                addMembers(head, element, names, seen);
-            }
-        }
+        return substitutions.of(head);
     }
 
     /**
@@ -270,63 +206,6 @@ public final class Vocabulary {
      * @param blocked the kinds of derivation that may not be on the way, beside those that the other type blocks
      */
     public boolean derives(TypeModel type, TypeModel from, Set<String> blocked) {
-        if (from.isAnything() && blocked.isEmpty() || type == from) {
-            return true;
-        }
-        if (type.isAnything()) {
-            return false;
-        }
-        Set<String> all = new HashSet<>(blocked);
-        if (from.definition() instanceof ComplexType complex) {
-            all.addAll(complex.block());
-        }
-        return derives(type.definition(), from.definition(), all);
-    }
-
-    private boolean derives(SchemaType type, SchemaType from, Set<String> blocked) {
-        SchemaType current = type;
-        for (int steps = 0; current != null && steps < 1_000; steps++) {
-            if (current == from) {
-                return true;
-            }
-            if (current instanceof ComplexType complex) {
-                boolean extension = complex.derivation() == ComplexType.Derivation.EXTENSION;
-                if (blocked.contains(extension ? "extension" : "restriction")) {
-                    return false;
-                }
-                current =
-                        SchemaComponents.ANY_TYPE.equals(complex.base().name()) ? null : schema.resolve(complex.base());
-            } else {
-                return !blocked.contains("restriction") && derivesSimply((SimpleType) current, from, steps);
-            }
-        }
-        return from == null;
-    }
-
-    private boolean derivesSimply(SimpleType type, SchemaType from, int steps) {
-        if (from == null || type == from || isSimpleRoot(from)) {
-            return true;
-        }
-        if (from instanceof SimpleType union && union.variety() == SimpleType.Variety.UNION) {
-            for (TypeReference member : union.members()) {
-                if (steps < 1_000 && derivesSimply(type, schema.resolve(member), steps + 1)) {
-                    return true;
-                }
-            }
-        }
-        if (type.variety() == SimpleType.Variety.RESTRICTION && type.base() != null && steps < 1_000) {
-            return schema.resolve(type.base()) instanceof SimpleType base && derivesSimply(base, from, steps + 1);
-        }
-        return type.variety() == SimpleType.Variety.BUILT_IN && builtinDerives(type, from);
-    }
-
-    private static boolean isSimpleRoot(SchemaType type) {
-        return type.name() != null && type.name().equals(Builtins.name("anySimpleType"));
-    }
-
-    private static boolean builtinDerives(SimpleType type, SchemaType from) {
-        return from instanceof SimpleType other
-                && other.variety() == SimpleType.Variety.BUILT_IN
-                && Builtins.derives(type.name().getLocalPart(), other.name().getLocalPart());
+        return type == from || substitutions.derives(type.definition(), from.definition(), blocked);
     }
 }

@@ -25,6 +25,7 @@ public final class SchemaReader {
     private final Findings findings = new Findings();
     private final ComponentTable table = new ComponentTable(findings);
     private final SchemaGrammar grammar = new SchemaGrammar(findings);
+    private final DocumentSets sets = new DocumentSets();
     private final Map<Element, Set<String>> read = new HashMap<>();
     private final Set<Element> checked = new HashSet<>();
 
@@ -131,14 +132,24 @@ public final class SchemaReader {
                 continue;
             }
             QName qualified = scope.global(name);
-            if (!table.setAside(child.name(), qualified)) {
+            QName oldForm = table.setAside(child.name(), qualified);
+            if (oldForm == null) {
                 findings.error(
                         "redefined-nothing",
                         child.place("name"),
                         "xs:redefine redefines " + name + ", which the redefined document does not have",
                         "name a component of that document, or move this one out of xs:redefine");
             }
-            new ComponentParser(scope.redefining(qualified)).global(child, table::add);
+            Element other = sets.redefine(child, qualified);
+            if (other != null) {
+                findings.warning(
+                        "redefined-twice",
+                        child.place("name"),
+                        name + " is redefined here and at " + other.place()
+                                + ", of which neither knows the other; this one is laid over that one",
+                        "let one of the two documents redefine the other");
+            }
+            new ComponentParser(scope.redefining(qualified, oldForm)).global(child, table::add);
         }
     }
 
@@ -200,6 +211,7 @@ public final class SchemaReader {
             schema(root, actual);
             return;
         }
+        sets.include(reference.document().text(), root.document().text());
         schema(root, target);
     }
 
@@ -221,6 +233,7 @@ public final class SchemaReader {
     }
 
     private SchemaComponents components() {
+        table.tellClashes(sets::areOne);
         for (AttributeDeclaration attribute : Builtins.xmlAttributes()) {
             table.attributes.putIfAbsent(attribute.name(), attribute);
         }

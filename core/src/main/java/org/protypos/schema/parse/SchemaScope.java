@@ -16,22 +16,28 @@ final class SchemaScope {
     private final boolean chameleon;
     private final Findings findings;
     private final QName redefined;
+    private final QName original;
 
     SchemaScope(Element schema, String target, Findings findings) {
-        this(schema, target, findings, null);
+        this(schema, target, findings, null, null);
     }
 
-    private SchemaScope(Element schema, String target, Findings findings, QName redefined) {
+    private SchemaScope(Element schema, String target, Findings findings, QName redefined, QName original) {
         this.schema = schema;
         this.target = target;
         this.chameleon = schema.attribute("targetNamespace") == null && !target.isEmpty();
         this.findings = findings;
         this.redefined = redefined;
+        this.original = original;
     }
 
-    /** The same scope for the inside of a redefinition, where the component's own name means its old form. */
-    SchemaScope redefining(QName name) {
-        return new SchemaScope(schema, target, findings, name);
+    /**
+     * The same scope for the inside of a redefinition, where the component's own name means its old form.
+     *
+     * @param oldForm the name of the old form
+     */
+    SchemaScope redefining(QName name, QName oldForm) {
+        return new SchemaScope(schema, target, findings, name, oldForm);
     }
 
     String target() {
@@ -76,7 +82,7 @@ final class SchemaScope {
         if (chameleon && name.getNamespaceURI().isEmpty()) {
             name = new QName(target, name.getLocalPart());
         }
-        return name.equals(redefined) && mayMeanOldForm(element) ? SchemaComponents.original(name) : name;
+        return name.equals(redefined) && mayMeanOldForm(element) ? original : name;
     }
 
     /** XML Schema Part 1, section 4.2.2. */

@@ -1,0 +1,74 @@
+package org.protypos.message.model;
+
+import java.util.HashMap;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import javax.xml.namespace.QName;
+import org.protypos.schema.ElementDeclaration;
+import org.protypos.schema.ElementReference;
+import org.protypos.schema.GroupReference;
+import org.protypos.schema.ModelGroup;
+import org.protypos.schema.Particle;
+import org.protypos.schema.SchemaComponents;
+import org.protypos.schema.Term;
+import org.protypos.schema.Wildcard;
+
+/** Turns particles into automata (XML Schema Part 1, section 3.8). A group that several types use is turned once. */
+final class ContentCompiler {
+    private final SchemaComponents schema;
+    private final Substitutions substitutions;
+    private final ContentModels models = new ContentModels();
+    private final Map<QName, ContentModel> groups = new HashMap<>();
+    private final Map<Term, ContentModel> leaves = new IdentityHashMap<>();
+
+    ContentCompiler(SchemaComponents schema, Substitutions substitutions) {
+        this.schema = schema;
+        this.substitutions = substitutions;
+    }
+
+    /** The automaton of particles that come one after the other. */
+    ContentModel content(List<Particle> particles) {
+        return models.sequence(particles.stream().map(this::content).toList());
+    }
+
+    private ContentModel content(Particle particle) {
+        return models.repeated(term(particle.term()), particle.least(), particle.most());
+    }
+
+    private ContentModel term(Term term) {
+        if (term instanceof GroupReference reference) {
+            ContentModel known = groups.get(reference.name());
+            if (known == null) {
+                known = group(schema.groups().get(reference.name()).group());
+                groups.put(reference.name(), known);
+            }
+            return known;
+        }
+        return term instanceof ModelGroup group
+                ? group(group)
+                : leaves.computeIfAbsent(term, one -> models.leaf(leaf(one)));
+    }
+
+    private Leaf leaf(Term term) {
+        if (term instanceof Wildcard wildcard) {
+            return new Leaf.Any(wildcard);
+        }
+        if (term instanceof ElementReference reference) {
+            ElementDeclaration element = schema.elements().get(reference.name());
+            return new Leaf.Element(element, substitutions.of(element), reference.place());
+        }
+        ElementDeclaration element = (ElementDeclaration) term;
+        return new Leaf.Element(element, Set.of(element.name()), element.place());
+    }
+
+    private ContentModel group(ModelGroup group) {
+        List<ContentModel> parts = group.particles().stream().map(this::content).toList();
+        return switch (group.compositor()) {
+            case CHOICE -> models.choice(parts);
+            case ALL -> models.all(parts);
+            case SEQUENCE -> models.sequence(parts);
+        };
+    }
+}

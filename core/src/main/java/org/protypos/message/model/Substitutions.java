@@ -1,0 +1,134 @@
+package org.protypos.message.model;
+
+import java.util.ArrayDeque;
+import java.util.Collections;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.IdentityHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import javax.xml.namespace.QName;
+import org.protypos.schema.Builtins;
+import org.protypos.schema.ComplexType;
+import org.protypos.schema.ElementDeclaration;
+import org.protypos.schema.SchemaComponents;
+import org.protypos.schema.SchemaType;
+import org.protypos.schema.SimpleType;
+import org.protypos.schema.TypeReference;
+
+/**
+ * What may stand for what: types for those that they are derived from, elements for the heads of their groups. Asks the
+ * definitions alone, for the content of a type may depend on what stands for its elements.
+ */
+final class Substitutions {
+    private final SchemaComponents schema;
+    private final Map<QName, Set<QName>> known = new HashMap<>();
+
+    Substitutions(SchemaComponents schema) {
+        this.schema = schema;
+    }
+
+    /** The names of the elements that may stand where a global element is referred to. */
+    Set<QName> of(ElementDeclaration head) {
+        return known.computeIfAbsent(head.name(), any -> find(head));
+    }
+
+    private Set<QName> find(ElementDeclaration head) {
+        Set<QName> names = new LinkedHashSet<>();
+        if (!head.isAbstract()) {
+            names.add(head.name());
+        }
+        if (head.block().contains("substitution")) {
+            return names;
+        }
+        SchemaType wanted = schema.resolve(schema.typeOf(head));
+        Set<QName> seen = new HashSet<>();
+        Deque<QName> open = new ArrayDeque<>();
+        pushMembers(head.name(), open);
+        while (!open.isEmpty()) {
+            QName member = open.pop();
+            if (seen.add(member)) {
+                ElementDeclaration element = schema.elements().get(member);
+                if (!element.isAbstract() && derives(schema.resolve(schema.typeOf(element)), wanted, head.block())) {
+                    names.add(member);
+                }
+                pushMembers(member, open);
+            }
+        }
+        return names;
+    }
+
+    /** The first member goes on top. */
+    private void pushMembers(QName head, Deque<QName> open) {
+        List<QName> members = schema.substitutions().getOrDefault(head, List.of());
+        for (int i = members.size() - 1; i >= 0; i--) {
+            open.push(members.get(i));
+        }
+    }
+
+    /**
+     * Whether a type may stand for another (XML Schema Part 1, sections 3.4.6 and 3.14.6); null is {@code xs:anyType}.
+     *
+     * @param blocked the kinds of derivation that may not be on the way, beside those that the other type blocks
+     */
+    boolean derives(SchemaType type, SchemaType from, Set<String> blocked) {
+        if (type == from || from == null && blocked.isEmpty()) {
+            return true;
+        }
+        Set<String> all = new HashSet<>(blocked);
+        if (from instanceof ComplexType complex) {
+            all.addAll(complex.block());
+        }
+        SchemaType current = type;
+        while (current instanceof ComplexType complex) {
+            if (complex == from) {
+                return true;
+            }
+            boolean extension = complex.derivation() == ComplexType.Derivation.EXTENSION;
+            if (all.contains(extension ? "extension" : "restriction")) {
+                return false;
+            }
+            current = schema.resolve(complex.base());
+        }
+        return current == from
+                || current instanceof SimpleType simple
+                        && !all.contains("restriction")
+                        && derivesSimply(simple, from, Collections.newSetFromMap(new IdentityHashMap<>()));
+    }
+
+    private boolean derivesSimply(SimpleType type, SchemaType from, Set<SchemaType> unions) {
+        if (from == null || type == from || isSimpleRoot(from)) {
+            return true;
+        }
+        if (from instanceof SimpleType union && union.variety() == SimpleType.Variety.UNION && unions.add(union)) {
+            for (TypeReference member : union.members()) {
+                if (derivesSimply(type, schema.resolve(member), unions)) {
+                    return true;
+                }
+            }
+        }
+        SimpleType current = type;
+        while (current.variety() == SimpleType.Variety.RESTRICTION
+                && current.base() != null
+                && schema.resolve(current.base()) instanceof SimpleType base) {
+            if (base == from) {
+                return true;
+            }
+            current = base;
+        }
+        return current.variety() == SimpleType.Variety.BUILT_IN && builtinDerives(current, from);
+    }
+
+    private static boolean isSimpleRoot(SchemaType type) {
+        return type.name() != null && type.name().equals(Builtins.name("anySimpleType"));
+    }
+
+    private static boolean builtinDerives(SimpleType type, SchemaType from) {
+        return from instanceof SimpleType other
+                && other.variety() == SimpleType.Variety.BUILT_IN
+                && Builtins.derives(type.name().getLocalPart(), other.name().getLocalPart());
+    }
+}
