@@ -193,8 +193,11 @@ final class ContentPlanner {
     private ValueType open(ElementDeclaration head) {
         TypeReference reference = types.schema().typeOf(head);
         SchemaType resolved = types.schema().resolve(reference);
-        if (resolved instanceof SimpleType) {
-            return new ValueType.NamedSimple();
+        if (resolved instanceof SimpleType simple) {
+            // A complex type with text may stand there as well, of a member of the group or named by the message.
+            return types.substitutions().isExtended(simple, head)
+                    ? new ValueType.NamedElement(null)
+                    : new ValueType.NamedSimple();
         }
         ValueType value = types.value(reference, Owner.global(head.name()));
         return new ValueType.NamedElement(value instanceof ValueType.Structured structured ? structured.type() : null);

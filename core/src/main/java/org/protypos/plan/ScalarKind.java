@@ -8,6 +8,8 @@ public enum ScalarKind {
     NORMALIZED,
     /** Text with its white space collapsed. */
     TOKEN,
+    /** Text as it stands, in which qualified names may be: a value of a union that has names among its members. */
+    NAMES,
     BOOLEAN,
     BYTE,
     UNSIGNED_BYTE,
@@ -43,7 +45,7 @@ public enum ScalarKind {
 
     /** Whether values are kept as text. */
     public boolean isText() {
-        return this == STRING || this == NORMALIZED || this == TOKEN;
+        return this == STRING || this == NORMALIZED || this == TOKEN || this == NAMES;
     }
 
     static ScalarKind of(String builtin) {

@@ -89,6 +89,19 @@ final class SimpleTypePlanner {
         };
     }
 
+    /** The text that the values of a union are: the members decide for each text which of them has it. */
+    ScalarKind united(SimpleType union) {
+        return holdsNames(union) ? ScalarKind.NAMES : ScalarKind.STRING;
+    }
+
+    private boolean holdsNames(SimpleType type) {
+        return switch (type.variety()) {
+            case BUILT_IN -> ScalarKind.of(type.name().getLocalPart()) == ScalarKind.QNAME;
+            case LIST, RESTRICTION -> schema.resolve(type.base()) instanceof SimpleType base && holdsNames(base);
+            case UNION -> members(type).stream().anyMatch(this::holdsNames);
+        };
+    }
+
     private static boolean isBuiltinList(SimpleType type) {
         return Set.of("NMTOKENS", "IDREFS", "ENTITIES").contains(type.name().getLocalPart());
     }

@@ -18,6 +18,7 @@ import org.protypos.schema.IdentityConstraint;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
+import org.protypos.schema.Substitutions;
 import org.protypos.schema.TypeReference;
 
 /** Turns the types of a contract into classes and enumerations, names first and members after. */
@@ -35,6 +36,7 @@ final class TypePlanner {
     private final SimpleTypePlanner simples;
     private final FacetPlanner facets;
     private final ShapePlanner shapes;
+    private final Substitutions substitutions;
     private final boolean optimized;
     private final boolean encoded;
     private final Map<QName, ApiClass> classesByType = new LinkedHashMap<>();
@@ -64,6 +66,7 @@ final class TypePlanner {
         this.optimized = optimized;
         this.encoded = encoded;
         this.schema = schema;
+        this.substitutions = new Substitutions(schema);
         this.packages = packages;
         this.naming = naming;
         this.rules = naming.rules();
@@ -391,6 +394,11 @@ final class TypePlanner {
         return length * WIDEST_CHARACTER <= LONGEST_FILE || host.host() == null ? host : outermost;
     }
 
+    /** What may stand for what. */
+    Substitutions substitutions() {
+        return substitutions;
+    }
+
     private ValueType simple(SimpleType type, Owner owner) {
         if (type.name() == null) {
             return unshaped(type, owner);
@@ -414,7 +422,7 @@ final class TypePlanner {
         return switch (type.variety()) {
             case BUILT_IN -> simples.builtin(type);
             case LIST -> new ValueType.Items(value(type.base(), owner));
-            case UNION -> new ValueType.Scalar(ScalarKind.STRING);
+            case UNION -> new ValueType.Scalar(simples.united(type));
             case RESTRICTION -> simples.narrowed(type, value(type.base(), owner));
         };
     }

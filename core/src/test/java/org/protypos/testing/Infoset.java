@@ -5,6 +5,7 @@ import java.io.StringReader;
 import java.nio.file.Path;
 import java.util.Map;
 import java.util.MissingResourceException;
+import java.util.Set;
 import java.util.TreeMap;
 import javax.xml.XMLConstants;
 import javax.xml.parsers.DocumentBuilderFactory;
@@ -89,13 +90,18 @@ public final class Infoset {
         return false;
     }
 
-    /** Qualified names in values mean the same under any prefix; test data calls what holds one type, QName or p. */
+    /** Qualified names in values mean the same under any prefix; test data calls what holds one type, QName, p or names. */
     private static String value(Element element, String holder, String value) {
-        int colon = value.indexOf(':');
-        boolean name = holder.equals("type") || holder.equals("QName") || holder.equals("p");
-        String namespace =
-                name || colon > 0 ? element.lookupNamespaceURI(colon < 0 ? null : value.substring(0, colon)) : null;
-        return namespace == null ? value : "{" + namespace + "}" + value.substring(colon + 1);
+        boolean names = Set.of("type", "QName", "p", "names").contains(holder);
+        StringBuilder expanded = new StringBuilder();
+        for (String token : value.split("(?<=\\s)|(?=\\s)")) {
+            int colon = token.indexOf(':');
+            String namespace = (names || colon > 0) && !token.isBlank()
+                    ? element.lookupNamespaceURI(colon < 0 ? null : token.substring(0, colon))
+                    : null;
+            expanded.append(namespace == null ? token : "{" + namespace + "}" + token.substring(colon + 1));
+        }
+        return expanded.toString();
     }
 
     /** The platform's validator for one schema. */

@@ -104,6 +104,7 @@ final class Forms {
         out.writeStringField("name", type.name() == null ? "" : type.name().getLocalPart());
         out.writeStringField("documentation", documentation(type.definition()));
         out.writeBooleanField("abstract", type.isAbstract());
+        out.writeBooleanField("simple", type.definition() instanceof SimpleType);
         out.writeBooleanField("open", type.isAnything() || type.mixed());
         if (type.text() != null) {
             out.writeFieldName("text");
@@ -113,7 +114,7 @@ final class Forms {
         derived(type, out);
         out.writeArrayFieldStart("content");
         if (!type.isAnything()) {
-            Keys keys = new Keys(type);
+            Keys keys = new Keys(vocabulary, type);
             for (Particle particle : type.particles()) {
                 particle(particle, 1, keys, out);
             }
@@ -152,13 +153,14 @@ final class Forms {
         out.writeEndArray();
     }
 
-    /** The types that may stand in the place of a type. */
+    /** The types that may stand in the place of a type; for a simple one those that add something to it. */
     private void derived(TypeModel type, JsonGenerator out) throws IOException {
         Map<String, QName> names = new LinkedHashMap<>();
-        if (type.definition() instanceof ComplexType) {
+        if (!type.isAnything()) {
             for (QName name : vocabulary.schema().types().keySet()) {
                 TypeModel other = vocabulary.type(name);
                 boolean fits = other != type
+                        && other.definition() instanceof ComplexType
                         && !SchemaComponents.isOriginal(name)
                         && !other.isAbstract()
                         && vocabulary.derives(other, type, Set.of());
@@ -191,22 +193,27 @@ final class Forms {
 
     /** The keys of the elements in a type: some come in several places, and some need their namespace. */
     private static final class Keys {
+        private final Vocabulary vocabulary;
+        private final TypeModel type;
         private final Map<QName, Integer> places = new LinkedHashMap<>();
-        private final Map<String, QName> locals = new LinkedHashMap<>();
 
-        Keys(TypeModel type) {
+        Keys(Vocabulary vocabulary, TypeModel type) {
+            this.vocabulary = vocabulary;
+            this.type = type;
             for (Leaf leaf : ContentModel.all(type.content())) {
                 if (leaf instanceof Leaf.Element element) {
                     for (QName name : element.substitutes()) {
                         places.merge(name, 1, Integer::sum);
-                        locals.putIfAbsent(name.getLocalPart(), name);
                     }
                 }
             }
         }
 
         String of(QName name) {
-            return name.equals(locals.get(name.getLocalPart())) ? name.getLocalPart() : name.toString();
+            String local = name.getLocalPart();
+            return name.equals(vocabulary.named(type, local))
+                    ? local
+                    : name.getNamespaceURI().isEmpty() ? "{}" + local : name.toString();
         }
 
         boolean comesTwice(QName name) {

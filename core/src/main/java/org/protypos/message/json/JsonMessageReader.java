@@ -2,11 +2,11 @@ package org.protypos.message.json;
 
 import java.util.ArrayList;
 import java.util.Collection;
-import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.regex.Pattern;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.NearestName;
@@ -15,18 +15,25 @@ import org.protypos.message.model.Leaf;
 import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
+import org.protypos.schema.Builtins;
+import org.protypos.schema.ElementDeclaration;
 import org.protypos.source.Xml;
 
 /**
  * Makes elements of JSON, as the types of a contract say: members become elements called like them, in the order that the
  * contract wants, and an array is one element after the other. {@code @name} is an attribute, {@code #text} the text of
  * an element with attributes, {@code #content} content in an order of its own, or mixed, {@code @xsi:type} the type that stands in
- * the declared one's place, and {@code null} an element that is nil.
+ * the declared one's place, and {@code null} an element that is nil, or {@code @xsi:nil} where it has attributes. A qualified name
+ * in a value is written as <code>{namespace}name</code>.
  */
 public final class JsonMessageReader {
     static final String TEXT = "#text";
     static final String CONTENT = "#content";
     static final String TYPE = "@xsi:type";
+    static final String NIL = "@xsi:nil";
+
+    /** A qualified name in a value, as it is written without prefixes. */
+    private static final Pattern EXPANDED = Pattern.compile("(?<!\\S)\\{([^{}\\s]+)\\}(?=[\\p{L}_])");
 
     private final Vocabulary vocabulary;
     private final Findings findings;
@@ -121,12 +128,30 @@ public final class JsonMessageReader {
                     "\"" + text + "\" stands where an object is wanted",
                     names.isEmpty() ? "give an empty object" : "give an object with " + String.join(", ", names));
         } else {
-            element.setText(text);
+            element.setText(type.text() != null && type.text().holdsNames() ? prefixed(element, text) : text);
         }
     }
 
-    private static List<String> names(TypeModel type) {
-        List<String> names = new ArrayList<>(new LinkedHashSet<>(ContentModel.names(type.content())));
+    /** Text in which each qualified name has a prefix that the element declares. */
+    private static String prefixed(MessageElement element, String text) {
+        return EXPANDED.matcher(text).replaceAll(name -> prefix(element, name.group(1)) + ":");
+    }
+
+    private static String prefix(MessageElement element, String namespace) {
+        for (Map.Entry<String, String> declared : element.prefixes().entrySet()) {
+            if (declared.getValue().equals(namespace)) {
+                return declared.getKey();
+            }
+        }
+        String prefix = "q" + (element.prefixes().size() + 1);
+        element.prefixes().put(prefix, namespace);
+        return prefix;
+    }
+
+    private List<String> names(TypeModel type) {
+        Set<String> locals = new LinkedHashSet<>();
+        vocabulary.elements(type).keySet().forEach(name -> locals.add(name.getLocalPart()));
+        List<String> names = new ArrayList<>(locals);
         type.attributes().keySet().forEach(name -> names.add("@" + name.getLocalPart()));
         return names;
     }
@@ -138,7 +163,9 @@ public final class JsonMessageReader {
             if (key.equals(TYPE)) {
                 return;
             }
-            if (key.startsWith("@")) {
+            if (key.equals(NIL)) {
+                nil(element, given, path);
+            } else if (key.startsWith("@")) {
                 attribute(element, key.substring(1), given, type, path);
             } else if (key.equals(TEXT)) {
                 text(element, given, type, path);
@@ -149,6 +176,16 @@ public final class JsonMessageReader {
             }
         });
         ordered(children, type.content()).forEach(element::add);
+    }
+
+    private void nil(MessageElement element, JsonValue given, String path) {
+        if (given instanceof JsonValue.Literal literal && literal.text().equals("true")) {
+            element.prefixes().put("xsi", Xml.XSI);
+            element.attributes().put(new QName(Xml.XSI, "nil"), "true");
+        } else if (!(given instanceof JsonValue.Literal literal)
+                || !literal.text().equals("false")) {
+            wrong(given, inside(path, NIL), "an element is nil or it is not", "give true or false");
+        }
     }
 
     private void text(MessageElement element, JsonValue given, TypeModel type, String path) {
@@ -185,11 +222,11 @@ public final class JsonMessageReader {
         if (!(stated instanceof JsonValue.Text text)) {
             return declared;
         }
-        List<QName> found = vocabulary.schema().types().keySet().stream()
-                .filter(name -> name.toString().equals(text.text())
-                        || name.getLocalPart().equals(text.text()))
-                .filter(name -> declared.isAnything() || vocabulary.derives(vocabulary.type(name), declared, Set.of()))
-                .toList();
+        List<QName> found = named(text.text(), vocabulary.schema().types().keySet(), declared);
+        if (found.isEmpty()) {
+            found = named(
+                    text.text(), Builtins.names().stream().map(Builtins::name).toList(), declared);
+        }
         if (found.size() != 1) {
             List<String> known = vocabulary.schema().types().keySet().stream()
                     .filter(name -> !vocabulary.type(name).isAbstract()
@@ -218,12 +255,21 @@ public final class JsonMessageReader {
         return vocabulary.type(name);
     }
 
+    /** Those of some types that a text names and that may stand for a declared one. */
+    private List<QName> named(String text, Collection<QName> types, TypeModel declared) {
+        return types.stream()
+                .filter(name ->
+                        name.toString().equals(text) || name.getLocalPart().equals(text))
+                .filter(name -> declared.isAnything() || vocabulary.derives(vocabulary.type(name), declared, Set.of()))
+                .toList();
+    }
+
     private void attribute(MessageElement element, String key, JsonValue given, TypeModel type, String path) {
         QName name = type.attributes().keySet().stream()
                 .filter(known ->
                         known.getLocalPart().equals(key) || known.toString().equals(key))
                 .findFirst()
-                .orElse(key.startsWith("{") || !type.wildcards().isEmpty() ? QName.valueOf(key) : null);
+                .orElse(expanded(key) != null ? expanded(key) : type.wildcards().isEmpty() ? null : new QName(key));
         String text = given instanceof JsonValue.Text one
                 ? one.text()
                 : given instanceof JsonValue.Literal literal ? literal.text() : null;
@@ -238,25 +284,31 @@ public final class JsonMessageReader {
         } else if (text == null) {
             wrong(given, inside(path, "@" + key), "an attribute is text", "give a string");
         } else {
-            element.attributes().put(name, text);
+            TypeModel.Attribute declared = type.attributes().get(name);
+            declared = declared == null ? vocabulary.attribute(name) : declared;
+            boolean names = declared != null && declared.rule().holdsNames();
+            element.attributes().put(name, names ? prefixed(element, text) : text);
         }
     }
 
+    /** The name that a key writes out, as <code>{namespace}name</code>, or null when it is a local name alone. */
+    private static QName expanded(String key) {
+        int end = key.startsWith("{") ? key.indexOf('}') : -1;
+        return end < 0 || end == key.length() - 1 ? null : new QName(key.substring(1, end), key.substring(end + 1));
+    }
+
     private void child(String key, JsonValue given, TypeModel type, String path, List<MessageElement> to) {
-        QName name = key.startsWith("{") ? QName.valueOf(key) : null;
+        QName name = expanded(key);
         TypeModel inner = null;
         if (type.isAnything()) {
             name = name == null ? new QName(key) : name;
             inner = type;
         } else {
-            for (Map.Entry<QName, TypeModel> known : elements(type).entrySet()) {
-                boolean same = name == null
-                        ? known.getKey().getLocalPart().equals(key)
-                        : known.getKey().equals(name);
-                if (same && inner == null) {
-                    name = known.getKey();
-                    inner = known.getValue();
-                }
+            QName meant = name == null ? vocabulary.named(type, key) : name;
+            ElementDeclaration declaration = vocabulary.elements(type).get(meant);
+            if (declaration != null) {
+                name = meant;
+                inner = vocabulary.typeOf(declaration);
             }
             QName open = name == null ? new QName(key) : name;
             if (inner == null && ContentModel.anywhere(type.content(), open) != null) {
@@ -275,21 +327,6 @@ public final class JsonMessageReader {
             String where = inside(path, key) + (given instanceof JsonValue.Items ? "[" + number++ + "]" : "");
             to.add(element(one, name, inner, where));
         }
-    }
-
-    /** The elements that a type may hold, those of substitution groups among them, with their types. */
-    private Map<QName, TypeModel> elements(TypeModel type) {
-        Map<QName, TypeModel> elements = new LinkedHashMap<>();
-        for (Leaf leaf : ContentModel.all(type.content())) {
-            if (leaf instanceof Leaf.Element element) {
-                for (QName name : element.substitutes()) {
-                    boolean own = name.equals(element.declaration().name());
-                    elements.putIfAbsent(
-                            name, vocabulary.typeOf(own ? element.declaration() : vocabulary.element(name)));
-                }
-            }
-        }
-        return elements;
     }
 
     /**

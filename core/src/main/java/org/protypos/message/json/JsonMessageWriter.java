@@ -14,8 +14,6 @@ import java.util.regex.Pattern;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.SourceText;
-import org.protypos.message.model.ContentModel;
-import org.protypos.message.model.Leaf;
 import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
@@ -65,21 +63,26 @@ public final class JsonMessageWriter {
     /** Writes the value of an element. */
     public void write(MessageElement element, JsonGenerator out) throws IOException {
         TypeModel type = types.get(element);
-        if ("true".equals(element.attribute(Xml.XSI, "nil"))) {
+        String nil = element.attribute(Xml.XSI, "nil");
+        boolean isNil =
+                nil != null && (nil.strip().equals("true") || nil.strip().equals("1"));
+        if (isNil && element.attributes().keySet().stream().allMatch(JsonMessageWriter::saysNothing)) {
             out.writeNull();
             return;
         }
         boolean plain = element.attributes().isEmpty();
         if (plain && element.children().isEmpty() && (type == null || type.text() != null)) {
-            scalar(element.text(), type, out);
+            scalar(element, type, out);
             return;
         }
         out.writeStartObject();
-        attributes(element, out);
-        if (type != null && type.text() != null
+        attributes(element, type, out);
+        if (isNil) {
+            out.writeBooleanField(JsonMessageReader.NIL, true);
+        } else if (type != null && type.text() != null
                 || element.children().isEmpty() && !element.text().isBlank()) {
             out.writeFieldName(JsonMessageReader.TEXT);
-            scalar(element.text(), type, out);
+            scalar(element, type, out);
         } else if (element.content().stream().anyMatch(item -> item instanceof String text && !text.isBlank())) {
             mixed(element, out);
         } else {
@@ -88,7 +91,12 @@ public final class JsonMessageWriter {
         out.writeEndObject();
     }
 
-    private void attributes(MessageElement element, JsonGenerator out) throws IOException {
+    private static boolean saysNothing(QName attribute) {
+        return attribute.getNamespaceURI().equals(Xml.XSI)
+                && !attribute.getLocalPart().equals("type");
+    }
+
+    private void attributes(MessageElement element, TypeModel type, JsonGenerator out) throws IOException {
         for (Map.Entry<QName, String> attribute : element.attributes().entrySet()) {
             QName name = attribute.getKey();
             if (name.equals(new QName(Xml.XSI, "type"))) {
@@ -97,9 +105,17 @@ public final class JsonMessageWriter {
             } else if (!name.getNamespaceURI().equals(Xml.XSI)) {
                 out.writeStringField(
                         "@" + (name.getNamespaceURI().isEmpty() ? name.getLocalPart() : name.toString()),
-                        attribute.getValue());
+                        attribute(element, type, name, attribute.getValue()));
             }
         }
+    }
+
+    private String attribute(MessageElement element, TypeModel type, QName name, String value) {
+        TypeModel.Attribute declared = type == null ? null : type.attributes().get(name);
+        declared = declared == null ? vocabulary.attribute(name) : declared;
+        return declared != null && declared.rule().holdsNames()
+                ? declared.rule().expandedText(value, element::namespaceOf)
+                : value;
     }
 
     /** The name of a type: the local one, unless a type of another namespace has the same. */
@@ -159,20 +175,17 @@ public final class JsonMessageWriter {
         }
     }
 
-    /** The local name of an element that the contract declares there, unless one of another namespace has the same. */
+    /** The local name where that alone means the element, its whole name otherwise. */
     private String key(MessageElement child, MessageElement around) {
         TypeModel type = types.get(around);
-        boolean declared = type != null
-                && !type.isAnything()
-                && ContentModel.anywhere(type.content(), child.name()) instanceof Leaf.Element;
-        if (!declared) {
-            return child.name().toString();
+        String local = child.name().getLocalPart();
+        QName meant = type == null || type.isAnything() ? null : vocabulary.named(type, local);
+        if (child.name().equals(meant)) {
+            return local;
         }
-        boolean alone = around.children().stream()
-                .noneMatch(
-                        other -> other.name().getLocalPart().equals(child.name().getLocalPart())
-                                && !other.name().equals(child.name()));
-        return alone ? child.name().getLocalPart() : child.name().toString();
+        return meant != null && child.name().getNamespaceURI().isEmpty()
+                ? "{}" + local
+                : child.name().toString();
     }
 
     private boolean repeats(TypeModel type, QName name) {
@@ -213,7 +226,12 @@ public final class JsonMessageWriter {
     }
 
     /** Numbers and booleans that JSON writes alike are no strings. */
-    private void scalar(String text, TypeModel type, JsonGenerator out) throws IOException {
+    private void scalar(MessageElement element, TypeModel type, JsonGenerator out) throws IOException {
+        if (type != null && type.text() != null && type.text().holdsNames()) {
+            out.writeString(type.text().expandedText(element.text(), element::namespaceOf));
+            return;
+        }
+        String text = element.text();
         String builtin = type == null ? "" : builtin(type.definition());
         if (NUMERIC.contains(builtin) && NUMBER.matcher(text).matches()) {
             out.writeNumber(text);

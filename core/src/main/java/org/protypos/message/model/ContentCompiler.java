@@ -12,6 +12,7 @@ import org.protypos.schema.GroupReference;
 import org.protypos.schema.ModelGroup;
 import org.protypos.schema.Particle;
 import org.protypos.schema.SchemaComponents;
+import org.protypos.schema.Substitutions;
 import org.protypos.schema.Term;
 import org.protypos.schema.Wildcard;
 

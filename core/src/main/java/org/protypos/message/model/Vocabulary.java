@@ -3,6 +3,7 @@ package org.protypos.message.model;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
@@ -23,6 +24,7 @@ import org.protypos.schema.Particle;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
+import org.protypos.schema.Substitutions;
 import org.protypos.schema.TypeReference;
 import org.protypos.schema.Wildcard;
 
@@ -34,6 +36,8 @@ public final class Vocabulary {
     private final ContentCompiler compiler;
     private final TypeModel anything;
     private final Map<SchemaType, TypeModel> types = new IdentityHashMap<>();
+    private final Map<TypeModel, Map<QName, ElementDeclaration>> elements = new IdentityHashMap<>();
+    private final Map<TypeModel, Map<String, QName>> locals = new IdentityHashMap<>();
 
     /** Takes the schema of a sound contract. */
     public Vocabulary(SchemaComponents schema) {
@@ -106,6 +110,37 @@ public final class Vocabulary {
 
     private TypeModel model(TypeReference reference) {
         return SchemaComponents.ANY_TYPE.equals(reference.name()) ? anything : types.get(schema.resolve(reference));
+    }
+
+    /**
+     * The elements that a type may hold by their names, in the order of the contract: what it declares, and what may stand
+     * for that. What a wildcard lets in is not among them.
+     */
+    public Map<QName, ElementDeclaration> elements(TypeModel type) {
+        return elements.computeIfAbsent(type, this::collectElements);
+    }
+
+    private Map<QName, ElementDeclaration> collectElements(TypeModel type) {
+        Map<QName, ElementDeclaration> found = new LinkedHashMap<>();
+        for (Leaf leaf : ContentModel.all(type.content())) {
+            if (leaf instanceof Leaf.Element element) {
+                for (QName name : element.substitutes()) {
+                    boolean own = name.equals(element.declaration().name());
+                    found.putIfAbsent(name, own ? element.declaration() : element(name));
+                }
+            }
+        }
+        return found;
+    }
+
+    /** The element that a local name alone means in a type: the first of that name, or null. */
+    public QName named(TypeModel type, String local) {
+        return locals.computeIfAbsent(type, any -> {
+                    Map<String, QName> names = new HashMap<>();
+                    elements(type).keySet().forEach(name -> names.putIfAbsent(name.getLocalPart(), name));
+                    return names;
+                })
+                .get(local);
     }
 
     /** The rule of a simple type. */

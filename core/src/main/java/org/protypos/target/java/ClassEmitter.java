@@ -267,15 +267,7 @@ final class ClassEmitter {
             if (type.isMixed()) {
                 file.line("in.mixed(get", type.text().name(), "());");
             } else {
-                file.line(
-                        field,
-                        " = ",
-                        types.parse(
-                                type.text().type(),
-                                JavaTypes.isBinary(type.text().type())
-                                        ? "in.binaryBody()"
-                                        : JavaTypes.hasOddText(type.text()) ? "in.standardBody()" : "in.body()"),
-                        ";");
+                file.line(field, " = ", types.parse(type.text().type(), bodyText(type.text())), ";");
                 reading.keepText(type.text(), field);
             }
             file.close();
@@ -289,6 +281,12 @@ final class ClassEmitter {
             file.close();
         }
         pieces("XmlInput in");
+    }
+
+    private static String bodyText(Property text) {
+        return JavaTypes.isBinary(text.type())
+                ? "in.binaryBody()"
+                : "in." + JavaTypes.source(text.type(), JavaTypes.hasOddText(text) ? "standardBody" : "body") + "()";
     }
 
     /** Writes code for a list, in methods of its own where there is more than fits one. */

@@ -21,9 +21,17 @@ final class EmptyValue {
         if (value instanceof ValueType.Anything) {
             return "new " + context.xml(file, "XmlTree") + "()";
         }
+        boolean names = JavaTypes.holdsNames(value)
+                || value.written() instanceof ValueType.Items items
+                        && items.item() instanceof ValueType.Scalar scalar
+                        && scalar.kind() == ScalarKind.QNAME;
         String builtin = builtin(value);
         String namespace = simpleType == null ? "http://www.w3.org/2001/XMLSchema" : simpleType.getNamespaceURI();
         String local = simpleType == null ? builtin : simpleType.getLocalPart();
+        if (names) {
+            return context.xml(file, "XmlSimple") + ".emptyWithNames(" + JavaText.literal(namespace) + ", "
+                    + JavaText.literal(local) + ")";
+        }
         return context.xml(file, "XmlSimple") + ".empty(" + JavaText.literal(namespace) + ", " + JavaText.literal(local)
                 + ", \"" + builtin + "\")";
     }
@@ -31,7 +39,7 @@ final class EmptyValue {
     private static String builtin(ValueType value) {
         ScalarKind kind = value.written() instanceof ValueType.Scalar scalar ? scalar.kind() : ScalarKind.STRING;
         return switch (kind) {
-            case STRING -> "string";
+            case STRING, NAMES -> "string";
             case NORMALIZED -> "normalizedString";
             case TOKEN -> "token";
             case BOOLEAN -> "boolean";

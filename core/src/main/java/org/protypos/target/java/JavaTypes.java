@@ -119,7 +119,7 @@ final class JavaTypes {
 
     private String boxed(ScalarKind kind) {
         return switch (kind) {
-            case STRING, NORMALIZED, TOKEN -> "String";
+            case STRING, NORMALIZED, TOKEN, NAMES -> "String";
             case BOOLEAN -> "Boolean";
             case BYTE -> "Byte";
             case UNSIGNED_BYTE, SHORT -> "Short";
@@ -207,7 +207,7 @@ final class JavaTypes {
 
     private String parse(ScalarKind kind, String text) {
         return switch (kind) {
-            case STRING -> text;
+            case STRING, NAMES -> text;
             case NORMALIZED -> "in.toNormalized(" + text + ")";
             case TOKEN -> "in.toToken(" + text + ")";
             case BOOLEAN -> "in.toBoolean(" + text + ")";
@@ -252,7 +252,7 @@ final class JavaTypes {
         }
         ScalarKind kind = ((ValueType.Scalar) type).kind();
         return switch (kind) {
-            case STRING, NORMALIZED, TOKEN, QNAME -> value;
+            case STRING, NORMALIZED, TOKEN, NAMES, QNAME -> value;
             case HEX -> context.value(file, "Lexical") + ".printHex(" + value + ")";
             case BASE64 -> context.value(file, "Lexical") + ".printBase64(" + value + ")";
             case ATTACHMENT -> value + ".toBase64()";
@@ -314,6 +314,19 @@ final class JavaTypes {
                 && (scalar.kind() == ScalarKind.BASE64 || scalar.kind() == ScalarKind.ATTACHMENT);
     }
 
+    /** Whether qualified names stand in the text of a type that is not made of them. */
+    static boolean holdsNames(ValueType type) {
+        ValueType written = type.written();
+        return written instanceof ValueType.Scalar scalar
+                ? scalar.kind() == ScalarKind.NAMES
+                : written instanceof ValueType.Items items && holdsNames(items.item());
+    }
+
+    /** The name of the method of the input that reads the text of a type. */
+    static String source(ValueType type, String method) {
+        return holdsNames(type) ? method.replaceFirst("(?=Or$)|$", "WithNames") : method;
+    }
+
     private static boolean isSimple(ValueType type) {
         ValueType written = type.written();
         return written instanceof ValueType.Enumerated
@@ -346,7 +359,7 @@ final class JavaTypes {
     private String constant(ScalarKind kind, String text) {
         String value = text.strip();
         return switch (kind) {
-            case STRING -> JavaText.literal(text);
+            case STRING, NAMES -> JavaText.literal(text);
             case NORMALIZED, TOKEN -> JavaText.literal(value);
             case BOOLEAN ->
                 switch (value) {

@@ -236,7 +236,8 @@ final class MessagesEmitter {
             file.line("in.demand(", ReadingCode.name(body), ");");
         }
         String value = reading.element(body.type());
-        file.line("this.body = ", body.nillable() ? "in.takeNil() ? null : " + value : value, ";");
+        file.line(
+                "this.body = ", body.nillable() ? ReadingCode.takeNil(body.type()) + " ? null : " + value : value, ";");
         file.close();
     }
 

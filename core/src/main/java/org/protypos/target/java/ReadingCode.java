@@ -208,7 +208,7 @@ final class ReadingCode {
         if (property.isMany()) {
             String list = accessor("get", property) + "()";
             if (property.nillable()) {
-                file.open("if (in.takeNil()) {");
+                file.open("if (", takeNil(property.type()), ") {");
                 file.line(list, ".add(null);");
                 file.next("else {");
             }
@@ -218,7 +218,7 @@ final class ReadingCode {
                 file.close();
             }
         } else if (property.nillable()) {
-            file.open("if (in.takeNil()) {");
+            file.open("if (", takeNil(property.type()), ") {");
             file.line(
                     property.nilName() != null
                             ? "this." + JavaNames.variable(property.nilName()) + " = true;"
@@ -231,6 +231,12 @@ final class ReadingCode {
             file.line(field, " = ", given(property, value), ";");
             keepText(property, field);
         }
+    }
+
+    /** The test that takes an element which is nil. */
+    static String takeNil(ValueType type) {
+        boolean structured = type instanceof ValueType.Structured || type instanceof ValueType.Anything;
+        return structured ? "in.takeNil()" : "in.takeSimpleNil()";
     }
 
     /** A primitive cannot be absent, so the input says whether a lenient reading has passed over it. */
@@ -260,7 +266,9 @@ final class ReadingCode {
             String plain = structured.type().isAbstract() ? "null" : "new " + name + "()";
             return "in.object(" + name + ".class, " + plain + ", " + standard + ")";
         }
-        return JavaTypes.hasOddText(property) ? types.parse(type, "in.textOr(" + standard + ")") : element(type);
+        return JavaTypes.hasOddText(property)
+                ? types.parse(type, "in." + JavaTypes.source(type, "textOr") + "(" + standard + ")")
+                : element(type);
     }
 
     private String contentClass(ValueType type) {
@@ -278,7 +286,9 @@ final class ReadingCode {
         }
         return type instanceof ValueType.Anything
                 ? "in.any()"
-                : types.parse(type, JavaTypes.isBinary(type) ? "in.binaryText()" : "in.text()");
+                : types.parse(
+                        type,
+                        JavaTypes.isBinary(type) ? "in.binaryText()" : "in." + JavaTypes.source(type, "text") + "()");
     }
 
     /** The two arguments for a property's element or attribute: namespace and local name. */
@@ -441,15 +451,19 @@ final class ReadingCode {
         attributes.forEach(this::readAttribute);
     }
 
+    private static String attribute(Property property, String method) {
+        return "in." + JavaTypes.source(property.type(), method) + "(" + name(property) + ")";
+    }
+
     private void readAttribute(Property property) {
         String field = "this." + field(property);
         if (property.cardinality() == Property.Cardinality.REQUIRED) {
-            file.line(field, " = ", types.parse(property.type(), "in.requiredAttribute(" + name(property) + ")"), ";");
+            file.line(field, " = ", types.parse(property.type(), attribute(property, "requiredAttribute")), ";");
             keepText(property, field);
             return;
         }
         String variable = "text";
-        file.line(variable, " = in.attribute(", name(property), ");");
+        file.line(variable, " = ", attribute(property, "attribute"), ";");
         file.open("if (", variable, " != null) {");
         file.line(field, " = ", given(property, types.parse(property.type(), variable)), ";");
         keepText(property, field);

@@ -135,7 +135,7 @@ final class WritingCode {
         } else if (type instanceof ValueType.Anything) {
             file.line("out.any(", ReadingCode.name(property), ", ", value, ");");
         } else if (type instanceof ValueType.Items items && isName(items.item())) {
-            file.line("out.open(", ReadingCode.name(property), ");");
+            file.line("out.openChild(", ReadingCode.name(property), ");");
             file.line("out.text(", types.print(type, value), ");");
             file.line("out.close();");
         } else {

@@ -240,7 +240,13 @@ export class Form {
       return this.row(label, make('em', { class: 'quiet' }, 'nil'), does, hints, path);
     }
     const type = await this.typeOf(node.type);
-    const plain = type.text && type.attributes.length === 0 && type.derived.length === 0;
+    const bare = type.simple && !isObject(holder[key]);
+    if (bare && type.derived.length > 0 && node.fixed === null) {
+      does.push(this.button('type', `another type for ${label}`, `${path}:type`, async () => {
+        holder[key] = await this.freshOf(type.derived[0]);
+      }));
+    }
+    const plain = bare || (type.text && type.attributes.length === 0 && type.derived.length === 0);
     if (plain || (type.open && type.content.length === 0 && !isObject(holder[key]))) {
       const field = type.text ?? { kind: 'text', hint: '', values: [] };
       return this.row(label, this.input(field, holder, key, path, node.fixed), does, [...hints, field.hint], path);
@@ -309,7 +315,7 @@ export class Form {
     const id = `type-${++numbers}`;
     const options = declared.derived.map((one) => make('option', { selected: one === chosen }, one.name));
     if (!declared.abstract) {
-      options.unshift(make('option', { value: '', selected: !chosen }, declared.name));
+      options.unshift(make('option', { value: '', selected: !chosen }, declared.name || 'as declared'));
     }
     const select = make('select', {
       id, 'data-focus': `${path}:type`,

@@ -222,6 +222,14 @@ public final class ValueRule {
         return builtin;
     }
 
+    /** Whether qualified names may stand in its values. */
+    public boolean holdsNames() {
+        if (members != null) {
+            return members.stream().anyMatch(ValueRule::holdsNames);
+        }
+        return item != null ? item.holdsNames() : builtin.equals("QName") || builtin.equals("NOTATION");
+    }
+
     /** The rule that this one narrows, or null. */
     public ValueRule base() {
         return base;

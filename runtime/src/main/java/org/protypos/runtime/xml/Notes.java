@@ -2,9 +2,11 @@ package org.protypos.runtime.xml;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import javax.xml.namespace.QName;
+import org.protypos.runtime.value.Lexical;
 
 /**
  * What a message said in another way than we would: values written out of the ordinary, such as {@code 007} or
@@ -13,7 +15,7 @@ import javax.xml.namespace.QName;
  */
 final class Notes {
     private final List<Text> texts = new ArrayList<>();
-    private final List<Child> children = new ArrayList<>();
+    private List<Child> children = List.of();
     private Map<String, String> own = Map.of();
     private Map<String, String> prefixes = Map.of();
     private int[] order;
@@ -35,15 +37,91 @@ final class Notes {
         return ordinary;
     }
 
-    /** What the start tag of a simple child element said about schemas: its type, and attributes beside it. */
-    private record Child(int ordinal, String name, QName type, Map<String, String> instance) {}
+    /**
+     * What the message said about a child of a simple type beside its value.
+     *
+     * @param ordinal which child of the element it is, from 1
+     * @param text the text it had, or null when it was nil
+     * @param type the type that {@code xsi:type} named, or null
+     * @param instance other attributes of the instance namespace
+     * @param prefixes those that the text uses or may use, with their namespaces
+     * @param extension the value of that type when it is a complex one, which has attributes, or null
+     */
+    record Child(
+            int ordinal,
+            String name,
+            String text,
+            QName type,
+            Map<String, String> instance,
+            Map<String, String> prefixes,
+            XmlObject extension) {
+        /** The prefixes to declare: those of a text that is still the same. */
+        Map<String, String> prefixesOf(String written) {
+            return prefixes.isEmpty() || !isSame(written) ? Map.of() : prefixes;
+        }
 
-    void keepChild(int ordinal, String name, QName type, Map<String, String> instance) {
-        children.add(new Child(ordinal, name, type, instance));
+        /** Whether what is about to be written is the text that came; null is nil. */
+        private boolean isSame(String written) {
+            return text == null || written == null
+                    ? text == written
+                    : Lexical.collapse(text).equals(Lexical.collapse(written));
+        }
+
+        /** Says again what was said beside the value. */
+        void write(XmlOutput out) {
+            if (type != null) {
+                out.attribute(Names.XSI, "type", out.name(type));
+            }
+            instance.forEach((attribute, value) -> out.attribute(Names.XSI, attribute, value));
+        }
+    }
+
+    void keepChild(Child child) {
+        children = children.isEmpty() ? new ArrayList<>() : children;
+        children.add(child);
+    }
+
+    /** What was said about a child, if the child in that place is still of that name; otherwise null. */
+    Child child(int ordinal, String name) {
+        for (Child child : children) {
+            if (child.ordinal == ordinal && child.name.equals(name)) {
+                return child;
+            }
+        }
+        return null;
+    }
+
+    /**
+     * The value of a complex type that stood for a simple one, if the child in that place still is that value; otherwise
+     * null.
+     *
+     * @param text what is about to be written, null for nil
+     */
+    XmlObject extension(int ordinal, String name, String text) {
+        Child child = child(ordinal, name);
+        return child != null && child.isSame(text) ? child.extension : null;
+    }
+
+    /** Does what {@link #extension} does for a value of which the text is not known yet. */
+    XmlObject extensionOfAny(int ordinal, String name) {
+        Child child = child(ordinal, name);
+        return child == null ? null : child.extension;
+    }
+
+    /** The values of complex types that stood for children of a name. */
+    List<XmlObject> extensions(String name) {
+        List<XmlObject> found = new ArrayList<>();
+        for (Child child : children) {
+            if (child.extension != null && (name == null || child.name.equals(name))) {
+                found.add(child.extension);
+            }
+        }
+        return found;
     }
 
     void keepPrefixes(Map<String, String> declared) {
-        prefixes = declared;
+        prefixes = prefixes.isEmpty() ? new LinkedHashMap<>() : prefixes;
+        prefixes.putAll(declared);
     }
 
     Map<String, String> prefixes() {
@@ -56,18 +134,6 @@ final class Notes {
 
     void writeOwn(XmlOutput out) {
         own.forEach((name, value) -> out.attribute(Names.XSI, name, value));
-    }
-
-    /** Says again what was said about a child, if the child in that place is still of that name. */
-    void writeChild(XmlOutput out, int ordinal, String name) {
-        for (Child child : children) {
-            if (child.ordinal == ordinal && child.name.equals(name)) {
-                if (child.type != null) {
-                    out.attribute(Names.XSI, "type", out.name(child.type));
-                }
-                child.instance.forEach((attribute, value) -> out.attribute(Names.XSI, attribute, value));
-            }
-        }
     }
 
     void keepOrder(int[] parts, int count) {

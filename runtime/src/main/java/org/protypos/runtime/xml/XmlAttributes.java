@@ -158,7 +158,7 @@ final class XmlAttributes {
                 taken[i] = true;
                 takenCount++;
                 into.put(new QName(namespaces[i], names[i]), values[i]);
-                rememberPrefixes(values[i], prefixes);
+                cursor.rememberPrefixes(values[i], prefixes);
             }
         }
     }
@@ -167,33 +167,14 @@ final class XmlAttributes {
     void takeAll(Map<QName, String> into, Map<String, String> prefixes) {
         for (int i = 0; i < count; i++) {
             into.put(new QName(namespaces[i], names[i]), values[i]);
-            rememberPrefixes(values[i], prefixes);
+            cursor.rememberPrefixes(values[i], prefixes);
         }
         instance.forEach((name, value) -> into.put(new QName(Names.XSI, name), value));
         if (statedType != null) {
             into.put(new QName(Names.XSI, "type"), statedType);
-            rememberPrefixes(statedType, prefixes);
+            cursor.rememberPrefixes(statedType, prefixes);
         }
         takenCount = count;
-    }
-
-    /** Keeps the declarations of prefixes that a value uses or may use: what looks like one costs little to keep. */
-    private void rememberPrefixes(String value, Map<String, String> prefixes) {
-        for (int colon = value.indexOf(':'); colon >= 0; colon = value.indexOf(':', colon + 1)) {
-            int start = colon;
-            while (start > 0 && isNameCharacter(value.charAt(start - 1))) {
-                start--;
-            }
-            String prefix = value.substring(start, colon);
-            String uri = prefix.isEmpty() ? null : reader.getNamespaceURI(prefix);
-            if (uri != null && !prefix.startsWith("xml")) {
-                prefixes.putIfAbsent(prefix, uri);
-            }
-        }
-    }
-
-    private static boolean isNameCharacter(char c) {
-        return Character.isLetterOrDigit(c) || c == '-' || c == '_' || c == '.';
     }
 
     void rejectUnknown(String element) {

@@ -2,6 +2,7 @@ package org.protypos.runtime.xml;
 
 import java.io.InputStream;
 import java.util.Arrays;
+import java.util.Map;
 import java.util.function.Supplier;
 import javax.xml.namespace.QName;
 import javax.xml.stream.Location;
@@ -362,6 +363,31 @@ final class XmlCursor {
     /** Which child of the element around it the element is that came last, from 1. */
     int ordinal() {
         return children[depth];
+    }
+
+    /** Keeps the declarations of prefixes that a value uses or may use: what looks like one costs little to keep. */
+    void rememberPrefixes(String value, Map<String, String> prefixes) {
+        for (int colon = value.indexOf(':'); colon >= 0; colon = value.indexOf(':', colon + 1)) {
+            int start = colon;
+            while (start > 0 && isNameCharacter(value.charAt(start - 1))) {
+                start--;
+            }
+            String prefix = value.substring(start, colon);
+            String uri = prefix.isEmpty() ? null : reader.getNamespaceURI(prefix);
+            if (uri != null && !prefix.startsWith("xml")) {
+                prefixes.putIfAbsent(prefix, uri);
+            }
+        }
+    }
+
+    private static boolean isNameCharacter(char c) {
+        return Character.isLetterOrDigit(c) || c == '-' || c == '_' || c == '.';
+    }
+
+    /** The default namespace, in which names without a prefix are, empty for none. */
+    String defaultNamespace() {
+        String uri = reader.getNamespaceURI("");
+        return uri == null ? "" : uri;
     }
 
     QName resolve(String text) {

@@ -8,6 +8,7 @@ import java.util.Set;
 import java.util.function.Function;
 import java.util.function.Predicate;
 import javax.xml.namespace.QName;
+import org.protypos.runtime.attach.Attachment;
 import org.protypos.runtime.attach.MimePackage;
 import org.protypos.runtime.parse.MessageScanner;
 
@@ -27,6 +28,8 @@ public final class XmlInput extends ScalarInput {
     private XmlObject current;
     private String standard;
     private SharedValues shared;
+    private String bodyText;
+    private Attachment hadIncluded;
     private boolean untyped;
     private boolean lacking;
 
@@ -266,14 +269,44 @@ public final class XmlInput extends ScalarInput {
         return value;
     }
 
-    /** Takes the element that comes next if it is nil and says nothing else, and tells whether it did. */
+    /**
+     * Takes the element that comes next if it is nil and says nothing else, and tells whether it did. The type that it may
+     * name is kept.
+     */
     public boolean takeNil() {
+        return takeNil(false);
+    }
+
+    /** Does what {@link #takeNil} does for an element of a simple type: what a type that it names adds to it is kept. */
+    public boolean takeSimpleNil() {
+        return takeNil(true);
+    }
+
+    private boolean takeNil(boolean simple) {
         if (lacking) {
             return false;
         }
         cursor.loadAttributes();
-        if (!attributes.statedNil() || attributes.areThere()) {
+        if (!attributes.statedNil()) {
             return false;
+        }
+        QName type = statedName();
+        XmlObject extension = type != null && attributes.areThere() ? types.complexType(type) : null;
+        if (attributes.areThere() && !(simple && extension != null)) {
+            return false;
+        }
+        Map<String, String> instance = attributes.ofInstance();
+        if (current != null && (type != null || !instance.isEmpty())) {
+            current.notes()
+                    .keepChild(new Notes.Child(
+                            cursor.ordinal(), cursor.localName(), null, type, instance, Map.of(), extension));
+        }
+        if (extension != null) {
+            XmlObject around = current;
+            extension.stateType();
+            extension.markNil(true);
+            fillAttributes(extension);
+            current = around;
         }
         cursor.enter();
         leave();
@@ -425,20 +458,108 @@ public final class XmlInput extends ScalarInput {
 
     /** Reads an element of a simple type. */
     public String text() {
-        if (takeLacking()) {
-            return null;
-        }
-        beforeText();
-        return cursor.text();
+        return simple(false, false);
+    }
+
+    /** Reads an element of a simple type in whose text qualified names may stand: their prefixes stay declared. */
+    public String textWithNames() {
+        return simple(false, true);
     }
 
     /** Reads an element of binary content: its text, or nothing when the content is beside the message. */
     public String binaryText() {
+        return simple(true, false);
+    }
+
+    private String simple(boolean binary, boolean names) {
         if (takeLacking()) {
             return null;
         }
-        beforeText();
-        return includedOrText();
+        takeRefused();
+        cursor.loadAttributes();
+        if (attributes.statedType() == null && attributes.ofInstance().isEmpty() && !names) {
+            cursor.rejectUnknownAttributes();
+            return binary ? includedOrText() : cursor.text();
+        }
+        int ordinal = cursor.ordinal();
+        String name = cursor.localName();
+        Map<String, String> instance = attributes.ofInstance();
+        QName type = statedName();
+        XmlObject extension = type == null ? null : types.complexType(type);
+        String text;
+        if (extension == null) {
+            cursor.rejectUnknownAttributes();
+            text = binary ? includedOrText() : cursor.text();
+        } else {
+            text = extended(extension, type);
+        }
+        if (current != null && text != null) {
+            Map<String, String> prefixes = prefixesIn(text, names || type != null && types.holdsNames(type));
+            if (type != null || !instance.isEmpty() || !prefixes.isEmpty()) {
+                current.notes().keepChild(new Notes.Child(ordinal, name, text, type, instance, prefixes, extension));
+            }
+        }
+        return text;
+    }
+
+    private QName statedName() {
+        String stated = attributes.statedType();
+        return stated == null ? null : cursor.resolve(stated);
+    }
+
+    /** Reads an element of which the type is declared as simple, and named by the message as a complex one with text. */
+    private String extended(XmlObject extension, QName type) {
+        XmlObject around = current;
+        extension.stateType();
+        bodyText = null;
+        String own = standard;
+        fillAttributes(extension);
+        standard = own;
+        extension.readBody(this);
+        standard = null;
+        current = around;
+        if (bodyText == null) {
+            cursor.tolerate(error("xsi:type names " + type + ", which holds elements where the contract has text"));
+            return null;
+        }
+        if (hadIncluded != null) {
+            setIncluded(hadIncluded, cursor.bytes());
+        }
+        return bodyText;
+    }
+
+    private void fillAttributes(XmlObject value) {
+        if (!attributes.ofInstance().isEmpty()) {
+            value.notes().keepOwn(attributes.ofInstance());
+        }
+        current = value;
+        value.readAttributes(this);
+        cursor.rejectUnknownAttributes();
+    }
+
+    /**
+     * The prefixes that a text uses or may use, with their namespaces.
+     *
+     * @param names whether names stand in it for sure, so that those without a prefix are in the default namespace
+     */
+    Map<String, String> prefixesIn(String text, boolean names) {
+        Map<String, String> prefixes = new LinkedHashMap<>();
+        cursor.rememberPrefixes(text, prefixes);
+        if (names && !cursor.defaultNamespace().isEmpty()) {
+            prefixes.put("", cursor.defaultNamespace());
+        }
+        return prefixes;
+    }
+
+    /** Keeps the prefixes declared that a text of the element being read uses, in which qualified names may stand. */
+    private String keepNames(String text) {
+        if (text != null) {
+            Map<String, String> prefixes = prefixesIn(text, true);
+            if (!prefixes.isEmpty()) {
+                current.notes().keepPrefixes(prefixes);
+            }
+        }
+        return text;
     }
 
     /** Reads binary content of an element of which the attributes have been taken, in the way of {@link #binaryText}. */
@@ -446,47 +567,63 @@ public final class XmlInput extends ScalarInput {
         String text = includedOrText();
         boolean empty = standard != null && text.isEmpty() && !hasIncluded();
         noteStandard(empty);
+        bodyText = text;
         return empty ? standard : text;
     }
 
     private String includedOrText() {
         String text = cursor.binaryText();
-        setIncluded(cursor.takeIncluded(), cursor.bytes());
+        hadIncluded = cursor.takeIncluded();
+        setIncluded(hadIncluded, cursor.bytes());
         return text;
-    }
-
-    private void beforeText() {
-        takeRefused();
-        cursor.loadAttributes();
-        cursor.rejectUnknownAttributes();
-        String stated = attributes.statedType();
-        if (current != null && (stated != null || !attributes.ofInstance().isEmpty())) {
-            QName type = stated == null ? null : cursor.resolve(stated);
-            current.notes().keepChild(cursor.ordinal(), cursor.localName(), type, attributes.ofInstance());
-        }
     }
 
     /**
      * Reads an element of a simple type that stands for a value of its own when it is empty (XML Schema Part 1, section
      * 3.3.1).
      */
-    public String textOr(String standard) {
-        String text = text();
+    public String textOr(String standardText) {
+        return orStandard(standardText, false);
+    }
+
+    /** Does what {@link #textOr} does for text in which qualified names may stand. */
+    public String textWithNamesOr(String standardText) {
+        return orStandard(standardText, true);
+    }
+
+    private String orStandard(String standardText, boolean names) {
+        standard = standardText;
+        String text = simple(false, names);
+        standard = null;
+        if (text == null) {
+            return null;
+        }
         noteStandard(text.isEmpty());
-        return text.isEmpty() ? standard : text;
+        return text.isEmpty() ? standardText : text;
     }
 
     /** Reads the text of an element of which the attributes have been taken. */
     public String body() {
-        return cursor.text();
+        bodyText = cursor.text();
+        return bodyText;
+    }
+
+    /** Does what {@link #body} does for text in which qualified names may stand. */
+    public String bodyWithNames() {
+        return keepNames(body());
     }
 
     /** Reads the text of an element of which the attributes have been taken, or what an empty one stands for. */
     public String standardBody() {
-        String text = cursor.text();
+        String text = body();
         boolean empty = standard != null && text.isEmpty();
         noteStandard(empty);
         return empty ? standard : text;
+    }
+
+    /** Does what {@link #standardBody} does for text in which qualified names may stand. */
+    public String standardBodyWithNames() {
+        return keepNames(standardBody());
     }
 
     /** Reads mixed content into a list of strings and elements. */
@@ -529,6 +666,16 @@ public final class XmlInput extends ScalarInput {
     public String attribute(String namespace, String name) {
         takeRefused();
         return attributes.take(namespace, name);
+    }
+
+    /** Takes an attribute in which qualified names may stand, or gives null when it is absent. */
+    public String attributeWithNames(String namespace, String name) {
+        return keepNames(attribute(namespace, name));
+    }
+
+    /** Takes an attribute that must be there and in which qualified names may stand. */
+    public String requiredAttributeWithNames(String namespace, String name) {
+        return keepNames(requiredAttribute(namespace, name));
     }
 
     /** Takes an attribute that must be there. */

@@ -99,6 +99,18 @@ public abstract class XmlObject {
         nil = value;
     }
 
+    /**
+     * The values of complex types that stand for child elements of a simple type, because the message named with
+     * {@code xsi:type} a type that extends it: they have the attributes that the simple type has no place for. They are
+     * written again as long as the elements keep their places and values.
+     *
+     * @param element the local name of the elements
+     * @return the values in the order of the elements; those that are of their declared type are not among them
+     */
+    public final List<XmlObject> extended(String element) {
+        return notes == null ? List.of() : notes.extensions(element);
+    }
+
     final Notes notesIfAny() {
         return notes;
     }
@@ -154,7 +166,14 @@ public abstract class XmlObject {
     /** Equal when of the same class with equal members. */
     @Override
     public boolean equals(Object other) {
-        return other instanceof XmlObject && other.getClass() == getClass() && ((XmlObject) other).nil == nil;
+        return other instanceof XmlObject that
+                && that.getClass() == getClass()
+                && that.nil == nil
+                && extensions(that).equals(extensions(this));
+    }
+
+    private static List<XmlObject> extensions(XmlObject of) {
+        return of.notes == null ? List.of() : of.notes.extensions(null);
     }
 
     @Override

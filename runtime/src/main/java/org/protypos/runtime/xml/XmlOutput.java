@@ -150,6 +150,8 @@ public final class XmlOutput {
         prefixes.forEach((declared, uri) -> declaration(body, declared, uri));
         if (known == null) {
             declare(prefix, namespace);
+        } else if (namespace.isEmpty() && isHidden("", "")) {
+            declare("", "");
         }
     }
 
@@ -197,7 +199,7 @@ public final class XmlOutput {
     }
 
     private static void declaration(Utf8Buffer to, String prefix, String namespace) {
-        to.text(" xmlns:");
+        to.text(prefix.isEmpty() ? " xmlns" : " xmlns:");
         to.text(prefix);
         to.text("=\"");
         to.escaped(namespace, true);
@@ -225,9 +227,13 @@ public final class XmlOutput {
 
     /** The text of a qualified name, its namespace declared; asked for while its tag is open (XML Schema Part 2, section 3.2.18). */
     public String name(QName name) {
-        return name.getNamespaceURI().isEmpty()
-                ? name.getLocalPart()
-                : prefixInTag(name.getNamespaceURI()) + ":" + name.getLocalPart();
+        if (!name.getNamespaceURI().isEmpty()) {
+            return prefixInTag(name.getNamespaceURI()) + ":" + name.getLocalPart();
+        }
+        if (isHidden("", "")) {
+            declare("", "");
+        }
+        return name.getLocalPart();
     }
 
     /** Writes an element of a simple type, unless the value is null. */
@@ -236,12 +242,48 @@ public final class XmlOutput {
             pendingType = null;
             return;
         }
-        open(namespace, name);
-        noted(name);
+        if (extended(namespace, name, value)) {
+            return;
+        }
+        openChild(namespace, name, value);
         if (!value.isEmpty()) {
             text(value);
         }
         close();
+    }
+
+    /** What the message had on the child that is about to be written and its type has no place for, or null. */
+    private Notes.Child note(String name) {
+        Notes notes = current == null || pendingType != null ? null : current.notesIfAny();
+        return notes == null ? null : notes.child(children[depth] + 1, name);
+    }
+
+    /** Writes a value of a complex type that stood for a simple one, if it is still that value. */
+    private boolean extended(String namespace, String name, String text) {
+        Notes notes = current == null || pendingType != null ? null : current.notesIfAny();
+        return notes != null && extended(namespace, name, notes.extension(children[depth] + 1, name, text));
+    }
+
+    private boolean extended(String namespace, String name, XmlObject extension) {
+        object(namespace, name, extension, null);
+        return extension != null;
+    }
+
+    /** Opens an element of a simple type, with what the message had on it beside its value. */
+    private void openChild(String namespace, String name, String text) {
+        Notes.Child note = note(name);
+        open(namespace, name, note == null ? Map.of() : note.prefixesOf(text));
+        if (pendingType != null) {
+            attribute(Names.XSI, "type", name(pendingType));
+            pendingType = null;
+        } else if (note != null) {
+            note.write(this);
+        }
+    }
+
+    /** Opens an element of a simple type of which the text depends on what is declared there. */
+    public void openChild(String namespace, String name) {
+        openChild(namespace, name, null);
     }
 
     /**
@@ -269,10 +311,12 @@ public final class XmlOutput {
     }
 
     private boolean refer(String namespace, String name, Attachment value) {
-        open(namespace, name);
-        noted(name);
-        refer(value);
-        close();
+        Notes notes = current == null || pendingType != null ? null : current.notesIfAny();
+        if (notes == null || !extended(namespace, name, notes.extensionOfAny(children[depth] + 1, name))) {
+            openChild(namespace, name, null);
+            refer(value);
+            close();
+        }
         return true;
     }
 
@@ -283,19 +327,12 @@ public final class XmlOutput {
         return true;
     }
 
-    /** Writes what the message had on a child that its type has no place for. */
-    private void noted(String name) {
-        if (pendingType != null) {
-            attribute(Names.XSI, "type", name(pendingType));
-            pendingType = null;
-        } else if (current != null && current.notesIfAny() != null) {
-            current.notesIfAny().writeChild(this, children[depth - 1], name);
-        }
-    }
-
     /** Writes an element that is nil and has nothing else. */
     public void nil(String namespace, String name) {
-        open(namespace, name);
+        if (extended(namespace, name, (String) null)) {
+            return;
+        }
+        openChild(namespace, name, null);
         attribute(Names.XSI, "nil", "true");
         close();
     }
@@ -394,13 +431,20 @@ public final class XmlOutput {
 
     /** Writes an element that holds a qualified name, unless the value is null. */
     public void element(String namespace, String name, QName value) {
-        if (value != null) {
-            open(namespace, name);
-            noted(name);
+        if (value != null && !extended(namespace, name, value)) {
+            openChild(namespace, name, null);
             text(name(value));
             close();
         }
         pendingType = null;
+    }
+
+    /** A name is the same under another prefix: what came tells the place, and its local part the value. */
+    private boolean extended(String namespace, String name, QName value) {
+        Notes.Child note = note(name);
+        boolean same =
+                note != null && note.text() != null && note.text().strip().endsWith(value.getLocalPart());
+        return same && extended(namespace, name, note.extension());
     }
 
     /** Adds an attribute that holds a qualified name, unless the value is null. */

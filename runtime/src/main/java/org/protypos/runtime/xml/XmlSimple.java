@@ -2,6 +2,7 @@ package org.protypos.runtime.xml;
 
 import java.math.BigDecimal;
 import java.math.BigInteger;
+import java.util.Map;
 import java.util.Objects;
 import javax.xml.namespace.QName;
 import org.protypos.runtime.value.Lexical;
@@ -12,10 +13,14 @@ import org.protypos.runtime.value.XmlDateTime;
  * {@code xsi:type} gives it.
  */
 public final class XmlSimple extends XmlObject {
+    /** Stands for the built-in type of text in which names may stand. */
+    private static final String NAMES = "names";
+
     private final QName type;
     private final String builtin;
     private String text = "";
     private QName name;
+    private Map<String, String> prefixes = Map.of();
 
     private XmlSimple(QName type, String builtin) {
         this.type = type;
@@ -31,6 +36,16 @@ public final class XmlSimple extends XmlObject {
      */
     public static XmlSimple empty(String namespace, String name, String builtin) {
         return new XmlSimple(new QName(namespace, name), builtin);
+    }
+
+    /**
+     * Gives an empty value of a simple type in whose text qualified names may stand, as in a list or a union of them.
+     *
+     * @param namespace the namespace of the type's name
+     * @param name the type's local name
+     */
+    public static XmlSimple emptyWithNames(String namespace, String name) {
+        return new XmlSimple(new QName(namespace, name), NAMES);
     }
 
     /** A value of {@code xs:string}. */
@@ -98,6 +113,19 @@ public final class XmlSimple extends XmlObject {
         return simple;
     }
 
+    boolean holdsNames() {
+        return isName() || builtin.equals(NAMES);
+    }
+
+    private boolean isName() {
+        return builtin.equals("QName") || builtin.equals("NOTATION");
+    }
+
+    @Override
+    Map<String, String> localPrefixes() {
+        return prefixes;
+    }
+
     /** The name of the type. */
     public QName type() {
         return type;
@@ -115,7 +143,7 @@ public final class XmlSimple extends XmlObject {
      * @throws IllegalArgumentException when the text is not of the type
      */
     public Object value() {
-        return name != null ? name : Lexical.parse(builtin, text);
+        return name != null ? name : builtin.equals(NAMES) ? text : Lexical.parse(builtin, text);
     }
 
     @Override
@@ -125,12 +153,16 @@ public final class XmlSimple extends XmlObject {
 
     @Override
     protected void readBody(XmlInput in) {
-        if (builtin.equals("QName") || builtin.equals("NOTATION")) {
+        if (isName()) {
             name = in.toQName(in.body());
             text = name == null ? "" : name.getLocalPart();
             return;
         }
         text = in.body();
+        if (builtin.equals(NAMES)) {
+            prefixes = in.prefixesIn(text, true);
+            return;
+        }
         try {
             Lexical.parse(builtin, text);
         } catch (IllegalArgumentException e) {

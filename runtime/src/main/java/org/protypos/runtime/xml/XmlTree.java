@@ -64,6 +64,11 @@ public final class XmlTree extends XmlObject {
     @Override
     protected void readBody(XmlInput in) {
         in.mixed(content);
+        for (Object item : content) {
+            if (item instanceof String part) {
+                prefixes.putAll(in.prefixesIn(part, false));
+            }
+        }
     }
 
     @Override

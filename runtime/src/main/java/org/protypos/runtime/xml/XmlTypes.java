@@ -123,6 +123,19 @@ public abstract class XmlTypes {
         return document.substring(document.indexOf("?>") + 2).strip();
     }
 
+    /** An empty value of a complex type, or null when there is none of that name or it is simple. */
+    final XmlObject complexType(QName name) {
+        XmlObject value =
+                name.getNamespaceURI().equals(Names.XSD) ? null : type(name.getNamespaceURI(), name.getLocalPart());
+        return value instanceof XmlSimple ? null : value;
+    }
+
+    /** Whether values of a simple type are qualified names, or may hold some. */
+    final boolean holdsNames(QName name) {
+        return typeOrBuiltin(name.getNamespaceURI(), name.getLocalPart()) instanceof XmlSimple simple
+                && simple.holdsNames();
+    }
+
     final XmlObject typeOrBuiltin(String namespace, String name) {
         return namespace.equals(Names.XSD) ? XmlSimple.empty(namespace, name, name) : type(namespace, name);
     }

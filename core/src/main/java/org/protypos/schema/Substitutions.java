@@ -1,4 +1,4 @@
-package org.protypos.message.model;
+package org.protypos.schema;
 
 import java.util.ArrayDeque;
 import java.util.Collections;
@@ -11,28 +11,25 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import javax.xml.namespace.QName;
-import org.protypos.schema.Builtins;
-import org.protypos.schema.ComplexType;
-import org.protypos.schema.ElementDeclaration;
-import org.protypos.schema.SchemaComponents;
-import org.protypos.schema.SchemaType;
-import org.protypos.schema.SimpleType;
-import org.protypos.schema.TypeReference;
 
 /**
  * What may stand for what: types for those that they are derived from, elements for the heads of their groups. Asks the
  * definitions alone, for the content of a type may depend on what stands for its elements.
  */
-final class Substitutions {
+public final class Substitutions {
     private final SchemaComponents schema;
     private final Map<QName, Set<QName>> known = new HashMap<>();
 
-    Substitutions(SchemaComponents schema) {
+    /** Asks the components of a sound contract. */
+    public Substitutions(SchemaComponents schema) {
         this.schema = schema;
     }
 
-    /** The names of the elements that may stand where a global element is referred to. */
-    Set<QName> of(ElementDeclaration head) {
+    /**
+     * The names of the elements that may stand where a global element is referred to, itself first unless it is abstract
+     * (XML Schema Part 1, section 3.3.6).
+     */
+    public Set<QName> of(ElementDeclaration head) {
         return known.computeIfAbsent(head.name(), any -> find(head));
     }
 
@@ -74,7 +71,7 @@ final class Substitutions {
      *
      * @param blocked the kinds of derivation that may not be on the way, beside those that the other type blocks
      */
-    boolean derives(SchemaType type, SchemaType from, Set<String> blocked) {
+    public boolean derives(SchemaType type, SchemaType from, Set<String> blocked) {
         if (type == from || from == null && blocked.isEmpty()) {
             return true;
         }
@@ -97,6 +94,21 @@ final class Substitutions {
                 || current instanceof SimpleType simple
                         && !all.contains("restriction")
                         && derivesSimply(simple, from, Collections.newSetFromMap(new IdentityHashMap<>()));
+    }
+
+    /** Whether some complex type of the contract, with attributes beside its text, may stand for a simple type. */
+    public boolean isExtended(SimpleType type, ElementDeclaration head) {
+        return schema.types().values().stream().anyMatch(other -> isExtension(other, type))
+                || of(head).stream()
+                        .map(member ->
+                                schema.resolve(schema.typeOf(schema.elements().get(member))))
+                        .anyMatch(other -> isExtension(other, type));
+    }
+
+    private boolean isExtension(SchemaType type, SimpleType of) {
+        return type instanceof ComplexType complex
+                && complex.content() instanceof ComplexType.SimpleContent
+                && derives(type, of, Set.of());
     }
 
     private boolean derivesSimply(SimpleType type, SchemaType from, Set<SchemaType> unions) {
