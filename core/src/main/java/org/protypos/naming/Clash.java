@@ -37,7 +37,7 @@ public record Clash(String where, String wanted, Subject holder, Subject other, 
         if (holder.kind() != other.kind()) {
             return Cause.KIND;
         }
-        return !last(holder).equals(last(other)) && last(holder).equalsIgnoreCase(last(other))
+        return !last(holder).equals(last(other)) && NameScope.key(last(holder)).equals(NameScope.key(last(other)))
                 ? Cause.CASE
                 : Cause.CONVERSION;
     }

@@ -1,7 +1,6 @@
 package org.protypos.naming;
 
 import java.util.HashMap;
-import java.util.Locale;
 import java.util.Map;
 
 /**
@@ -30,13 +29,9 @@ public final class GivenNames {
         if (byDesignator.isEmpty()) {
             byScope.forEach((scope, names) -> names.forEach((designator, name) -> {
                 byDesignator.putIfAbsent(designator, name);
-                holders.computeIfAbsent(scope, any -> new HashMap<>()).put(key(name), designator);
+                holders.computeIfAbsent(scope, any -> new HashMap<>()).put(NameScope.key(name), designator);
             }));
         }
-    }
-
-    private static String key(String name) {
-        return name.toLowerCase(Locale.ROOT);
     }
 
     /** For each scope the name of each component in it, by its designator. */
@@ -61,7 +56,7 @@ public final class GivenNames {
     String holder(String scope, String name) {
         index();
         Map<String, String> here = holders.get(scope);
-        return here == null ? null : here.get(key(name));
+        return here == null ? null : here.get(NameScope.key(name));
     }
 
     /** These names with others before them: what others do not name keeps its name. */

@@ -2,7 +2,6 @@ package org.protypos.naming;
 
 import java.util.HashMap;
 import java.util.HashSet;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Consumer;
@@ -66,7 +65,7 @@ public final class NameScope {
 
     /** What names are compared by. */
     static String key(String name) {
-        return name.toLowerCase(Locale.ROOT);
+        return CaseFolding.of(name);
     }
 
     private void ask() {

@@ -6,6 +6,7 @@ import java.util.HashSet;
 import java.util.Map;
 import java.util.Set;
 import javax.xml.namespace.QName;
+import org.protypos.naming.CaseFolding;
 import org.protypos.naming.NameScope;
 import org.protypos.naming.Naming;
 import org.protypos.naming.Subject;
@@ -44,7 +45,8 @@ final class PackageNames {
     }
 
     NameScope scope(String packageName) {
-        return scopes.computeIfAbsent(packageName, this::made);
+        // Packages that are one folder on some disk share their names.
+        return scopes.computeIfAbsent(CaseFolding.of(packageName), any -> made(packageName));
     }
 
     private NameScope made(String packageName) {

@@ -557,7 +557,7 @@ class ExchangeTest {
     @ValueSource(longs = {41, 42, 43})
     void randomMessagesSayTheSameAsJson(long seed, @TempDir Path folder) throws IOException {
         RandomContract random = new RandomContract(seed, 40);
-        Path schema = Files.writeString(folder.resolve("random.xsd"), random.schema());
+        Path schema = random.layOut(folder);
         ContractCheck check = new ContractCheck(read(schema.toString()));
         for (int i = 0; i < 100; i++) {
             MessageElement before = parsed(random.message());

@@ -45,7 +45,7 @@ class MessageCheckerTest {
     @ValueSource(longs = {11, 12, 13, 14})
     void verdictsAreThoseOfTheValidator(long seed, @TempDir Path folder) throws Exception {
         RandomContract random = new RandomContract(seed, 40);
-        Path schema = Files.writeString(folder.resolve("random.xsd"), random.schema());
+        Path schema = random.layOut(folder);
         Contract contract = ContractReader.read(DocumentGatherer.gather(List.of(schema.toString()), null));
         Vocabulary vocabulary = new Vocabulary(contract.schema());
         MessageChecker checker = new MessageChecker(vocabulary);
@@ -83,7 +83,7 @@ class MessageCheckerTest {
     @ValueSource(longs = {21, 22})
     void proposedCorrectionsMakeSpoiltMessagesFit(long seed, @TempDir Path folder) throws Exception {
         RandomContract random = new RandomContract(seed, 40);
-        Path schema = Files.writeString(folder.resolve("random.xsd"), random.schema());
+        Path schema = random.layOut(folder);
         Contract contract = ContractReader.read(DocumentGatherer.gather(List.of(schema.toString()), null));
         Random chance = new Random(seed);
         int wrong = 0;

@@ -2,7 +2,6 @@ package org.protypos.target;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import org.junit.jupiter.api.io.TempDir;
@@ -20,7 +19,7 @@ class RandomMessagesTest {
     @ValueSource(longs = {1, 2, 3, 4, 5, 6})
     void validMessagesLoseNothing(long seed, @TempDir Path folder) throws Exception {
         RandomContract contract = new RandomContract(seed, 60);
-        Path schema = Files.writeString(folder.resolve("random.xsd"), contract.schema());
+        Path schema = contract.layOut(folder);
         try (Generated generated = Generated.from(schema, folder.resolve("out"), null)) {
             int valid = 0;
             for (int i = 0; i < MESSAGES; i++) {

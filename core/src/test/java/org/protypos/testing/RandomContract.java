@@ -1,5 +1,8 @@
 package org.protypos.testing;
 
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
@@ -10,10 +13,23 @@ import java.util.TreeMap;
 
 /**
  * A made-up schema with made-up messages that are valid by construction. The same seed gives the same ones. Element names
- * occur once in each content model, so that no model is ambiguous.
+ * occur once in each content model, so that no model is ambiguous. Types may hold the heads of substitution groups whose
+ * members extend them, documents redefine one another in a chain, and messages put complex types with text in the place of
+ * simple ones and name types whose values are qualified names.
  */
 public final class RandomContract {
     private static final String NAMESPACE = "urn:random";
+    private static final int STEPS = 3;
+
+    /** Values whose types only the message names; those of names need a prefix that is declared around. */
+    private static final String[][] TYPED = {
+        {"xs:QName", "o:name"},
+        {"xs:int", "007"},
+        {"Names", "o:a xs:int o:b"},
+        {"Either", "o:either"},
+        {"Either", "12"},
+        {"xs:string", "text"},
+    };
 
     /** Built-in types with values in every way of writing that is allowed, the ordinary and the odd. */
     private static final Map<String, String[]> VALUES = new TreeMap<>(Map.ofEntries(
@@ -54,12 +70,21 @@ public final class RandomContract {
 
         private Part content;
         private String text;
+        /** What each document in the chain of redefinitions adds to the type. */
+        private final List<Part> steps = new ArrayList<>();
+        /** The elements of its substitution group: each is of a type derived from it. */
+        private final List<Head> members = new ArrayList<>();
+
+        private boolean isHeadAbstract;
         private final List<String[]> attributes = new ArrayList<>();
 
         Type(String name) {
             this.name = name;
         }
     }
+
+    /** A global element in the substitution group of another. */
+    private record Head(String element, Type type) {}
 
     /** A particle. */
     private record Part(
@@ -76,6 +101,8 @@ public final class RandomContract {
             CHOICE,
             ALL,
             ELEMENT,
+            HEAD,
+            TYPED,
             ANY
         }
     }
@@ -94,8 +121,10 @@ public final class RandomContract {
         for (Type type : types) {
             type.isAbstract &= types.stream().anyMatch(other -> !other.isAbstract && isDerived(other, type));
         }
-        schema.append("<xs:schema xmlns:xs=\"http://www.w3.org/2001/XMLSchema\" xmlns=\"urn:random\"")
-                .append(" targetNamespace=\"urn:random\" elementFormDefault=\"qualified\">\n");
+        types.forEach(this::join);
+        schema.append(start());
+        schema.append("<xs:simpleType name=\"Names\"><xs:list itemType=\"xs:QName\"/></xs:simpleType>\n")
+                .append("<xs:simpleType name=\"Either\"><xs:union memberTypes=\"xs:int xs:QName\"/></xs:simpleType>\n");
         for (Type type : types) {
             if (!type.isAbstract) {
                 schema.append("<xs:element name=\"r")
@@ -104,14 +133,76 @@ public final class RandomContract {
                         .append(type.name)
                         .append("\"/>\n");
             }
+            head(type);
             write(type);
         }
         schema.append("</xs:schema>\n");
     }
 
-    /** The schema. */
-    public String schema() {
-        return schema.toString();
+    private static String start() {
+        return "<xs:schema xmlns:xs=\"http://www.w3.org/2001/XMLSchema\" xmlns=\"urn:random\""
+                + " targetNamespace=\"urn:random\" elementFormDefault=\"qualified\">\n";
+    }
+
+    /** Puts a type into the substitution groups of the types that it is derived from. */
+    private void join(Type type) {
+        for (Type base = type; base != null; base = base.base) {
+            if (hasHead(base) && !type.isAbstract && chance(70)) {
+                base.members.add(new Head(name("m"), type));
+            }
+        }
+        type.isHeadAbstract = type.isAbstract || !type.members.isEmpty() && chance(50);
+    }
+
+    private static boolean hasHead(Type type) {
+        return type.content != null
+                && type.content.kind == Part.Kind.SEQUENCE
+                && type.content.parts.stream().anyMatch(part -> part.kind == Part.Kind.HEAD);
+    }
+
+    private void head(Type type) {
+        if (hasHead(type)) {
+            schema.append("<xs:element name=\"h")
+                    .append(type.name)
+                    .append("\" type=\"")
+                    .append(type.name)
+                    .append(type.isHeadAbstract ? "\" abstract=\"true\"/>\n" : "\"/>\n");
+            for (Head member : type.members) {
+                schema.append("<xs:element name=\"")
+                        .append(member.element)
+                        .append("\" type=\"")
+                        .append(member.type.name)
+                        .append("\" substitutionGroup=\"h")
+                        .append(type.name)
+                        .append("\"/>\n");
+            }
+        }
+    }
+
+    /**
+     * Writes the documents of the schema into a folder.
+     *
+     * @return the one that redefines all others
+     */
+    public Path layOut(Path folder) throws IOException {
+        Files.writeString(folder.resolve("random0.xsd"), schema.toString());
+        for (int step = 0; step < STEPS; step++) {
+            StringBuilder document = new StringBuilder(start());
+            document.append("<xs:redefine schemaLocation=\"random").append(step).append(".xsd\">\n");
+            for (Type type : types) {
+                if (step < type.steps.size()) {
+                    document.append("<xs:complexType name=\"").append(type.name).append('"');
+                    document.append(type.isAbstract ? " abstract=\"true\"" : "");
+                    document.append("><xs:complexContent><xs:extension base=\"").append(type.name);
+                    document.append("\">");
+                    write(type.steps.get(step), document);
+                    document.append("</xs:extension></xs:complexContent></xs:complexType>\n");
+                }
+            }
+            document.append("</xs:redefine></xs:schema>\n");
+            Files.writeString(folder.resolve("random" + (step + 1) + ".xsd"), document);
+        }
+        return folder.resolve("random" + STEPS + ".xsd");
     }
 
     private String name(String prefix) {
@@ -147,6 +238,26 @@ public final class RandomContract {
                 type.content.parts.add(new Part(Part.Kind.ANY, 0, 2, List.of(), null, null, null, false));
                 type.closed = true;
             }
+            if (type.content.kind == Part.Kind.SEQUENCE && !type.mixed && !type.closed) {
+                if (chance(40)) {
+                    type.content.parts.add(new Part(Part.Kind.HEAD, 0, 2, List.of(), null, null, type, false));
+                }
+                for (int step = random.nextInt(STEPS + 3); step > 2; step--) {
+                    type.steps.add(new Part(
+                            Part.Kind.SEQUENCE,
+                            1,
+                            1,
+                            List.of(element(0, random.nextInt(2), 1)),
+                            null,
+                            null,
+                            null,
+                            false));
+                }
+            }
+            if (chance(30) && type.content.kind == Part.Kind.SEQUENCE && !type.closed) {
+                type.content.parts.add(
+                        0, new Part(Part.Kind.TYPED, 0, 2, List.of(), name("v"), null, null, chance(50)));
+            }
         }
         type.isAbstract = type.base == null && type.text == null && chance(15);
         for (int i = random.nextInt(4); i > 0; i--) {
@@ -178,7 +289,8 @@ public final class RandomContract {
         Type type = index > 0 && chance(40) ? types.get(random.nextInt(index)) : null;
         return new Part(
                 Part.Kind.ELEMENT,
-                least,
+                // What stands for an abstract type may hold that type again.
+                type != null && type.isAbstract ? 0 : least,
                 most,
                 List.of(),
                 name("e"),
@@ -199,7 +311,7 @@ public final class RandomContract {
             schema.append("<xs:extension base=\"").append(base).append("\">");
         }
         if (type.content != null) {
-            write(type.content);
+            write(type.content, schema);
         }
         for (String[] attribute : type.attributes) {
             schema.append("<xs:attribute name=\"")
@@ -214,25 +326,35 @@ public final class RandomContract {
         schema.append("</xs:complexType>\n");
     }
 
-    private void write(Part part) {
+    private void write(Part part, StringBuilder to) {
         String occurs = " minOccurs=\"" + part.least + "\" maxOccurs=\"" + part.most + "\"";
         switch (part.kind) {
             case ELEMENT -> {
-                schema.append("<xs:element name=\"").append(part.element).append("\" type=\"");
-                schema.append(part.type == null ? "xs:" + part.simple : part.type.name)
+                to.append("<xs:element name=\"").append(part.element).append("\" type=\"");
+                to.append(part.type == null ? "xs:" + part.simple : part.type.name)
                         .append('"')
                         .append(occurs);
-                schema.append(part.nillable ? " nillable=\"true\"/>" : "/>");
+                to.append(part.nillable ? " nillable=\"true\"/>" : "/>");
+            }
+            case HEAD ->
+                to.append("<xs:element ref=\"h")
+                        .append(part.type.name)
+                        .append('"')
+                        .append(occurs)
+                        .append("/>");
+            case TYPED -> {
+                to.append("<xs:element name=\"").append(part.element).append("\" type=\"xs:anySimpleType\"");
+                to.append(occurs).append(part.nillable ? " nillable=\"true\"/>" : "/>");
             }
             case ANY ->
-                schema.append("<xs:any namespace=\"##other\" processContents=\"lax\"")
+                to.append("<xs:any namespace=\"##other\" processContents=\"lax\"")
                         .append(occurs)
                         .append("/>");
             default -> {
                 String name = part.kind.name().toLowerCase(Locale.ROOT);
-                schema.append("<xs:").append(name).append(occurs).append('>');
-                part.parts.forEach(this::write);
-                schema.append("</xs:").append(name).append('>');
+                to.append("<xs:").append(name).append(occurs).append('>');
+                part.parts.forEach(inner -> write(inner, to));
+                to.append("</xs:").append(name).append('>');
             }
         }
     }
@@ -248,7 +370,7 @@ public final class RandomContract {
                 type,
                 5,
                 " xmlns=\"" + NAMESPACE
-                        + "\" xmlns:i=\"http://www.w3.org/2001/XMLSchema-instance\" xmlns:o=\"urn:other\"");
+                        + "\" xmlns:i=\"http://www.w3.org/2001/XMLSchema-instance\" xmlns:o=\"urn:other\" xmlns:xs=\"http://www.w3.org/2001/XMLSchema\"");
         return message.toString();
     }
 
@@ -257,7 +379,7 @@ public final class RandomContract {
         List<Type> derived = types.stream()
                 .filter(other -> !other.isAbstract && isDerived(other, declared))
                 .toList();
-        boolean stated = declared.isAbstract || chance(25);
+        boolean stated = declared.isAbstract || depth > 0 && !more.contains(" i:type=") && chance(25);
         if (stated && !derived.isEmpty()) {
             type = derived.get(random.nextInt(derived.size()));
         }
@@ -294,6 +416,7 @@ public final class RandomContract {
         if (type.content != null) {
             part(to, type.content, depth, type.mixed);
         }
+        type.steps.forEach(step -> part(to, step, depth, false));
     }
 
     private void part(StringBuilder to, Part part, int depth, boolean mixed) {
@@ -313,6 +436,23 @@ public final class RandomContract {
                 Collections.shuffle(shuffled, random);
                 shuffled.forEach(inner -> part(to, inner, depth, mixed));
             }
+            case HEAD -> {
+                List<Head> elements = new ArrayList<>(part.type.members);
+                if (!part.type.isHeadAbstract) {
+                    elements.add(new Head("h" + part.type.name, part.type));
+                }
+                if (!elements.isEmpty() && depth > 0) {
+                    Head one = elements.get(random.nextInt(elements.size()));
+                    element(to, one.element, one.type, depth - 1, "");
+                }
+            }
+            case TYPED -> {
+                String[] typed = TYPED[random.nextInt(TYPED.length)];
+                boolean nil = part.nillable && chance(30);
+                to.append('<').append(part.element).append(" i:type=\"").append(typed[0]);
+                to.append(nil ? "\" i:nil=\"true\">" : "\">").append(nil ? "" : typed[1]);
+                to.append("</").append(part.element).append('>');
+            }
             case ANY -> to.append("<o:extra v=\"1\">text<o:more/></o:extra>");
             case ELEMENT -> {
                 if (part.nillable
@@ -320,6 +460,9 @@ public final class RandomContract {
                         && (part.type == null || !part.type.isAbstract)
                         && chance(30)) {
                     to.append('<').append(part.element).append(" i:nil=\"true\"/>");
+                } else if (part.type == null && chance(20) && extending(part.simple) != null) {
+                    Type extension = extending(part.simple);
+                    element(to, part.element, extension, depth - 1, " i:type=\"" + extension.name + "\"");
                 } else if (part.type == null) {
                     to.append('<').append(part.element).append('>').append(value(part.simple));
                     to.append("</").append(part.element).append('>');
@@ -328,6 +471,16 @@ public final class RandomContract {
                 }
             }
         }
+    }
+
+    /** A type that adds attributes to a built-in one and has none derived from it, or null. */
+    private Type extending(String builtin) {
+        return types.stream()
+                .filter(type -> builtin.equals(type.text)
+                        && !type.isAbstract
+                        && types.stream().noneMatch(other -> other.base == type))
+                .findFirst()
+                .orElse(null);
     }
 
     private String value(String builtin) {

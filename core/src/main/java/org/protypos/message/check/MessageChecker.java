@@ -358,11 +358,10 @@ public final class MessageChecker {
 
     /** That what would have to come next may be absent. */
     private static Deviation.Cause missing(MessageElement around, ContentModel model) {
-        QName name = null;
-        for (Leaf leaf : ContentModel.next(model)) {
-            name = leaf instanceof Leaf.Element element ? element.declaration().name() : name;
-        }
-        return name == null ? null : new Deviation.Cause(Deviation.Lack.MISSING, around, name, null, null);
+        return model.demanded() instanceof Leaf.Element element
+                ? new Deviation.Cause(
+                        Deviation.Lack.MISSING, around, element.declaration().name(), null, null)
+                : null;
     }
 
     /** What has no place is still checked as far as its declaration can be told by its name. */

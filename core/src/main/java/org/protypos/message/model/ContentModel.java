@@ -122,6 +122,19 @@ public abstract class ContentModel {
         return null;
     }
 
+    /** What must come, or one of several of which one must; null when nothing must. */
+    public final Leaf demanded() {
+        if (complete || leaf() != null) {
+            return complete ? null : leaf();
+        }
+        for (ContentModel part : parts()) {
+            if (!part.complete) {
+                return part.demanded();
+            }
+        }
+        return null;
+    }
+
     /** Where an element of a name leads, or null when it may not come. */
     public final Step step(QName name) {
         if (!lasting || isAtom()) {
