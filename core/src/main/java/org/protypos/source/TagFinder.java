@@ -14,6 +14,13 @@ public final class TagFinder {
         this.text = text;
     }
 
+    /** The offset of the next start tag, in a text in which each tag stands. */
+    public int next() {
+        last = Math.max(0, nextTag());
+        at = tagEnd(last);
+        return last;
+    }
+
     /** The offset of the next start tag, which must be of this name. */
     public int next(String prefix, String name) {
         int start = nextTag();

@@ -1,16 +1,15 @@
 package org.protypos.message.tree;
 
-import java.io.StringReader;
+import java.io.ByteArrayInputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.charset.UnsupportedCharsetException;
 import javax.xml.namespace.QName;
-import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
-import javax.xml.stream.XMLStreamReader;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Place;
 import org.protypos.diagnostic.SourceText;
+import org.protypos.runtime.parse.MessageScanner;
 import org.protypos.source.Decoder;
 import org.protypos.source.ParserComplaint;
 import org.protypos.source.TagFinder;
@@ -23,7 +22,7 @@ public final class MessageReader {
 
     /** Reads a message that is there as text; gives null when it is not well-formed, whatever is wrong with it. */
     public static MessageElement read(String name, String text) {
-        return read(name, text.getBytes(StandardCharsets.UTF_8), new Findings());
+        return read(new SourceText(name, text), text.getBytes(StandardCharsets.UTF_8), "UTF-8", new Findings());
     }
 
     /**
@@ -34,9 +33,8 @@ public final class MessageReader {
      * @return its root element, or null when it is not well-formed
      */
     public static MessageElement read(String name, byte[] bytes, Findings findings) {
-        SourceText text;
         try {
-            text = new SourceText(name, Decoder.decode(bytes));
+            return read(new SourceText(name, Decoder.decode(bytes)), bytes, null, findings);
         } catch (UnsupportedCharsetException e) {
             findings.error(
                     "encoding",
@@ -45,94 +43,69 @@ public final class MessageReader {
                     "send it in UTF-8");
             return null;
         }
+    }
+
+    private static MessageElement read(SourceText text, byte[] bytes, String encoding, Findings findings) {
+        MessageScanner scanner = new MessageScanner();
         try {
-            return read(text, findings);
+            scanner.begin(new ByteArrayInputStream(bytes), encoding);
+            return read(text, scanner);
         } catch (XMLStreamException e) {
-            malformed(text, e, findings);
+            ParserComplaint complaint = ParserComplaint.of(text, e);
+            findings.error(
+                    "malformed-xml",
+                    complaint.place(),
+                    "the message is not well-formed XML: " + complaint.reason(),
+                    "get the message as it was sent");
             return null;
         }
     }
 
-    private static void malformed(SourceText text, XMLStreamException e, Findings findings) {
-        ParserComplaint complaint = ParserComplaint.of(text, e);
-        findings.error(
-                "malformed-xml",
-                complaint.place(),
-                "the message is not well-formed XML: " + complaint.reason(),
-                "get the message as it was sent");
-    }
-
-    private static MessageElement read(SourceText text, Findings findings) throws XMLStreamException {
-        XMLInputFactory factory = XMLInputFactory.newDefaultFactory();
-        factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
-        factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
-        factory.setProperty(XMLInputFactory.IS_COALESCING, true);
-        factory.setProperty("jdk.xml.maxElementDepth", "0");
+    private static MessageElement read(SourceText text, MessageScanner scanner) throws XMLStreamException {
         TagFinder tags = new TagFinder(text.text());
         MessageElement root = null;
         MessageElement open = null;
         int depth = 0;
-        try {
-            XMLStreamReader reader = factory.createXMLStreamReader(new StringReader(text.text()));
-            while (reader.hasNext()) {
-                switch (reader.next()) {
-                    case XMLStreamConstants.START_ELEMENT -> {
-                        MessageElement element = element(reader, text, tags);
-                        if (open == null) {
-                            root = element;
-                        } else {
-                            open.add(element);
-                        }
-                        open = element;
-                        if (++depth > MOST_DEPTH) {
-                            throw new XMLStreamException(
-                                    "elements are nested deeper than " + MOST_DEPTH + " levels", reader.getLocation());
-                        }
+        while (true) {
+            switch (scanner.next()) {
+                case XMLStreamConstants.START_ELEMENT -> {
+                    MessageElement element = element(scanner, text.at(tags.next()));
+                    if (open == null) {
+                        root = element;
+                    } else {
+                        open.add(element);
                     }
-                    case XMLStreamConstants.END_ELEMENT -> {
-                        open = open.parent();
-                        depth--;
-                    }
-                    case XMLStreamConstants.CHARACTERS, XMLStreamConstants.SPACE -> {
-                        if (open != null) {
-                            open.add(reader.getText());
-                        }
-                    }
-                    case XMLStreamConstants.DTD -> {
-                        findings.error(
-                                "document-type",
-                                text.at(reader.getLocation().getLineNumber(), 1),
-                                "a message has no document type declaration",
-                                "leave <!DOCTYPE> out");
-                        return null;
-                    }
-                    case XMLStreamConstants.ENTITY_REFERENCE ->
+                    open = element;
+                    if (++depth > MOST_DEPTH) {
                         throw new XMLStreamException(
-                                "the entity " + reader.getLocalName() + " is not declared", reader.getLocation());
-                    default -> {
-                        // comments and instructions say nothing that a contract speaks of
+                                "elements are nested deeper than " + MOST_DEPTH + " levels", scanner.getLocation());
+                    }
+                }
+                case XMLStreamConstants.END_ELEMENT -> {
+                    open = open.parent();
+                    depth--;
+                }
+                case XMLStreamConstants.END_DOCUMENT -> {
+                    return root;
+                }
+                default -> {
+                    if (open != null) {
+                        open.add(scanner.getText());
                     }
                 }
             }
-        } catch (XMLStreamException e) {
-            throw e;
-        } catch (RuntimeException e) {
-            // The parser of the platform lets a few of its own failures through as runtime exceptions.
-            throw new XMLStreamException(String.valueOf(e.getMessage()), e);
         }
-        return root;
     }
 
-    private static MessageElement element(XMLStreamReader reader, SourceText text, TagFinder tags) {
-        Place place = text.at(tags.next(orEmpty(reader.getPrefix()), reader.getLocalName()));
+    private static MessageElement element(MessageScanner scanner, Place place) {
         MessageElement element =
-                new MessageElement(new QName(orEmpty(reader.getNamespaceURI()), reader.getLocalName()), place);
-        for (int i = 0; i < reader.getNamespaceCount(); i++) {
-            element.prefixes().put(orEmpty(reader.getNamespacePrefix(i)), orEmpty(reader.getNamespaceURI(i)));
+                new MessageElement(new QName(orEmpty(scanner.getNamespaceURI()), scanner.getLocalName()), place);
+        for (int i = 0; i < scanner.getNamespaceCount(); i++) {
+            element.prefixes().put(orEmpty(scanner.getNamespacePrefix(i)), orEmpty(scanner.getNamespaceURI(i)));
         }
-        for (int i = 0; i < reader.getAttributeCount(); i++) {
-            QName name = new QName(orEmpty(reader.getAttributeNamespace(i)), reader.getAttributeLocalName(i));
-            element.attributes().put(name, reader.getAttributeValue(i));
+        for (int i = 0; i < scanner.getAttributeCount(); i++) {
+            QName name = new QName(orEmpty(scanner.getAttributeNamespace(i)), scanner.getAttributeLocalName(i));
+            element.attributes().put(name, scanner.getAttributeValue(i));
         }
         return element;
     }

@@ -33,8 +33,8 @@ public final class Order {
     public static int compare(String primitive, String a, String b) {
         return switch (primitive) {
             case "decimal" -> Lexical.parseDecimal(a).compareTo(Lexical.parseDecimal(b));
-            case "float" -> Float.compare(Lexical.parseFloat(a), Lexical.parseFloat(b));
-            case "double" -> Double.compare(Lexical.parseDouble(a), Lexical.parseDouble(b));
+            case "float" -> compare(Lexical.parseFloat(a), Lexical.parseFloat(b));
+            case "double" -> compare(Lexical.parseDouble(a), Lexical.parseDouble(b));
             case "duration" -> compare(Span.of(a), Span.of(b));
             default -> compare(Moment.of(primitive, a), Moment.of(primitive, b));
         };
@@ -54,6 +54,14 @@ public final class Order {
                 Moment.of(primitive, text);
             default -> text;
         };
+    }
+
+    /** What is no number is neither less nor greater than any other value (XML Schema Part 2, section 3.2.4). */
+    private static int compare(double a, double b) {
+        if (Double.isNaN(a) || Double.isNaN(b)) {
+            return Double.isNaN(a) && Double.isNaN(b) ? 0 : UNDECIDED;
+        }
+        return a < b ? -1 : a > b ? 1 : 0;
     }
 
     private static int compare(Moment a, Moment b) {

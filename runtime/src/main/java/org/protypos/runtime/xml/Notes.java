@@ -67,9 +67,9 @@ final class Notes {
                     : Lexical.collapse(text).equals(Lexical.collapse(written));
         }
 
-        /** Says again what was said beside the value. */
+        /** Says again what was said beside the value; a type that adds to it goes with what it added. */
         void write(XmlOutput out) {
-            if (type != null) {
+            if (type != null && extension == null) {
                 out.attribute(Names.XSI, "type", out.name(type));
             }
             instance.forEach((attribute, value) -> out.attribute(Names.XSI, attribute, value));

@@ -1,0 +1,217 @@
+package org.protypos.runtime.security;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatCode;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.ByteArrayInputStream;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.security.KeyStore;
+import java.security.MessageDigest;
+import java.security.PrivateKey;
+import java.security.cert.X509Certificate;
+import java.util.Base64;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import javax.xml.crypto.KeySelector;
+import javax.xml.crypto.dsig.XMLSignature;
+import javax.xml.crypto.dsig.XMLSignatureFactory;
+import javax.xml.crypto.dsig.dom.DOMValidateContext;
+import javax.xml.namespace.QName;
+import javax.xml.parsers.DocumentBuilderFactory;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.protypos.runtime.xml.XmlElement;
+import org.protypos.runtime.xml.XmlTree;
+import org.protypos.runtime.xml.XmlTypes;
+import org.w3c.dom.Document;
+import org.w3c.dom.Element;
+import org.w3c.dom.NodeList;
+
+/** Signed messages, judged by the platform's own validation of signatures, and what an attacker makes of them. */
+class XmlSignatureTest {
+    private static final String SOAP = "http://schemas.xmlsoap.org/soap/envelope/";
+    private static final String ENVELOPE =
+            "<e:Envelope xmlns:e=\"" + SOAP + "\"><e:Header><p:pass xmlns:p=\"urn:p\">LB</p:pass>"
+                    + "</e:Header><e:Body><b:pay xmlns:b=\"urn:b\"><b:amount>12</b:amount></b:pay></e:Body></e:Envelope>";
+
+    @TempDir
+    private static Path folder;
+
+    private static KeyStore keys;
+
+    @BeforeAll
+    static void makeKeys() throws Exception {
+        Path store = folder.resolve("keys.p12");
+        for (String[] key :
+                new String[][] {{"office", "RSA", "2048"}, {"agent", "EC", "256"}, {"stranger", "RSA", "2048"}}) {
+            Process process = new ProcessBuilder(
+                            Path.of(System.getProperty("java.home"), "bin", "keytool")
+                                    .toString(),
+                            "-genkeypair",
+                            "-alias",
+                            key[0],
+                            "-keyalg",
+                            key[1],
+                            "-keysize",
+                            key[2],
+                            "-dname",
+                            "CN=" + key[0] + ".lanternbay.example",
+                            "-validity",
+                            "3650",
+                            "-storetype",
+                            "PKCS12",
+                            "-storepass",
+                            "harbour",
+                            "-keystore",
+                            store.toString())
+                    .redirectErrorStream(true)
+                    .start();
+            assertThat(process.waitFor(60, TimeUnit.SECONDS)).isTrue();
+            assertThat(process.exitValue()).isZero();
+        }
+        keys = KeyStore.getInstance("PKCS12");
+        try (InputStream stream = Files.newInputStream(store)) {
+            keys.load(stream, "harbour".toCharArray());
+        }
+    }
+
+    private static X509Certificate certificate(String alias) throws Exception {
+        return (X509Certificate) keys.getCertificate(alias);
+    }
+
+    private static XmlSignature by(String alias) throws Exception {
+        return XmlSignature.by((PrivateKey) keys.getKey(alias, "harbour".toCharArray()), certificate(alias));
+    }
+
+    private static String signed(XmlSignature signature) {
+        byte[] bytes = signature.answer(ENVELOPE.getBytes(StandardCharsets.UTF_8));
+        return new String(bytes, StandardCharsets.UTF_8);
+    }
+
+    private static void check(XmlSignature trusting, String message) {
+        trusting.request(message.getBytes(StandardCharsets.UTF_8), "UTF-8");
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"office", "agent"})
+    void thePlatformFindsTheSignatureGood(String alias) throws Exception {
+        String message = signed(by(alias).covering(new QName("urn:p", "pass")));
+        DocumentBuilderFactory factory = DocumentBuilderFactory.newInstance();
+        factory.setNamespaceAware(true);
+        Document document =
+                factory.newDocumentBuilder().parse(new ByteArrayInputStream(message.getBytes(StandardCharsets.UTF_8)));
+        NodeList all = document.getElementsByTagName("*");
+        Element signature = (Element)
+                document.getElementsByTagNameNS(XMLSignature.XMLNS, "Signature").item(0);
+        DOMValidateContext context = new DOMValidateContext(
+                KeySelector.singletonKeySelector(certificate(alias).getPublicKey()), signature);
+        for (int i = 0; i < all.getLength(); i++) {
+            Element element = (Element) all.item(i);
+            if (element.hasAttributeNS(SecurityHeader.UTILITY, "Id")) {
+                context.setIdAttributeNS(element, SecurityHeader.UTILITY, "Id");
+            }
+        }
+        XMLSignature read = XMLSignatureFactory.getInstance("DOM").unmarshalXMLSignature(context);
+        assertThat(read.validate(context)).isTrue();
+        assertThat(read.getSignedInfo().getReferences()).hasSize(3);
+        assertThatCode(() -> check(
+                        XmlSignature.trustingOnly(List.of(certificate(alias))).covering(new QName("urn:p", "pass")),
+                        message))
+                .doesNotThrowAnyException();
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "<b:amount>12 | <b:amount>13",
+                "</e:Body> | <b:more xmlns:b='urn:b'/></e:Body>",
+                ">LB< | >LC<",
+                "<e:Body | <e:Body xmlns:x='urn:x' x:a='1'",
+            })
+    void whatIsChangedIsRefused(String before, String after) throws Exception {
+        XmlSignature trusting =
+                XmlSignature.trustingOnly(List.of(certificate("office"))).covering(new QName("urn:p", "pass"));
+        String message = signed(by("office").covering(new QName("urn:p", "pass")));
+        assertThat(message).contains(before);
+        assertThatThrownBy(() -> check(trusting, message.replace(before, after)))
+                .isInstanceOf(SecurityException.class);
+    }
+
+    /** The signed body is moved aside and another put in its place (signature wrapping). */
+    @Test
+    void anotherBodyInThePlaceOfTheSignedOneIsRefused() throws Exception {
+        XmlSignature trusting = XmlSignature.trustingOnly(List.of(certificate("office")));
+        String message = signed(by("office"));
+        String body =
+                message.substring(message.indexOf("<e:Body"), message.indexOf("</e:Body>") + "</e:Body>".length());
+        String forged = "<e:Body><b:pay xmlns:b=\"urn:b\"><b:amount>999</b:amount></b:pay></e:Body>";
+        assertThatThrownBy(() -> check(
+                        trusting,
+                        message.replace(body, forged)
+                                .replace(
+                                        "</e:Header>", "<w:aside xmlns:w=\"urn:w\">" + body + "</w:aside></e:Header>")))
+                .isInstanceOf(SecurityException.class);
+        String id = body.replaceFirst("(?s).*wsu:Id=\"([^\"]*)\".*", "$1");
+        String twice = forged.replace(
+                "<e:Body>", "<e:Body xmlns:wsu=\"" + SecurityHeader.UTILITY + "\" wsu:Id=\"" + id + "\">");
+        assertThatThrownBy(() -> check(
+                        trusting,
+                        message.replace(body, twice)
+                                .replace(
+                                        "</e:Header>", "<w:aside xmlns:w=\"urn:w\">" + body + "</w:aside></e:Header>")))
+                .isInstanceOf(SecurityException.class);
+    }
+
+    @Test
+    void strangersAndTheUnsignedAreRefused() throws Exception {
+        XmlSignature trusting = XmlSignature.trustingOnly(List.of(certificate("office")));
+        assertThatThrownBy(() -> check(trusting, ENVELOPE))
+                .isInstanceOf(SecurityException.class)
+                .hasMessageContaining("not signed");
+        assertThatThrownBy(() -> check(trusting, signed(by("stranger")))).isInstanceOf(SecurityException.class);
+        XmlSignature strict = trusting.covering(new QName("urn:p", "pass"));
+        assertThatThrownBy(() -> check(strict, signed(by("office")))).isInstanceOf(SecurityException.class);
+        assertThatThrownBy(() -> check(trusting, "<!DOCTYPE a>" + signed(by("office"))))
+                .isInstanceOf(RuntimeException.class);
+    }
+
+    /** UsernameToken Profile 1.1, section 3.1, computed anew from what the token shows. */
+    @Test
+    void aDigestIsThatOfTheProfile() throws Exception {
+        XmlElement<?> header = UsernameToken.digest("ada", "brook").get();
+        String text = new String(XmlTypes.NONE.write(header), StandardCharsets.UTF_8);
+        XmlTree security = (XmlTree) header.value();
+        XmlTree token = (XmlTree) ((XmlElement<?>) security.content().get(1)).value();
+        byte[] nonce = Base64.getDecoder().decode(text(token, "Nonce"));
+        MessageDigest sha = MessageDigest.getInstance("SHA-1");
+        sha.update(nonce);
+        sha.update((text(token, "Created") + "brook").getBytes(StandardCharsets.UTF_8));
+        assertThat(text(token, "Password")).isEqualTo(Base64.getEncoder().encodeToString(sha.digest()));
+        assertThat(text).doesNotContain("brook").contains("#PasswordDigest");
+        assertThat(nonce).hasSize(16);
+        assertThat(text(token((UsernameToken.digest("ada", "brook").get())), "Nonce"))
+                .isNotEqualTo(text(token, "Nonce"));
+    }
+
+    private static XmlTree token(XmlElement<?> header) {
+        return (XmlTree) ((XmlElement<?>) ((XmlTree) header.value()).content().get(1)).value();
+    }
+
+    private static String text(XmlTree in, String name) {
+        return in.content().stream()
+                .map(item -> (XmlElement<?>) item)
+                .filter(element -> element.name().getLocalPart().equals(name))
+                .map(element -> ((XmlTree) element.value()).text())
+                .findFirst()
+                .orElseThrow();
+    }
+}
