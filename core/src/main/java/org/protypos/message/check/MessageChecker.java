@@ -26,7 +26,7 @@ public final class MessageChecker {
     private static final int SHOWN_EXPECTED = 8;
 
     /** The wrapper of a call has no type in the contract; nothing but elements stands in it. */
-    private static final TypeModel WRAPPER = TypeModel.undefined();
+    private final TypeModel wrapperType = TypeModel.undefined();
 
     private final Vocabulary vocabulary;
     private final AttributeCheck attributes;
@@ -76,7 +76,7 @@ public final class MessageChecker {
      */
     public CheckedMessage check(MessageElement wrapper, Map<String, TypeModel> parts) {
         begin();
-        types.put(wrapper, WRAPPER);
+        types.put(wrapper, wrapperType);
         Set<String> came = new LinkedHashSet<>();
         for (MessageElement child : wrapper.children()) {
             String name = child.name().getLocalPart();

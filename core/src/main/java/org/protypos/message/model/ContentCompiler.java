@@ -20,9 +20,9 @@ import org.protypos.schema.Wildcard;
 final class ContentCompiler {
     private final SchemaComponents schema;
     private final Substitutions substitutions;
-    private final ContentModels models = new ContentModels();
-    private final Map<QName, ContentModel> groups = new HashMap<>();
-    private final Map<Term, ContentModel> leaves = new IdentityHashMap<>();
+    private final ContentParts parts = new ContentParts();
+    private final Map<QName, ContentPart> groups = new HashMap<>();
+    private final Map<Term, ContentPart> leaves = new IdentityHashMap<>();
 
     ContentCompiler(SchemaComponents schema, Substitutions substitutions) {
         this.schema = schema;
@@ -31,16 +31,16 @@ final class ContentCompiler {
 
     /** The automaton of particles that come one after the other. */
     ContentModel content(List<Particle> particles) {
-        return models.sequence(particles.stream().map(this::content).toList());
+        return parts.start(parts.sequence(particles.stream().map(this::content).toList()));
     }
 
-    private ContentModel content(Particle particle) {
-        return models.repeated(term(particle.term()), particle.least(), particle.most());
+    private ContentPart content(Particle particle) {
+        return parts.repeated(term(particle.term()), particle.least(), particle.most());
     }
 
-    private ContentModel term(Term term) {
+    private ContentPart term(Term term) {
         if (term instanceof GroupReference reference) {
-            ContentModel known = groups.get(reference.name());
+            ContentPart known = groups.get(reference.name());
             if (known == null) {
                 known = group(schema.groups().get(reference.name()).group());
                 groups.put(reference.name(), known);
@@ -49,7 +49,7 @@ final class ContentCompiler {
         }
         return term instanceof ModelGroup group
                 ? group(group)
-                : leaves.computeIfAbsent(term, one -> models.leaf(leaf(one)));
+                : leaves.computeIfAbsent(term, one -> parts.leaf(leaf(one)));
     }
 
     private Leaf leaf(Term term) {
@@ -64,12 +64,12 @@ final class ContentCompiler {
         return new Leaf.Element(element, Set.of(element.name()), element.place());
     }
 
-    private ContentModel group(ModelGroup group) {
-        List<ContentModel> parts = group.particles().stream().map(this::content).toList();
+    private ContentPart group(ModelGroup group) {
+        List<ContentPart> inner = group.particles().stream().map(this::content).toList();
         return switch (group.compositor()) {
-            case CHOICE -> models.choice(parts);
-            case ALL -> models.all(parts);
-            case SEQUENCE -> models.sequence(parts);
+            case CHOICE -> parts.choice(inner);
+            case ALL -> parts.all(inner);
+            case SEQUENCE -> parts.sequence(inner);
         };
     }
 }

@@ -49,7 +49,16 @@ public final class TypeModel {
 
     /** The type of what no schema describes, which holds nothing by itself. */
     public static TypeModel undefined() {
-        return new TypeModel(null, false, false, null, List.of(), Map.of(), List.of(), particles -> ContentModel.EMPTY);
+        ContentParts parts = new ContentParts();
+        return new TypeModel(
+                null,
+                false,
+                false,
+                null,
+                List.of(),
+                Map.of(),
+                List.of(),
+                particles -> parts.start(parts.sequence(List.of())));
     }
 
     /** The definition, or null for {@code xs:anyType}. */
