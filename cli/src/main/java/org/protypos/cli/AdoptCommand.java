@@ -50,6 +50,7 @@ final class AdoptCommand implements Callable<Integer> {
             throw new ParameterException(
                     spec.commandLine(), "--name: \"" + called + "\" is no name: use letters, digits, dots and hyphens");
         }
+        new FindingPrinter(terminal.err()).print(Project.mend(Path.of("")));
         Project around = Project.around(Path.of(""));
         Project project = around != null
                 ? around

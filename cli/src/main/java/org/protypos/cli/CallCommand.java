@@ -16,6 +16,7 @@ import java.util.concurrent.Callable;
 import org.protypos.contract.Contract;
 import org.protypos.contract.Selection;
 import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.GivenFile;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.diagnostic.SourceText;
 import org.protypos.exchange.call.Arguments;
@@ -73,6 +74,9 @@ final class CallCommand implements Callable<Integer> {
 
     @Option(names = "--address", paramLabel = "URL", description = "Where to call instead of the port's address.")
     private String address;
+
+    private static final int MOST_REPEATS = 1_000_000;
+    private static final int LONGEST_TIMEOUT = 86_400;
 
     @Option(names = "--header", paramLabel = "NAME: VALUE", description = "An HTTP header. May be repeated.")
     private List<String> headers = new ArrayList<>();
@@ -141,6 +145,9 @@ final class CallCommand implements Callable<Integer> {
     public Integer call() throws IOException {
         terminal = new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
         Findings findings = new Findings();
+        if (saved != null && !SavedCall.isName(saved)) {
+            throw new ParameterException(spec.commandLine(), "--saved: a name is of letters, digits, -, _ and .");
+        }
         if (saved != null) {
             again(findings);
         } else if (contract == null || operation == null) {
@@ -150,8 +157,11 @@ final class CallCommand implements Callable<Integer> {
         if (save != null && !SavedCall.isName(save)) {
             throw new ParameterException(spec.commandLine(), "--save: a name is of letters, digits, -, _ and .");
         }
-        if (repeat < 1) {
-            throw new ParameterException(spec.commandLine(), "--repeat: at least once");
+        Limits limits = new Limits(spec);
+        limits.number("--repeat", repeat, 1, MOST_REPEATS);
+        limits.number("--timeout", timeout, 1, LONGEST_TIMEOUT);
+        if (address != null) {
+            limits.address("--address", address);
         }
         if (findings.hasErrors()) {
             terminal.refuse(findings.sorted(), "nothing was sent", json);
@@ -283,9 +293,10 @@ final class CallCommand implements Callable<Integer> {
             if (colon <= 0) {
                 throw new ParameterException(spec.commandLine(), "--header: write it like Name: value");
             }
-            settings = settings.httpHeader(
-                    header.substring(0, colon).strip(),
-                    header.substring(colon + 1).strip());
+            String name = header.substring(0, colon).strip();
+            new Limits(spec)
+                    .header("--header", name, header.substring(colon + 1).strip());
+            settings = settings.httpHeader(name, header.substring(colon + 1).strip());
         }
         return settings;
     }
@@ -349,8 +360,9 @@ final class CallCommand implements Callable<Integer> {
 
     private String inputText() throws IOException {
         if (inputText == null) {
-            byte[] bytes = input.equals("-") ? System.in.readAllBytes() : Files.readAllBytes(Path.of(input));
-            inputText = new String(bytes, StandardCharsets.UTF_8);
+            inputText = input.equals("-")
+                    ? GivenFile.decoded(GivenFile.bytes(System.in, "standard input"), "standard input")
+                    : GivenFile.text(Path.of(input), input).text();
         }
         return inputText;
     }

@@ -15,6 +15,7 @@ import org.protypos.binding.Rules;
 import org.protypos.binding.Suggestions;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
+import org.protypos.diagnostic.GivenFile;
 import org.protypos.naming.Clash;
 import org.protypos.target.java.JavaNames;
 import picocli.CommandLine.Command;
@@ -115,7 +116,7 @@ final class CheckCommand implements Callable<Integer> {
                 return true;
             }
             Optional<String> merged = Suggestions.merged(
-                    Files.readString(suggest, StandardCharsets.UTF_8), known.prefixes(), clashes, added);
+                    GivenFile.text(suggest, suggest.toString()).text(), known.prefixes(), clashes, added);
             if (merged.isEmpty()) {
                 terminal.problem(
                         "the rules in " + suggest + " are not written as a list with a line for each",

@@ -16,6 +16,8 @@ import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
 import org.protypos.naming.GivenNames;
 import org.protypos.output.WriteReport;
+import org.protypos.project.Project;
+import org.protypos.target.java.JavaNames;
 import org.protypos.target.java.JavaTarget;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -115,6 +117,9 @@ final class GenerateCommand implements Callable<Integer> {
         checkPackage();
         Terminal terminal =
                 new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
+        if (!preview && !check) {
+            new FindingPrinter(terminal.err()).print(Project.mend(Path.of("")));
+        }
         List<AdoptedContract> adopted = AdoptedContract.all(arguments.names());
         if (adopted == null) {
             Generation.Result result = one();
@@ -306,9 +311,7 @@ final class GenerateCommand implements Callable<Integer> {
     }
 
     private void checkPackage() {
-        if (packageName != null
-                && !packageName.matches("[\\p{javaJavaIdentifierStart}&&[^$]][\\p{javaJavaIdentifierPart}]*"
-                        + "(\\.[\\p{javaJavaIdentifierStart}][\\p{javaJavaIdentifierPart}]*)*")) {
+        if (packageName != null && !new JavaNames().isPackage(packageName)) {
             throw new ParameterException(spec.commandLine(), "--package: \"" + packageName + "\" is no Java package");
         }
     }

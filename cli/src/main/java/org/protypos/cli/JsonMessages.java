@@ -2,7 +2,6 @@ package org.protypos.cli;
 
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -12,6 +11,7 @@ import java.util.function.Function;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.GivenFile;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.diagnostic.SourceText;
 import org.protypos.exchange.call.CalledOperation;
@@ -60,7 +60,7 @@ final class JsonMessages {
                 all.add(file);
                 continue;
             }
-            SourceText text = new SourceText(at.toString(), Files.readString(at, StandardCharsets.UTF_8));
+            SourceText text = GivenFile.text(at, at.toString());
             JsonValue value = JsonText.parse(text, findings);
             if (value != null) {
                 all.add(made.apply(at, MessageText.of(message(value)).getBytes(StandardCharsets.UTF_8)));

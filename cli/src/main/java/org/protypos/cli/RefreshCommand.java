@@ -56,6 +56,9 @@ final class RefreshCommand implements Callable<Integer> {
     @Override
     public Integer call() throws IOException {
         terminal = new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
+        if (!dryRun) {
+            new FindingPrinter(terminal.err()).print(Project.mend(Path.of("")));
+        }
         List<AdoptedContract> adopted = AdoptedContract.all(names);
         if (adopted == null || adopted.isEmpty()) {
             throw new ParameterException(

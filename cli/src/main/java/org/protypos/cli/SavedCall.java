@@ -4,7 +4,6 @@ import com.fasterxml.jackson.core.JsonGenerator;
 import java.io.IOException;
 import java.io.StringWriter;
 import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
@@ -16,8 +15,8 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Function;
 import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.GivenFile;
 import org.protypos.diagnostic.NearestName;
-import org.protypos.diagnostic.SourceText;
 import org.protypos.message.json.JsonText;
 import org.protypos.message.json.JsonValue;
 import org.protypos.project.Project;
@@ -163,8 +162,7 @@ record SavedCall(
      */
     static SavedCall read(String name, Findings findings) throws IOException {
         Path file = file(name);
-        JsonValue value = JsonText.parseYaml(
-                new SourceText(file.toString(), Files.readString(file, StandardCharsets.UTF_8)), findings);
+        JsonValue value = JsonText.parseYaml(GivenFile.text(file, file.toString()), findings);
         Map<String, JsonValue> keys = value instanceof JsonValue.Members members ? members.members() : Map.of();
         Map<String, List<String>> texts = new LinkedHashMap<>();
         keys.forEach((key, given) -> {

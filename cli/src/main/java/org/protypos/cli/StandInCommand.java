@@ -5,7 +5,6 @@ import java.io.PrintWriter;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.http.HttpClient;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
@@ -14,7 +13,7 @@ import java.util.concurrent.Callable;
 import java.util.concurrent.CountDownLatch;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Findings;
-import org.protypos.diagnostic.SourceText;
+import org.protypos.diagnostic.GivenFile;
 import org.protypos.exchange.page.StandInPage;
 import org.protypos.exchange.standin.Answers;
 import org.protypos.exchange.standin.Recording;
@@ -78,6 +77,11 @@ final class StandInCommand implements Callable<Integer> {
             throw new ParameterException(
                     spec.commandLine(), "--record needs --forward, and --forward takes no --answers");
         }
+        Limits limits = new Limits(spec);
+        limits.port("--port", port);
+        if (forward != null) {
+            limits.address("--forward", forward);
+        }
         if (record != null && Files.exists(record)) {
             throw new ParameterException(
                     spec.commandLine(), "--record: " + record + " is there already; take another name or delete it");
@@ -90,10 +94,7 @@ final class StandInCommand implements Callable<Integer> {
         Findings findings = new Findings();
         Answers told = answers == null
                 ? Answers.NONE
-                : Answers.read(
-                        new SourceText(answers.toString(), Files.readString(answers, StandardCharsets.UTF_8)),
-                        read,
-                        findings);
+                : Answers.read(GivenFile.text(answers, answers.toString()), read, findings);
         if (findings.hasErrors()) {
             terminal.refuse(findings.sorted(), "nothing is served", false);
             return ExitStatus.CONTRACT;

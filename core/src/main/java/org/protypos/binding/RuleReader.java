@@ -6,8 +6,6 @@ import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.core.JsonToken;
 import com.fasterxml.jackson.dataformat.yaml.YAMLFactory;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -17,6 +15,7 @@ import java.util.Set;
 import java.util.regex.Pattern;
 import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.GivenFile;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.diagnostic.Place;
 import org.protypos.diagnostic.SourceText;
@@ -100,18 +99,18 @@ public final class RuleReader {
     }
 
     private void file(Path file) {
-        String content;
+        SourceText content;
         try {
-            content = Files.readString(file, StandardCharsets.UTF_8);
+            content = GivenFile.text(file, file.toString().replace('\\', '/'));
         } catch (IOException e) {
             findings.error(
                     "rules-unreadable",
                     null,
-                    "the rules in " + file + " cannot be read",
+                    "the rules in " + file + " cannot be read: " + e.getMessage(),
                     "give the path of a file in UTF-8");
             return;
         }
-        text(new SourceText(file.toString().replace('\\', '/'), content));
+        text(content);
     }
 
     private void text(SourceText source) {

@@ -17,6 +17,8 @@ public final class Naming {
     private final List<Clash> clashes = new ArrayList<>();
     private final Map<Collection<String>, Set<String>> reservedKeys = new IdentityHashMap<>();
     private final Findings findings;
+    private static final int SHOWN = 40;
+
     private final GivenNames past;
     private final Map<String, Map<String, String>> given = new HashMap<>();
 
@@ -69,7 +71,21 @@ public final class Naming {
 
     /** The name that a component has had, or null. */
     String past(String scope, String designator) {
-        return past.isEmpty() ? null : past.of(scope, designator);
+        String name = past.isEmpty() ? null : past.of(scope, designator);
+        if (name == null || rules.isName(name)) {
+            return name;
+        }
+        findings.error(
+                "kept-name",
+                null,
+                "the lock file keeps a name for " + designator + " that is none: \"" + printable(name) + "\"",
+                "take the lock file from version control again");
+        return null;
+    }
+
+    private static String printable(String name) {
+        String text = name.replaceAll("\\p{Cntrl}", "?");
+        return text.length() > SHOWN ? text.substring(0, SHOWN) + "..." : text;
     }
 
     /** The component that has had a name, or null. */

@@ -3,6 +3,7 @@ package org.protypos.output;
 import com.fasterxml.jackson.core.JsonFactory;
 import com.fasterxml.jackson.core.JsonGenerator;
 import com.fasterxml.jackson.core.JsonParser;
+import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.core.JsonToken;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -45,6 +46,8 @@ final class Ledger {
         if (Files.isRegularFile(file)) {
             try (JsonParser parser = JSON.createParser(file.toFile())) {
                 parse(parser, byOwner);
+            } catch (JsonProcessingException e) {
+                throw refused(e.getOriginalMessage().lines().findFirst().orElse("it is not well-formed"));
             }
         }
         return new Ledger(byOwner);
@@ -61,7 +64,9 @@ final class Ledger {
             } else if (parser.currentToken() == JsonToken.START_OBJECT && field.equals("contracts")) {
                 while (parser.nextToken() == JsonToken.FIELD_NAME) {
                     Map<String, String> files = byOwner.computeIfAbsent(parser.currentName(), any -> new TreeMap<>());
-                    parser.nextToken();
+                    if (parser.nextToken() != JsonToken.START_OBJECT) {
+                        throw refused("the files of a contract are no object");
+                    }
                     files(parser, files);
                 }
             } else {
@@ -73,9 +78,20 @@ final class Ledger {
     private static void files(JsonParser parser, Map<String, String> files) throws IOException {
         while (parser.nextToken() == JsonToken.FIELD_NAME) {
             String path = parser.currentName();
-            parser.nextToken();
+            String complaint = InsideFolder.complaint(path);
+            if (complaint != null) {
+                throw refused("\"" + InsideFolder.printable(path) + "\" " + complaint);
+            }
+            if (parser.nextToken() != JsonToken.VALUE_STRING) {
+                throw refused("the hash of " + path + " is no text");
+            }
             files.put(path, parser.getText());
         }
+    }
+
+    private static IOException refused(String why) {
+        return new IOException(FILE + " among the generated files is none of ours, and is not believed: " + why
+                + "; take it from version control again, or delete it with the generated files");
     }
 
     /** The hash of each file of an owner by its path. */

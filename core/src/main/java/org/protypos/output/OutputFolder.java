@@ -4,12 +4,9 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashSet;
-import java.util.HexFormat;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -69,7 +66,7 @@ public final class OutputFolder {
         boolean same = !files.isEmpty()
                 && files.entrySet().parallelStream().allMatch(file -> {
                     try {
-                        return hash(Files.readAllBytes(folder.resolve(file.getKey())))
+                        return FileHash.of(Files.readAllBytes(InsideFolder.resolve(folder, file.getKey())))
                                 .equals(file.getValue());
                     } catch (IOException e) {
                         return false;
@@ -85,6 +82,14 @@ public final class OutputFolder {
             throw new IOException(folder + " is a file, not a folder");
         }
         Staging staging = preview ? null : Staging.into(folder);
+        if (staging != null) {
+            staging.left()
+                    .forEach(path -> findings.warning(
+                            "edited-meanwhile",
+                            null,
+                            path + " was changed after a run that was broken off, and is left as it is",
+                            "look whether it is as you want it"));
+        }
         Ledger before = Ledger.read(folder);
         boolean existing = Files.exists(folder);
         checkFolders(files, existing);
@@ -129,31 +134,31 @@ public final class OutputFolder {
         String known = own.getOrDefault(file.path(), others.get(file.path()));
         Path path = folder.resolve(file.path());
         if (!existing || !Files.exists(path)) {
-            hashes.put(file.path(), hash(bytes));
+            hashes.put(file.path(), FileHash.of(bytes));
             writes.put(file.path(), bytes);
             added.add(file.path());
             return;
         }
         byte[] present = Files.readAllBytes(path);
         if (known != null && Arrays.equals(present, bytes)) {
-            hashes.put(file.path(), own.containsKey(file.path()) ? own.get(file.path()) : hash(bytes));
+            hashes.put(file.path(), own.containsKey(file.path()) ? own.get(file.path()) : FileHash.of(bytes));
             kept.add(file.path());
             return;
         }
-        hashes.put(file.path(), hash(bytes));
+        hashes.put(file.path(), FileHash.of(bytes));
         if (known == null) {
             findings.error(
                     "not-ours",
                     null,
                     file.path() + " is already there, and protypos did not write it",
                     "move it away, or choose another folder with --into or another package with --package");
-        } else if (others.containsKey(file.path()) && !others.get(file.path()).equals(hash(bytes))) {
+        } else if (others.containsKey(file.path()) && !others.get(file.path()).equals(FileHash.of(bytes))) {
             findings.error(
                     "shared-file",
                     null,
                     file.path() + " is also generated for another contract, with other content",
                     "give one of the contracts another package, or another folder");
-        } else if (!overwrite && !hash(present).equals(known)) {
+        } else if (!overwrite && !FileHash.of(present).equals(known)) {
             edits.put(file.path(), LineDiff.of(file.text(), new String(present, StandardCharsets.UTF_8)));
             findings.error(
                     "edited-by-hand",
@@ -167,11 +172,11 @@ public final class OutputFolder {
     }
 
     private void stale(String path, String known, boolean overwrite) throws IOException {
-        Path file = folder.resolve(path).normalize();
-        if (!file.startsWith(folder) || !Files.isRegularFile(file)) {
+        Path file = InsideFolder.resolve(folder, path);
+        if (!Files.isRegularFile(file)) {
             return;
         }
-        if (overwrite || hash(Files.readAllBytes(file)).equals(known)) {
+        if (overwrite || FileHash.of(Files.readAllBytes(file)).equals(known)) {
             removed.add(path);
         } else {
             findings.warning(
@@ -195,14 +200,6 @@ public final class OutputFolder {
         } catch (IOException e) {
             staging.abandon();
             throw e;
-        }
-    }
-
-    private static String hash(byte[] bytes) {
-        try {
-            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(bytes));
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java platform has SHA-256", e);
         }
     }
 }

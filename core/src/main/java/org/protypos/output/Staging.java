@@ -1,6 +1,7 @@
 package org.protypos.output;
 
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.AtomicMoveNotSupportedException;
 import java.nio.file.FileVisitResult;
 import java.nio.file.Files;
@@ -8,23 +9,31 @@ import java.nio.file.Path;
 import java.nio.file.SimpleFileVisitor;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.attribute.BasicFileAttributes;
+import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 
 /**
  * Makes a set of writes whole or none. New files are first written beside the folder or into a hidden folder in it; a
- * mark says that they are complete; then they are moved into place. A run that ends before the mark has changed nothing,
- * and one that ends after it is finished by the next.
+ * list says that they are complete and what is to be done with each; then they are moved into place. A run that ends before the
+ * list has changed nothing, and one that ends after it is finished by the next that writes: each file that is still as the run
+ * saw it is replaced, one that somebody has changed since is left as it is.
  */
 public final class Staging {
     private static final String WORK = ".protypos-work";
     private static final String COMPLETE = ".complete";
+    private static final String NOTHING = "-";
+    private static final long LONGEST_LIST = 64L << 20;
 
     private final Path folder;
     private final Path work;
     private final boolean fresh;
+    private final List<String> left = new ArrayList<>();
     private final Set<Path> made = new HashSet<>();
+    private final Map<String, String> written = new LinkedHashMap<>();
 
     private Staging(Path folder, Path work, boolean fresh) {
         this.folder = folder;
@@ -32,31 +41,100 @@ public final class Staging {
         this.fresh = fresh;
     }
 
+    /**
+     * What is to be done with a file.
+     *
+     * @param before the hash of what is there when it is decided, or {@link #NOTHING}
+     * @param after the hash of what replaces it, or {@link #NOTHING} when it is removed
+     */
+    private record Action(String before, String after, String path) {
+        String line() {
+            return before + " " + after + " " + path;
+        }
+
+        static Action of(String line) {
+            String[] parts = line.split(" ", 3);
+            boolean good =
+                    parts.length == 3 && parts[0].matches("-|[0-9a-f]{64}") && parts[1].matches("-|[0-9a-f]{64}");
+            return good ? new Action(parts[0], parts[1], parts[2]) : null;
+        }
+    }
+
     /** Prepares for writing into a folder, after finishing or forgetting what an interrupted run left. */
     public static Staging into(Path folder) throws IOException {
         Path absolute = folder.toAbsolutePath().normalize();
         Path beside = absolute.resolveSibling("." + absolute.getFileName() + WORK);
         delete(beside);
-        finish(absolute);
+        List<String> left = finish(absolute);
         Path within = absolute.resolve(WORK);
         boolean fresh = !Files.exists(absolute);
-        return new Staging(absolute, fresh ? beside : within, fresh);
+        Staging staging = new Staging(absolute, fresh ? beside : within, fresh);
+        staging.left.addAll(left);
+        return staging;
     }
 
-    /** Finishes what an interrupted run has completed in a folder, and forgets what it has not. */
-    public static void finish(Path folder) throws IOException {
+    /**
+     * Finishes what an interrupted run has completed in a folder, and forgets what it has not.
+     *
+     * @return the files that somebody has changed since, which are left as they are
+     * @throws IOException when the list is none of ours; then nothing is done
+     */
+    public static List<String> finish(Path folder) throws IOException {
         Path within = folder.resolve(WORK);
-        if (Files.exists(within.resolve(COMPLETE))) {
-            new Staging(folder, within, false).move(Files.readAllLines(within.resolve(COMPLETE)));
+        Path list = within.resolve(COMPLETE);
+        List<String> left = new ArrayList<>();
+        if (Files.isDirectory(within) && !Files.isSymbolicLink(within) && Files.isRegularFile(list)) {
+            Staging staging = new Staging(folder, within, false);
+            staging.move(actions(folder, list));
+            left.addAll(staging.left);
         }
         delete(within);
+        return left;
     }
 
-    /** Prepares a file. */
+    /** Reads what is to be done. One line that is none of ours, and none of it is believed. */
+    private static List<Action> actions(Path folder, Path list) throws IOException {
+        if (Files.isSymbolicLink(list) || Files.size(list) > LONGEST_LIST) {
+            throw refused(list, "it is no list of ours");
+        }
+        List<Action> actions = new ArrayList<>();
+        for (String line : Files.readString(list, StandardCharsets.UTF_8).split("\n")) {
+            Action action = line.isEmpty() ? null : Action.of(line);
+            String complaint = action == null ? null : InsideFolder.complaint(folder, action.path);
+            if (!line.isEmpty() && action == null) {
+                throw refused(list, "\"" + InsideFolder.printable(line) + "\" is no line of ours");
+            }
+            if (complaint != null) {
+                throw refused(list, "\"" + InsideFolder.printable(action.path) + "\" " + complaint);
+            }
+            if (action != null) {
+                actions.add(action);
+            }
+        }
+        return actions;
+    }
+
+    private static IOException refused(Path list, String why) {
+        return new IOException("a run that was broken off left " + list + ", which is not believed: " + why
+                + "; delete the folder around it if you do not know where it comes from");
+    }
+
+    /** The files that an interrupted run was about to replace or remove and somebody has changed since. */
+    public List<String> left() {
+        return List.copyOf(left);
+    }
+
+    /**
+     * Prepares a file.
+     *
+     * @throws IOException when the path does not lie inside of the folder, or cannot be written
+     */
     public void write(String path, byte[] bytes) throws IOException {
+        InsideFolder.resolve(folder, path);
         Path target = work.resolve(path);
         makeFolder(target.getParent());
         Files.write(target, bytes);
+        written.put(path, FileHash.of(bytes));
     }
 
     private void makeFolder(Path parent) throws IOException {
@@ -72,11 +150,26 @@ public final class Staging {
             Files.move(work, folder);
             return;
         }
+        List<Action> actions = new ArrayList<>();
+        for (Map.Entry<String, String> write : written.entrySet()) {
+            actions.add(new Action(present(write.getKey()), write.getValue(), write.getKey()));
+        }
+        for (String path : removed) {
+            actions.add(new Action(present(path), NOTHING, path));
+        }
         Path draft = work.resolve(COMPLETE + ".draft");
-        Files.write(draft, removed);
+        StringBuilder lines = new StringBuilder();
+        actions.forEach(action -> lines.append(action.line()).append('\n'));
+        Files.writeString(draft, lines, StandardCharsets.UTF_8);
         Files.move(draft, work.resolve(COMPLETE));
-        move(removed);
+        move(actions);
         delete(work);
+    }
+
+    /** The hash of the file that is there. */
+    private String present(String path) throws IOException {
+        Path file = InsideFolder.resolve(folder, path);
+        return Files.isRegularFile(file) ? FileHash.of(Files.readAllBytes(file)) : NOTHING;
     }
 
     /** Forgets everything written so far. */
@@ -84,21 +177,26 @@ public final class Staging {
         delete(work);
     }
 
-    private void move(List<String> removed) throws IOException {
-        Files.walkFileTree(work, new SimpleFileVisitor<>() {
-            @Override
-            public FileVisitResult visitFile(Path file, BasicFileAttributes attributes) throws IOException {
-                if (!file.equals(work.resolve(COMPLETE))) {
-                    Path target = folder.resolve(work.relativize(file).toString());
+    private void move(List<Action> actions) throws IOException {
+        for (Action action : actions) {
+            String present = present(action.path);
+            Path target = folder.resolve(action.path);
+            if (present.equals(action.after)) {
+                continue;
+            }
+            if (!present.equals(action.before)) {
+                left.add(action.path);
+            } else if (action.after.equals(NOTHING)) {
+                Files.deleteIfExists(target);
+                removeEmptyFolders(target.getParent());
+            } else {
+                Path file = work.resolve(action.path);
+                if (Files.isRegularFile(file)
+                        && FileHash.of(Files.readAllBytes(file)).equals(action.after)) {
                     makeFolder(target.getParent());
                     moveOver(file, target);
                 }
-                return FileVisitResult.CONTINUE;
             }
-        });
-        for (String path : removed) {
-            Files.deleteIfExists(folder.resolve(path));
-            removeEmptyFolders(folder.resolve(path).getParent());
         }
     }
 
@@ -127,7 +225,7 @@ public final class Staging {
     }
 
     private static void delete(Path tree) throws IOException {
-        if (!Files.exists(tree)) {
+        if (!Files.exists(tree) && !Files.isSymbolicLink(tree)) {
             return;
         }
         Files.walkFileTree(tree, new SimpleFileVisitor<>() {

@@ -67,7 +67,15 @@ public final class Planner {
             String singlePackage) {
         Findings findings = new Findings();
         Naming naming = new Naming(rules, renaming, past, findings);
-        PackageNames packages = new PackageNames(naming, singlePackage);
+        boolean named = singlePackage == null || rules.isPackage(singlePackage);
+        if (!named) {
+            findings.error(
+                    "package-name",
+                    null,
+                    "what is wanted for a package is none: " + singlePackage,
+                    "write names with dots between, none of them a word of the language");
+        }
+        PackageNames packages = new PackageNames(naming, named ? singlePackage : null);
         ShapePlanner shapes = new ShapePlanner(shaping, naming, rules, findings);
         TypePlanner types = new TypePlanner(
                 contract.schema(), packages, naming, shapes, isOptimized(contract), isEncoded(contract));

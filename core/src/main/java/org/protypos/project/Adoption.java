@@ -14,7 +14,9 @@ import java.util.Map;
 import java.util.TreeMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.protypos.diagnostic.GivenFile;
 import org.protypos.naming.GivenNames;
+import org.protypos.output.FileHash;
 import org.protypos.output.Staging;
 import org.protypos.source.Document;
 import org.protypos.source.Documents;
@@ -115,7 +117,7 @@ public final class Adoption {
     private boolean isThere(String path, Document document) throws IOException {
         Path file = project.root().resolve(path);
         return Files.isRegularFile(file)
-                && Project.hash(Files.readAllBytes(file)).equals(document.hash());
+                && FileHash.of(Files.readAllBytes(file)).equals(document.hash());
     }
 
     /** A path as somebody in the project would write it, wherever the project lies; an address as it is. */
@@ -174,7 +176,7 @@ public final class Adoption {
 
     private String projectFile(String name) throws IOException {
         Path file = project.root().resolve(Project.FILE);
-        String text = Files.exists(file) ? Files.readString(file, StandardCharsets.UTF_8) : NEW_PROJECT;
+        String text = Files.exists(file) ? GivenFile.text(file, Project.FILE).text() : NEW_PROJECT;
         String entry = "  " + name + ":\n    into: generated\n"
                 + "    # package: com.example." + name.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]", "")
                 + "\n    # rules: [rules.yaml]\n    # produce: [types, client, server]\n    # scaffold: src/main/java\n";

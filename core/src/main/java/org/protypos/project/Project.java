@@ -2,22 +2,20 @@ package org.protypos.project;
 
 import java.io.IOException;
 import java.net.URI;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
-import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Findings;
-import org.protypos.diagnostic.SourceText;
+import org.protypos.diagnostic.GivenFile;
 import org.protypos.naming.GivenNames;
+import org.protypos.output.FileHash;
+import org.protypos.output.InsideFolder;
 import org.protypos.output.Staging;
 import org.protypos.source.DocumentGatherer;
 import org.protypos.source.Documents;
@@ -65,6 +63,29 @@ public final class Project {
         return null;
     }
 
+    /**
+     * Finishes what a run that was broken off has left in the project that a folder lies in. Called before a project is read
+     * that is going to be written; who only reads, changes nothing.
+     *
+     * @return what is to be told of it
+     * @throws IOException when what was left is none of ours, or cannot be finished
+     */
+    public static List<Finding> mend(Path folder) throws IOException {
+        Findings told = new Findings();
+        Path root = folder.toAbsolutePath().normalize();
+        while (root != null && !Files.isRegularFile(root.resolve(FILE))) {
+            root = root.getParent();
+        }
+        for (String path : root == null ? List.<String>of() : Staging.finish(root)) {
+            told.warning(
+                    "edited-meanwhile",
+                    null,
+                    path + " was changed after a run that was broken off, and is left as it is",
+                    "look whether it is as you want it");
+        }
+        return told.sorted();
+    }
+
     /** Reads the project in a folder; one without a project file has no contracts yet. */
     public static Project read(Path root) throws IOException {
         return read(root, null);
@@ -76,16 +97,31 @@ public final class Project {
      * @param label what to call the folder when one talks about places in it, or null for its path
      */
     public static Project read(Path root, String label) throws IOException {
-        Staging.finish(root);
         Findings findings = new Findings();
         Map<String, ProjectContract> contracts = new TreeMap<>();
         Path file = root.resolve(FILE);
         if (Files.isRegularFile(file)) {
             String name = Path.of("").toAbsolutePath().normalize().equals(root) ? FILE : file.toString();
-            contracts =
-                    ProjectReader.read(new SourceText(name, Files.readString(file, StandardCharsets.UTF_8)), findings);
+            contracts = ProjectReader.read(GivenFile.text(file, name), findings);
         }
-        return new Project(root, label, contracts, ProjectLock.read(root), findings.sorted());
+        for (ProjectContract contract : contracts.values()) {
+            inside(root, contract, "folder", contract.folder(), findings);
+            inside(root, contract, "into", contract.into(), findings);
+            inside(root, contract, "scaffold", contract.scaffold(), findings);
+        }
+        return new Project(root, label, contracts, ProjectLock.read(root, findings), findings.sorted());
+    }
+
+    /** A project that somebody else made writes into itself alone, also where it has links. */
+    private static void inside(Path root, ProjectContract contract, String key, String path, Findings findings) {
+        String complaint = path == null || path.isEmpty() ? null : InsideFolder.complaint(root, path);
+        if (complaint != null) {
+            findings.error(
+                    "outside-project",
+                    contract.place(),
+                    key + ": \"" + InsideFolder.printable(path) + "\" " + complaint,
+                    "write a path inside the project, or say another folder on the command line");
+        }
     }
 
     /** The folder of the project. */
@@ -112,7 +148,7 @@ public final class Project {
     public Documents documents(ProjectContract contract) {
         PinnedContract pins = pinned.get(contract.name());
         Path folder = root.resolve(contract.folder());
-        if (pins == null) {
+        if (pins == null || pins.documents().stream().noneMatch(PinnedDocument::entry)) {
             Findings own = new Findings();
             own.error(
                     "not-adopted",
@@ -143,19 +179,12 @@ public final class Project {
         PinnedContract pins = pinned.get(contract.name());
         for (PinnedDocument document : pins == null ? List.<PinnedDocument>of() : pins.documents()) {
             Path file = root.resolve(contract.folder()).resolve(document.path());
-            if (!Files.isRegularFile(file) || !hash(Files.readAllBytes(file)).equals(document.hash())) {
+            if (!Files.isRegularFile(file)
+                    || !FileHash.of(Files.readAllBytes(file)).equals(document.hash())) {
                 drifted.add(contract.folder() + "/" + document.path());
             }
         }
         return drifted;
-    }
-
-    static String hash(byte[] bytes) {
-        try {
-            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(bytes));
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java platform has SHA-256", e);
-        }
     }
 
     /** Remembers the names that components have been given; writes only when they are others than before. */

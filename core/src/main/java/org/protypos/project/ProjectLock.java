@@ -2,7 +2,10 @@ package org.protypos.project;
 
 import com.fasterxml.jackson.core.JsonFactory;
 import com.fasterxml.jackson.core.JsonGenerator;
+import com.fasterxml.jackson.core.JsonLocation;
+import com.fasterxml.jackson.core.JsonParseException;
 import com.fasterxml.jackson.core.JsonParser;
+import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.core.JsonToken;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -15,109 +18,178 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.GivenFile;
+import org.protypos.diagnostic.SourceText;
 import org.protypos.naming.GivenNames;
+import org.protypos.output.InsideFolder;
 
 /** Reads and writes the lock file of a project: which documents are pinned, and which names components have. */
 final class ProjectLock {
     static final String FILE = "protypos.lock.json";
 
     private static final JsonFactory JSON = new JsonFactory();
+    private static final long LONGEST = 256L << 20;
 
     private ProjectLock() {}
 
-    /** What the lock file of a project says of each contract; nothing when there is none. */
-    static Map<String, PinnedContract> read(Path root) throws IOException {
-        Map<String, PinnedContract> contracts = new TreeMap<>();
+    /**
+     * What the lock file of a project says of each contract; nothing when there is none, or when it is none of ours, of which
+     * nothing is believed then.
+     *
+     * @param findings is told what is wrong with it
+     */
+    static Map<String, PinnedContract> read(Path root, Findings findings) throws IOException {
         Path file = root.resolve(FILE);
-        if (Files.isRegularFile(file)) {
-            try (JsonParser in = JSON.createParser(file.toFile())) {
+        if (!Files.isRegularFile(file)) {
+            return new TreeMap<>();
+        }
+        if (Files.size(file) > LONGEST) {
+            throw new IOException(file + " is longer than any lock file of ours");
+        }
+        SourceText text = new SourceText(FILE, GivenFile.decoded(Files.readAllBytes(file), FILE));
+        try (JsonParser in = JSON.createParser(text.text())) {
+            return new Reader(in, text).contracts();
+        } catch (JsonProcessingException e) {
+            JsonLocation at = e.getLocation();
+            findings.error(
+                    "lock-file",
+                    at == null ? text.at(0) : text.at((int) Math.max(0, at.getCharOffset())),
+                    "the lock file cannot be read: "
+                            + e.getOriginalMessage().lines().findFirst().orElse("it is not well-formed"),
+                    "take it from version control again");
+            return new TreeMap<>();
+        }
+    }
+
+    /** Takes a lock file apart; whatever is not as we write it is told with its place, and then nothing of it counts. */
+    private record Reader(JsonParser in, SourceText text) {
+        private JsonParseException wrong(String what) {
+            return new JsonParseException(in, what, in.currentTokenLocation());
+        }
+
+        private void expect(JsonToken token, String what) throws IOException {
+            if (in.currentToken() != token) {
+                throw wrong(what);
+            }
+        }
+
+        private String string(String of) throws IOException {
+            expect(JsonToken.VALUE_STRING, of + " is no text");
+            return in.getText();
+        }
+
+        Map<String, PinnedContract> contracts() throws IOException {
+            Map<String, PinnedContract> contracts = new TreeMap<>();
+            in.nextToken();
+            expect(JsonToken.START_OBJECT, "it holds no object");
+            while (in.nextToken() == JsonToken.FIELD_NAME) {
+                String field = in.currentName();
                 in.nextToken();
+                if (!field.equals("contracts")) {
+                    in.skipChildren();
+                    continue;
+                }
+                expect(JsonToken.START_OBJECT, "contracts is no object");
                 while (in.nextToken() == JsonToken.FIELD_NAME) {
-                    String field = in.currentName();
+                    String name = in.currentName();
+                    if (!name.matches(ProjectReader.NAME)) {
+                        throw wrong("\"" + InsideFolder.printable(name) + "\" is no name for a contract");
+                    }
                     in.nextToken();
-                    if (field.equals("contracts") && in.currentToken() == JsonToken.START_OBJECT) {
-                        while (in.nextToken() == JsonToken.FIELD_NAME) {
-                            String name = in.currentName();
-                            in.nextToken();
-                            contracts.put(name, contract(in));
+                    expect(JsonToken.START_OBJECT, "a contract is no object");
+                    contracts.put(name, contract());
+                }
+            }
+            return contracts;
+        }
+
+        private PinnedContract contract() throws IOException {
+            List<String> origins = new ArrayList<>();
+            String catalog = null;
+            List<PinnedDocument> documents = new ArrayList<>();
+            Map<String, Map<String, String>> names = new HashMap<>();
+            Map<String, String> namespaces = new HashMap<>();
+            while (in.nextToken() == JsonToken.FIELD_NAME) {
+                String field = in.currentName();
+                in.nextToken();
+                switch (field) {
+                    case "from" -> {
+                        expect(JsonToken.START_ARRAY, "from is no list");
+                        while (in.nextToken() != JsonToken.END_ARRAY) {
+                            origins.add(string("an address"));
                         }
-                    } else {
-                        in.skipChildren();
                     }
+                    case "catalog" -> catalog = string("catalog");
+                    case "documents" -> {
+                        expect(JsonToken.START_ARRAY, "documents is no list");
+                        while (in.nextToken() != JsonToken.END_ARRAY) {
+                            expect(JsonToken.START_OBJECT, "a document is no object");
+                            documents.add(document());
+                        }
+                    }
+                    case "namespaces" -> texts(namespaces, "namespaces");
+                    case "names" -> {
+                        expect(JsonToken.START_OBJECT, "names is no object");
+                        while (in.nextToken() == JsonToken.FIELD_NAME) {
+                            String scope = in.currentName();
+                            in.nextToken();
+                            texts(names.computeIfAbsent(scope, any -> new HashMap<>()), "names");
+                        }
+                    }
+                    default -> in.skipChildren();
                 }
             }
+            Map<String, Map<String, String>> whole = new HashMap<>();
+            names.forEach((scope, some) ->
+                    some.forEach((designator, name) -> whole.computeIfAbsent(scope, any -> new HashMap<>())
+                            .put(Shortened.expand(designator, namespaces), name)));
+            return new PinnedContract(List.copyOf(origins), catalog, List.copyOf(documents), new GivenNames(whole));
         }
-        return contracts;
-    }
 
-    private static PinnedContract contract(JsonParser in) throws IOException {
-        List<String> origins = new ArrayList<>();
-        String catalog = null;
-        List<PinnedDocument> documents = new ArrayList<>();
-        Map<String, Map<String, String>> names = new HashMap<>();
-        Map<String, String> namespaces = new HashMap<>();
-        while (in.nextToken() == JsonToken.FIELD_NAME) {
-            String field = in.currentName();
-            in.nextToken();
-            switch (field) {
-                case "from" -> {
-                    while (in.nextToken() != JsonToken.END_ARRAY) {
-                        origins.add(in.getText());
-                    }
+        private PinnedDocument document() throws IOException {
+            Map<String, String> texts = new HashMap<>();
+            Map<String, String> references = new TreeMap<>();
+            boolean entry = false;
+            while (in.nextToken() == JsonToken.FIELD_NAME) {
+                String field = in.currentName();
+                in.nextToken();
+                if (field.equals("references")) {
+                    texts(references, "references");
+                } else if (field.equals("entry")) {
+                    entry = in.currentToken() == JsonToken.VALUE_TRUE;
+                } else {
+                    texts.put(field, string(field));
                 }
-                case "catalog" -> catalog = in.getText();
-                case "documents" -> {
-                    while (in.nextToken() != JsonToken.END_ARRAY) {
-                        documents.add(document(in));
-                    }
-                }
-                case "namespaces" -> texts(in, namespaces);
-                case "names" -> {
-                    while (in.nextToken() == JsonToken.FIELD_NAME) {
-                        String scope = in.currentName();
-                        in.nextToken();
-                        texts(in, names.computeIfAbsent(scope, any -> new HashMap<>()));
-                    }
-                }
-                default -> in.skipChildren();
+            }
+            inside(texts.get("path"));
+            for (String target : references.values()) {
+                inside(target);
+            }
+            return new PinnedDocument(
+                    texts.get("path"),
+                    texts.getOrDefault("origin", ""),
+                    texts.getOrDefault("sha256", ""),
+                    texts.getOrDefault("taken", ""),
+                    entry,
+                    references);
+        }
+
+        /** Documents lie in the folder of their contract, and nowhere else. */
+        private void inside(String path) throws IOException {
+            String complaint = InsideFolder.complaint(path);
+            if (complaint != null) {
+                throw wrong("the path \"" + InsideFolder.printable(path) + "\" of a document " + complaint);
             }
         }
-        Map<String, Map<String, String>> whole = new HashMap<>();
-        names.forEach(
-                (scope, some) -> some.forEach((designator, name) -> whole.computeIfAbsent(scope, any -> new HashMap<>())
-                        .put(Shortened.expand(designator, namespaces), name)));
-        return new PinnedContract(List.copyOf(origins), catalog, List.copyOf(documents), new GivenNames(whole));
-    }
 
-    private static PinnedDocument document(JsonParser in) throws IOException {
-        Map<String, String> texts = new HashMap<>();
-        Map<String, String> references = new TreeMap<>();
-        boolean entry = false;
-        while (in.nextToken() == JsonToken.FIELD_NAME) {
-            String field = in.currentName();
-            in.nextToken();
-            if (field.equals("references")) {
-                texts(in, references);
-            } else if (field.equals("entry")) {
-                entry = in.getBooleanValue();
-            } else {
-                texts.put(field, in.getText());
+        private void texts(Map<String, String> to, String of) throws IOException {
+            expect(JsonToken.START_OBJECT, of + " is no object");
+            while (in.nextToken() == JsonToken.FIELD_NAME) {
+                String key = in.currentName();
+                in.nextToken();
+                to.put(key, string("a value of " + of));
             }
-        }
-        return new PinnedDocument(
-                texts.getOrDefault("path", ""),
-                texts.getOrDefault("origin", ""),
-                texts.getOrDefault("sha256", ""),
-                texts.getOrDefault("taken", ""),
-                entry,
-                references);
-    }
-
-    private static void texts(JsonParser in, Map<String, String> to) throws IOException {
-        while (in.nextToken() == JsonToken.FIELD_NAME) {
-            String key = in.currentName();
-            in.nextToken();
-            to.put(key, in.getText());
         }
     }
 

@@ -17,6 +17,7 @@ import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.diagnostic.Place;
 import org.protypos.diagnostic.SourceText;
+import org.protypos.output.InsideFolder;
 
 /** Reads a project file and tells everything that is wrong with it at once. */
 final class ProjectReader {
@@ -142,11 +143,15 @@ final class ProjectReader {
     }
 
     private String path(String path, Place place) {
-        boolean outside = path.startsWith("/") || path.contains("\\") || path.matches("(.*/)?\\.\\.(/.*)?|[A-Za-z]:.*");
-        if (outside) {
-            wrong(place, "\"" + path + "\" leads out of the project", "write a path inside the project, with slashes");
+        String plain = path.replaceFirst("^(\\./)+", "").replaceFirst("/+$", "");
+        String complaint = InsideFolder.complaint(plain);
+        if (complaint != null) {
+            wrong(
+                    place,
+                    "\"" + InsideFolder.printable(path) + "\" " + complaint.replace("the folder", "the project"),
+                    "write a path inside the project, with slashes");
         }
-        return outside ? "generated" : path;
+        return complaint != null ? "generated" : plain;
     }
 
     private static String one(Map<String, List<String>> values, String key, String otherwise) {

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
@@ -13,6 +14,8 @@ import java.util.TreeMap;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.protypos.target.SourceFile;
 
 /** What a run does to a folder, and what it must leave alone. */
@@ -118,11 +121,88 @@ class OutputFolderTest {
                         Map.of(
                                 "A.java",
                                 Ledger.read(home.resolve("out")).files("").get("A.java")));
+        Path ledger = home.resolve("out").resolve(Ledger.FILE);
         Files.write(home.resolve("out/.protypos-work").resolve(Ledger.FILE), after.bytes());
-        Files.writeString(home.resolve("out/.protypos-work/.complete"), "B.java\n");
+        String before = FileHash.of(Files.readAllBytes(ledger));
+        Files.writeString(
+                home.resolve("out/.protypos-work/.complete"),
+                hash("2") + " - B.java\n- " + hash("whole") + " d/D.java\n" + before + " " + FileHash.of(after.bytes())
+                        + " " + Ledger.FILE + "\n");
         Staging.into(home.resolve("out"));
         assertThat(content()).isEqualTo(Map.of("A.java", "1", "d/D.java", "whole"));
         assertThat(Ledger.read(home.resolve("out")).files("")).containsOnlyKeys("A.java");
+    }
+
+    private static String hash(String content) {
+        return FileHash.of(content.getBytes(StandardCharsets.UTF_8));
+    }
+
+    /** What somebody has written since a run was broken off is theirs. */
+    @Test
+    void editsAfterARunThatWasBrokenOffStay() throws IOException {
+        write(file("A.java", "1"), file("B.java", "2"), file("C.java", "3"));
+        Path work = Files.createDirectories(home.resolve("out/.protypos-work"));
+        Files.writeString(work.resolve("A.java"), "new");
+        Files.writeString(work.resolve("C.java"), "new");
+        Files.writeString(
+                work.resolve(".complete"),
+                hash("1") + " " + hash("new") + " A.java\n" + hash("2") + " - B.java\n" + hash("3") + " " + hash("new")
+                        + " C.java\n");
+        Files.writeString(home.resolve("out/A.java"), "mine");
+        Files.writeString(home.resolve("out/B.java"), "mine too");
+        assertThat(Staging.into(home.resolve("out")).left()).containsExactly("A.java", "B.java");
+        assertThat(content()).isEqualTo(Map.of("A.java", "mine", "B.java", "mine too", "C.java", "new"));
+        assertThat(home.resolve("out/.protypos-work")).doesNotExist();
+    }
+
+    /** A list that no run of ours can have left is not obeyed, not in one line. */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "../outside/B.java",
+                "d/../../outside/B.java",
+                "/tmp/B.java",
+                "link/B.java",
+                "C:/B.java",
+                "..\\outside\\B.java",
+                "d//B.java",
+                "\u0000",
+                "",
+                "~/B.java"
+            })
+    void aListThatIsNoneOfOursIsRefused(String path) throws IOException {
+        Path outside = Files.createDirectory(home.resolve("outside"));
+        Files.writeString(outside.resolve("B.java"), "2");
+        write(file("A.java", "1"));
+        Files.createSymbolicLink(home.resolve("out/link"), outside);
+        Path work = Files.createDirectories(home.resolve("out/.protypos-work"));
+        Files.writeString(work.resolve("A.java"), "new");
+        Files.writeString(
+                work.resolve(".complete"),
+                hash("1") + " " + hash("new") + " A.java\n" + hash("2") + " - " + path + "\n");
+        assertThatThrownBy(() -> Staging.into(home.resolve("out"))).hasMessageContaining("is not believed");
+        assertThat(outside.resolve("B.java")).hasContent("2");
+        assertThat(home.resolve("out/A.java")).hasContent("1");
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "{\"files\": {\"../outside/B.java\": \"%s\"}}",
+                "{\"files\": {\"link/B.java\": \"%s\"}}",
+                "{\"files\": {\"A.java\": [\"%s\"]}}",
+                "{\"contracts\": {\"desk\": null}}",
+                "{\"files\": {",
+            })
+    void aLedgerThatIsNoneOfOursIsRefused(String ledger) throws IOException {
+        Path outside = Files.createDirectory(home.resolve("outside"));
+        Files.writeString(outside.resolve("B.java"), "2");
+        write(file("A.java", "1"));
+        Files.createSymbolicLink(home.resolve("out/link"), outside);
+        Files.writeString(home.resolve("out").resolve(Ledger.FILE), ledger.formatted(hash("2")));
+        assertThatThrownBy(() -> write(file("A.java", "1"))).isInstanceOf(IOException.class);
+        assertThat(outside.resolve("B.java")).hasContent("2");
+        assertThat(home.resolve("out/A.java")).hasContent("1");
     }
 
     @Test

@@ -62,7 +62,7 @@ public class Entry extends XmlObject {
                 }
             } else if (in.at("", "paid")) {
                 order[came++] = 2;
-                if (in.takeNil()) {
+                if (in.takeSimpleNil()) {
                     this.paid = null;
                 } else {
                     this.paid = in.given(in.toBoolean(in.text()));

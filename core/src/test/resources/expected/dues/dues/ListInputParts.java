@@ -65,7 +65,7 @@ public class ListInputParts extends XmlObject {
                 }
             } else if (in.at("", "most")) {
                 order[came++] = 2;
-                if (in.takeNil()) {
+                if (in.takeSimpleNil()) {
                     this.most = null;
                 } else {
                     this.most = in.given(in.toInt(in.text()));

@@ -36,7 +36,7 @@ public class Names extends XmlObject {
     @Override
     protected void readElements(XmlInput in) {
         while (in.atElement()) {
-            if (in.takeNil()) {
+            if (in.takeSimpleNil()) {
                 getItem().add(null);
             } else {
                 in.add(getItem(), in.text());

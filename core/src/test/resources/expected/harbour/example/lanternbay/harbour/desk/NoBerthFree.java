@@ -41,7 +41,7 @@ public class NoBerthFree extends XmlObject {
             keepText(in, 0, 0, Lexical.print(this.waiting));
         }
         in.expect("http://lanternbay.example/harbour/desk", "nextFree");
-        if (in.takeNil()) {
+        if (in.takeSimpleNil()) {
             this.nextFree = null;
         } else {
             this.nextFree = in.toDateTime(in.text());

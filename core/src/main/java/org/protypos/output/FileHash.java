@@ -1,0 +1,19 @@
+package org.protypos.output;
+
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.util.HexFormat;
+
+/** The hash by which the content of files is known again: SHA-256 in hexadecimal digits. */
+public final class FileHash {
+    private FileHash() {}
+
+    /** The hash of some content. */
+    public static String of(byte[] bytes) {
+        try {
+            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(bytes));
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException("every Java platform has SHA-256", e);
+        }
+    }
+}

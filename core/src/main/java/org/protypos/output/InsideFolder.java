@@ -1,0 +1,84 @@
+package org.protypos.output;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.InvalidPathException;
+import java.nio.file.Path;
+
+/**
+ * Paths that come from a file, which anybody may have written: each must lie inside of a folder, as it is written and as the
+ * disk has it.
+ */
+public final class InsideFolder {
+    private static final int LONGEST = 4_000;
+
+    private InsideFolder() {}
+
+    /**
+     * Says what is wrong with a path as it is written.
+     *
+     * @param path the path, relative to some folder, with slashes
+     * @return why it does not lie inside, or null
+     */
+    public static String complaint(String path) {
+        if (path == null || path.isBlank() || path.length() > LONGEST) {
+            return "is no path";
+        }
+        if (path.startsWith("/") || path.startsWith("~") || path.matches("[A-Za-z]:.*")) {
+            return "is no path inside of the folder";
+        }
+        for (String step : path.split("/", -1)) {
+            if (step.equals("..") || step.equals(".") || step.isEmpty()) {
+                return step.equals("..") ? "leads out of the folder" : "has an empty step";
+            }
+        }
+        if (path.chars().anyMatch(c -> c < ' ' || c == '\\' || c == 0x7F)) {
+            return "holds a character that no path of ours has";
+        }
+        try {
+            return Path.of(path).isAbsolute() ? "is no path inside of the folder" : null;
+        } catch (InvalidPathException e) {
+            return "is no path";
+        }
+    }
+
+    /**
+     * Says what is wrong with a path on the disk: a link on the way leads anywhere.
+     *
+     * @param folder the folder, which may itself be reached by a link
+     * @return why it does not lie inside, or null
+     */
+    public static String complaint(Path folder, String path) {
+        String written = complaint(path);
+        if (written != null) {
+            return written;
+        }
+        Path at = folder;
+        for (Path step : Path.of(path)) {
+            at = at.resolve(step);
+            if (Files.isSymbolicLink(at)) {
+                return "leads through the link " + folder.relativize(at);
+            }
+        }
+        return null;
+    }
+
+    /**
+     * The place of a path.
+     *
+     * @throws IOException when it does not lie inside of the folder; the message says why
+     */
+    static Path resolve(Path folder, String path) throws IOException {
+        String complaint = complaint(folder, path);
+        if (complaint != null) {
+            throw new IOException("\"" + printable(path) + "\" " + complaint + " " + folder);
+        }
+        return folder.resolve(path);
+    }
+
+    /** A path for a message: what comes from anywhere may be long and hold anything. */
+    public static String printable(String path) {
+        String text = String.valueOf(path).replaceAll("\\p{Cntrl}", "?");
+        return text.length() > 80 ? text.substring(0, 77) + "..." : text;
+    }
+}
