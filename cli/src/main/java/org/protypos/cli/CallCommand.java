@@ -163,6 +163,7 @@ final class CallCommand implements Callable<Integer> {
         if (address != null) {
             limits.address("--address", address);
         }
+        headers.forEach(header -> limits.header("--header", header));
         if (findings.hasErrors()) {
             terminal.refuse(findings.sorted(), "nothing was sent", json);
             return ExitStatus.CONTRACT;
@@ -290,13 +291,9 @@ final class CallCommand implements Callable<Integer> {
         settings = security.applied(settings);
         for (String header : headers) {
             int colon = header.indexOf(':');
-            if (colon <= 0) {
-                throw new ParameterException(spec.commandLine(), "--header: write it like Name: value");
-            }
-            String name = header.substring(0, colon).strip();
-            new Limits(spec)
-                    .header("--header", name, header.substring(colon + 1).strip());
-            settings = settings.httpHeader(name, header.substring(colon + 1).strip());
+            settings = settings.httpHeader(
+                    header.substring(0, colon).strip(),
+                    header.substring(colon + 1).strip());
         }
         return settings;
     }

@@ -50,7 +50,13 @@ record Limits(CommandSpec spec) {
     }
 
     /** An HTTP header field (RFC 9110, sections 5.1 and 5.5). */
-    void header(String option, String name, String value) {
+    void header(String option, String header) {
+        int colon = header.indexOf(':');
+        if (colon <= 0) {
+            throw new ParameterException(spec.commandLine(), option + ": write it like Name: value");
+        }
+        String name = header.substring(0, colon).strip();
+        String value = header.substring(colon + 1).strip();
         if (!name.matches("[!#$%&'*+.^_`|~0-9A-Za-z-]+")) {
             throw new ParameterException(
                     spec.commandLine(), option + ": \"" + Terminal.plain(name) + "\" is no name for an HTTP header");

@@ -104,6 +104,8 @@ class StrangersProjectIT {
         Path work = Files.createDirectories(folder.resolve(".protypos-work"));
         Files.createSymbolicLink(folder.resolve("link"), treasure);
         Files.writeString(work.resolve(".complete"), path + "\n");
+        assertThat(program.run("completion", "bash").status()).isZero();
+        assertThat(program.run("check", "desk").status()).isZero();
         harmless();
         String hash = "6b7f7c41dd7e2a1b9c7b9c8a36c9d35f49d6d8a4e53f35dd1d0ecb8cb9a2f7e1";
         Files.createDirectories(work);
@@ -202,7 +204,7 @@ class StrangersProjectIT {
             Files.writeString(folder.resolve("deep.yaml"), deep);
             BuiltProgram.Run run = program.run("show", "../contract/desk.wsdl", "--rules", "deep.yaml");
             assertThat(run.status()).isEqualTo(1);
-            assertThat(run.err()).contains("rules-syntax").doesNotContain("mistake");
+            assertThat(run.err()).contains("deep.yaml:1:").doesNotContain("mistake");
         }
     }
 

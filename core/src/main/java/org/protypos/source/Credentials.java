@@ -7,27 +7,46 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Base64;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.Map;
+import java.util.Set;
+import org.protypos.runtime.soap.Origin;
 
 /**
- * What a web server is shown so that it gives a document out. The environment speaks for the host of the first address
- * asked for: {@code PROTYPOS_TOKEN}, or {@code PROTYPOS_USER} and {@code PROTYPOS_PASSWORD}. For all hosts there is the
+ * What a web server is shown so that it gives a document out. The environment speaks for the servers that somebody has
+ * named on the command line, and for none that only a document or a redirection names: {@code PROTYPOS_TOKEN}, or {@code PROTYPOS_USER} and {@code PROTYPOS_PASSWORD}. For all hosts there is the
  * netrc file: the one that {@code NETRC} names, or {@code .netrc} in the home folder. No secret ever stands in a message.
  */
 final class Credentials {
     private final Map<String, String> environment;
-    private String host;
+    private final Set<Origin> named = new HashSet<>();
+    private final Map<Origin, String> typed = new HashMap<>();
 
     Credentials(Map<String, String> environment) {
         this.environment = environment;
     }
 
+    /**
+     * Says that somebody has named an address, perhaps with user and password: these are for its server alone.
+     *
+     * @return the address without them
+     */
+    URI name(URI address) {
+        named.add(Origin.of(address));
+        if (address.getUserInfo() == null) {
+            return address;
+        }
+        String[] pair = address.getUserInfo().split(":", 2);
+        typed.put(Origin.of(address), basic(pair[0], pair.length == 1 ? "" : pair[1]));
+        return URI.create(address.toString().replaceFirst("//[^/@]*@", "//"));
+    }
+
     /** The value of the header {@code Authorization} for an address, or null. */
     String authorization(URI address) throws IOException {
-        if (host == null) {
-            host = address.getHost();
+        if (typed.containsKey(Origin.of(address))) {
+            return typed.get(Origin.of(address));
         }
-        boolean first = host.equalsIgnoreCase(address.getHost());
+        boolean first = named.contains(Origin.of(address));
         String token = environment.get("PROTYPOS_TOKEN");
         String user = environment.get("PROTYPOS_USER");
         if (first && token != null) {

@@ -111,7 +111,7 @@ public final class DocumentGatherer {
         for (String argument : arguments) {
             try {
                 if (argument.matches("(?i)https?://.*")) {
-                    locations.add(URI.create(argument).normalize());
+                    locations.add(fetcher.name(URI.create(argument).normalize()));
                 } else {
                     locations.addAll(files(Path.of(argument)));
                 }

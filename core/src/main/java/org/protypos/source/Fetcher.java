@@ -33,6 +33,15 @@ final class Fetcher {
     }
 
     /**
+     * Says that somebody has named an address, and no document has.
+     *
+     * @return the address without the user and the password that may stand in it
+     */
+    URI name(URI address) {
+        return address.getHost() == null ? address : web.name(address);
+    }
+
+    /**
      * Gets a document.
      *
      * @throws IOException when it cannot be had; the message says why, for a person

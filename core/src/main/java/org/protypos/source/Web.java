@@ -46,6 +46,11 @@ final class Web {
         this.credentials = new Credentials(environment);
     }
 
+    /** Says that somebody has named an address: its server may see who asks. */
+    URI name(URI address) {
+        return credentials.name(address);
+    }
+
     /**
      * Gets a document.
      *

@@ -99,7 +99,40 @@ class GettingContractsTest {
     }
 
     private String fetch(String path, Map<String, String> environment) throws IOException {
-        return new String(new Web(environment).fetch(URI.create(base + path)), StandardCharsets.UTF_8);
+        Web web = new Web(environment);
+        return new String(web.fetch(web.name(URI.create(base + path))), StandardCharsets.UTF_8);
+    }
+
+    /** Who asks is shown to the servers that somebody has named: another port is another server, and a document names nobody. */
+    @Test
+    void secretsGoToTheOriginThatWasNamed(@TempDir Path home) throws IOException {
+        Web web = new Web(Map.of("PROTYPOS_TOKEN", "t1"));
+        web.name(URI.create("http://localhost:1/desk"));
+        assertThat(new String(web.fetch(URI.create(base + "/bare")), StandardCharsets.UTF_8))
+                .contains("id='null'");
+        assertThat(new String(web.fetch(web.name(URI.create(base + "/bare"))), StandardCharsets.UTF_8))
+                .contains("id='Bearer t1'");
+        Path local = Files.writeString(
+                home.resolve("a.xsd"),
+                "<xs:schema xmlns:xs='http://www.w3.org/2001/XMLSchema'><xs:include schemaLocation='" + base
+                        + "/guarded'/></xs:schema>");
+        assertThat(DocumentGatherer.gather(List.of(local.toString()), null).findings())
+                .extracting(finding -> finding.message())
+                .singleElement()
+                .asString()
+                .contains("HTTP status 401");
+    }
+
+    @Test
+    void aPasswordInAnAddressIsUsedThereAndShownNowhere() throws IOException {
+        String address = base.replace("://", "://ada:s@") + "/guarded";
+        Documents documents = DocumentGatherer.gather(List.of(address), null);
+        assertThat(documents.findings()).isEmpty();
+        assertThat(documents.all())
+                .extracting(document -> document.location().toString())
+                .containsExactly(base + "/guarded");
+        Documents wrong = DocumentGatherer.gather(List.of(address.replace("ada:s", "ada:wrong")), null);
+        assertThat(wrong.findings().toString()).contains("401").doesNotContain("wrong");
     }
 
     @Test

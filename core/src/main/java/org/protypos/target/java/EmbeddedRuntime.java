@@ -29,7 +29,7 @@ final class EmbeddedRuntime {
             List.of("Attachment MediaType MimePackage OutgoingPackage QuotedPrintable Spool".split(" "));
     private static final List<String> SOAP = List.of(("Addressing AttachedParts CallFailedException Connection"
                     + " ContractDocuments DeclaredFault EncodedMessage Endpoint Envelope Fields Gzip HttpConnection"
-                    + " HttpEndpoint HttpPort Incoming OutsideAddress Reply Request SlowSenders SoapConnection SoapEndpoint"
+                    + " HttpEndpoint HttpPort Incoming Origin OutsideAddress Redirects Reply Request SlowSenders SoapConnection SoapEndpoint"
                     + " SoapFault SoapFeature SoapGuard SoapInterceptor SoapMessage SoapPort SoapServer SoapSettings SoapVersion"
                     + " SpooledBody TextBody UndeclaredFaultException WireLog")
             .split(" "));

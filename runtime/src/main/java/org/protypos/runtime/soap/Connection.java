@@ -108,12 +108,19 @@ public abstract sealed class Connection permits SoapConnection, HttpConnection {
         SpooledBody body = null;
         try {
             HttpResponse<SpooledBody> response = client.send(sent, this::body);
+            HttpRequest next = settings.redirects().next(sent, response);
+            for (int hop = 0; next != null && hop < Redirects.MOST_HOPS; hop++) {
+                response.body().giveUp();
+                HttpRequest followed = next;
+                response = client.send(followed, this::body);
+                next = settings.redirects().next(followed, response);
+            }
             body = response.body();
             return new Arrived(response, body.whole().get(Math.max(1, end - System.nanoTime()), TimeUnit.NANOSECONDS));
         } catch (InterruptedException e) {
             giveUp(body);
             Thread.currentThread().interrupt();
-            throw new CallFailedException(operation + " at " + address + ": interrupted while waiting", 0, e);
+            throw new CallFailedException(operation + " at " + shown() + ": interrupted while waiting", 0, e);
         } catch (TimeoutException e) {
             giveUp(body);
             throw notReached(operation, e);
@@ -163,7 +170,7 @@ public abstract sealed class Connection permits SoapConnection, HttpConnection {
             String operation, String action, SoapMessage request, A answer, Function<A, R> result) {
         SoapInterceptor.Call call = begin(operation);
         HttpRequest sent = request(call, action, request);
-        CompletableFuture<HttpResponse<SpooledBody>> exchange = client.sendAsync(sent, this::body);
+        CompletableFuture<HttpResponse<SpooledBody>> exchange = sendLater(sent, Redirects.MOST_HOPS);
         CompletableFuture<Arrived> arrived = new CompletableFuture<>();
         exchange.thenCompose(response -> response.body().whole().thenApply(body -> new Arrived(response, body)))
                 .whenComplete((whole, failure) -> {
@@ -187,6 +194,17 @@ public abstract sealed class Connection permits SoapConnection, HttpConnection {
             exchange.thenAccept(response -> response.body().giveUp());
         });
         return later;
+    }
+
+    private CompletableFuture<HttpResponse<SpooledBody>> sendLater(HttpRequest sent, int hops) {
+        return client.sendAsync(sent, this::body).thenCompose(response -> {
+            HttpRequest next = hops == 0 ? null : settings.redirects().next(sent, response);
+            if (next == null) {
+                return CompletableFuture.completedFuture(response);
+            }
+            response.body().giveUp();
+            return sendLater(next, hops - 1);
+        });
     }
 
     private SpooledBody body(HttpResponse.ResponseInfo info) {
@@ -226,6 +244,15 @@ public abstract sealed class Connection permits SoapConnection, HttpConnection {
         throw noAddress(null);
     }
 
+    /** The address for messages, without what may say who calls. */
+    private String shown() {
+        try {
+            return Origin.shown(URI.create(address));
+        } catch (IllegalArgumentException e) {
+            return "an address that is none";
+        }
+    }
+
     private CallFailedException noAddress(Throwable cause) {
         return new CallFailedException(
                 "\"" + address + "\" is no address to send to: set one with address(...)", 0, cause);
@@ -233,10 +260,14 @@ public abstract sealed class Connection permits SoapConnection, HttpConnection {
 
     private CallFailedException notReached(String operation, Throwable failure) {
         Throwable cause = failure instanceof CompletionException ? failure.getCause() : failure;
+        if (cause instanceof Redirects.Refused refused) {
+            return new CallFailedException(
+                    operation + " at " + shown() + " " + refused.getMessage(), refused.status(), null);
+        }
         boolean late = cause instanceof TimeoutException
                 || cause instanceof HttpTimeoutException && !(cause instanceof HttpConnectTimeoutException);
         String what = late ? "no answer within " + settings.timeout().toMillis() + " ms" : reason(cause);
-        return new CallFailedException(operation + " at " + address + ": " + what, 0, cause);
+        return new CallFailedException(operation + " at " + shown() + ": " + what, 0, cause);
     }
 
     /** What the failure or one below it says; those of refused connections often say nothing. */
@@ -293,7 +324,7 @@ public abstract sealed class Connection permits SoapConnection, HttpConnection {
                 .replaceAll("\\s+", " ")
                 .trim();
         return new CallFailedException(
-                "the answer to " + operation + " from " + address + " " + what + " (HTTP "
+                "the answer to " + operation + " from " + shown() + " " + what + " (HTTP "
                         + came.status() + ", "
                         + (came.contentType().isEmpty() ? "no content type" : came.contentType()) + ", "
                         + (start.isEmpty() ? "empty" : "starts with: " + start) + ")",

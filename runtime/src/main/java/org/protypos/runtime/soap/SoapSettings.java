@@ -48,6 +48,7 @@ public final class SoapSettings {
     private long optimizedFrom = -1;
     private long attachmentLimit = DEFAULT_ATTACHMENT_LIMIT;
     private boolean addressed;
+    private Redirects redirects = Redirects.NONE;
     private Reading reading = Reading.strict(XmlLimits.DEFAULT);
 
     private SoapSettings(String service, String port, String inContract) {
@@ -71,6 +72,7 @@ public final class SoapSettings {
         SoapSettings copy = new SoapSettings(service, port, inContract);
         copy.address = address;
         copy.timeout = timeout;
+        copy.redirects = redirects;
         copy.headers = headers;
         copy.soapHeaders = soapHeaders;
         copy.interceptors = interceptors;
@@ -173,9 +175,14 @@ public final class SoapSettings {
         return change(builder -> builder.sslContext(context));
     }
 
-    /** Goes where the service redirects to, though not from a secured address to one that is not. */
+    /** Goes where the service redirects to, as long as that is the same server. */
     public SoapSettings followRedirects() {
-        return change(builder -> builder.followRedirects(HttpClient.Redirect.NORMAL));
+        return followRedirects(Redirects.SAME_ORIGIN);
+    }
+
+    /** Goes where the service redirects to, as far as is said. */
+    public SoapSettings followRedirects(Redirects how) {
+        return with(copy -> copy.redirects = Objects.requireNonNull(how, "how"));
     }
 
     /** Keeps the cookies that the service sets and sends them back. */
@@ -187,7 +194,7 @@ public final class SoapSettings {
         return with(copy -> copy.clientChanges = plus(clientChanges, made));
     }
 
-    /** Uses an HTTP client of the caller's: what was said of proxy, TLS, redirects and cookies is its own affair then. */
+    /** Uses an HTTP client of the caller's: what was said of proxy, TLS and cookies is its own affair then. */
     public SoapSettings httpClient(HttpClient value) {
         return with(copy -> copy.client = Objects.requireNonNull(value, "client"));
     }
@@ -240,6 +247,10 @@ public final class SoapSettings {
 
     long attachmentLimit() {
         return attachmentLimit;
+    }
+
+    Redirects redirects() {
+        return redirects;
     }
 
     boolean isAddressed() {
