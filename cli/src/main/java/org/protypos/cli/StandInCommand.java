@@ -8,6 +8,8 @@ import java.net.http.HttpClient;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CountDownLatch;
@@ -44,6 +46,18 @@ final class StandInCommand implements Callable<Integer> {
             defaultValue = "8480",
             description = "The port to listen at, 0 for any; ${DEFAULT-VALUE} if not given.")
     private int port;
+
+    @Option(
+            names = "--host",
+            paramLabel = "NAME",
+            description = "A name under which it may be asked, beside localhost, 127.0.0.1 and ::1. May be repeated.")
+    private List<String> hosts = new ArrayList<>();
+
+    @Option(
+            names = "--allow-origin",
+            paramLabel = "ORIGIN",
+            description = "The origin of web pages that may call it, such as http://localhost:3000. May be repeated.")
+    private List<String> origins = new ArrayList<>();
 
     @Option(
             names = "--answers",
@@ -115,6 +129,7 @@ final class StandInCommand implements Callable<Integer> {
                 terminal.problem("no port of the contract speaks SOAP or HTTP: nothing is served", "");
                 return ExitStatus.CONTRACT;
             }
+            standIn.admit(new LinkedHashSet<>(hosts), new LinkedHashSet<>(origins));
             String page = StandInPage.publish(standIn);
             Columns columns = new Columns(2);
             standIn.addresses().forEach((played, at) -> columns.row(played.name(), at));

@@ -52,12 +52,17 @@ class ServiceTest {
         office.close();
     }
 
+    /** Each failure has a reference of its own. */
+    private static String settled(String told) {
+        return told.replaceAll("\\(reference [0-9a-f]{8}\\)", "(reference 0)");
+    }
+
     @ParameterizedTest
     @CsvSource({"false, false, Server", "false, true, Receiver", "true, false, Server", "true, true, Receiver"})
     void theGeneratedClientCallsTheGeneratedServer(boolean contained, boolean soap12, String receiver)
             throws Exception {
         String address = contained ? office.containedAddress() : office.address();
-        assertThat(office.calls("all", address, soap12)).isEqualTo("""
+        assertThat(settled(office.calls("all", address, soap12))).isEqualTo("""
                         2027-05-09T24:00:00
                         Tanker{callSign=LB9T, name=Mellow Drop, lengthInMetres=96.0, draughtInMetres=7.8, \
                         flag=LANTERN_COAST, cargo=rape oil, cubicMetres=5400}
@@ -65,7 +70,7 @@ class ServiceTest {
                         %s NoBerthFree{waiting=2, nextFree=2027-05-11T06:00:00Z}
                         NoBerthFreeFault
                         PayDuesResult[receiptNumber=270451, paidOn=2027-05-09]
-                        the service answered payDues with the fault %s: the service failed
+                        the service answered payDues with the fault %s: the service failed (reference 0)
                         3
                         """.formatted(receiver, receiver));
     }
@@ -196,7 +201,7 @@ class ServiceTest {
         "../core/src/test/resources/encoded/dues.wsdl, encoded/DuesCalls"
     })
     void callersSeeWhatTheContractsPromise(String contract, String caller, @TempDir Path home) throws Exception {
-        String told = told(Path.of("../examples").resolve(contract), home, caller);
+        String told = settled(told(Path.of("../examples").resolve(contract), home, caller));
         Path expected = Path.of("src/test/resources").resolve(caller + ".txt");
         if (Boolean.getBoolean("expected.write")) {
             Files.writeString(expected, told);

@@ -5,7 +5,9 @@ import com.fasterxml.jackson.core.JsonGenerator;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.math.BigInteger;
 import java.nio.charset.StandardCharsets;
+import java.security.SecureRandom;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -27,6 +29,7 @@ import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
 import org.protypos.message.tree.MessageText;
 import org.protypos.runtime.attach.Attachment;
+import org.protypos.runtime.soap.CallRefusedException;
 import org.protypos.runtime.soap.ContractDocuments;
 import org.protypos.runtime.soap.HttpEndpoint;
 import org.protypos.runtime.soap.SoapMessage;
@@ -45,6 +48,7 @@ public final class StandInPage extends HttpEndpoint {
     private final List<CalledOperation> operations;
     private final Forms forms;
     private final Received received = new Received();
+    private final String token = new BigInteger(128, new SecureRandom()).toString(Character.MAX_RADIX);
     private final Map<String, Route> routes = new LinkedHashMap<>();
 
     /** What answers at a location. */
@@ -72,7 +76,7 @@ public final class StandInPage extends HttpEndpoint {
         routes.put(BELOW + "operation", fields -> json(out -> operation(called(fields), out)));
         routes.put(BELOW + "type", fields -> json(out -> type(number(fields, "number"), out)));
         routes.put(BELOW + "request", fields -> json(out -> request(called(fields), fields, out)));
-        routes.put(BELOW + "call", fields -> json(out -> call(called(fields), fields, out)));
+        routes.put(BELOW + "call", fields -> json(out -> call(called(fields), mine(fields), out)));
         routes.put(BELOW + "received", fields -> json(out -> received.write(number(fields, "after"), out)));
     }
 
@@ -123,7 +127,7 @@ public final class StandInPage extends HttpEndpoint {
         PageRequest request = (PageRequest) came;
         try {
             return routes.get(request.location()).answer(request.fields());
-        } catch (SecurityException e) {
+        } catch (CallRefusedException e) {
             throw e;
         } catch (RuntimeException e) {
             throw new UnsupportedOperationException("this cannot be shown: " + e.getMessage(), e);
@@ -146,10 +150,18 @@ public final class StandInPage extends HttpEndpoint {
         return new PageAnswer(bytes.toByteArray(), "application/json");
     }
 
+    /** Only who has read the page knows its token; what changes something asks for it. */
+    private Map<String, String> mine(Map<String, String> fields) {
+        if (!token.equals(fields.get("token"))) {
+            throw new CallRefusedException("this was not sent by the page of this stand-in: load it anew");
+        }
+        return fields;
+    }
+
     private static int number(Map<String, String> fields, String name) {
         String text = fields.getOrDefault(name, "");
         if (!text.matches("[0-9]{1,9}")) {
-            throw new SecurityException(name + " is no number");
+            throw new CallRefusedException(name + " is no number");
         }
         return Integer.parseInt(text);
     }
@@ -157,12 +169,13 @@ public final class StandInPage extends HttpEndpoint {
     private CalledOperation called(Map<String, String> fields) {
         int number = number(fields, "operation");
         if (number >= operations.size()) {
-            throw new SecurityException("there is no operation " + number);
+            throw new CallRefusedException("there is no operation " + number);
         }
         return operations.get(number);
     }
 
     private void contract(JsonGenerator out) throws IOException {
+        out.writeStringField("token", token);
         out.writeNumberField("documents", standIn.contract().documents().all().size());
         out.writeArrayFieldStart("services");
         for (Service service : standIn.contract().wsdl().services().values()) {
@@ -223,7 +236,7 @@ public final class StandInPage extends HttpEndpoint {
     private void type(int number, JsonGenerator out) throws IOException {
         synchronized (standIn.check()) {
             if (!forms.type(number, out)) {
-                throw new SecurityException("there is no type " + number);
+                throw new CallRefusedException("there is no type " + number);
             }
         }
     }

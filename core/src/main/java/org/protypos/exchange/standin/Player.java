@@ -31,6 +31,7 @@ import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
 import org.protypos.message.tree.MessageText;
 import org.protypos.runtime.attach.Attachment;
+import org.protypos.runtime.soap.CallRefusedException;
 import org.protypos.runtime.soap.ContractDocuments;
 import org.protypos.runtime.soap.DeclaredFault;
 import org.protypos.runtime.soap.SoapSettings;
@@ -103,12 +104,12 @@ final class Player {
         /**
          * The message to answer with, or null.
          *
-         * @throws SecurityException when the request is refused
+         * @throws CallRefusedException when the request is refused
          * @throws DeclaredFault when a fault is answered
          */
         PlayedMessage answer() throws DeclaredFault {
             if (refusal != null) {
-                throw new SecurityException(refusal);
+                throw new CallRefusedException(refusal);
             }
             if (fault != null) {
                 throw fault;

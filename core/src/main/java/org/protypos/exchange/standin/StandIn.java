@@ -103,9 +103,20 @@ public final class StandIn implements AutoCloseable {
             Contract contract, InetSocketAddress port, Answers answers, Relay relay, Consumer<Seen> seen)
             throws IOException {
         StandIn standIn = new StandIn(contract, answers, relay, SoapServer.listen(port), port.getHostString());
+        standIn.admit(Set.of(port.getHostString()), Set.of());
         standIn.watch(seen);
         standIn.publish();
         return standIn;
+    }
+
+    /**
+     * Says who may ask, beside programs on this machine and the page at the root.
+     *
+     * @param hosts names under which the stand-in may be asked, beside localhost, 127.0.0.1 and [::1]
+     * @param origins origins of pages that may call it, such as {@code http://localhost:3000}
+     */
+    public void admit(Set<String> hosts, Set<String> origins) {
+        server.gate(new Visitors(hosts, origins)::complaint).headers(Visitors::headers);
     }
 
     /** Tells somebody else as well of each exchange. */

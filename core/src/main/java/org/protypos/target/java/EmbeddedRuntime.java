@@ -27,12 +27,13 @@ final class EmbeddedRuntime {
             List.of("CharSource CharWindow Characters MessageScanner ScannedText Symbols TokenScanner".split(" "));
     private static final List<String> ATTACH =
             List.of("Attachment MediaType MimePackage OutgoingPackage QuotedPrintable Spool".split(" "));
-    private static final List<String> SOAP = List.of(("Addressing AttachedParts CallFailedException Connection"
-                    + " ContractDocuments DeclaredFault EncodedMessage Endpoint Envelope Fields Gzip HttpConnection"
-                    + " HttpEndpoint HttpPort Incoming Origin OutsideAddress Redirects Reply Request SlowSenders SoapConnection SoapEndpoint"
-                    + " SoapFault SoapFeature SoapGuard SoapInterceptor SoapMessage SoapPort SoapServer SoapSettings SoapVersion"
-                    + " SpooledBody TextBody UndeclaredFaultException WireLog")
-            .split(" "));
+    private static final List<String> SOAP =
+            List.of(("Addressing AttachedParts CallFailedException CallRefusedException Connection"
+                            + " ContractDocuments DeclaredFault EncodedMessage Endpoint Envelope Fields Gzip HttpConnection"
+                            + " HttpEndpoint HttpPort Incoming Origin OutsideAddress Redirects Reply Request Secrets SlowSenders SoapConnection SoapEndpoint"
+                            + " SoapFault SoapFeature SoapGuard SoapInterceptor SoapMessage SoapPort SoapServer SoapSettings SoapVersion"
+                            + " SpooledBody TextBody UndeclaredFaultException WireLog")
+                    .split(" "));
 
     private static final List<String> SECURITY =
             List.of("SecurityHeader SignatureCheck UsernameCheck UsernameToken XmlSignature".split(" "));

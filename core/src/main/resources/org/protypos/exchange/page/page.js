@@ -7,10 +7,11 @@ const main = document.getElementById('main');
 const types = new Map();
 const kept = new Map();
 let operations = [];
+let token = '';
 
 async function ask(path, fields) {
   const answer = fields
-    ? await fetch(`/stand-in/${path}`, { method: 'POST', body: new URLSearchParams(fields) })
+    ? await fetch(`/stand-in/${path}`, { method: 'POST', body: new URLSearchParams({ ...fields, token }) })
     : await fetch(`/stand-in/${path}`);
   if (!answer.ok) {
     throw new Error(await answer.text());
@@ -194,7 +195,9 @@ async function route() {
 }
 
 const look = watch(document.getElementById('exchanges'), document.getElementById('received-state'));
-navigation(await ask('contract'));
+const contract = await ask('contract');
+token = contract.token;
+navigation(contract);
 if (matchMedia('(max-width: 44rem)').matches) {
   document.getElementById('menu').open = false;
 }

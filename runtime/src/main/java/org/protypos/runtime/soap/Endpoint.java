@@ -3,6 +3,7 @@ package org.protypos.runtime.soap;
 import java.io.IOException;
 import java.lang.System.Logger.Level;
 import java.nio.charset.StandardCharsets;
+import java.util.concurrent.ThreadLocalRandom;
 import org.protypos.runtime.xml.XmlTypes;
 
 /**
@@ -56,8 +57,16 @@ public abstract sealed class Endpoint permits SoapEndpoint, HttpEndpoint {
                 : Reply.of(200, "text/xml; charset=utf-8", text.getBytes(StandardCharsets.UTF_8));
     }
 
-    final void log(Exception failure) {
-        System.getLogger(getClass().getName()).log(Level.ERROR, "an operation failed", failure);
+    /**
+     * Writes a failure that is none of the caller's affair to the log.
+     *
+     * @return what the caller is told of it: a number that the log has too
+     */
+    final String failed(Throwable failure) {
+        String reference = String.format("%08x", ThreadLocalRandom.current().nextInt());
+        System.getLogger(getClass().getName())
+                .log(Level.ERROR, "an operation failed (reference " + reference + ")", failure);
+        return "the service failed (reference " + reference + ")";
     }
 
     static String notImplemented(UnsupportedOperationException e) {

@@ -54,20 +54,25 @@ public abstract non-sealed class HttpEndpoint extends Endpoint {
         }
         try {
             read(request, input, taken);
-            return answer(perform(input));
         } catch (XmlFormatException e) {
             return Reply.plain(400, e.getMessage());
         } catch (SecurityException e) {
             return Reply.plain(400, String.valueOf(e.getMessage()));
-        } catch (DeclaredFault e) {
-            return Reply.plain(500, String.valueOf(e.getMessage()));
-        } catch (UnsupportedOperationException e) {
-            return Reply.plain(501, notImplemented(e));
         } catch (Request.Refused | IOException e) {
             throw e;
-        } catch (Exception e) {
-            log(e);
-            return Reply.plain(500, "the service failed");
+        } catch (Exception | StackOverflowError | OutOfMemoryError e) {
+            return Reply.plain(500, failed(e));
+        }
+        try {
+            return answer(perform(input));
+        } catch (DeclaredFault e) {
+            return Reply.plain(500, String.valueOf(e.getMessage()));
+        } catch (CallRefusedException e) {
+            return Reply.plain(400, e.getMessage());
+        } catch (UnsupportedOperationException e) {
+            return Reply.plain(501, notImplemented(e));
+        } catch (Throwable e) {
+            return Reply.plain(500, failed(e));
         }
     }
 

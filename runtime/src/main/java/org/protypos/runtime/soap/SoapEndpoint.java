@@ -117,20 +117,30 @@ public abstract non-sealed class SoapEndpoint extends Endpoint {
                     return refused;
                 }
                 AttachedParts.read(message.parts(), input);
-                return answer(perform(input));
             } catch (XmlFormatException e) {
                 return senderFault(e.getMessage());
             } catch (SecurityException e) {
                 return senderFault(printable(String.valueOf(e.getMessage())));
             } catch (Envelope.NotAnEnvelopeException e) {
                 return fault("VersionMismatch", e.getMessage(), null);
+            } catch (Exception | StackOverflowError | OutOfMemoryError e) {
+                return fault(version.receiverCode(), failed(e), null);
+            }
+            return performed();
+        }
+
+        /** What the implementation throws is its own affair: the caller is told of declared faults alone. */
+        private Reply performed() {
+            try {
+                return answer(perform(input));
             } catch (DeclaredFault e) {
                 return fault(version.receiverCode(), String.valueOf(e.getMessage()), e);
+            } catch (CallRefusedException e) {
+                return senderFault(e.getMessage());
             } catch (UnsupportedOperationException e) {
                 return fault(version.receiverCode(), notImplemented(e), null);
-            } catch (Exception e) {
-                log(e);
-                return fault(version.receiverCode(), "the service failed", null);
+            } catch (Throwable e) {
+                return fault(version.receiverCode(), failed(e), null);
             }
         }
 

@@ -18,6 +18,8 @@ import java.util.concurrent.ThreadFactory;
 import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
+import java.util.function.Function;
+import java.util.function.UnaryOperator;
 import java.util.regex.Pattern;
 import org.protypos.runtime.xml.Reading;
 import org.protypos.runtime.xml.XmlFormatException;
@@ -47,6 +49,8 @@ public final class SoapServer implements AutoCloseable {
     private volatile Reading reading = Reading.strict(XmlLimits.DEFAULT);
     private volatile long attachmentLimit = 2L << 30;
     private volatile Duration requestTime = Duration.ofMinutes(1);
+    private volatile Function<UnaryOperator<String>, String> gate = headers -> null;
+    private volatile Function<String, Map<String, String>> headers = path -> Map.of();
     private volatile boolean behindProxy;
     private volatile boolean stopping;
 
@@ -119,6 +123,27 @@ public final class SoapServer implements AutoCloseable {
         return this;
     }
 
+    /**
+     * Looks at each request before anything of it is read.
+     *
+     * @param value is given the values of its header fields by name, empty for one that did not come, and gives why it is not
+     *     answered, or null
+     */
+    public SoapServer gate(Function<UnaryOperator<String>, String> value) {
+        gate = Objects.requireNonNull(value, "gate");
+        return this;
+    }
+
+    /**
+     * Says header fields with every answer that does not say them itself.
+     *
+     * @param fields gives them for the path that was asked for
+     */
+    public SoapServer headers(Function<String, Map<String, String>> fields) {
+        headers = Objects.requireNonNull(fields, "fields");
+        return this;
+    }
+
     /** Holds messages to other bounds than the default ones. */
     public SoapServer limits(XmlLimits value) {
         reading = reading.limits(value);
@@ -188,6 +213,11 @@ public final class SoapServer implements AutoCloseable {
                 send(exchange, Reply.plain(503, "the service is stopping"));
                 return;
             }
+            String refused = gate.apply(name -> header(exchange, name));
+            if (refused != null) {
+                send(exchange, Reply.plain(403, refused));
+                return;
+            }
             String asked = exchange.getRequestURI().getRawPath();
             if (!asked.startsWith(path)) {
                 send(exchange, Reply.plain(404, "nothing is published here"));
@@ -235,7 +265,8 @@ public final class SoapServer implements AutoCloseable {
         return scheme + "://" + host;
     }
 
-    private static void send(HttpExchange exchange, Reply reply) throws IOException {
+    private void send(HttpExchange exchange, Reply reply) throws IOException {
+        headers.apply(exchange.getRequestURI().getPath()).forEach(exchange.getResponseHeaders()::set);
         reply.headers().forEach(exchange.getResponseHeaders()::set);
         // This server writes 0 for a length that is not known, and -1 for no body at all.
         long length = reply.length() < 0 ? 0 : reply.length() == 0 ? -1 : reply.length();

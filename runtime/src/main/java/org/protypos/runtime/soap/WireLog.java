@@ -2,22 +2,14 @@ package org.protypos.runtime.soap;
 
 import java.lang.System.Logger.Level;
 import java.nio.charset.StandardCharsets;
-import java.util.regex.Pattern;
 
 /**
- * Writes messages to the logger of this package, at level {@code DEBUG}. What looks like a secret is blanked, and HTTP
- * headers, which carry others, are not written.
+ * Writes messages to the logger of this package, at level {@code DEBUG}. What looks like a {@linkplain Secrets secret} is
+ * blanked, and HTTP headers, which carry others, are not written.
  */
 public final class WireLog {
     private static final System.Logger LOGGER = System.getLogger(WireLog.class.getPackageName());
     private static final int LONGEST = 100_000;
-    private static final String SECRET = "[\\w.-]*(?i:passw|secret|token|credential|api-?key|pin\\b)[\\w.-]*";
-    private static final Pattern ELEMENTS =
-            Pattern.compile("(<(?:[\\w.-]+:)?(" + SECRET + ")(?:\\s[^<>]*)?>)([^<]+)(</)");
-    private static final Pattern ATTRIBUTES =
-            Pattern.compile("(\\s(?:[\\w.-]+:)?" + SECRET + "\\s*=\\s*)(\"[^\"]*\"|'[^']*')");
-
-    private static final Pattern HEADERS = Pattern.compile("(?i).*(authori[sz]ation|cookie).*|" + SECRET);
 
     private WireLog() {}
 
@@ -31,19 +23,19 @@ public final class WireLog {
 
     private static void log(String what, byte[] message) {
         if (LOGGER.isLoggable(Level.DEBUG)) {
-            String text = new String(message, 0, Math.min(message.length, LONGEST), StandardCharsets.UTF_8);
-            LOGGER.log(Level.DEBUG, what + "\n" + blanked(text));
+            String text = blanked(new String(message, StandardCharsets.UTF_8));
+            LOGGER.log(
+                    Level.DEBUG, what + "\n" + (text.length() > LONGEST ? text.substring(0, LONGEST) + "..." : text));
         }
     }
 
-    /** A message with the content of elements and attributes that look secret replaced. */
+    /** A message with what looks like a secret replaced; of one that cannot be read, its size. */
     public static String blanked(String text) {
-        String elements = ELEMENTS.matcher(text).replaceAll("$1***$4");
-        return ATTRIBUTES.matcher(elements).replaceAll("$1\"***\"");
+        return Secrets.blanked(text);
     }
 
     /** The value of an HTTP header, replaced when the header says who somebody is. */
     public static String blankedHeader(String name, String value) {
-        return HEADERS.matcher(name).matches() ? "***" : value;
+        return Secrets.isSecret(name) ? "***" : value;
     }
 }
