@@ -228,6 +228,10 @@ class PageTest {
             until("the list", page -> page.findElement(By.id("received-state"))
                     .getText()
                     .equals("1 so far, all as the contract says."));
+            // The page goes on asking: once the stand-in has gone, it has something to complain of.
+            assertThat(browser.manage().logs().get(LogType.BROWSER).getAll())
+                    .extracting(LogEntry::getMessage)
+                    .isEmpty();
         }
         assertThat(seen).hasSize(1).allMatch(StandIn.Seen::isSound);
         String came = seen.get(0)
@@ -250,9 +254,6 @@ class PageTest {
                         "<timber>oak</timber>",
                         "unit=\"t\">80</weight>")
                 .doesNotContain("remark", "berth");
-        assertThat(browser.manage().logs().get(LogType.BROWSER).getAll())
-                .extracting(LogEntry::getMessage)
-                .isEmpty();
     }
 
     /** What is wrong is told at its field before it is sent, and by the fault after; the XML can be edited as well. */
