@@ -20,6 +20,7 @@ import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.sample.Samples;
 import org.protypos.message.tree.MessageElement;
+import org.protypos.schema.Builtins;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.ElementReference;
@@ -153,10 +154,14 @@ final class Forms {
         out.writeEndArray();
     }
 
-    /** The types that may stand in the place of a type; for a simple one those that add something to it. */
+    /**
+     * The types that may stand in the place of a type; for a simple one those that add something to it. A built-in one could be
+     * anything of the contract that has text: that is left to who edits the XML.
+     */
     private void derived(TypeModel type, JsonGenerator out) throws IOException {
         Map<String, QName> names = new LinkedHashMap<>();
-        if (!type.isAnything()) {
+        boolean builtin = type.name() != null && Builtins.isBuiltin(type.name());
+        if (!type.isAnything() && !builtin) {
             for (QName name : vocabulary.schema().types().keySet()) {
                 TypeModel other = vocabulary.type(name);
                 boolean fits = other != type
