@@ -36,7 +36,7 @@ final class EmbeddedRuntime {
                     .split(" "));
 
     private static final List<String> SECURITY =
-            List.of("SecurityHeader SignatureCheck UsernameCheck UsernameToken XmlSignature".split(" "));
+            List.of("Replays SecurityHeader SignatureCheck UsernameCheck UsernameToken XmlSignature".split(" "));
 
     private EmbeddedRuntime() {}
 

@@ -194,6 +194,12 @@ final class SecurityHeader {
         }
     }
 
+    /** When a message with a time stamp is refused for its age. */
+    static Instant end(Element stamp) {
+        Element expires = child(stamp, UTILITY, "Expires");
+        return expires == null ? Instant.MAX : instant(expires).plus(SKEW);
+    }
+
     /** Makes sure that something was made so short a time ago that nobody can have kept it for later. */
     static void checkFresh(Instant created) {
         Instant now = Instant.now();

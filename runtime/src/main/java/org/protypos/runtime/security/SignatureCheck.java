@@ -9,6 +9,7 @@ import java.security.cert.CertificateFactory;
 import java.security.cert.PKIXParameters;
 import java.security.cert.TrustAnchor;
 import java.security.cert.X509Certificate;
+import java.time.Instant;
 import java.util.Base64;
 import java.util.HashSet;
 import java.util.List;
@@ -34,6 +35,14 @@ import org.w3c.dom.Element;
 final class SignatureCheck {
     private static final int MOST_REFERENCES = 30;
 
+    /**
+     * A good signature.
+     *
+     * @param value its value, which no other message has
+     * @param until when the message has expired
+     */
+    record Signed(String value, Instant until) {}
+
     private final SecurityHeader message;
     private final List<X509Certificate> trusted;
     private final Map<String, Element> identified;
@@ -47,9 +56,10 @@ final class SignatureCheck {
     /**
      * Checks that the body, the time stamp and some header blocks are signed, as far as they are there.
      *
+     * @return what tells the message from all others
      * @throws SecurityException when they are not
      */
-    void check(List<QName> blocks) {
+    Signed check(List<QName> blocks) {
         Element security = message.security();
         Element signature = security == null ? null : SecurityHeader.child(security, XMLSignature.XMLNS, "Signature");
         if (signature == null) {
@@ -57,20 +67,39 @@ final class SignatureCheck {
             throw new SecurityException(
                     "the message is not signed" + (reason == null ? "" : "; it is a fault: " + reason));
         }
-        Set<Element> covered;
+        Set<Element> covered = new HashSet<>();
+        String value;
         try {
-            covered = covered(signature, certificate(security, signature));
+            value = covered(signature, certificate(security, signature), covered);
         } catch (CertificateException | CertPathValidatorException e) {
             throw new SecurityException("the certificate of the signature is not trusted", e);
         } catch (GeneralSecurityException | MarshalException | XMLSignatureException | IllegalArgumentException e) {
             throw new SecurityException("the signature cannot be checked: " + e.getMessage(), e);
         }
+        covered.forEach(element -> atItsPlace(security, element));
         want(covered, message.body());
-        SecurityHeader.children(security, SecurityHeader.UTILITY, "Timestamp").forEach(stamp -> want(covered, stamp));
+        Element stamp = SecurityHeader.child(security, SecurityHeader.UTILITY, "Timestamp");
+        if (stamp == null) {
+            throw new SecurityException("the security header does not say when the message was made");
+        }
+        want(covered, stamp);
         for (QName block : blocks) {
             message.blocks(block.getNamespaceURI(), block.getLocalPart()).forEach(element -> want(covered, element));
         }
         SecurityHeader.checkTime(security);
+        return new Signed(value, SecurityHeader.end(stamp));
+    }
+
+    /** What was signed must be what is read: the body, a header block, or a part of this security header. */
+    private void atItsPlace(Element security, Element element) {
+        boolean stamp =
+                SecurityHeader.UTILITY.equals(element.getNamespaceURI()) && "Timestamp".equals(element.getLocalName());
+        boolean inHeader = element.getParentNode() == security
+                || element != security && element.getParentNode() == security.getParentNode() && !stamp;
+        if (element != message.body() && !inHeader) {
+            throw new SecurityException(
+                    "the signature covers <" + element.getLocalName() + "> in a place where nobody looks for it");
+        }
     }
 
     private static void want(Set<Element> covered, Element element) {
@@ -79,7 +108,8 @@ final class SignatureCheck {
         }
     }
 
-    private Set<Element> covered(Element element, X509Certificate by)
+    /** Checks the signature, gives what it covers to a set, and returns its value. */
+    private String covered(Element element, X509Certificate by, Set<Element> covered)
             throws GeneralSecurityException, MarshalException, XMLSignatureException {
         XMLSignatureFactory factory = XMLSignatureFactory.getInstance("DOM");
         DOMValidateContext context =
@@ -91,14 +121,13 @@ final class SignatureCheck {
         if (references.size() > MOST_REFERENCES) {
             throw new SecurityException("the signature covers too many parts");
         }
-        Set<Element> covered = new HashSet<>();
         for (Reference reference : references) {
             covered.add(target(reference));
         }
         if (!signature.validate(context)) {
             throw new SecurityException("the signature is wrong: the message has been changed or is by somebody else");
         }
-        return covered;
+        return Base64.getEncoder().encodeToString(signature.getSignatureValue().getValue());
     }
 
     /** The element that a reference is to; it must be signed as it stands, not what some transform makes of it. */

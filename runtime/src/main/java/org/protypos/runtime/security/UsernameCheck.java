@@ -4,8 +4,6 @@ import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.time.Instant;
 import java.util.Base64;
-import java.util.HashMap;
-import java.util.Map;
 import java.util.Objects;
 import java.util.function.UnaryOperator;
 import org.protypos.runtime.soap.SoapGuard;
@@ -16,10 +14,9 @@ import org.w3c.dom.Element;
  * Profile), as text or as a digest. A digest is good for five minutes and only once.
  */
 public final class UsernameCheck implements SoapGuard {
-    private static final int MOST_NONCES = 100_000;
 
     private final UnaryOperator<String> passwords;
-    private final Map<String, Instant> seen = new HashMap<>();
+    private final Replays replays = new Replays();
 
     private UsernameCheck(UnaryOperator<String> passwords) {
         this.passwords = passwords;
@@ -73,7 +70,7 @@ public final class UsernameCheck implements SoapGuard {
         if (!same(is.strip(), UsernameToken.digested(bytes, created, password))) {
             return false;
         }
-        use(nonce, at);
+        replays.use(nonce, at.plus(SecurityHeader.LIFE));
         return true;
     }
 
@@ -85,18 +82,5 @@ public final class UsernameCheck implements SoapGuard {
     /** Compares in a time that tells nothing of where the difference is. */
     private static boolean same(String a, String b) {
         return MessageDigest.isEqual(a.getBytes(StandardCharsets.UTF_8), b.getBytes(StandardCharsets.UTF_8));
-    }
-
-    private synchronized void use(String nonce, Instant created) {
-        if (seen.size() >= MOST_NONCES) {
-            Instant old = Instant.now().minus(SecurityHeader.LIFE);
-            seen.values().removeIf(at -> at.isBefore(old));
-        }
-        if (seen.size() >= MOST_NONCES) {
-            throw new SecurityException("too many calls at once");
-        }
-        if (seen.putIfAbsent(nonce, created) != null) {
-            throw new SecurityException("the message has come before");
-        }
     }
 }

@@ -48,6 +48,7 @@ public final class XmlSignature implements SoapInterceptor, SoapGuard {
     private final X509Certificate certificate;
     private final List<X509Certificate> trusted;
     private final List<QName> blocks;
+    private final Replays replays = new Replays();
 
     private XmlSignature(
             PrivateKey key, X509Certificate certificate, Collection<X509Certificate> trusted, List<QName> blocks) {
@@ -104,7 +105,10 @@ public final class XmlSignature implements SoapInterceptor, SoapGuard {
 
     @Override
     public void request(byte[] envelope, String charset) {
-        check(envelope, charset);
+        SignatureCheck.Signed signed = check(envelope, charset);
+        if (signed != null) {
+            replays.use(signed.value(), signed.until());
+        }
     }
 
     @Override
@@ -112,10 +116,10 @@ public final class XmlSignature implements SoapInterceptor, SoapGuard {
         return signed(envelope);
     }
 
-    private void check(byte[] envelope, String charset) {
-        if (!trusted.isEmpty()) {
-            new SignatureCheck(SecurityHeader.of(envelope, charset), trusted).check(blocks);
-        }
+    private SignatureCheck.Signed check(byte[] envelope, String charset) {
+        return trusted.isEmpty()
+                ? null
+                : new SignatureCheck(SecurityHeader.of(envelope, charset), trusted).check(blocks);
     }
 
     private byte[] signed(byte[] envelope) {

@@ -171,6 +171,43 @@ class XmlSignatureTest {
                 .isInstanceOf(SecurityException.class);
     }
 
+    /** What was signed counts at its place: a time stamp that is moved aside leaves the message without a time. */
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "</e:Header> | %s</e:Header>",
+                "</e:Header> | <w:aside xmlns:w='urn:w'>%s</w:aside></e:Header>",
+                "</e:Envelope> | %s</e:Envelope>",
+                "</p:pass> | %s</p:pass>",
+                "</e:Header> | </e:Header>",
+            })
+    void aTimeStampThatIsMovedIsRefused(String before, String after) throws Exception {
+        XmlSignature trusting = XmlSignature.trustingOnly(List.of(certificate("office")));
+        String message = signed(by("office"));
+        String stamp = message.substring(
+                message.indexOf("<wsu:Timestamp"), message.indexOf("</wsu:Timestamp>") + "</wsu:Timestamp>".length());
+        String namespaced = stamp.contains("xmlns:wsu")
+                ? stamp
+                : stamp.replaceFirst("<wsu:Timestamp", "<wsu:Timestamp xmlns:wsu=\"" + SecurityHeader.UTILITY + "\"");
+        String moved = message.replace(stamp, "").replace(before, after.formatted(namespaced));
+        assertThatThrownBy(() -> check(trusting, moved)).isInstanceOf(SecurityException.class);
+        assertThatCode(() -> check(trusting, message)).doesNotThrowAnyException();
+    }
+
+    @Test
+    void aMessageThatComesAgainIsRefused() throws Exception {
+        XmlSignature trusting = XmlSignature.trustingOnly(List.of(certificate("office")));
+        String message = signed(by("office"));
+        check(trusting, message);
+        assertThatThrownBy(() -> check(trusting, message))
+                .isInstanceOf(SecurityException.class)
+                .hasMessageContaining("come before");
+        assertThatThrownBy(() -> check(trusting, message.replace("<e:Body", "<e:Body  ")))
+                .hasMessageContaining("come before");
+        assertThatCode(() -> check(trusting, signed(by("office")))).doesNotThrowAnyException();
+    }
+
     @Test
     void strangersAndTheUnsignedAreRefused() throws Exception {
         XmlSignature trusting = XmlSignature.trustingOnly(List.of(certificate("office")));
