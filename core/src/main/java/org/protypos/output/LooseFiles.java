@@ -31,7 +31,22 @@ public final class LooseFiles {
         List<String> added = new ArrayList<>();
         List<String> changed = new ArrayList<>();
         List<String> kept = new ArrayList<>();
-        Staging staging = Staging.into(folder);
+        try (Staging staging = Staging.into(folder)) {
+            write(staging, folder, files, overwrite, added, changed, kept, findings);
+        }
+        return new WriteReport(added, changed, kept, List.of(), Map.of(), findings.sorted());
+    }
+
+    private static void write(
+            Staging staging,
+            Path folder,
+            List<SourceFile> files,
+            boolean overwrite,
+            List<String> added,
+            List<String> changed,
+            List<String> kept,
+            Findings findings)
+            throws IOException {
         try {
             for (SourceFile file : files) {
                 byte[] bytes = file.text().getBytes(StandardCharsets.UTF_8);
@@ -62,6 +77,5 @@ public final class LooseFiles {
         } else {
             staging.commit(List.of());
         }
-        return new WriteReport(added, changed, kept, List.of(), Map.of(), findings.sorted());
     }
 }

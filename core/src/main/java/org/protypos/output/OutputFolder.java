@@ -81,7 +81,16 @@ public final class OutputFolder {
         if (Files.exists(folder) && !Files.isDirectory(folder)) {
             throw new IOException(folder + " is a file, not a folder");
         }
-        Staging staging = preview ? null : Staging.into(folder);
+        if (preview) {
+            return run(files, null, overwrite);
+        }
+        try (Staging staging = Staging.into(folder)) {
+            return run(files, staging, overwrite);
+        }
+    }
+
+    /** Compares, and writes unless there is nothing to write with. */
+    private WriteReport run(List<SourceFile> files, Staging staging, boolean overwrite) throws IOException {
         if (staging != null) {
             staging.left()
                     .forEach(path -> findings.warning(
@@ -102,7 +111,7 @@ public final class OutputFolder {
                 stale(old.getKey(), old.getValue(), overwrite);
             }
         }
-        if (!preview && !findings.hasErrors()) {
+        if (staging != null && !findings.hasErrors()) {
             commit(staging, before);
         }
         return new WriteReport(added, changed, kept, removed, edits, findings.sorted());

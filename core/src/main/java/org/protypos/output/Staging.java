@@ -22,7 +22,7 @@ import java.util.Set;
  * list has changed nothing, and one that ends after it is finished by the next that writes: each file that is still as the run
  * saw it is replaced, one that somebody has changed since is left as it is.
  */
-public final class Staging {
+public final class Staging implements AutoCloseable {
     private static final String WORK = ".protypos-work";
     private static final String COMPLETE = ".complete";
     private static final String NOTHING = "-";
@@ -35,7 +35,10 @@ public final class Staging {
     private final Set<Path> made = new HashSet<>();
     private final Map<String, String> written = new LinkedHashMap<>();
 
-    private Staging(Path folder, Path work, boolean fresh) {
+    private final FolderLock lock;
+
+    private Staging(Path folder, Path work, boolean fresh, FolderLock lock) {
+        this.lock = lock;
         this.folder = folder;
         this.work = work;
         this.fresh = fresh;
@@ -60,17 +63,34 @@ public final class Staging {
         }
     }
 
-    /** Prepares for writing into a folder, after finishing or forgetting what an interrupted run left. */
+    /**
+     * Prepares for writing into a folder, after finishing or forgetting what an interrupted run left. No other run writes
+     * there until this is closed.
+     *
+     * @throws IOException when another run is writing there, or what was left is none of ours
+     */
     public static Staging into(Path folder) throws IOException {
         Path absolute = folder.toAbsolutePath().normalize();
-        Path beside = absolute.resolveSibling("." + absolute.getFileName() + WORK);
-        delete(beside);
-        List<String> left = finish(absolute);
-        Path within = absolute.resolve(WORK);
-        boolean fresh = !Files.exists(absolute);
-        Staging staging = new Staging(absolute, fresh ? beside : within, fresh);
-        staging.left.addAll(left);
-        return staging;
+        FolderLock lock = FolderLock.of(absolute);
+        try {
+            Path beside = absolute.resolveSibling("." + absolute.getFileName() + WORK);
+            delete(beside);
+            List<String> left = finishLocked(absolute);
+            Path within = absolute.resolve(WORK);
+            boolean fresh = !Files.exists(absolute);
+            Staging staging = new Staging(absolute, fresh ? beside : within, fresh, lock);
+            staging.left.addAll(left);
+            return staging;
+        } catch (IOException | RuntimeException e) {
+            lock.close();
+            throw e;
+        }
+    }
+
+    /** Lets others write into the folder. */
+    @Override
+    public void close() throws IOException {
+        lock.close();
     }
 
     /**
@@ -80,11 +100,23 @@ public final class Staging {
      * @throws IOException when the list is none of ours; then nothing is done
      */
     public static List<String> finish(Path folder) throws IOException {
+        if (!Files.exists(folder.resolve(WORK))) {
+            return List.of();
+        }
+        FolderLock lock = FolderLock.of(folder);
+        try {
+            return finishLocked(folder);
+        } finally {
+            lock.close();
+        }
+    }
+
+    private static List<String> finishLocked(Path folder) throws IOException {
         Path within = folder.resolve(WORK);
         Path list = within.resolve(COMPLETE);
         List<String> left = new ArrayList<>();
         if (Files.isDirectory(within) && !Files.isSymbolicLink(within) && Files.isRegularFile(list)) {
-            Staging staging = new Staging(folder, within, false);
+            Staging staging = new Staging(folder, within, false, null);
             staging.move(actions(folder, list));
             left.addAll(staging.left);
         }

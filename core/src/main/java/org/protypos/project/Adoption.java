@@ -14,6 +14,7 @@ import java.util.Map;
 import java.util.TreeMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.GivenFile;
 import org.protypos.naming.GivenNames;
 import org.protypos.output.FileHash;
@@ -74,8 +75,7 @@ public final class Adoption {
         String today = LocalDate.now().toString();
         List<PinnedDocument> pinned = new ArrayList<>();
         List<String> copies = new ArrayList<>();
-        Staging staging = Staging.into(project.root());
-        try {
+        try (Staging staging = Staging.into(project.root())) {
             for (Map.Entry<Document, String> copy : paths.entrySet()) {
                 Document document = copy.getKey();
                 String path = folder + "/" + copy.getValue();
@@ -93,7 +93,8 @@ public final class Adoption {
                     staging.write(path, document.bytes());
                 }
             }
-            Map<String, PinnedContract> lock = new TreeMap<>(project.allPinned());
+            // Another run may have written there since this project was read.
+            Map<String, PinnedContract> lock = new TreeMap<>(ProjectLock.read(project.root(), new Findings()));
             List<String> named = origins.stream().map(this::portable).toList();
             lock.put(
                     name,
@@ -107,9 +108,6 @@ public final class Adoption {
                 staging.write(Project.FILE, projectFile(name).getBytes(StandardCharsets.UTF_8));
             }
             staging.commit(stale);
-        } catch (IOException e) {
-            staging.abandon();
-            throw e;
         }
         return copies;
     }

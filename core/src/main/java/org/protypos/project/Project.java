@@ -189,15 +189,22 @@ public final class Project {
 
     /** Remembers the names that components have been given; writes only when they are others than before. */
     public void remember(Map<String, GivenNames> names) throws IOException {
-        Map<String, PinnedContract> all = new TreeMap<>(pinned);
-        names.forEach((name, given) -> all.computeIfPresent(name, (any, known) -> known.named(given)));
-        byte[] bytes = ProjectLock.bytes(all);
         Path file = root.resolve(ProjectLock.FILE);
-        if (!Files.exists(file) || !Arrays.equals(Files.readAllBytes(file), bytes)) {
-            Staging staging = Staging.into(root);
-            staging.write(ProjectLock.FILE, bytes);
+        if (Files.exists(file) && Arrays.equals(Files.readAllBytes(file), named(pinned, names))) {
+            return;
+        }
+        try (Staging staging = Staging.into(root)) {
+            // Another run may have written there since this project was read.
+            Map<String, PinnedContract> now = ProjectLock.read(root, new Findings());
+            staging.write(ProjectLock.FILE, named(now.isEmpty() ? pinned : now, names));
             staging.commit(List.of());
         }
+    }
+
+    private static byte[] named(Map<String, PinnedContract> contracts, Map<String, GivenNames> names) {
+        Map<String, PinnedContract> all = new TreeMap<>(contracts);
+        names.forEach((name, given) -> all.computeIfPresent(name, (any, known) -> known.named(given)));
+        return ProjectLock.bytes(all);
     }
 
     /** Whether the names of a contract are others than the lock file has. */
@@ -205,9 +212,5 @@ public final class Project {
         Map<String, PinnedContract> before = Map.of(name, pinned.get(name));
         Map<String, PinnedContract> after = Map.of(name, pinned.get(name).named(given));
         return !Arrays.equals(ProjectLock.bytes(before), ProjectLock.bytes(after));
-    }
-
-    Map<String, PinnedContract> allPinned() {
-        return pinned;
     }
 }

@@ -8,9 +8,14 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.concurrent.Callable;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -74,6 +79,29 @@ class OutputFolderTest {
                 .isDirectoryNotContaining(path -> path.getFileName().toString().contains("work"));
     }
 
+    /** Runs at one time come one after another: what is left is of one of them, and of all that list it. */
+    @Test
+    void runsAtOneTimeDoNotMix() throws Exception {
+        List<Callable<WriteReport>> runs = new ArrayList<>();
+        for (int i = 0; i < 8; i++) {
+            String text = "run " + i;
+            runs.add(() -> write(file("A.java", text), file("d/B.java", text), file(text + ".java", text)));
+        }
+        ExecutorService threads = Executors.newFixedThreadPool(runs.size());
+        try {
+            for (Future<WriteReport> run : threads.invokeAll(runs)) {
+                assertThat(run.get().findings()).isEmpty();
+            }
+        } finally {
+            threads.shutdownNow();
+        }
+        Map<String, String> content = content();
+        String last = content.get("A.java");
+        assertThat(content).isEqualTo(Map.of("A.java", last, "d/B.java", last, last + ".java", last));
+        assertThat(Ledger.read(home.resolve("out")).files("")).containsOnlyKeys(content.keySet());
+        assertThat(home).isDirectoryNotContaining("glob:**lock");
+    }
+
     @Test
     void aForeignOrEditedFileStopsEverything() throws IOException {
         write(file("A.java", "1"), file("B.java", "2"));
@@ -128,7 +156,7 @@ class OutputFolderTest {
                 home.resolve("out/.protypos-work/.complete"),
                 hash("2") + " - B.java\n- " + hash("whole") + " d/D.java\n" + before + " " + FileHash.of(after.bytes())
                         + " " + Ledger.FILE + "\n");
-        Staging.into(home.resolve("out"));
+        Staging.into(home.resolve("out")).close();
         assertThat(content()).isEqualTo(Map.of("A.java", "1", "d/D.java", "whole"));
         assertThat(Ledger.read(home.resolve("out")).files("")).containsOnlyKeys("A.java");
     }
@@ -150,7 +178,9 @@ class OutputFolderTest {
                         + " C.java\n");
         Files.writeString(home.resolve("out/A.java"), "mine");
         Files.writeString(home.resolve("out/B.java"), "mine too");
-        assertThat(Staging.into(home.resolve("out")).left()).containsExactly("A.java", "B.java");
+        try (Staging staging = Staging.into(home.resolve("out"))) {
+            assertThat(staging.left()).containsExactly("A.java", "B.java");
+        }
         assertThat(content()).isEqualTo(Map.of("A.java", "mine", "B.java", "mine too", "C.java", "new"));
         assertThat(home.resolve("out/.protypos-work")).doesNotExist();
     }

@@ -74,8 +74,9 @@ final class Visitors {
         }
     }
 
+    /** A name for a message: whatever no host or origin can hold comes back as a question mark. */
     private static String printable(String text) {
-        String plain = text.replaceAll("[^ -~]", "?");
+        String plain = text.replaceAll("[^A-Za-z0-9.:/_\\[\\]-]", "?");
         return plain.length() > 80 ? plain.substring(0, 77) + "..." : plain;
     }
 }
