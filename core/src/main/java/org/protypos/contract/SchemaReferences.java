@@ -32,12 +32,14 @@ final class SchemaReferences {
     private final SchemaComponents schema;
     private final Findings findings;
     private final NameFinder names;
+    private final Breadth breadth;
     private List<QName> typeNames;
 
     SchemaReferences(SchemaComponents schema, NameFinder names, Findings findings) {
         this.schema = schema;
         this.findings = findings;
         this.names = names;
+        this.breadth = new Breadth(schema, findings);
     }
 
     void check() {
@@ -140,6 +142,7 @@ final class SchemaReferences {
             }
         }
         attributes(complex.attributes());
+        breadth.check(complex);
     }
 
     private void attributes(Attributes attributes) {

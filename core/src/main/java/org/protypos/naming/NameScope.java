@@ -26,6 +26,7 @@ public final class NameScope {
     private static final String MADE = "+";
 
     private final Map<String, Integer> alike = new HashMap<>();
+    private final Map<String, Integer> numbers = new HashMap<>();
     private Consumer<Expected> expecting;
     private Set<String> expected = NOBODY;
     private Set<String> pinned = NOBODY;
@@ -185,8 +186,10 @@ public final class NameScope {
         if (!suffix.isEmpty() && isFree(base, designator)) {
             return take(base, subject);
         }
-        for (int number = 2; ; number++) {
+        // No name becomes free again: the search goes on where the last one for these letters has ended.
+        for (int number = numbers.getOrDefault(key(base), 2); ; number++) {
             if (isFree(base + number, designator)) {
+                numbers.put(key(base), number + 1);
                 return take(base + number, subject);
             }
         }

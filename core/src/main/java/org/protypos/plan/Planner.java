@@ -73,7 +73,7 @@ public final class Planner {
                     "package-name",
                     null,
                     "what is wanted for a package is none: " + singlePackage,
-                    "write names with dots between, none of them a word of the language");
+                    "write names with dots between, none of them a word of the language, outside of the platform's packages");
         }
         PackageNames packages = new PackageNames(naming, named ? singlePackage : null);
         ShapePlanner shapes = new ShapePlanner(shaping, naming, rules, findings);

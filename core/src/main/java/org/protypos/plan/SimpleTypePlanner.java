@@ -2,7 +2,9 @@ package org.protypos.plan;
 
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.naming.NameScope;
@@ -22,6 +24,7 @@ final class SimpleTypePlanner {
     private final SchemaComponents schema;
     private final Naming naming;
     private final ShapePlanner shapes;
+    private final Map<SimpleType, Boolean> decided = new IdentityHashMap<>();
 
     SimpleTypePlanner(SchemaComponents schema, Naming naming, ShapePlanner shapes) {
         this.shapes = shapes;
@@ -31,6 +34,15 @@ final class SimpleTypePlanner {
 
     /** Whether a type is a set of named values: it enumerates, or unites types that do, and its values are text. */
     boolean isEnumeration(SimpleType type) {
+        Boolean known = decided.get(type);
+        if (known == null) {
+            known = decide(type);
+            decided.put(type, known);
+        }
+        return known;
+    }
+
+    private boolean decide(SimpleType type) {
         if (type.variety() == SimpleType.Variety.UNION ? !unitesEnumerations(type) : !enumerates(type)) {
             return false;
         }

@@ -1,6 +1,9 @@
 package org.protypos.source;
 
+import java.nio.ByteBuffer;
+import java.nio.CharBuffer;
 import java.nio.charset.Charset;
+import java.nio.charset.CharsetDecoder;
 import java.nio.charset.IllegalCharsetNameException;
 import java.nio.charset.StandardCharsets;
 import java.nio.charset.UnsupportedCharsetException;
@@ -27,6 +30,29 @@ public final class Decoder {
             return text.startsWith("\uFEFF") ? text.substring(1) : text;
         }
         return new String(bytes, declared(bytes));
+    }
+
+    /** Where a document stops being text in its encoding: a byte, and the character of the decoded text. */
+    record Broken(int at, int offset) {}
+
+    /**
+     * Finds the first bytes of a document that are no characters in its encoding (XML 1.0, section 4.3.3), which decoding
+     * replaces.
+     *
+     * @param text what has been decoded from the bytes
+     * @return the place, or null when all is well
+     */
+    static Broken broken(byte[] bytes, String text) {
+        if (text.indexOf('\uFFFD') < 0) {
+            return null;
+        }
+        Charset marked = mark(bytes);
+        ByteBuffer in = ByteBuffer.wrap(bytes);
+        CharBuffer out = CharBuffer.allocate(bytes.length + 1);
+        CharsetDecoder decoder = (marked == null ? declared(bytes) : marked).newDecoder();
+        boolean broken = decoder.decode(in, out, true).isError();
+        boolean isMarked = out.position() > 0 && out.get(0) == '\uFEFF';
+        return broken ? new Broken(in.position(), out.position() - (isMarked ? 1 : 0)) : null;
     }
 
     private static Charset mark(byte[] bytes) {

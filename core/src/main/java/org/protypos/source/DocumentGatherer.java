@@ -170,8 +170,25 @@ public final class DocumentGatherer {
         try {
             byte[] bytes = fetcher.fetch(location);
             SourceText text = new SourceText(display(location), Decoder.decode(bytes));
+            if (reference != null && !text.text().stripLeading().startsWith("<")) {
+                // What a contract points at may be any file of this machine: nothing of it is shown.
+                findings.error(
+                        "malformed-xml",
+                        reference.place(),
+                        "the document " + display(location) + " is no XML: it does not begin with <",
+                        "point to an XML document");
+                return null;
+            }
             Document document = new Document(location, name(location), bytes, text);
             byLocation.put(location, document);
+            Decoder.Broken broken = Decoder.broken(bytes, text.text());
+            if (broken != null) {
+                findings.error(
+                        "encoding",
+                        text.at(broken.offset()),
+                        "byte " + (broken.at() + 1) + " of the document is no character in its encoding",
+                        "save the document in the encoding that it declares, UTF-8 if it declares none");
+            }
             parser.parse(document);
             pending.add(document);
             return document;
@@ -228,7 +245,12 @@ public final class DocumentGatherer {
         if (isRemote(location)) {
             return location.toString();
         }
-        Path path = Path.of(location);
+        Path path;
+        try {
+            path = Fetcher.path(location);
+        } catch (IOException e) {
+            return location.toString();
+        }
         Path here = Path.of("").toAbsolutePath();
         Path relative = path.getRoot().equals(here.getRoot()) ? here.relativize(path) : path;
         boolean far = relative.startsWith(Path.of("..", "..", "..", ".."));

@@ -3,6 +3,7 @@ package org.protypos.source;
 import java.io.IOException;
 import java.io.InputStream;
 import java.net.URI;
+import java.nio.file.FileSystemNotFoundException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
@@ -48,12 +49,22 @@ final class Fetcher {
      */
     byte[] fetch(URI address) throws IOException {
         return switch (String.valueOf(address.getScheme())) {
-            case "file" -> file(Path.of(address));
+            case "file" -> file(path(address));
             case "http", "https" -> web.fetch(address);
             case Archive.SCHEME -> archived(address);
             default ->
                 throw new IOException("addresses of the kind \"" + address.getScheme() + ":\" cannot be fetched");
         };
+    }
+
+    /** The path that a file's address stands for on this system. */
+    static Path path(URI address) throws IOException {
+        try {
+            return Path.of(address);
+        } catch (IllegalArgumentException | FileSystemNotFoundException e) {
+            throw new IOException(
+                    address.getAuthority() != null ? "it names another machine" : "it is no path of this system", e);
+        }
     }
 
     private static byte[] file(Path path) throws IOException {

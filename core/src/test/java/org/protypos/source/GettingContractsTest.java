@@ -17,6 +17,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.stream.Collectors;
 import java.util.zip.GZIPOutputStream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
@@ -121,6 +122,23 @@ class GettingContractsTest {
                 .singleElement()
                 .asString()
                 .contains("HTTP status 401");
+    }
+
+    /** Bytes that are none in the encoding of a document are told with their place; a replacement character may be meant. */
+    @ParameterizedTest
+    @CsvSource({"UTF-8, 1:115 byte 115", "ISO-8859-1, ''"})
+    void bytesThatAreNoTextAreTold(String encoding, String told, @TempDir Path home) throws IOException {
+        String schema = "<?xml version='1.0' encoding='" + encoding
+                + "'?><xs:schema xmlns:xs='http://www.w3.org/2001/XMLSchema'><xs:element name='caf\u00e9'/></xs:schema>";
+        Path file = Files.write(home.resolve("a.xsd"), schema.getBytes(StandardCharsets.ISO_8859_1));
+        String found = DocumentGatherer.gather(List.of(file.toString()), null).findings().stream()
+                .map(finding -> finding.code() + " " + finding.place().line() + ":"
+                        + finding.place().column() + " " + finding.message().replaceFirst(" of the.*", ""))
+                .collect(Collectors.joining());
+        assertThat(found).isEqualTo(told.isEmpty() ? "" : "encoding " + told);
+        Files.writeString(file, SCHEMA + "<!-- \ufffd -->");
+        assertThat(DocumentGatherer.gather(List.of(file.toString()), null).findings())
+                .isEmpty();
     }
 
     @Test

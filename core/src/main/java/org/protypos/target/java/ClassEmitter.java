@@ -281,6 +281,7 @@ final class ClassEmitter {
             file.close();
         }
         pieces("XmlInput in");
+        reading.writePieces();
     }
 
     private static String bodyText(Property text) {
@@ -369,7 +370,11 @@ final class ClassEmitter {
             if (type.base() != null) {
                 file.line("super.writeElements(out);");
             }
-            content(type.content(), "writeElements", "out", writing::write);
+            // Of a choice, as of a sequence, what is there is written.
+            Content content = type.content() instanceof Content.OneOf choice
+                    ? new Content.InSequence(choice.parts(), false)
+                    : type.content();
+            content(content, "writeElements", "out", writing::write);
             file.close();
         }
         pieces("XmlOutput out");

@@ -47,6 +47,10 @@ public final class JavaNames implements TargetRules {
     private static final List<String> RESERVED_TYPES =
             Stream.concat(JAVA_LANG.stream(), DEVICES.stream()).toList();
     private static final List<String> RESERVED_MEMBERS = List.of("Class", "Java", "Javax");
+    /** What the packages of the platform begin with: no module of others may have them. */
+    private static final List<String> PLATFORM =
+            List.of("java.", "javax.", "jdk.", "sun.", "org.w3c.dom.", "org.xml.sax.", "org.ietf.jgss.");
+
     private static final List<String> RESERVED_METHODS = List.of(
             ("getClass with hashCode equals toString clone finalize notify notifyAll wait connect of types input perform"
                             + " documents portType")
@@ -61,7 +65,16 @@ public final class JavaNames implements TargetRules {
         for (String segment : segments) {
             legal.add(packageSegment(segment));
         }
+        if (isOfPlatform(legal)) {
+            legal.set(0, legal.get(0) + "_");
+        }
         return String.join(".", legal);
+    }
+
+    /** Whether a package would lie among those of the platform, which takes no classes of others (java.lang.ClassLoader). */
+    private static boolean isOfPlatform(List<String> segments) {
+        String name = String.join(".", segments) + ".";
+        return PLATFORM.stream().anyMatch(name::startsWith);
     }
 
     private static String packageSegment(String segment) {
@@ -233,7 +246,8 @@ public final class JavaNames implements TargetRules {
 
     @Override
     public boolean isPackage(String text) {
-        return List.of(text.split("\\.", -1)).stream().allMatch(this::isName);
+        List<String> segments = List.of(text.split("\\.", -1));
+        return segments.stream().allMatch(this::isName) && !isOfPlatform(segments);
     }
 
     @Override

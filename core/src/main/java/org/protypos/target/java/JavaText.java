@@ -4,10 +4,27 @@ package org.protypos.target.java;
 final class JavaText {
     private static final int LONGEST_COMMENT = 4_000;
 
+    /** A constant of a class file holds 65,535 bytes (JVM specification, section 4.4.7), and a character may take three. */
+    private static final int LONGEST_LITERAL = 65_535 / 3;
+
     private JavaText() {}
 
-    /** A string literal. Whatever is not a plain letter, digit or sign is written as an escape. */
+    /**
+     * A string literal, or several joined when a class file cannot hold it as one. Whatever is not a plain letter, digit or
+     * sign is written as an escape.
+     */
     static String literal(String text) {
+        if (text.length() <= LONGEST_LITERAL) {
+            return one(text);
+        }
+        StringBuilder joined = new StringBuilder("String.join(\"\"");
+        for (int from = 0; from < text.length(); from += LONGEST_LITERAL) {
+            joined.append(", ").append(one(text.substring(from, Math.min(text.length(), from + LONGEST_LITERAL))));
+        }
+        return joined.append(')').toString();
+    }
+
+    private static String one(String text) {
         StringBuilder literal = new StringBuilder(text.length() + 2).append('"');
         for (int i = 0; i < text.length(); i++) {
             char c = text.charAt(i);

@@ -17,10 +17,14 @@ import org.protypos.schema.Wildcard;
 final class ReadingCode {
     private static final int MOST_BRANCHES = 40;
 
+    /** So many branches fit one method with room to spare. */
+    private static final int BRANCHES_PER_METHOD = 150;
+
     private final JavaContext context;
     private final JavaFile file;
     private final JavaTypes types;
     private final Map<String, Set<String>> starts = new LinkedHashMap<>();
+    private final Map<String, List<Content>> pieces = new LinkedHashMap<>();
     private int labels;
     private ApiClass owner;
 
@@ -110,16 +114,43 @@ final class ReadingCode {
     private void readWideChoice(Content.OneOf choice, String otherwise) {
         String label = "choice" + ++labels;
         file.open(label, ": {");
-        for (Content part : choice.parts()) {
-            file.open("if (", starts(part), ") {");
-            readStarted(part);
-            file.line("break ", label, ";");
-            file.close();
+        List<Content> parts = choice.parts();
+        if (parts.size() <= BRANCHES_PER_METHOD) {
+            readBranches(parts, "break " + label + ";");
+        } else {
+            for (int from = 0; from < parts.size(); from += BRANCHES_PER_METHOD) {
+                String name = "read" + label.replace("choice", "Choice") + "Part" + (from / BRANCHES_PER_METHOD + 1);
+                pieces.put(name, parts.subList(from, Math.min(parts.size(), from + BRANCHES_PER_METHOD)));
+                file.open("if (", name, "(in)) {");
+                file.line("break ", label, ";");
+                file.close();
+            }
         }
         if (!otherwise.isEmpty()) {
             file.line(otherwise);
         }
         file.close();
+    }
+
+    private void readBranches(List<Content> parts, String end) {
+        for (Content part : parts) {
+            file.open("if (", starts(part), ") {");
+            readStarted(part);
+            file.line(end);
+            file.close();
+        }
+    }
+
+    /** Writes the methods that read the branches for which the choices written so far were too wide. */
+    void writePieces() {
+        while (!pieces.isEmpty()) {
+            String name = pieces.keySet().iterator().next();
+            file.gap();
+            file.open("private boolean ", name, "(", context.xml(file, "XmlInput"), " in) {");
+            readBranches(pieces.remove(name), "return true;");
+            file.line("return false;");
+            file.close();
+        }
     }
 
     private void branch(Content part, boolean first) {
