@@ -187,7 +187,7 @@ final class RuleBuilder {
     }
 
     private boolean isClass(String text) {
-        return text.indexOf('.') > 0 && names.isPackage(text);
+        return text.indexOf('.') > 0 && names.isQualifiedName(text);
     }
 
     private void noClass(WrittenRule rule, String key) {
@@ -207,7 +207,7 @@ final class RuleBuilder {
             return null;
         }
         String type = rule.text("as");
-        if (own ? !isClass(type) : !type.matches("[a-z]+") && !names.isPackage(type)) {
+        if (own ? !isClass(type) : !type.matches("[a-z]+") && !names.isQualifiedName(type)) {
             noClass(rule, "as");
         }
         if (!own) {
@@ -235,7 +235,7 @@ final class RuleBuilder {
         }
         String method = rule.text(key);
         boolean ofValue = key.equals("print") ? names.isName(method) : method.equals("new");
-        if (!ofValue && !(method.indexOf('.') > 0 && names.isPackage(method))) {
+        if (!ofValue && !(method.indexOf('.') > 0 && names.isQualifiedName(method))) {
             wrong(
                     "rule-name",
                     rule.at(key),

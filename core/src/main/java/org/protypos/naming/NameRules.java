@@ -25,7 +25,10 @@ public interface NameRules {
     /** Whether a text can be a name as it stands. */
     boolean isName(String text);
 
-    /** Whether a text can be a package as it stands. */
+    /** Whether a text can be the name of something in a package, dots between. */
+    boolean isQualifiedName(String text);
+
+    /** Whether a text can be a package of generated code as it stands. */
     boolean isPackage(String text);
 
     /** Names that no class may have, because generated code uses them or the language does. */

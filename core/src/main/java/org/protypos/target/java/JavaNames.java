@@ -245,9 +245,13 @@ public final class JavaNames implements TargetRules {
     }
 
     @Override
+    public boolean isQualifiedName(String text) {
+        return List.of(text.split("\\.", -1)).stream().allMatch(this::isName);
+    }
+
+    @Override
     public boolean isPackage(String text) {
-        List<String> segments = List.of(text.split("\\.", -1));
-        return segments.stream().allMatch(this::isName) && !isOfPlatform(segments);
+        return isQualifiedName(text) && !isOfPlatform(List.of(text.split("\\.", -1)));
     }
 
     @Override
