@@ -56,6 +56,11 @@ final class FolderLock implements AutoCloseable {
         }
     }
 
+    /** Whether somebody has the lock of a folder, or a run that was killed has left its file. */
+    static boolean isThere(Path folder) {
+        return Files.exists(folder.resolve(NAME), LinkOption.NOFOLLOW_LINKS);
+    }
+
     private static FolderLock attempt(Path file) throws IOException {
         if (Files.isSymbolicLink(file)) {
             throw new IOException(file + " is a link, and no lock of ours");

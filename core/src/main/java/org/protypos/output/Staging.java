@@ -100,7 +100,7 @@ public final class Staging implements AutoCloseable {
      * @throws IOException when the list is none of ours; then nothing is done
      */
     public static List<String> finish(Path folder) throws IOException {
-        if (!Files.exists(folder.resolve(WORK))) {
+        if (!Files.exists(folder.resolve(WORK)) && !FolderLock.isThere(folder)) {
             return List.of();
         }
         FolderLock lock = FolderLock.of(folder);
