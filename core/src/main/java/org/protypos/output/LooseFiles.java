@@ -32,22 +32,6 @@ public final class LooseFiles {
         List<String> changed = new ArrayList<>();
         List<String> kept = new ArrayList<>();
         try (Staging staging = Staging.into(folder)) {
-            write(staging, folder, files, overwrite, added, changed, kept, findings);
-        }
-        return new WriteReport(added, changed, kept, List.of(), Map.of(), findings.sorted());
-    }
-
-    private static void write(
-            Staging staging,
-            Path folder,
-            List<SourceFile> files,
-            boolean overwrite,
-            List<String> added,
-            List<String> changed,
-            List<String> kept,
-            Findings findings)
-            throws IOException {
-        try {
             for (SourceFile file : files) {
                 byte[] bytes = file.text().getBytes(StandardCharsets.UTF_8);
                 Path path = folder.resolve(file.path());
@@ -68,14 +52,10 @@ public final class LooseFiles {
                 }
                 staging.write(file.path(), bytes);
             }
-        } catch (IOException e) {
-            staging.abandon();
-            throw e;
+            if (!findings.hasErrors() && !(added.isEmpty() && changed.isEmpty())) {
+                staging.commit(List.of());
+            }
         }
-        if (findings.hasErrors() || added.isEmpty() && changed.isEmpty()) {
-            staging.abandon();
-        } else {
-            staging.commit(List.of());
-        }
+        return new WriteReport(added, changed, kept, List.of(), Map.of(), findings.sorted());
     }
 }

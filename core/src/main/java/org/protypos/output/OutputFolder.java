@@ -200,15 +200,10 @@ public final class OutputFolder {
         if (writes.isEmpty() && removed.isEmpty() && before.files(owner).equals(hashes)) {
             return;
         }
-        try {
-            for (Map.Entry<String, byte[]> write : writes.entrySet()) {
-                staging.write(write.getKey(), write.getValue());
-            }
-            staging.write(Ledger.FILE, before.with(owner, hashes).bytes());
-            staging.commit(removed);
-        } catch (IOException e) {
-            staging.abandon();
-            throw e;
+        for (Map.Entry<String, byte[]> write : writes.entrySet()) {
+            staging.write(write.getKey(), write.getValue());
         }
+        staging.write(Ledger.FILE, before.with(owner, hashes).bytes());
+        staging.commit(removed);
     }
 }

@@ -87,10 +87,19 @@ public final class Staging implements AutoCloseable {
         }
     }
 
-    /** Lets others write into the folder. */
+    /**
+     * Lets others write into the folder, and forgets what was written and not committed. What was only begun to be put in
+     * place stays for the next run to finish.
+     */
     @Override
     public void close() throws IOException {
-        lock.close();
+        try {
+            if (!Files.exists(work.resolve(COMPLETE))) {
+                delete(work);
+            }
+        } finally {
+            lock.close();
+        }
     }
 
     /**
@@ -202,11 +211,6 @@ public final class Staging implements AutoCloseable {
     private String present(String path) throws IOException {
         Path file = InsideFolder.resolve(folder, path);
         return Files.isRegularFile(file) ? FileHash.of(Files.readAllBytes(file)) : NOTHING;
-    }
-
-    /** Forgets everything written so far. */
-    public void abandon() throws IOException {
-        delete(work);
     }
 
     private void move(List<Action> actions) throws IOException {
