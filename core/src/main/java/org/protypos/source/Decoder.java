@@ -24,12 +24,8 @@ public final class Decoder {
      * @throws UnsupportedCharsetException when the document names an encoding that this platform does not know
      */
     public static String decode(byte[] bytes) {
-        Charset marked = mark(bytes);
-        if (marked != null) {
-            String text = new String(bytes, marked);
-            return text.startsWith("\uFEFF") ? text.substring(1) : text;
-        }
-        return new String(bytes, declared(bytes));
+        String text = new String(bytes, charset(bytes));
+        return text.startsWith("\uFEFF") ? text.substring(1) : text;
     }
 
     /** Where a document stops being text in its encoding: a byte, and the character of the decoded text. */
@@ -46,13 +42,17 @@ public final class Decoder {
         if (text.indexOf('\uFFFD') < 0) {
             return null;
         }
-        Charset marked = mark(bytes);
         ByteBuffer in = ByteBuffer.wrap(bytes);
         CharBuffer out = CharBuffer.allocate(bytes.length + 1);
-        CharsetDecoder decoder = (marked == null ? declared(bytes) : marked).newDecoder();
+        CharsetDecoder decoder = charset(bytes).newDecoder();
         boolean broken = decoder.decode(in, out, true).isError();
         boolean isMarked = out.position() > 0 && out.get(0) == '\uFEFF';
         return broken ? new Broken(in.position(), out.position() - (isMarked ? 1 : 0)) : null;
+    }
+
+    private static Charset charset(byte[] bytes) {
+        Charset marked = mark(bytes);
+        return marked == null ? declared(bytes) : marked;
     }
 
     private static Charset mark(byte[] bytes) {

@@ -215,10 +215,7 @@ final class Forms {
         }
 
         String of(QName name) {
-            String local = name.getLocalPart();
-            return name.equals(vocabulary.named(type, local))
-                    ? local
-                    : name.getNamespaceURI().isEmpty() ? "{}" + local : name.toString();
+            return vocabulary.key(type, name);
         }
 
         boolean comesTwice(QName name) {

@@ -130,7 +130,7 @@ public final class JsonMessageWriter {
         for (Object item : element.content()) {
             if (item instanceof MessageElement child) {
                 out.writeStartObject();
-                out.writeFieldName(key(child, element));
+                out.writeFieldName(vocabulary.key(types.get(element), child.name()));
                 write(child, out);
                 out.writeEndObject();
             } else if (!((String) item).isBlank() || isMixed(element)) {
@@ -148,7 +148,8 @@ public final class JsonMessageWriter {
     private void children(MessageElement element, TypeModel type, JsonGenerator out) throws IOException {
         Map<String, List<MessageElement>> byKey = new LinkedHashMap<>();
         for (MessageElement child : element.children()) {
-            byKey.computeIfAbsent(key(child, element), any -> new ArrayList<>()).add(child);
+            byKey.computeIfAbsent(vocabulary.key(types.get(element), child.name()), any -> new ArrayList<>())
+                    .add(child);
         }
         List<MessageElement> grouped =
                 byKey.values().stream().flatMap(List::stream).toList();
@@ -173,19 +174,6 @@ public final class JsonMessageWriter {
                 out.writeEndArray();
             }
         }
-    }
-
-    /** The local name where that alone means the element, its whole name otherwise. */
-    private String key(MessageElement child, MessageElement around) {
-        TypeModel type = types.get(around);
-        String local = child.name().getLocalPart();
-        QName meant = type == null || type.isAnything() ? null : vocabulary.named(type, local);
-        if (child.name().equals(meant)) {
-            return local;
-        }
-        return meant != null && child.name().getNamespaceURI().isEmpty()
-                ? "{}" + local
-                : child.name().toString();
     }
 
     private boolean repeats(TypeModel type, QName name) {

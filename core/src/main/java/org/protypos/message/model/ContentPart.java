@@ -65,8 +65,10 @@ abstract class ContentPart {
         return found;
     }
 
-    /** Gives all that may come next. */
-    abstract void next(LeafSink to);
+    /** Gives all that may come next: the first of any of its parts, unless they come in an order. */
+    void next(LeafSink to) {
+        parts().forEach(to::addNext);
+    }
 
     /** What it is made of. */
     abstract List<ContentPart> parts();

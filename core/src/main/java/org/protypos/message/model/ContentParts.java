@@ -314,11 +314,6 @@ final class ContentParts {
         }
 
         @Override
-        void next(LeafSink to) {
-            parts.forEach(to::addNext);
-        }
-
-        @Override
         List<ContentPart> parts() {
             return parts;
         }
@@ -363,11 +358,6 @@ final class ContentParts {
         Derived skip(QName name, Set<ContentPart> dead) {
             Derived found = part.skipTo(name, dead);
             return found == null ? null : behind(found);
-        }
-
-        @Override
-        void next(LeafSink to) {
-            to.addNext(part);
         }
 
         @Override
@@ -417,11 +407,6 @@ final class ContentParts {
                 }
             }
             return null;
-        }
-
-        @Override
-        void next(LeafSink to) {
-            parts.forEach(to::addNext);
         }
 
         @Override

@@ -143,6 +143,20 @@ public final class Vocabulary {
                 .get(local);
     }
 
+    /**
+     * The key by which an element goes in a type: its local name where that alone means it, or the whole name.
+     *
+     * @param type the type, or null when it is not known
+     */
+    public String key(TypeModel type, QName name) {
+        String local = name.getLocalPart();
+        QName meant = type == null || type.isAnything() ? null : named(type, local);
+        if (name.equals(meant)) {
+            return local;
+        }
+        return meant != null && name.getNamespaceURI().isEmpty() ? "{}" + local : name.toString();
+    }
+
     /** The rule of a simple type. */
     public ValueRule rule(SchemaType type) {
         return simple.rule(type);
