@@ -87,11 +87,14 @@ public final class NameScope {
 
     /** Whether a name is taken here or in a scope around. */
     public boolean has(String name) {
-        String key = key(name);
+        return has(name, key(name));
+    }
+
+    private boolean has(String name, String key) {
         return reserved.contains(key)
                 || excluded.contains(name)
                 || taken.containsKey(key)
-                || inherited != null && inherited.has(name);
+                || inherited != null && inherited.has(name, key);
     }
 
     private Subject holder(String name) {
@@ -196,7 +199,8 @@ public final class NameScope {
     }
 
     private boolean isFree(String name, String designator) {
-        return !has(name) && !expected.contains(key(name)) && !isKept(name, designator);
+        String key = key(name);
+        return !has(name, key) && !expected.contains(key) && !isKept(name, designator);
     }
 
     private String take(String name, Subject subject) {

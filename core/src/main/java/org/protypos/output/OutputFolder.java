@@ -92,12 +92,7 @@ public final class OutputFolder {
     /** Compares, and writes unless there is nothing to write with. */
     private WriteReport run(List<SourceFile> files, Staging staging, boolean overwrite) throws IOException {
         if (staging != null) {
-            staging.left()
-                    .forEach(path -> findings.warning(
-                            "edited-meanwhile",
-                            null,
-                            path + " was changed after a run that was broken off, and is left as it is",
-                            "look whether it is as you want it"));
+            Staging.tell(staging.left(), findings);
         }
         Ledger before = Ledger.read(folder);
         boolean existing = Files.exists(folder);

@@ -15,6 +15,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.protypos.diagnostic.Findings;
 
 /**
  * Makes a set of writes whole or none. New files are first written beside the folder or into a hidden folder in it; a
@@ -163,6 +164,15 @@ public final class Staging implements AutoCloseable {
     /** The files that an interrupted run was about to replace or remove and somebody has changed since. */
     public List<String> left() {
         return List.copyOf(left);
+    }
+
+    /** Tells of files that somebody has changed since a run was interrupted. */
+    public static void tell(List<String> left, Findings findings) {
+        left.forEach(path -> findings.warning(
+                "edited-meanwhile",
+                null,
+                path + " was changed after a run that was broken off, and is left as it is",
+                "look whether it is as you want it"));
     }
 
     /**

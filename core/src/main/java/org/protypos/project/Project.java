@@ -55,12 +55,16 @@ public final class Project {
      * @throws IOException when its files cannot be read
      */
     public static Project around(Path folder) throws IOException {
-        for (Path at = folder.toAbsolutePath().normalize(); at != null; at = at.getParent()) {
-            if (Files.isRegularFile(at.resolve(FILE))) {
-                return read(at);
-            }
+        Path root = rootAround(folder);
+        return root == null ? null : read(root);
+    }
+
+    private static Path rootAround(Path folder) {
+        Path at = folder.toAbsolutePath().normalize();
+        while (at != null && !Files.isRegularFile(at.resolve(FILE))) {
+            at = at.getParent();
         }
-        return null;
+        return at;
     }
 
     /**
@@ -72,16 +76,9 @@ public final class Project {
      */
     public static List<Finding> mend(Path folder) throws IOException {
         Findings told = new Findings();
-        Path root = folder.toAbsolutePath().normalize();
-        while (root != null && !Files.isRegularFile(root.resolve(FILE))) {
-            root = root.getParent();
-        }
-        for (String path : root == null ? List.<String>of() : Staging.finish(root)) {
-            told.warning(
-                    "edited-meanwhile",
-                    null,
-                    path + " was changed after a run that was broken off, and is left as it is",
-                    "look whether it is as you want it");
+        Path root = rootAround(folder);
+        if (root != null) {
+            Staging.tell(Staging.finish(root), told);
         }
         return told.sorted();
     }

@@ -60,6 +60,15 @@ final class Notes {
             return prefixes.isEmpty() || !isSame(written) ? Map.of() : prefixes;
         }
 
+        /**
+         * The value of a complex type that stood for a simple one, if the child still is that value; otherwise null.
+         *
+         * @param written what is about to be written, null for nil
+         */
+        XmlObject extensionOf(String written) {
+            return isSame(written) ? extension : null;
+        }
+
         /** Whether what is about to be written is the text that came; null is nil. */
         private boolean isSame(String written) {
             return text == null || written == null
@@ -89,23 +98,6 @@ final class Notes {
             }
         }
         return null;
-    }
-
-    /**
-     * The value of a complex type that stood for a simple one, if the child in that place still is that value; otherwise
-     * null.
-     *
-     * @param text what is about to be written, null for nil
-     */
-    XmlObject extension(int ordinal, String name, String text) {
-        Child child = child(ordinal, name);
-        return child != null && child.isSame(text) ? child.extension : null;
-    }
-
-    /** Does what {@link #extension} does for a value of which the text is not known yet. */
-    XmlObject extensionOfAny(int ordinal, String name) {
-        Child child = child(ordinal, name);
-        return child == null ? null : child.extension;
     }
 
     /** The values of complex types that stood for children of a name. */

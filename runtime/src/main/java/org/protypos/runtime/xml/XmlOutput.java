@@ -260,8 +260,8 @@ public final class XmlOutput {
 
     /** Writes a value of a complex type that stood for a simple one, if it is still that value. */
     private boolean extended(String namespace, String name, String text) {
-        Notes notes = current == null || pendingType != null ? null : current.notesIfAny();
-        return notes != null && extended(namespace, name, notes.extension(children[depth] + 1, name, text));
+        Notes.Child note = note(name);
+        return note != null && extended(namespace, name, note.extensionOf(text));
     }
 
     private boolean extended(String namespace, String name, XmlObject extension) {
@@ -311,8 +311,8 @@ public final class XmlOutput {
     }
 
     private boolean refer(String namespace, String name, Attachment value) {
-        Notes notes = current == null || pendingType != null ? null : current.notesIfAny();
-        if (notes == null || !extended(namespace, name, notes.extensionOfAny(children[depth] + 1, name))) {
+        Notes.Child note = note(name);
+        if (note == null || !extended(namespace, name, note.extension())) {
             openChild(namespace, name, null);
             refer(value);
             close();
