@@ -21,16 +21,13 @@ final class ClassEmitter {
     /** Mixed content with more elements of its own keeps the rest of them as trees. */
     private static final int MOST_INNER = 1_000;
 
-    /** So many members fit one method with room to spare. */
-    private static final int MEMBERS_PER_METHOD = 150;
-
     private final JavaContext context;
     private final JavaFile file;
     private final JavaTypes types;
     private final ReadingCode reading;
     private final WritingCode writing;
     private final CheckingCode checking;
-    private final Map<String, Runnable> pieces = new LinkedHashMap<>();
+    private final Pieces pieces;
 
     private ClassEmitter(JavaContext context, JavaFile file) {
         this.context = context;
@@ -39,6 +36,7 @@ final class ClassEmitter {
         this.reading = new ReadingCode(context, file);
         this.writing = new WritingCode(context, file);
         this.checking = new CheckingCode(context, file);
+        this.pieces = new Pieces(file);
     }
 
     static SourceFile emit(JavaContext context, ApiClass type) {
@@ -251,7 +249,7 @@ final class ClassEmitter {
         String in = "(" + context.xml(file, "XmlInput") + " in) {";
         if (!type.attributes().isEmpty() || type.otherAttributes() != null) {
             override("protected void readAttributes" + in);
-            inPieces(type.attributes(), "readAttributes", "in", reading::readAttributes);
+            inPieces(type.attributes(), "readAttributes", "XmlInput in", reading::readAttributes);
             if (type.base() != null) {
                 file.line("super.readAttributes(in);");
             }
@@ -277,10 +275,10 @@ final class ClassEmitter {
             if (type.base() != null) {
                 file.line("super.readElements(in);");
             }
-            content(type.content(), "readElements", "in", part -> reading.read(part, false));
+            content(type.content(), "readElements", "XmlInput in", part -> reading.read(part, false));
             file.close();
         }
-        pieces("XmlInput in");
+        pieces.write();
         reading.writePieces();
     }
 
@@ -291,39 +289,24 @@ final class ClassEmitter {
     }
 
     /** Writes code for a list, in methods of its own where there is more than fits one. */
-    private <T> void inPieces(List<T> all, String method, String argument, Consumer<List<T>> write) {
-        if (all.size() <= MEMBERS_PER_METHOD) {
+    private <T> void inPieces(List<T> all, String method, String parameter, Consumer<List<T>> write) {
+        if (all.size() <= Pieces.MOST) {
             write.accept(all);
             return;
         }
-        for (int from = 0; from < all.size(); from += MEMBERS_PER_METHOD) {
-            List<T> some = all.subList(from, Math.min(all.size(), from + MEMBERS_PER_METHOD));
-            String name = method + "Part" + (from / MEMBERS_PER_METHOD + 1);
-            file.line(name, "(", argument, ");");
-            pieces.put(name, () -> write.accept(some));
-        }
+        String[] words = parameter.split(" ");
+        String declared = context.xml(file, words[0]) + " " + words[1];
+        pieces.divide(all, "void", method, declared, write, name -> file.line(name, "(", words[1], ");"));
     }
 
-    private void content(Content content, String method, String argument, Consumer<Content> write) {
+    private void content(Content content, String method, String parameter, Consumer<Content> write) {
         if (content instanceof Content.InSequence sequence
                 && !sequence.optional()
-                && sequence.parts().size() > MEMBERS_PER_METHOD) {
-            inPieces(sequence.parts(), method, argument, parts -> parts.forEach(write));
+                && sequence.parts().size() > Pieces.MOST) {
+            inPieces(sequence.parts(), method, parameter, parts -> parts.forEach(write));
         } else {
             write.accept(content);
         }
-    }
-
-    /** Writes the methods that hold the pieces of the last ones. */
-    private void pieces(String parameter) {
-        String type = context.xml(file, parameter.split(" ")[0]);
-        pieces.forEach((name, body) -> {
-            file.gap();
-            file.open("private void ", name, "(", type, " ", parameter.split(" ")[1], ") {");
-            body.run();
-            file.close();
-        });
-        pieces.clear();
     }
 
     private void writing(ApiClass type) {
@@ -350,7 +333,11 @@ final class ClassEmitter {
             if (type.base() != null) {
                 file.line("super.writeAttributes(out);");
             }
-            inPieces(type.attributes(), "writeAttributes", "out", some -> some.forEach(writing::writeAttribute));
+            inPieces(
+                    type.attributes(),
+                    "writeAttributes",
+                    "XmlOutput out",
+                    some -> some.forEach(writing::writeAttribute));
             if (type.attributeWildcard() != null) {
                 file.line("out.attributes(get", type.attributeWildcard().name(), "());");
             }
@@ -374,10 +361,10 @@ final class ClassEmitter {
             Content content = type.content() instanceof Content.OneOf choice
                     ? new Content.InSequence(choice.parts(), false)
                     : type.content();
-            content(content, "writeElements", "out", writing::write);
+            content(content, "writeElements", "XmlOutput out", writing::write);
             file.close();
         }
-        pieces("XmlOutput out");
+        pieces.write();
     }
 
     private void inner(ApiClass type) {
@@ -412,17 +399,17 @@ final class ClassEmitter {
         if (type.base() != null) {
             file.line("super.check(to);");
         }
-        inPieces(type.attributes(), "checkAttributes", "to", checking::attributes);
+        inPieces(type.attributes(), "checkAttributes", "Violations to", checking::attributes);
         checking.text(type);
-        if (type.content() instanceof Content.OneOf choice && choice.parts().size() > MEMBERS_PER_METHOD) {
+        if (type.content() instanceof Content.OneOf choice && choice.parts().size() > Pieces.MOST) {
             file.line("to.choose();");
-            inPieces(choice.parts(), "checkBranches", "to", parts -> parts.forEach(checking::branch));
+            inPieces(choice.parts(), "checkBranches", "Violations to", parts -> parts.forEach(checking::branch));
             checking.chosen(choice, true);
         } else if (type.content() != null && !type.elements().isEmpty()) {
-            content(type.content(), "checkElements", "to", part -> checking.content(part, true));
+            content(type.content(), "checkElements", "Violations to", part -> checking.content(part, true));
         }
         file.close();
-        pieces("Violations to");
+        pieces.write();
     }
 
     private void writeText(Property text) {

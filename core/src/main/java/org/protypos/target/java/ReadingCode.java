@@ -17,14 +17,11 @@ import org.protypos.schema.Wildcard;
 final class ReadingCode {
     private static final int MOST_BRANCHES = 40;
 
-    /** So many branches fit one method with room to spare. */
-    private static final int BRANCHES_PER_METHOD = 150;
-
     private final JavaContext context;
     private final JavaFile file;
     private final JavaTypes types;
     private final Map<String, Set<String>> starts = new LinkedHashMap<>();
-    private final Map<String, List<Content>> pieces = new LinkedHashMap<>();
+    private final Pieces pieces;
     private int labels;
     private ApiClass owner;
 
@@ -32,6 +29,7 @@ final class ReadingCode {
         this.context = context;
         this.file = file;
         this.types = new JavaTypes(context, file);
+        this.pieces = new Pieces(file);
     }
 
     /** Says whose members the code that follows is about. */
@@ -112,19 +110,26 @@ final class ReadingCode {
 
     /** Many branches stand one below the other: compilers choke on a ladder of hundreds. */
     private void readWideChoice(Content.OneOf choice, String otherwise) {
-        String label = "choice" + ++labels;
+        int number = ++labels;
+        String label = "choice" + number;
         file.open(label, ": {");
-        List<Content> parts = choice.parts();
-        if (parts.size() <= BRANCHES_PER_METHOD) {
-            readBranches(parts, "break " + label + ";");
+        if (choice.parts().size() <= Pieces.MOST) {
+            readBranches(choice.parts(), "break " + label + ";");
         } else {
-            for (int from = 0; from < parts.size(); from += BRANCHES_PER_METHOD) {
-                String name = "read" + label.replace("choice", "Choice") + "Part" + (from / BRANCHES_PER_METHOD + 1);
-                pieces.put(name, parts.subList(from, Math.min(parts.size(), from + BRANCHES_PER_METHOD)));
-                file.open("if (", name, "(in)) {");
-                file.line("break ", label, ";");
-                file.close();
-            }
+            pieces.divide(
+                    choice.parts(),
+                    "boolean",
+                    "readChoice" + number,
+                    context.xml(file, "XmlInput") + " in",
+                    parts -> {
+                        readBranches(parts, "return true;");
+                        file.line("return false;");
+                    },
+                    name -> {
+                        file.open("if (", name, "(in)) {");
+                        file.line("break ", label, ";");
+                        file.close();
+                    });
         }
         if (!otherwise.isEmpty()) {
             file.line(otherwise);
@@ -143,14 +148,7 @@ final class ReadingCode {
 
     /** Writes the methods that read the branches for which the choices written so far were too wide. */
     void writePieces() {
-        while (!pieces.isEmpty()) {
-            String name = pieces.keySet().iterator().next();
-            file.gap();
-            file.open("private boolean ", name, "(", context.xml(file, "XmlInput"), " in) {");
-            readBranches(pieces.remove(name), "return true;");
-            file.line("return false;");
-            file.close();
-        }
+        pieces.write();
     }
 
     private void branch(Content part, boolean first) {
