@@ -9,16 +9,18 @@ import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.Printable;
 
 /** The naming of one contract: its scopes, what is to be renamed, and the clashes that came up. */
 public final class Naming {
+    /** So much of a name that is none is told. */
+    private static final int SHOWN = 43;
+
     private final NameRules rules;
     private final Renaming renaming;
     private final List<Clash> clashes = new ArrayList<>();
     private final Map<Collection<String>, Set<String>> reservedKeys = new IdentityHashMap<>();
     private final Findings findings;
-    private static final int SHOWN = 40;
-
     private final GivenNames past;
     private final Map<String, Map<String, String>> given = new HashMap<>();
 
@@ -78,14 +80,9 @@ public final class Naming {
         findings.error(
                 "kept-name",
                 null,
-                "the lock file keeps a name for " + designator + " that is none: \"" + printable(name) + "\"",
+                "the lock file keeps a name for " + designator + " that is none: \"" + Printable.of(name, SHOWN) + "\"",
                 "take the lock file from version control again");
         return null;
-    }
-
-    private static String printable(String name) {
-        String text = name.replaceAll("\\p{Cntrl}", "?");
-        return text.length() > SHOWN ? text.substring(0, SHOWN) + "..." : text;
     }
 
     /** The component that has had a name, or null. */

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
+import org.protypos.diagnostic.Printable;
 
 /**
  * Paths that come from a file, which anybody may have written: each must lie inside of a folder, as it is written and as the
@@ -71,14 +72,8 @@ public final class InsideFolder {
     static Path resolve(Path folder, String path) throws IOException {
         String complaint = complaint(folder, path);
         if (complaint != null) {
-            throw new IOException("\"" + printable(path) + "\" " + complaint + " " + folder);
+            throw new IOException("\"" + Printable.of(path) + "\" " + complaint + " " + folder);
         }
         return folder.resolve(path);
-    }
-
-    /** A path for a message: what comes from anywhere may be long and hold anything. */
-    public static String printable(String path) {
-        String text = String.valueOf(path).replaceAll("\\p{Cntrl}", "?");
-        return text.length() > 80 ? text.substring(0, 77) + "..." : text;
     }
 }

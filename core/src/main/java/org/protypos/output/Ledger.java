@@ -13,6 +13,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Map;
 import java.util.TreeMap;
+import org.protypos.diagnostic.Printable;
 
 /**
  * The record of the files written, each with the hash of its content, so that the next run knows which are ours. Several
@@ -80,7 +81,7 @@ final class Ledger {
             String path = parser.currentName();
             String complaint = InsideFolder.complaint(path);
             if (complaint != null) {
-                throw refused("\"" + InsideFolder.printable(path) + "\" " + complaint);
+                throw refused("\"" + Printable.of(path) + "\" " + complaint);
             }
             if (parser.nextToken() != JsonToken.VALUE_STRING) {
                 throw refused("the hash of " + path + " is no text");

@@ -16,6 +16,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.Printable;
 
 /**
  * Makes a set of writes whole or none. New files are first written beside the folder or into a hidden folder in it; a
@@ -144,10 +145,10 @@ public final class Staging implements AutoCloseable {
             Action action = line.isEmpty() ? null : Action.of(line);
             String complaint = action == null ? null : InsideFolder.complaint(folder, action.path);
             if (!line.isEmpty() && action == null) {
-                throw refused(list, "\"" + InsideFolder.printable(line) + "\" is no line of ours");
+                throw refused(list, "\"" + Printable.of(line) + "\" is no line of ours");
             }
             if (complaint != null) {
-                throw refused(list, "\"" + InsideFolder.printable(action.path) + "\" " + complaint);
+                throw refused(list, "\"" + Printable.of(action.path) + "\" " + complaint);
             }
             if (action != null) {
                 actions.add(action);

@@ -19,6 +19,7 @@ import org.protypos.diagnostic.GivenFile;
 import org.protypos.naming.GivenNames;
 import org.protypos.output.FileHash;
 import org.protypos.output.Staging;
+import org.protypos.runtime.soap.Origin;
 import org.protypos.source.Document;
 import org.protypos.source.Documents;
 import org.protypos.source.Element;
@@ -121,15 +122,11 @@ public final class Adoption {
     /** A path as somebody in the project would write it, wherever the project lies; an address as it is. */
     private String portable(String origin) {
         return origin.matches("(?i)https?://.*")
-                ? withoutSecrets(origin)
+                ? Origin.withoutUser(origin)
                 : project.root()
                         .relativize(Path.of(origin).toAbsolutePath().normalize())
                         .toString()
                         .replace('\\', '/');
-    }
-
-    private static String withoutSecrets(String address) {
-        return address.replaceFirst("(?i)^(https?://)[^/@]*@", "$1");
     }
 
     private String origin(URI location) {
@@ -139,7 +136,7 @@ public final class Adoption {
         int inside = location.toString().indexOf("/!/");
         return "zip".equals(location.getScheme()) && inside > 0
                 ? location.toString().substring(inside + "/!/".length()) + " in an archive"
-                : withoutSecrets(location.toString());
+                : Origin.withoutUser(location.toString());
     }
 
     /** Where the references of a document lead that would not lead there from its copy. */

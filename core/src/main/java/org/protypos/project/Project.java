@@ -13,6 +13,7 @@ import java.util.TreeMap;
 import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.GivenFile;
+import org.protypos.diagnostic.Printable;
 import org.protypos.naming.GivenNames;
 import org.protypos.output.FileHash;
 import org.protypos.output.InsideFolder;
@@ -116,7 +117,7 @@ public final class Project {
             findings.error(
                     "outside-project",
                     contract.place(),
-                    key + ": \"" + InsideFolder.printable(path) + "\" " + complaint,
+                    key + ": \"" + Printable.of(path) + "\" " + complaint,
                     "write a path inside the project, or say another folder on the command line");
         }
     }

@@ -20,6 +20,7 @@ import java.util.Map;
 import java.util.TreeMap;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.GivenFile;
+import org.protypos.diagnostic.Printable;
 import org.protypos.diagnostic.SourceText;
 import org.protypos.naming.GivenNames;
 import org.protypos.output.InsideFolder;
@@ -94,7 +95,7 @@ final class ProjectLock {
                 while (in.nextToken() == JsonToken.FIELD_NAME) {
                     String name = in.currentName();
                     if (!name.matches(ProjectReader.NAME)) {
-                        throw wrong("\"" + InsideFolder.printable(name) + "\" is no name for a contract");
+                        throw wrong("\"" + Printable.of(name) + "\" is no name for a contract");
                     }
                     in.nextToken();
                     expect(JsonToken.START_OBJECT, "a contract is no object");
@@ -179,7 +180,7 @@ final class ProjectLock {
         private void inside(String path) throws IOException {
             String complaint = InsideFolder.complaint(path);
             if (complaint != null) {
-                throw wrong("the path \"" + InsideFolder.printable(path) + "\" of a document " + complaint);
+                throw wrong("the path \"" + Printable.of(path) + "\" of a document " + complaint);
             }
         }
 

@@ -16,6 +16,7 @@ import java.util.TreeSet;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.diagnostic.Place;
+import org.protypos.diagnostic.Printable;
 import org.protypos.diagnostic.SourceText;
 import org.protypos.output.InsideFolder;
 
@@ -148,7 +149,7 @@ final class ProjectReader {
         if (complaint != null) {
             wrong(
                     place,
-                    "\"" + InsideFolder.printable(path) + "\" " + complaint.replace("the folder", "the project"),
+                    "\"" + Printable.of(path) + "\" " + complaint.replace("the folder", "the project"),
                     "write a path inside the project, with slashes");
         }
         return complaint != null ? "generated" : plain;

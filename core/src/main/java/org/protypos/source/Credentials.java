@@ -38,7 +38,7 @@ final class Credentials {
         }
         String[] pair = address.getUserInfo().split(":", 2);
         typed.put(Origin.of(address), basic(pair[0], pair.length == 1 ? "" : pair[1]));
-        return URI.create(address.toString().replaceFirst("//[^/@]*@", "//"));
+        return URI.create(Origin.withoutUser(address.toString()));
     }
 
     /** The value of the header {@code Authorization} for an address, or null. */

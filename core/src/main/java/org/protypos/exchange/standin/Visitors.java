@@ -6,6 +6,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.UnaryOperator;
+import org.protypos.diagnostic.Printable;
 
 /**
  * Who may ask a stand-in. A page of another site can make a browser on this machine send requests here, under the address of
@@ -76,7 +77,6 @@ final class Visitors {
 
     /** A name for a message: whatever no host or origin can hold comes back as a question mark. */
     private static String printable(String text) {
-        String plain = text.replaceAll("[^A-Za-z0-9.:/_\\[\\]-]", "?");
-        return plain.length() > 80 ? plain.substring(0, 77) + "..." : plain;
+        return Printable.of(text.replaceAll("[^A-Za-z0-9.:/_\\[\\]-]", "?"));
     }
 }

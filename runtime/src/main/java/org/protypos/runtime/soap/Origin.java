@@ -26,6 +26,11 @@ public record Origin(String scheme, String host, int port) {
     public static String shown(URI address) {
         String text = address.toString();
         int query = text.indexOf('?');
-        return (query < 0 ? text : text.substring(0, query) + "?...").replaceFirst("(?i)^([a-z+.-]+://)[^/@]*@", "$1");
+        return withoutUser(query < 0 ? text : text.substring(0, query) + "?...");
+    }
+
+    /** An address without the user and the password that may stand in it. */
+    public static String withoutUser(String address) {
+        return address.replaceFirst("(?i)^([a-z+.-]+://)[^/@]*@", "$1");
     }
 }
