@@ -7,6 +7,8 @@ import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Place;
+import org.protypos.diagnostic.Printable;
+import org.protypos.runtime.check.PatternAutomaton;
 import org.protypos.schema.AttributeDeclaration;
 import org.protypos.schema.AttributeUse;
 import org.protypos.schema.Attributes;
@@ -101,12 +103,20 @@ final class SchemaReferences {
         switch (facet.kind()) {
             case "pattern" -> {
                 try {
-                    SchemaPattern.of(facet.value());
+                    long states = SchemaPattern.of(facet.value()).states();
+                    if (states > PatternAutomaton.MOST_STATES) {
+                        findings.warning(
+                                "pattern-size",
+                                facet.place(),
+                                "the pattern \"" + Printable.of(facet.value()) + "\" repeats what it repeats more than "
+                                        + PatternAutomaton.MOST_STATES + " times over",
+                                "write it with smaller counts; until then values that take long to match are not held to it");
+                    }
                 } catch (IllegalArgumentException e) {
                     findings.warning(
                             "pattern-syntax",
                             facet.place(),
-                            "the pattern \"" + facet.value() + "\" cannot be read: " + e.getMessage(),
+                            "the pattern \"" + Printable.of(facet.value()) + "\" cannot be read: " + e.getMessage(),
                             "write it as XML Schema Part 2, appendix F says; until then it is not checked");
                 }
             }

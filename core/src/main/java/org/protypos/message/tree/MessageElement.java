@@ -16,8 +16,9 @@ public final class MessageElement {
     private final QName name;
     private final Place place;
     private MessageElement parent;
-    private final Map<String, String> prefixes = new LinkedHashMap<>();
-    private final Map<QName, String> attributes = new LinkedHashMap<>();
+    // Elements are many, and most of them have none of either.
+    private Map<String, String> prefixes;
+    private Map<QName, String> attributes;
     private final List<Object> content = new ArrayList<>();
 
     /**
@@ -54,17 +55,19 @@ public final class MessageElement {
 
     /** The prefixes that it declares; may be added to. */
     public Map<String, String> prefixes() {
+        prefixes = prefixes == null ? new LinkedHashMap<>() : prefixes;
         return prefixes;
     }
 
     /** Its attributes, namespace declarations not among them; may be added to. */
     public Map<QName, String> attributes() {
+        attributes = attributes == null ? new LinkedHashMap<>() : attributes;
         return attributes;
     }
 
     /** An attribute's value, or null. */
     public String attribute(String namespace, String local) {
-        return attributes.get(new QName(namespace, local));
+        return attributes == null ? null : attributes.get(new QName(namespace, local));
     }
 
     /** Its content in order: {@link String} for text, {@link MessageElement} for elements. */
@@ -119,7 +122,7 @@ public final class MessageElement {
     /** The namespace that a prefix stands for here, or null; the empty prefix stands for the default namespace. */
     public String namespaceOf(String prefix) {
         for (MessageElement element = this; element != null; element = element.parent) {
-            String namespace = element.prefixes.get(prefix);
+            String namespace = element.prefixes == null ? null : element.prefixes.get(prefix);
             if (namespace != null) {
                 return namespace;
             }

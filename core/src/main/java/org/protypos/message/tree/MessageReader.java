@@ -18,6 +18,9 @@ import org.protypos.source.TagFinder;
 public final class MessageReader {
     private static final int MOST_DEPTH = 400;
 
+    /** Each is kept with its place: more of them take more memory than a command should. */
+    private static final int MOST_ELEMENTS = 2_000_000;
+
     private MessageReader() {}
 
     /** Reads a message that is there as text; gives null when it is not well-formed, whatever is wrong with it. */
@@ -65,10 +68,26 @@ public final class MessageReader {
         TagFinder tags = new TagFinder(text.text());
         MessageElement root = null;
         MessageElement open = null;
+        // Comments cut text into pieces, as many as somebody likes.
+        StringBuilder pieces = new StringBuilder();
         int depth = 0;
+        int count = 0;
         while (true) {
-            switch (scanner.next()) {
+            int event = scanner.next();
+            if (event == XMLStreamConstants.CHARACTERS) {
+                pieces.append(scanner.getText());
+                continue;
+            }
+            if (open != null) {
+                open.add(pieces.toString());
+            }
+            pieces.setLength(0);
+            switch (event) {
                 case XMLStreamConstants.START_ELEMENT -> {
+                    if (++count > MOST_ELEMENTS) {
+                        throw new XMLStreamException(
+                                "there are more than " + MOST_ELEMENTS + " elements in it", scanner.getLocation());
+                    }
                     MessageElement element = element(scanner, text.at(tags.next()));
                     if (open == null) {
                         root = element;
@@ -85,13 +104,8 @@ public final class MessageReader {
                     open = open.parent();
                     depth--;
                 }
-                case XMLStreamConstants.END_DOCUMENT -> {
-                    return root;
-                }
                 default -> {
-                    if (open != null) {
-                        open.add(scanner.getText());
-                    }
+                    return root;
                 }
             }
         }

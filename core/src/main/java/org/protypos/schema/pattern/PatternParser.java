@@ -148,6 +148,9 @@ final class PatternParser {
 
     /** Everything behind the opening bracket, the closing one included. */
     private String characterClass() {
+        if (++depth > MOST_DEPTH) {
+            throw wrong("brackets are nested too deep");
+        }
         StringBuilder java = new StringBuilder("[");
         if (comes('^')) {
             at++;
@@ -162,11 +165,13 @@ final class PatternParser {
                     throw wrong("what is taken out of a character class stands at its end");
                 }
                 at++;
+                depth--;
                 return "[" + java + "]&&[^" + without + "]]";
             }
             member(java);
         }
         at++;
+        depth--;
         return java.append(']').toString();
     }
 

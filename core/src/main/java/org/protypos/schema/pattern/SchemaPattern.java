@@ -34,6 +34,28 @@ public final class SchemaPattern {
         return java.toString();
     }
 
+    /** How many states an automaton needs for it, about; saturated at {@link Integer#MAX_VALUE}. */
+    public long states() {
+        return states(root);
+    }
+
+    private static long states(PatternNode node) {
+        long count = 1;
+        if (node instanceof PatternNode.Pieces pieces) {
+            count = pieces.pieces().stream().mapToLong(SchemaPattern::states).sum();
+        } else if (node instanceof PatternNode.Branches branches) {
+            count = branches.branches().stream()
+                    .mapToLong(branch -> states(branch) + 1)
+                    .sum();
+        } else if (node instanceof PatternNode.Repeated repeated) {
+            boolean endless = repeated.most() == Integer.MAX_VALUE;
+            long times = endless ? repeated.least() + 1L : repeated.most();
+            long forks = endless ? 1 : repeated.most() - repeated.least();
+            count = states(repeated.piece()) * times + forks;
+        }
+        return Math.min(Integer.MAX_VALUE, count);
+    }
+
     private static void append(PatternNode node, StringBuilder java) {
         if (node instanceof PatternNode.Characters characters) {
             java.append(characters.java());

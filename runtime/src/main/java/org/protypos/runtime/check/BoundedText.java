@@ -2,21 +2,27 @@ package org.protypos.runtime.check;
 
 /**
  * Text to be matched against a pattern of the contract. Some patterns take for ever on some texts: each look at a
- * character is counted, and beyond a bound the match is given up.
+ * character is counted, and beyond a bound, which grows with the text, the match is given up.
  */
 final class BoundedText implements CharSequence {
-    private static final int MOST_LOOKS = 5_000_000;
+    private static final int LOOKS = 2_000;
+    private static final int LOOKS_PER_CHARACTER = 100;
 
-    private final CharSequence text;
-    private final int[] looks;
+    private final String text;
+    private long left;
 
-    BoundedText(CharSequence text) {
-        this(text, new int[1]);
+    BoundedText(String text) {
+        this.text = text;
+        left = LOOKS + (long) LOOKS_PER_CHARACTER * text.length();
     }
 
-    private BoundedText(CharSequence text, int[] looks) {
-        this.text = text;
-        this.looks = looks;
+    /** The match was given up. */
+    static final class TooSlowException extends RuntimeException {
+        private static final long serialVersionUID = 1L;
+
+        TooSlowException() {
+            super(null, null, false, false);
+        }
     }
 
     @Override
@@ -26,15 +32,15 @@ final class BoundedText implements CharSequence {
 
     @Override
     public char charAt(int index) {
-        if (++looks[0] > MOST_LOOKS) {
-            throw new IllegalStateException("the pattern takes too long on this text");
+        if (--left < 0) {
+            throw new TooSlowException();
         }
         return text.charAt(index);
     }
 
     @Override
     public CharSequence subSequence(int start, int end) {
-        return new BoundedText(text.subSequence(start, end), looks);
+        return text.subSequence(start, end);
     }
 
     @Override

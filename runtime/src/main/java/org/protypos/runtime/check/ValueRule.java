@@ -6,7 +6,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.function.UnaryOperator;
-import java.util.regex.Pattern;
 import javax.xml.namespace.QName;
 import org.protypos.runtime.value.Lexical;
 import org.protypos.runtime.value.Order;
@@ -91,22 +90,9 @@ public final class ValueRule {
      * @param java the same as a regular expression of the platform
      */
     public ValueRule pattern(String pattern, String java) {
-        Pattern[] compiled = new Pattern[1];
-        return with((of, text, namespaces) -> {
-            if (compiled[0] == null) {
-                compiled[0] = Pattern.compile(java);
-            }
-            return matches(compiled[0], text) ? null : shown(text) + " does not match " + pattern;
-        });
-    }
-
-    private static boolean matches(Pattern pattern, String text) {
-        try {
-            return pattern.matcher(new BoundedText(text)).matches();
-        } catch (IllegalStateException | StackOverflowError e) {
-            // Whether it matches cannot be told within reason, and what cannot be told is not held against the text.
-            return true;
-        }
+        TextPattern matcher = new TextPattern(java);
+        return with(
+                (of, text, namespaces) -> matcher.matches(text) ? null : shown(text) + " does not match " + pattern);
     }
 
     /** The value is one of some. */

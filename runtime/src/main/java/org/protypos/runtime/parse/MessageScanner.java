@@ -4,6 +4,7 @@ import java.io.InputStream;
 import java.util.Arrays;
 import java.util.HashSet;
 import java.util.Set;
+import java.util.function.IntFunction;
 import javax.xml.XMLConstants;
 import javax.xml.stream.XMLStreamException;
 
@@ -15,6 +16,10 @@ import javax.xml.stream.XMLStreamException;
 public final class MessageScanner extends TokenScanner {
     private static final int MOST_ATTRIBUTES = 10_000;
     private static final int FEW = 8;
+    private static final int FIRST_SIZE = 32;
+
+    /** Longer lists than that are given up when a message ends. */
+    private static final int MOST_KEPT = 1_024;
 
     /** Nearly every message begins like that: it need not be looked at closely. */
     static final String USUAL_DECLARATION = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>";
@@ -23,16 +28,16 @@ public final class MessageScanner extends TokenScanner {
     private boolean empty;
     private boolean rootCame;
     private int depth;
-    private Symbols.Name[] open = new Symbols.Name[32];
-    private int[] outerBindings = new int[32];
+    private Symbols.Name[] open = new Symbols.Name[FIRST_SIZE];
+    private int[] outerBindings = new int[FIRST_SIZE];
     private int bindings;
-    private Symbols.Prefix[] boundPrefixes = new Symbols.Prefix[16];
-    private String[] boundNamespaces = new String[16];
-    private String[] hiddenNamespaces = new String[16];
+    private Symbols.Prefix[] boundPrefixes = new Symbols.Prefix[FIRST_SIZE];
+    private String[] boundNamespaces = new String[FIRST_SIZE];
+    private String[] hiddenNamespaces = new String[FIRST_SIZE];
     private int attributes;
-    private Symbols.Name[] attributeNames = new Symbols.Name[16];
-    private String[] attributeValues = new String[16];
-    private int tag;
+    private Symbols.Name[] attributeNames = new Symbols.Name[FIRST_SIZE];
+    private String[] attributeValues = new String[FIRST_SIZE];
+    private long tag;
 
     /**
      * Begins with a message.
@@ -48,7 +53,6 @@ public final class MessageScanner extends TokenScanner {
         depth = 0;
         unbind(0);
         attributes = 0;
-        symbols.begin();
         open(in, encoding);
         if (isAt(USUAL_DECLARATION)) {
             at += USUAL_DECLARATION.length();
@@ -60,8 +64,28 @@ public final class MessageScanner extends TokenScanner {
     /** Ends with a message: what took much memory is given up. */
     @Override
     public void close() {
+        unbind(0);
+        symbols.close();
         shrink();
         text.close();
+        open = kept(open, Symbols.Name[]::new);
+        boundPrefixes = kept(boundPrefixes, Symbols.Prefix[]::new);
+        boundNamespaces = kept(boundNamespaces, String[]::new);
+        hiddenNamespaces = kept(hiddenNamespaces, String[]::new);
+        attributeNames = kept(attributeNames, Symbols.Name[]::new);
+        attributeValues = kept(attributeValues, String[]::new);
+        if (outerBindings.length != open.length) {
+            outerBindings = new int[open.length];
+        }
+    }
+
+    /** Empties what is small enough to be used again, and replaces the rest. */
+    private static <T> T[] kept(T[] used, IntFunction<T[]> make) {
+        if (used.length > MOST_KEPT) {
+            return make.apply(FIRST_SIZE);
+        }
+        Arrays.fill(used, null);
+        return used;
     }
 
     private void declaration() throws XMLStreamException {

@@ -1,23 +1,28 @@
 package org.protypos.runtime.parse;
 
+import java.security.SecureRandom;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.Map;
-import java.util.Random;
 import javax.xml.XMLConstants;
 
 /** The names that came so far, each once, with what their prefixes stand for at present. */
 final class Symbols {
-    /** More than that and the names are forgotten before the next message. */
+    /** More names than that, or more characters in them, and they are forgotten when the message ends. */
     private static final int MOST = 4_096;
+
+    private static final int MOST_CHARACTERS = 1 << 16;
 
     private static final int FIRST_SIZE = 128;
 
     /** Nobody can know which names fall together, so nobody can make up many that do. */
-    private static final int FACTOR = new Random().nextInt() | 1;
+    private static final long KEY = new SecureRandom().nextLong();
+
+    private static final long FACTOR = new SecureRandom().nextLong() | 1;
 
     private Name[] table = new Name[FIRST_SIZE];
     private int size;
+    private int characters;
     private Map<String, Prefix> prefixes = new HashMap<>();
 
     /** A prefix and the namespace that it stands for, null when it is not declared. */
@@ -36,11 +41,11 @@ final class Symbols {
         final String text;
         final Prefix prefix;
         final String local;
-        private final int hash;
+        private final long hash;
         private Name next;
-        int usedIn;
+        long usedIn;
 
-        private Name(String text, int hash, Prefix prefix, String local) {
+        private Name(String text, long hash, Prefix prefix, String local) {
             this.text = text;
             this.hash = hash;
             this.prefix = prefix;
@@ -55,15 +60,16 @@ final class Symbols {
     private void clear() {
         table = new Name[FIRST_SIZE];
         size = 0;
+        characters = 0;
         prefixes = new HashMap<>();
         prefixes.put("", new Prefix("", ""));
         prefixes.put("xml", new Prefix("xml", XMLConstants.XML_NS_URI));
         prefixes.put("xmlns", new Prefix("xmlns", XMLConstants.XMLNS_ATTRIBUTE_NS_URI));
     }
 
-    /** Gets ready for another message. */
-    void begin() {
-        if (size > MOST) {
+    /** Ends with a message: gives the names up when they are too many to be kept for the next. */
+    void close() {
+        if (size > MOST || characters > MOST_CHARACTERS || prefixes.size() > MOST) {
             clear();
         }
     }
@@ -78,17 +84,27 @@ final class Symbols {
         return prefixes.computeIfAbsent(name, any -> new Prefix(name, null));
     }
 
-    static int next(int hash, char c) {
-        return hash * FACTOR + c;
+    /** What a name's hash begins with. */
+    static long hash() {
+        return KEY;
+    }
+
+    /**
+     * Takes a character into a hash. A product alone would be a polynomial of the factor, and there are texts that fall
+     * together for every factor; the upper half of each product, folded into the lower, leaves no such rule.
+     */
+    static long next(long hash, char c) {
+        long product = (hash ^ c) * FACTOR;
+        return product ^ product >>> 32;
     }
 
     /**
      * The name that some characters are.
      *
-     * @param hash made of all of them with {@link #next}, from 0 on
+     * @param hash made of all of them with {@link #next}, from {@link #hash} on
      * @return the name, or null when it is none in a document with namespaces (Namespaces in XML, section 4)
      */
-    Name find(char[] from, int start, int length, int hash) {
+    Name find(char[] from, int start, int length, long hash) {
         int slot = slot(hash);
         for (Name name = table[slot]; name != null; name = name.next) {
             if (name.hash == hash && same(name.text, from, start, length)) {
@@ -98,8 +114,8 @@ final class Symbols {
         return add(new String(from, start, length), hash, slot);
     }
 
-    private int slot(int hash) {
-        return (hash ^ hash >>> 16) & table.length - 1;
+    private int slot(long hash) {
+        return (int) hash & table.length - 1;
     }
 
     private static boolean same(String text, char[] from, int start, int length) {
@@ -114,7 +130,7 @@ final class Symbols {
         return true;
     }
 
-    private Name add(String text, int hash, int slot) {
+    private Name add(String text, long hash, int slot) {
         int colon = text.indexOf(':');
         String local = text.substring(colon + 1);
         boolean sound = colon != 0
@@ -127,6 +143,7 @@ final class Symbols {
         Name name = new Name(text, hash, prefix(colon < 0 ? "" : text.substring(0, colon)), local);
         name.next = table[slot];
         table[slot] = name;
+        characters += text.length();
         if (++size > table.length) {
             grow();
         }

@@ -23,7 +23,7 @@ abstract class TokenScanner extends CharWindow {
 
     final Symbols.Name name() throws XMLStreamException {
         mark = at;
-        int hash = 0;
+        long hash = Symbols.hash();
         boolean ascii = true;
         while (at < end || more()) {
             char c = buffer[at];

@@ -8,6 +8,7 @@ public final class Description {
 
     private final StringBuilder text = new StringBuilder();
     private boolean first = true;
+    private int members;
 
     Description(String typeName) {
         text.append(typeName).append('{');
@@ -20,6 +21,7 @@ public final class Description {
      * @param value its value; null and empty collections are left out
      */
     public void member(String name, Object value) {
+        members++;
         if (value == null || value instanceof Collection<?> many && many.isEmpty()) {
             return;
         }
@@ -37,6 +39,11 @@ public final class Description {
         for (int i = 0; i < Math.min(SHOWN_BYTES, bytes.length); i++) {
             text.append(i == 0 ? " " : "").append(String.format("%02x", bytes[i]));
         }
+    }
+
+    /** How many members there are, absent ones among them. */
+    int members() {
+        return members;
     }
 
     String text() {

@@ -133,6 +133,11 @@ final class XmlAttributes {
         return statedNil;
     }
 
+    /** Whether there are any, those of the instance namespace among them. */
+    boolean areAnyThere() {
+        return count > 0 || statedType != null || !instance.isEmpty();
+    }
+
     boolean areThere() {
         return count > 0;
     }
@@ -157,6 +162,7 @@ final class XmlAttributes {
             if (!taken[i] && allowed.test(namespaces[i])) {
                 taken[i] = true;
                 takenCount++;
+                cursor.affordAttributes(1);
                 into.put(new QName(namespaces[i], names[i]), values[i]);
                 cursor.rememberPrefixes(values[i], prefixes);
             }
@@ -165,6 +171,7 @@ final class XmlAttributes {
 
     /** Takes all, those of the instance namespace among them. */
     void takeAll(Map<QName, String> into, Map<String, String> prefixes) {
+        cursor.affordAttributes(count + instance.size());
         for (int i = 0; i < count; i++) {
             into.put(new QName(namespaces[i], names[i]), values[i]);
             cursor.rememberPrefixes(values[i], prefixes);

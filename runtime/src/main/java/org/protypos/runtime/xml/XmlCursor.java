@@ -25,6 +25,7 @@ final class XmlCursor {
     private final XMLStreamReader reader;
     private final XmlLimits limits;
     private final Lenience lenience;
+    private final MemoryBudget budget;
     private String namespace;
     private String local;
     private boolean taken;
@@ -41,6 +42,7 @@ final class XmlCursor {
         this.reader = reader;
         this.limits = limits;
         this.lenience = lenience;
+        budget = new MemoryBudget(limits.memory());
         attributes = new XmlAttributes(this, reader);
         step();
     }
@@ -171,10 +173,33 @@ final class XmlCursor {
     }
 
     private void onStart() {
+        afford(budget.element());
         children[depth]++;
         local = reader.getLocalName();
         String uri = reader.getNamespaceURI();
         namespace = uri == null ? "" : uri;
+    }
+
+    /** Ends the reading when the message asks for too much. */
+    private void afford(boolean enough) {
+        if (!enough) {
+            throw error(budget.exceeded(), null);
+        }
+    }
+
+    /** Takes the memory that an object of the message needs. */
+    void afford(XmlObject value) {
+        afford(budget.object(value));
+    }
+
+    /** Takes the memory that attributes need which are kept by their names. */
+    void affordAttributes(int count) {
+        afford(budget.attributes(count));
+    }
+
+    private String affordable(String text) {
+        afford(budget.text(text.length()));
+        return text;
     }
 
     private int next() {
@@ -275,7 +300,7 @@ final class XmlCursor {
                     if (included != null && !text.isBlank()) {
                         throw error("text and a reference to binary content stand side by side", null);
                     }
-                    return text;
+                    return affordable(text);
                 }
                 default -> {
                     if (included == null && atInclusion()) {
@@ -344,13 +369,13 @@ final class XmlCursor {
                 case XMLStreamConstants.START_ELEMENT -> {
                     if (!atInclusion()) {
                         onStart();
-                        return text.toString();
+                        return affordable(text.toString());
                     }
                     text.append(base64(inclusion()));
                 }
                 default -> {
                     local = null;
-                    return text.toString();
+                    return affordable(text.toString());
                 }
             }
         }

@@ -244,6 +244,7 @@ public final class XmlInput extends ScalarInput {
         if (takeLacking()) {
             return null;
         }
+        cursor.afford(group);
         group.readElements(this);
         return group;
     }
@@ -253,6 +254,7 @@ public final class XmlInput extends ScalarInput {
         if (!attributes.ofInstance().isEmpty() && !(value instanceof XmlTree)) {
             value.notes().keepOwn(attributes.ofInstance());
         }
+        cursor.afford(value);
         XmlObject around = current;
         current = value;
         value.readAttributes(this);
@@ -656,6 +658,11 @@ public final class XmlInput extends ScalarInput {
     public String asideAttribute(String name) {
         cursor.loadAttributes();
         return attributes.aside(name);
+    }
+
+    /** Whether the element being read has any attribute but nil. */
+    boolean hasAttributes() {
+        return attributes.areAnyThere();
     }
 
     void takeAttributes(Map<QName, String> into, Map<String, String> prefixes) {

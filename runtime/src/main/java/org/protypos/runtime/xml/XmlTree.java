@@ -11,17 +11,20 @@ import org.protypos.runtime.attach.Attachment;
  * Content that no type of the contract describes, kept as it came: attributes, text and elements in their order.
  */
 public final class XmlTree extends XmlObject {
-    private final Map<QName, String> attributes = new LinkedHashMap<>();
-    private final Map<String, String> prefixes = new LinkedHashMap<>();
-    private final List<Object> content = new ArrayList<>();
+    // Trees are many, and most of them have little: each of these is there when somebody asks for it.
+    private Map<QName, String> attributes;
+    private Map<String, String> prefixes;
+    private List<Object> content;
 
     /** The attributes by name; may be changed. */
     public Map<QName, String> attributes() {
+        attributes = attributes == null ? new LinkedHashMap<>() : attributes;
         return attributes;
     }
 
     /** The prefixes that the content may use inside values, with their namespaces; may be changed. */
     public Map<String, String> prefixes() {
+        prefixes = prefixes == null ? new LinkedHashMap<>() : prefixes;
         return prefixes;
     }
 
@@ -30,13 +33,22 @@ public final class XmlTree extends XmlObject {
      * Attachment} may be put in for binary content that is to travel beside the message; what came so is text.
      */
     public List<Object> content() {
+        content = content == null ? new ArrayList<>() : content;
         return content;
+    }
+
+    private Map<QName, String> known() {
+        return attributes == null ? Map.of() : attributes;
+    }
+
+    private List<Object> present() {
+        return content == null ? List.of() : content;
     }
 
     /** The text of the content with that of the elements in it. */
     public String text() {
         StringBuilder text = new StringBuilder();
-        for (Object item : content) {
+        for (Object item : present()) {
             if (item instanceof XmlElement<?> element) {
                 text.append(
                         element.value() instanceof XmlTree tree
@@ -53,49 +65,54 @@ public final class XmlTree extends XmlObject {
 
     @Override
     Map<String, String> localPrefixes() {
-        return prefixes;
+        return prefixes == null ? Map.of() : prefixes;
     }
 
     @Override
     protected void readAttributes(XmlInput in) {
-        in.takeAttributes(attributes, prefixes);
-    }
-
-    @Override
-    protected void readBody(XmlInput in) {
-        in.mixed(content);
-        for (Object item : content) {
-            if (item instanceof String part) {
-                prefixes.putAll(in.prefixesIn(part, false));
-            }
+        if (in.hasAttributes()) {
+            in.takeAttributes(attributes(), prefixes());
         }
     }
 
     @Override
+    protected void readBody(XmlInput in) {
+        List<Object> came = new ArrayList<>();
+        in.mixed(came);
+        for (Object item : came) {
+            Map<String, String> used = item instanceof String part ? in.prefixesIn(part, false) : Map.of();
+            if (!used.isEmpty()) {
+                prefixes().putAll(used);
+            }
+        }
+        content = came.isEmpty() ? null : came;
+    }
+
+    @Override
     protected void writeAttributes(XmlOutput out) {
-        attributes.forEach((name, value) -> out.attribute(name.getNamespaceURI(), name.getLocalPart(), value));
+        known().forEach((name, value) -> out.attribute(name.getNamespaceURI(), name.getLocalPart(), value));
     }
 
     @Override
     protected void writeBody(XmlOutput out) {
-        out.mixed(content);
+        out.mixed(present());
     }
 
     @Override
     protected void describe(Description to) {
-        attributes.forEach((name, value) -> to.member(name.toString(), value));
-        to.member("content", content);
+        known().forEach((name, value) -> to.member(name.toString(), value));
+        to.member("content", present());
     }
 
     @Override
     public boolean equals(Object other) {
         return super.equals(other)
-                && ((XmlTree) other).attributes.equals(attributes)
-                && ((XmlTree) other).content.equals(content);
+                && ((XmlTree) other).known().equals(known())
+                && ((XmlTree) other).present().equals(present());
     }
 
     @Override
     public int hashCode() {
-        return attributes.hashCode() * 31 + content.hashCode();
+        return known().hashCode() * 31 + present().hashCode();
     }
 }

@@ -7,6 +7,7 @@ import java.io.StringReader;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import javax.xml.XMLConstants;
 import javax.xml.transform.stream.StreamSource;
@@ -163,11 +164,65 @@ class ValueRuleTest {
     /** A pattern that takes for ever on some text is given up, and the text is not held to it. */
     @Test
     @Timeout(20)
-    void patternsThatTakeForEverAreGivenUp() {
-        ValueRule rule = ValueRule.of("string").pattern("([a]*a){25}b", "([a]*a){25}b");
-        assertThat(rule.complaint("a".repeat(20) + "c", null)).isNotNull();
-        assertThat(rule.complaint("a".repeat(90) + "c", null)).isNull();
-        assertThat(rule.complaint("a".repeat(30) + "b", null)).isNull();
+    void patternsWithManyWaysThroughThemAreDecidedAllTheSame() {
+        ValueRule rule = ValueRule.of("string").pattern("([a]*a){25}b", "(?:[a]*a){25}b");
+        for (int length : new int[] {20, 24, 25, 26, 90, 100_000}) {
+            assertThat(rule.complaint("a".repeat(length) + "c", null)).isNotNull();
+            assertThat(rule.complaint("a".repeat(length) + "b", null) == null).isEqualTo(length >= 25);
+        }
+        ValueRule deep = ValueRule.of("string").pattern("(a|b)*", "(?:(?:a|b))*");
+        assertThat(deep.complaint("ab".repeat(500_000), null)).isNull();
+        assertThat(deep.complaint("ab".repeat(500_000) + "c", null)).isNotNull();
+    }
+
+    /** Patterns made up at random, and texts that match or nearly do: both matchers decide alike. */
+    @Test
+    void theAutomatonDecidesAsThePlatformDoes() {
+        Random random = new Random(20);
+        int matching = 0;
+        for (int i = 0; i < 3_000; i++) {
+            String java = pattern(random, 3);
+            PatternAutomaton automaton = PatternAutomaton.of(java);
+            for (int j = 0; j < 20; j++) {
+                String text =
+                        text(random, "ab-\u00e9\u4e2d\ud83d\ude00".codePoints().toArray());
+                assertThat(automaton.matches(text))
+                        .as("%s against %s", text, java)
+                        .isEqualTo(Pattern.matches(java, text));
+                matching += Pattern.matches(java, text) ? 1 : 0;
+            }
+        }
+        assertThat(matching).isBetween(5_000, 50_000);
+        assertThat(PatternAutomaton.of("(?:(?:(?:a{0,1000}){0,1000}))*")).isNull();
+        assertThat(PatternAutomaton.of("(?:(?:(?:(?:){1000}){1000}){1000}){1000}"))
+                .isNull();
+    }
+
+    private static String text(Random random, int[] characters) {
+        StringBuilder text = new StringBuilder();
+        for (int length = random.nextInt(7); length > 0; length--) {
+            text.appendCodePoint(characters[random.nextInt(characters.length)]);
+        }
+        return text.toString();
+    }
+
+    private static String pattern(Random random, int depth) {
+        String[] sets = {"a", "b", "\\-", "[a-b]", "[^\\n\\r]", "[[\\p{L}]&&[^[a]]]", "\\x{1f600}", "[\\x{4e2d}\\-]"};
+        String[] quantifiers = {"", "", "", "?", "*", "+", "{2,2}", "{0,2}", "{1,3}", "{2,}"};
+        StringBuilder text = new StringBuilder();
+        for (int pieces = random.nextInt(3) + (depth == 3 ? 1 : 0); pieces > 0; pieces--) {
+            if (depth > 0 && random.nextInt(3) == 0) {
+                text.append("(?:").append(pattern(random, depth - 1));
+                for (int branches = random.nextInt(3); branches > 0; branches--) {
+                    text.append('|').append(pattern(random, depth - 1));
+                }
+                text.append(')');
+            } else {
+                text.append(sets[random.nextInt(sets.length)]);
+            }
+            text.append(quantifiers[random.nextInt(quantifiers.length)]);
+        }
+        return text.toString();
     }
 
     /** Part 2, section 4.3.1: the length of text is the number of its characters, of which some take two places in Java. */

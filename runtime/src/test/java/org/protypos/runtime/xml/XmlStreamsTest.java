@@ -174,6 +174,19 @@ class XmlStreamsTest {
         assertThatThrownBy(() -> new XmlLimits(0, 1, 1)).isInstanceOf(IllegalArgumentException.class);
     }
 
+    /** Tiny elements become objects many times their size, whatever they hold. */
+    @ParameterizedTest
+    @ValueSource(strings = {"<b/>", "<b> </b>", "<b c='d'/>", "<b>text</b>", "<b><c/></b>"})
+    void theMemoryOfOneMessageIsBounded(String element) {
+        XmlLimits tight = new XmlLimits(64L << 20, 400, 1_000, 1 << 20);
+        assertThat(open("<a>" + element.repeat(1_000) + "</a>", tight).element())
+                .isNotNull();
+        assertThatThrownBy(() ->
+                        open("<a>" + element.repeat(20_000) + "</a>", tight).element())
+                .isInstanceOf(XmlFormatException.class)
+                .hasMessageContaining("take more than 1024 KiB of memory");
+    }
+
     @Test
     void attributesAreTakenOnceAndTheRestRefusedOrKept() {
         XmlInput in = open("<a x='1' p:y='2' xmlns:p='urn:p'/>");
