@@ -31,10 +31,13 @@ final class EmbeddedRuntime {
     private static final List<String> SOAP =
             List.of(("Addressing AttachedParts CallFailedException CallRefusedException Connection"
                             + " ContractDocuments DeclaredFault EncodedMessage Endpoint Envelope Fields Gzip HttpConnection"
-                            + " HttpEndpoint HttpPort Incoming Origin OutsideAddress Redirects Reply Request Secrets SlowSenders SoapConnection SoapEndpoint"
+                            + " HttpEndpoint HttpPort Incoming Origin OutsideAddress Redirects Reply Request Secrets SoapConnection SoapEndpoint"
                             + " SoapFault SoapFeature SoapGuard SoapInterceptor SoapMessage SoapPort SoapServer SoapSettings SoapVersion"
                             + " SpooledBody TextBody UndeclaredFaultException WireLog")
                     .split(" "));
+
+    private static final List<String> HTTP =
+            List.of("Exchange HttpListener Peer Progress RequestBody RequestHead".split(" "));
 
     private static final List<String> SECURITY =
             List.of("Replays SecurityHeader SignatureCheck UsernameCheck UsernameToken XmlSignature".split(" "));
@@ -55,6 +58,7 @@ final class EmbeddedRuntime {
         PARSE.forEach(name -> files.add(file("parse/" + name, packageName)));
         ATTACH.forEach(name -> files.add(file("attach/" + name, packageName)));
         if (soap) {
+            HTTP.forEach(name -> files.add(file("http/" + name, packageName)));
             SOAP.forEach(name -> files.add(file("soap/" + name, packageName)));
             SECURITY.forEach(name -> files.add(file("security/" + name, packageName)));
         }
