@@ -141,6 +141,8 @@ public final class Load {
                     }
                 }))
                 .listBerths(DEPTH);
+        // Head and body are two packets, of which the second would wait for the other side to have acknowledged the first.
+        System.setProperty("sun.net.httpserver.nodelay", "true");
         HttpServer bare = HttpServer.create(here, 0);
         bare.setExecutor(Executors.newFixedThreadPool(256));
         bare.createContext("/desk", exchange -> {

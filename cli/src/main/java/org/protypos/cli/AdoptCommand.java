@@ -6,11 +6,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
 import org.protypos.contract.Contract;
-import org.protypos.contract.ContractReader;
 import org.protypos.diagnostic.Finding;
 import org.protypos.project.Adoption;
 import org.protypos.project.Project;
-import org.protypos.source.DocumentGatherer;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -61,7 +59,7 @@ final class AdoptCommand implements Callable<Integer> {
                     "type: protypos refresh " + called + ", or choose another --name");
             return ExitStatus.CONTRACT;
         }
-        Contract contract = ContractReader.read(DocumentGatherer.gather(arguments.names(), arguments.catalog()));
+        Contract contract = arguments.gather();
         if (!contract.isSound() || !project.findings().isEmpty()) {
             List<Finding> findings = new ArrayList<>(project.findings());
             findings.addAll(contract.findings());

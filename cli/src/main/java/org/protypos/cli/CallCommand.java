@@ -97,11 +97,8 @@ final class CallCommand implements Callable<Integer> {
             description = "How long to wait; 30 if not given.")
     private int timeout;
 
-    @Option(
-            names = "--catalog",
-            paramLabel = "FILE",
-            description = "An OASIS XML catalog that maps addresses and namespaces to local documents.")
-    private Path catalog;
+    @Mixin
+    private Sources sources;
 
     @Option(
             names = "--save",
@@ -168,7 +165,7 @@ final class CallCommand implements Callable<Integer> {
             terminal.refuse(findings.sorted(), "nothing was sent", json);
             return ExitStatus.CONTRACT;
         }
-        ContractArguments arguments = ContractArguments.of(contract, catalog, spec);
+        ContractArguments arguments = ContractArguments.of(contract, sources, spec);
         Contract read = arguments.read();
         if (!read.isSound()) {
             terminal.refuse(read.findings(), "nothing was sent", json);

@@ -11,11 +11,10 @@ import java.util.Map;
 import java.util.concurrent.Callable;
 import org.protypos.change.Comparison;
 import org.protypos.contract.Contract;
-import org.protypos.contract.ContractReader;
 import org.protypos.diagnostic.Finding;
-import org.protypos.source.DocumentGatherer;
 import org.protypos.target.java.JavaSurface;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -42,11 +41,8 @@ final class CompareCommand implements Callable<Integer> {
     @Parameters(index = "1", paramLabel = "NEW", description = "The contract to compare it with.")
     private String now;
 
-    @Option(
-            names = "--catalog",
-            paramLabel = "FILE",
-            description = "An OASIS XML catalog that maps addresses and namespaces to local documents.")
-    private Path catalog;
+    @Mixin
+    private Sources sources;
 
     @Option(
             names = "--fail-on",
@@ -115,7 +111,7 @@ final class CompareCommand implements Callable<Integer> {
         int at = name.lastIndexOf('@');
         AdoptedContract adopted = AdoptedContract.named(List.of(at > 0 ? name.substring(0, at) : name));
         if (adopted == null) {
-            return new Side(ContractReader.read(DocumentGatherer.gather(List.of(name), catalog)), null);
+            return new Side(sources.read(List.of(name)), null);
         }
         AdoptedContract then =
                 at > 0 ? Revision.of(adopted.project(), adopted.settings().name(), name.substring(at + 1)) : adopted;

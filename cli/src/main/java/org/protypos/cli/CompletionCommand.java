@@ -105,7 +105,8 @@ final class CompletionCommand implements Callable<Integer> {
         if (contract == null) {
             throw new ParameterException(spec.commandLine(), "name the contract");
         }
-        Contract read = ContractArguments.of(contract, null, spec).read();
+        Contract read =
+                ContractArguments.of(contract, Sources.withoutNetwork(), spec).read();
         return CalledOperation.of(read).stream()
                 .map(called -> called.operation().name())
                 .distinct()

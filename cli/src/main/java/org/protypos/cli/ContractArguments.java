@@ -5,10 +5,8 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import org.protypos.contract.Contract;
-import org.protypos.contract.ContractReader;
-import org.protypos.source.DocumentGatherer;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
@@ -23,11 +21,8 @@ final class ContractArguments {
                             + " contract. Several schema files make one contract.")
     private List<String> contract = new ArrayList<>();
 
-    @Option(
-            names = "--catalog",
-            paramLabel = "FILE",
-            description = "An OASIS XML catalog that maps addresses and namespaces to local documents.")
-    private Path catalog;
+    @Mixin
+    private Sources sources;
 
     @Spec(Spec.Target.MIXEE)
     private CommandSpec spec;
@@ -36,10 +31,10 @@ final class ContractArguments {
     private boolean unreachable;
 
     /** Arguments of a command that takes one contract among other things. */
-    static ContractArguments of(String contract, Path catalog, CommandSpec spec) {
+    static ContractArguments of(String contract, Sources sources, CommandSpec spec) {
         ContractArguments arguments = new ContractArguments();
         arguments.contract = List.of(contract);
-        arguments.catalog = catalog;
+        arguments.sources = sources;
         arguments.spec = spec;
         return arguments;
     }
@@ -50,7 +45,7 @@ final class ContractArguments {
 
     /** The catalog that was given, or null. */
     Path catalog() {
-        return catalog;
+        return sources.catalog();
     }
 
     Contract read() throws IOException {
@@ -59,10 +54,14 @@ final class ContractArguments {
                     spec.commandLine(), "name a contract: a file, a directory, an address, or one of a project");
         }
         adopted = AdoptedContract.named(contract);
-        Contract read =
-                adopted == null ? ContractReader.read(DocumentGatherer.gather(contract, catalog)) : adopted.read();
+        Contract read = adopted == null ? gather() : adopted.read();
         unreachable = isUnreachable(read);
         return read;
+    }
+
+    /** Reads the documents that are named, whatever a project calls so. */
+    Contract gather() {
+        return sources.read(contract);
     }
 
     /** Whether not even the documents that were named could be had when they were read. */

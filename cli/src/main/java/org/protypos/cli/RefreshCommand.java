@@ -9,12 +9,10 @@ import java.util.Map;
 import java.util.concurrent.Callable;
 import org.protypos.change.Comparison;
 import org.protypos.contract.Contract;
-import org.protypos.contract.ContractReader;
 import org.protypos.project.Adoption;
 import org.protypos.project.PinnedContract;
 import org.protypos.project.Project;
 import org.protypos.source.Document;
-import org.protypos.source.DocumentGatherer;
 import org.protypos.target.java.JavaSurface;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -89,7 +87,7 @@ final class RefreshCommand implements Callable<Integer> {
                 .toList();
         Path catalog =
                 pinned.catalog() == null ? null : root.resolve(pinned.catalog()).normalize();
-        Contract fetched = ContractReader.read(DocumentGatherer.gather(origins, catalog));
+        Contract fetched = Sources.read(origins, catalog, terminal);
         if (!fetched.isSound()) {
             terminal.refuse(fetched.findings(), name + " was left as it was", false);
             return ContractArguments.isUnreachable(fetched) ? ExitStatus.OUTSIDE : ExitStatus.CONTRACT;

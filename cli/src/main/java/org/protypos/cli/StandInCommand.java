@@ -23,6 +23,7 @@ import org.protypos.exchange.standin.Relay;
 import org.protypos.exchange.standin.StandIn;
 import org.protypos.message.check.Deviation;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
@@ -77,11 +78,8 @@ final class StandInCommand implements Callable<Integer> {
             description = "With --forward: writes what the service answers, a file for --answers.")
     private Path record;
 
-    @Option(
-            names = "--catalog",
-            paramLabel = "FILE",
-            description = "An OASIS XML catalog that maps addresses and namespaces to local documents.")
-    private Path catalog;
+    @Mixin
+    private Sources sources;
 
     @Override
     public Integer call() throws IOException {
@@ -100,7 +98,7 @@ final class StandInCommand implements Callable<Integer> {
             throw new ParameterException(
                     spec.commandLine(), "--record: " + record + " is there already; take another name or delete it");
         }
-        Contract read = ContractArguments.of(contract, catalog, spec).read();
+        Contract read = ContractArguments.of(contract, sources, spec).read();
         if (!read.isSound()) {
             terminal.refuse(read.findings(), "nothing is served", false);
             return ContractArguments.status(read);

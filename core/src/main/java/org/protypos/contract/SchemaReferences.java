@@ -1,12 +1,10 @@
 package org.protypos.contract;
 
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
-import org.protypos.diagnostic.Place;
 import org.protypos.diagnostic.Printable;
 import org.protypos.runtime.check.PatternAutomaton;
 import org.protypos.schema.AttributeDeclaration;
@@ -19,7 +17,6 @@ import org.protypos.schema.ElementReference;
 import org.protypos.schema.Facet;
 import org.protypos.schema.GroupReference;
 import org.protypos.schema.ModelGroup;
-import org.protypos.schema.ModelGroupDefinition;
 import org.protypos.schema.Particle;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
@@ -29,7 +26,7 @@ import org.protypos.schema.TypeReference;
 import org.protypos.schema.Wildcard;
 import org.protypos.schema.pattern.SchemaPattern;
 
-/** Checks that every name in the schemas leads somewhere and that no type is its own base. */
+/** Checks that every name in the schemas leads somewhere. */
 final class SchemaReferences {
     private final SchemaComponents schema;
     private final Findings findings;
@@ -50,9 +47,7 @@ final class SchemaReferences {
         schema.attributes().values().forEach(this::attribute);
         schema.groups().values().forEach(definition -> group(definition.group()));
         schema.attributeGroups().values().forEach(group -> attributes(group.attributes()));
-        schema.types().values().forEach(this::circularBase);
-        schema.types().values().forEach(this::circularMembers);
-        schema.groups().values().forEach(this::circularGroup);
+        new Circles(schema, findings).check();
     }
 
     private void reference(TypeReference reference) {
@@ -231,81 +226,5 @@ final class SchemaReferences {
                         "write ##any, ##other, ##local, ##targetNamespace or a namespace");
             }
         }
-    }
-
-    private void circularBase(SchemaType type) {
-        Set<QName> seen = new HashSet<>();
-        SchemaType current = type;
-        while (current != null && current.name() != null) {
-            if (!seen.add(current.name())) {
-                if (current.name().equals(type.name())) {
-                    findings.error(
-                            "circular-base",
-                            type.place(),
-                            "the type " + type.name().getLocalPart() + " is derived from itself",
-                            "name another base");
-                }
-                return;
-            }
-            TypeReference base =
-                    current instanceof ComplexType complex ? complex.base() : ((SimpleType) current).base();
-            current = base == null ? null : schema.resolve(base);
-        }
-    }
-
-    private void circularMembers(SchemaType type) {
-        if (type instanceof SimpleType simple && consistsOf(simple, simple.name(), false, new HashSet<>())) {
-            findings.error(
-                    "circular-base",
-                    type.place(),
-                    "the type " + type.name().getLocalPart() + " is a list or a union of itself",
-                    "name another type");
-        }
-    }
-
-    /** Whether a type leads back to another by way of a list or a union. */
-    private boolean consistsOf(SimpleType type, QName wanted, boolean through, Set<QName> seen) {
-        List<TypeReference> parts = new ArrayList<>(type.members());
-        if (type.base() != null) {
-            parts.add(type.base());
-        }
-        boolean here = through || type.variety() != SimpleType.Variety.RESTRICTION;
-        for (TypeReference part : parts) {
-            if (here && wanted.equals(part.name())) {
-                return true;
-            }
-            boolean isNew = part.name() == null || seen.add(part.name());
-            if (isNew && schema.resolve(part) instanceof SimpleType next && consistsOf(next, wanted, here, seen)) {
-                return true;
-            }
-        }
-        return false;
-    }
-
-    private void circularGroup(ModelGroupDefinition definition) {
-        if (reaches(definition.group(), definition.name(), new HashSet<>())) {
-            Place place = definition.place();
-            findings.error(
-                    "circular-group",
-                    place,
-                    "the group " + definition.name().getLocalPart() + " contains itself",
-                    "put an element between");
-        }
-    }
-
-    private boolean reaches(ModelGroup group, QName wanted, Set<QName> seen) {
-        for (Particle particle : group.particles()) {
-            if (particle.term() instanceof ModelGroup inner && reaches(inner, wanted, seen)) {
-                return true;
-            }
-            if (particle.term() instanceof GroupReference reference) {
-                ModelGroupDefinition next = schema.groups().get(reference.name());
-                if (reference.name().equals(wanted)
-                        || next != null && seen.add(reference.name()) && reaches(next.group(), wanted, seen)) {
-                    return true;
-                }
-            }
-        }
-        return false;
     }
 }

@@ -41,12 +41,17 @@ final class Credentials {
         return URI.create(Origin.withoutUser(address.toString()));
     }
 
+    /** Whether somebody has named the server of an address. */
+    boolean isNamed(URI address) {
+        return named.contains(Origin.of(address));
+    }
+
     /** The value of the header {@code Authorization} for an address, or null. */
     String authorization(URI address) throws IOException {
         if (typed.containsKey(Origin.of(address))) {
             return typed.get(Origin.of(address));
         }
-        boolean first = named.contains(Origin.of(address));
+        boolean first = isNamed(address);
         String token = environment.get("PROTYPOS_TOKEN");
         String user = environment.get("PROTYPOS_USER");
         if (first && token != null) {

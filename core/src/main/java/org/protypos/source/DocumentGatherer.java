@@ -24,6 +24,7 @@ import org.protypos.diagnostic.SourceText;
  */
 public final class DocumentGatherer {
     private static final int MOST_DOCUMENTS = 5_000;
+    private static final long MOST_BYTES = 128L << 20;
 
     private final Findings findings = new Findings();
     private final Catalog catalog = new Catalog();
@@ -35,10 +36,13 @@ public final class DocumentGatherer {
     private final List<Element> missing = new ArrayList<>();
     private final Set<URI> mapped = new HashSet<>();
     private final Pins pins;
+    private final Remote remote;
     private URI home;
+    private long bytes;
 
-    private DocumentGatherer(Pins pins) {
+    private DocumentGatherer(Pins pins, Remote remote) {
         this.pins = pins;
+        this.remote = remote;
     }
 
     /**
@@ -47,7 +51,7 @@ public final class DocumentGatherer {
      * @return the documents with everything that went wrong; never fails
      */
     public static Documents gather(Pins pins) {
-        DocumentGatherer gatherer = new DocumentGatherer(pins);
+        DocumentGatherer gatherer = new DocumentGatherer(pins, (address, named) -> null);
         return gatherer.gathered(pins.entries());
     }
 
@@ -59,7 +63,12 @@ public final class DocumentGatherer {
      * @return the documents with everything that went wrong; never fails
      */
     public static Documents gather(List<String> arguments, Path catalog) {
-        return new DocumentGatherer(null).run(arguments, catalog);
+        return gather(arguments, catalog, (address, named) -> null);
+    }
+
+    /** Does the same and asks before each fetch from a web server. */
+    public static Documents gather(List<String> arguments, Path catalog, Remote remote) {
+        return new DocumentGatherer(null, remote).run(arguments, catalog);
     }
 
     private Documents run(List<String> arguments, Path catalogFile) {
@@ -168,8 +177,17 @@ public final class DocumentGatherer {
             return null;
         }
         try {
-            byte[] bytes = fetcher.fetch(location);
-            SourceText text = new SourceText(display(location), Decoder.decode(bytes));
+            byte[] content = fetch(location);
+            bytes += content.length;
+            if (bytes > MOST_BYTES) {
+                findings.error(
+                        "too-many-documents",
+                        place,
+                        "the documents of the contract are longer than " + (MOST_BYTES >> 20) + " MB together",
+                        "name a smaller part of it");
+                return null;
+            }
+            SourceText text = new SourceText(display(location), Decoder.decode(content));
             if (reference != null && !text.text().stripLeading().startsWith("<")) {
                 // What a contract points at may be any file of this machine: nothing of it is shown.
                 findings.error(
@@ -179,9 +197,9 @@ public final class DocumentGatherer {
                         "point to an XML document");
                 return null;
             }
-            Document document = new Document(location, name(location), bytes, text);
+            Document document = new Document(location, name(location), content, text);
             byLocation.put(location, document);
-            Decoder.Broken broken = Decoder.broken(bytes, text.text());
+            Decoder.Broken broken = Decoder.broken(content, text.text());
             if (broken != null) {
                 findings.error(
                         "encoding",
@@ -198,6 +216,15 @@ public final class DocumentGatherer {
             unreachable(reference, display(location), e.getMessage());
         }
         return null;
+    }
+
+    private byte[] fetch(URI location) throws IOException {
+        boolean web = "http".equals(location.getScheme()) || "https".equals(location.getScheme());
+        String refusal = web ? remote.refusal(location, fetcher.isNamed(location)) : null;
+        if (refusal != null) {
+            throw new IOException(refusal);
+        }
+        return fetcher.fetch(location);
     }
 
     private static boolean isRemote(URI location) {
@@ -368,7 +395,7 @@ public final class DocumentGatherer {
     private byte[] external(String publicId, String systemId) {
         URI local = catalog.matchExternal(publicId, systemId);
         try {
-            return local == null ? null : fetcher.fetch(local);
+            return local == null ? null : fetch(local);
         } catch (IOException e) {
             return null;
         }

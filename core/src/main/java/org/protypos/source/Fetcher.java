@@ -42,6 +42,11 @@ final class Fetcher {
         return address.getHost() == null ? address : web.name(address);
     }
 
+    /** Whether somebody has named the server of an address. */
+    boolean isNamed(URI address) {
+        return web.isNamed(address);
+    }
+
     /**
      * Gets a document.
      *

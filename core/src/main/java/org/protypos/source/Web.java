@@ -20,6 +20,9 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.zip.GZIPInputStream;
 import javax.net.ssl.SSLException;
 
@@ -29,6 +32,10 @@ import javax.net.ssl.SSLException;
  */
 final class Web {
     private static final Duration PATIENCE = Duration.ofSeconds(30);
+    /** How long one document may take altogether, and how long all of them. */
+    private static final Duration MOST_TIME = Duration.ofSeconds(60);
+
+    private static final Duration MOST_OF_ALL = Duration.ofMinutes(5);
     private static final int MOST_HOPS = 10;
     private static final int ATTEMPTS = 3;
     private static final long PAUSE = 300;
@@ -39,10 +46,22 @@ final class Web {
 
     private final Map<String, String> environment;
     private final Credentials credentials;
+    private final Duration most;
+    private long spent;
     private HttpClient client;
 
     Web(Map<String, String> environment) {
+        this(environment, MOST_TIME);
+    }
+
+    /**
+     * Makes one with another patience.
+     *
+     * @param most how long one document may take
+     */
+    Web(Map<String, String> environment, Duration most) {
         this.environment = environment;
+        this.most = most;
         this.credentials = new Credentials(environment);
     }
 
@@ -51,12 +70,29 @@ final class Web {
         return credentials.name(address);
     }
 
+    /** Whether somebody has named the server of an address. */
+    boolean isNamed(URI address) {
+        return credentials.isNamed(address);
+    }
+
     /**
      * Gets a document.
      *
      * @throws IOException when it cannot be had; the message says why, for a person
      */
     byte[] fetch(URI address) throws IOException {
+        if (spent > MOST_OF_ALL.toNanos()) {
+            throw new IOException("fetching has taken more than " + MOST_OF_ALL.toMinutes() + " minutes already");
+        }
+        long start = System.nanoTime();
+        try {
+            return tried(address);
+        } finally {
+            spent += System.nanoTime() - start;
+        }
+    }
+
+    private byte[] tried(URI address) throws IOException {
         for (int attempt = 1; ; attempt++) {
             try {
                 return follow(address);
@@ -97,8 +133,8 @@ final class Web {
         throw new IOException("it is redirected more than " + MOST_HOPS + " times");
     }
 
-    private static byte[] document(URI at, HttpResponse<InputStream> response, InputStream body) throws IOException {
-        byte[] bytes = Fetcher.bounded(body);
+    private byte[] document(URI at, HttpResponse<InputStream> response, InputStream body) throws IOException {
+        byte[] bytes = whole(body);
         if (response.headers().firstValue("Content-Encoding").orElse("").equalsIgnoreCase("gzip")) {
             bytes = Fetcher.bounded(new GZIPInputStream(new ByteArrayInputStream(bytes)));
         }
@@ -108,6 +144,35 @@ final class Web {
             throw new IOException(complaint);
         }
         return bytes;
+    }
+
+    /** Reads a body, however slowly it comes, for as long as a document may take. */
+    private byte[] whole(InputStream body) throws IOException {
+        AtomicBoolean late = new AtomicBoolean();
+        CompletableFuture<Void> watch = CompletableFuture.runAsync(
+                () -> {
+                    late.set(true);
+                    try {
+                        body.close();
+                    } catch (IOException e) {
+                        // Who reads is told one way or the other.
+                        late.set(true);
+                    }
+                },
+                CompletableFuture.delayedExecutor(most.toMillis(), TimeUnit.MILLISECONDS));
+        try {
+            byte[] bytes = Fetcher.bounded(body);
+            if (!late.get()) {
+                return bytes;
+            }
+        } catch (IOException e) {
+            if (!late.get()) {
+                throw e;
+            }
+        } finally {
+            watch.cancel(false);
+        }
+        throw new IOException("it did not come to its end within " + most.toSeconds() + " seconds");
     }
 
     private static URI next(URI at, String location) throws IOException {

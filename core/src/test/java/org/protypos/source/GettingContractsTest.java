@@ -14,6 +14,8 @@ import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -24,9 +26,11 @@ import java.util.zip.ZipOutputStream;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** Contracts from web servers that behave as real ones do, and from archives. */
 class GettingContractsTest {
@@ -81,6 +85,11 @@ class GettingContractsTest {
                         "<!DOCTYPE html><html><title> Please\n log in</title><form><input type='password'></form></html>";
             }
             case "/page" -> body = "<html><a href='/desk?wsdl&amp;v=1'>the contract</a></html>";
+            case "/drip" -> {
+                exchange.sendResponseHeaders(200, 0);
+                drip(exchange);
+                return;
+            }
             case "/other" -> body = "<?xml version='1.0'?>\n<html xmlns='http://www.w3.org/1999/xhtml'/>";
             default -> status = 404;
         }
@@ -97,6 +106,19 @@ class GettingContractsTest {
         exchange.sendResponseHeaders(status, bytes.length);
         exchange.getResponseBody().write(bytes);
         exchange.close();
+    }
+
+    /** A byte now and then, so that no single one of them is late. */
+    private static void drip(HttpExchange exchange) throws IOException {
+        try (exchange) {
+            for (int i = 0; i < 400; i++) {
+                exchange.getResponseBody().write(SCHEMA.charAt(i % SCHEMA.length()));
+                exchange.getResponseBody().flush();
+                Thread.sleep(50);
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
     }
 
     private String fetch(String path, Map<String, String> environment) throws IOException {
@@ -193,6 +215,75 @@ class GettingContractsTest {
         assertThatThrownBy(() -> fetch(path, Map.of()))
                 .isInstanceOf(IOException.class)
                 .hasMessage(why.replace("BASE", base));
+    }
+
+    @Test
+    @Timeout(15)
+    void aDocumentThatDripsIsEnded() {
+        Web web = new Web(Map.of(), Duration.ofSeconds(1));
+        assertThatThrownBy(() -> web.fetch(URI.create(base + "/drip")))
+                .isInstanceOf(IOException.class)
+                .hasMessage("it did not come to its end within 1 seconds");
+    }
+
+    @ParameterizedTest
+    @Timeout(5)
+    @ValueSource(
+            strings = {"<input ", "<title ", "<a href='x", "<a href='.xsd.xsd", "<input type=", "<!doctype", "<", " "})
+    void pagesAreRecognisedQuickly(String repeated) {
+        byte[] page = ("<html>" + repeated.repeat(400_000)).getBytes(StandardCharsets.UTF_8);
+        assertThat(WebPage.complaint(page, "text/html", URI.create(base))).startsWith("the answer is a web page");
+    }
+
+    /** Whoever names a file has not asked for what it leads to on some server. */
+    @Test
+    void whatIsFetchedFromServersThatNobodyNamedIsTold(@TempDir Path home) throws IOException {
+        Path local = Files.writeString(
+                home.resolve("local.xsd"),
+                SCHEMA.replace("/>", "><xs:include schemaLocation='" + base + "/bare'/></xs:schema>"));
+        List<String> told = new ArrayList<>();
+        Remote telling = (address, named) -> {
+            told.add(address + " " + named);
+            return null;
+        };
+        assertThat(DocumentGatherer.gather(List.of(local.toString()), null, telling)
+                        .all())
+                .hasSize(2);
+        assertThat(DocumentGatherer.gather(List.of(base + "/bare"), null, telling)
+                        .all())
+                .hasSize(1);
+        assertThat(told).containsExactly(base + "/bare false", base + "/bare true");
+        int before = asked.get();
+        Documents offline = DocumentGatherer.gather(List.of(local.toString()), null, (address, named) -> "not now");
+        assertThat(offline.findings())
+                .extracting(finding -> finding.message())
+                .containsExactly("the document " + base + "/bare cannot be read: not now");
+        assertThat(asked.get()).isEqualTo(before);
+    }
+
+    @Test
+    void catalogsLeadToFilesAlone(@TempDir Path home) throws IOException {
+        String catalog = "<catalog xmlns='urn:oasis:names:tc:entity:xmlns:xml:catalog'>%s</catalog>";
+        Files.writeString(home.resolve("inner.xml"), catalog.formatted("<uri name='urn:x' uri='x.xsd'/>"));
+        Files.writeString(home.resolve("x.xsd"), SCHEMA);
+        Path outer = Files.writeString(
+                home.resolve("outer.xml"),
+                catalog.formatted(
+                        "\n<nextCatalog catalog='inner.xml'/><group><delegateURI uriStartString='urn:y' catalog='"
+                                + base + "/catalog'/></group><uri name='urn:z' uri='::'/>"));
+        Path contract = Files.writeString(
+                home.resolve("contract.xsd"),
+                SCHEMA.replace(
+                        "/>",
+                        "><xs:include schemaLocation='urn:x'/><xs:import namespace='urn:y'/>"
+                                + "<xs:import namespace='urn:z'/></xs:schema>"));
+        Documents documents = DocumentGatherer.gather(List.of(contract.toString()), outer);
+        assertThat(documents.all()).extracting(Document::name).containsExactly("contract.xsd", "x.xsd");
+        assertThat(documents.findings())
+                .extracting(finding -> finding.code() + " " + finding.place().line() + " " + finding.message())
+                .containsExactly("catalog-remote 2 the catalog leads to " + base
+                        + "/catalog, which is no file of this machine and is not asked");
+        assertThat(asked.get()).isZero();
     }
 
     @Test

@@ -11,6 +11,7 @@ import java.util.function.IntFunction;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
@@ -85,6 +86,37 @@ class ContractLimitsTest {
                 .containsExactly("too-wide");
         assertThat(findings(doubling + type("Fits", "<xs:group ref=\"t:d7\"/>")))
                 .isEmpty();
+    }
+
+    /** Each of ten thousand is made from the next; and what goes round in circles is told of each on the circle alone. */
+    @Test
+    @Timeout(60)
+    void chainsThatAreTooLongAndCirclesAreSaid() throws Exception {
+        String[] one = {
+            "<xs:simpleType name='r%1$d'><xs:restriction base='t:r%2$d'/></xs:simpleType>",
+            "<xs:simpleType name='r%1$d'><xs:union memberTypes='xs:int t:r%2$d'/></xs:simpleType>",
+            "<xs:simpleType name='r%1$d'><xs:list><xs:simpleType><xs:restriction base='t:r%2$d'/></xs:simpleType></xs:list>"
+                    + "</xs:simpleType>",
+            "<xs:complexType name='r%1$d'><xs:complexContent><xs:extension base='t:r%2$d'/></xs:complexContent></xs:complexType>",
+            "<xs:group name='r%1$d'><xs:sequence><xs:group ref='t:r%2$d'/></xs:sequence></xs:group>",
+        };
+        String[] last = {
+            "<xs:simpleType name='r%1$d'><xs:restriction base='xs:string'/></xs:simpleType>",
+            "<xs:simpleType name='r%1$d'><xs:restriction base='xs:string'/></xs:simpleType>",
+            "<xs:simpleType name='r%1$d'><xs:restriction base='xs:string'/></xs:simpleType>",
+            "<xs:complexType name='r%1$d'/>",
+            "<xs:group name='r%1$d'><xs:sequence/></xs:group>",
+        };
+        String[] circles = {"circular-base", "circular-base", "circular-base", "circular-base", "circular-group"};
+        for (int kind = 0; kind < one.length; kind++) {
+            String step = one[kind];
+            String chain = each(10_000, i -> step.formatted(i, i + 1));
+            assertThat(findings(chain + last[kind].formatted(10_000)))
+                    .containsOnly("too-deep")
+                    .hasSizeLessThan(3);
+            String circle = each(5, i -> step.formatted(i, (i + 1) % 5)) + each(5, i -> step.formatted(i + 5, i));
+            assertThat(findings(circle)).hasSize(5).containsOnly(circles[kind]);
+        }
     }
 
     @Test

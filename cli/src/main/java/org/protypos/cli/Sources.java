@@ -1,0 +1,60 @@
+package org.protypos.cli;
+
+import java.nio.file.Path;
+import java.util.List;
+import org.protypos.contract.Contract;
+import org.protypos.contract.ContractReader;
+import org.protypos.source.DocumentGatherer;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Spec;
+
+/** Where the documents of a contract come from that its own documents lead to. */
+final class Sources {
+    @Option(
+            names = "--catalog",
+            paramLabel = "FILE",
+            description = "An OASIS XML catalog that maps addresses and namespaces to local documents.")
+    private Path catalog;
+
+    @Option(names = "--offline", description = "Fetches nothing from web servers.")
+    private boolean offline;
+
+    @Spec(Spec.Target.MIXEE)
+    private CommandSpec spec;
+
+    /** The catalog that was given, or null. */
+    Path catalog() {
+        return catalog;
+    }
+
+    /** Without a catalog and without the network. */
+    static Sources withoutNetwork() {
+        Sources sources = new Sources();
+        sources.offline = true;
+        return sources;
+    }
+
+    /** Reads a contract with the catalog that was given. */
+    Contract read(List<String> names) {
+        return offline
+                ? ContractReader.read(
+                        DocumentGatherer.gather(names, catalog, (address, named) -> "nothing is fetched (--offline)"))
+                : read(
+                        names,
+                        catalog,
+                        new Terminal(
+                                spec.commandLine().getOut(), spec.commandLine().getErr()));
+    }
+
+    /** Reads a contract; what is fetched from servers that nobody has named is told as it is. */
+    static Contract read(List<String> names, Path catalog, Terminal terminal) {
+        return ContractReader.read(DocumentGatherer.gather(names, catalog, (address, named) -> {
+            if (!named) {
+                terminal.err().println("fetching " + Terminal.plain(address.toString()));
+                terminal.err().flush();
+            }
+            return null;
+        }));
+    }
+}
