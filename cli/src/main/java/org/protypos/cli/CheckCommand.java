@@ -2,10 +2,8 @@ package org.protypos.cli;
 
 import java.io.IOException;
 import java.io.PrintWriter;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Callable;
@@ -17,6 +15,7 @@ import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.GivenFile;
 import org.protypos.naming.Clash;
+import org.protypos.output.WholeFile;
 import org.protypos.target.java.JavaNames;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -127,11 +126,8 @@ final class CheckCommand implements Callable<Integer> {
         } else {
             text = Suggestions.file(clashes, declared);
         }
-        Path folder = suggest.toAbsolutePath().getParent();
-        Files.createDirectories(folder);
-        Path whole = Files.createTempFile(folder, ".rules", ".new");
-        Files.writeString(whole, text, StandardCharsets.UTF_8);
-        Files.move(whole, suggest, StandardCopyOption.REPLACE_EXISTING);
+        Files.createDirectories(suggest.toAbsolutePath().getParent());
+        WholeFile.write(suggest, text);
         return true;
     }
 }

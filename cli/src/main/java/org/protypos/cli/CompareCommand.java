@@ -2,8 +2,6 @@ package org.protypos.cli;
 
 import java.io.IOException;
 import java.io.PrintWriter;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -12,6 +10,7 @@ import java.util.concurrent.Callable;
 import org.protypos.change.Comparison;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
+import org.protypos.output.WholeFile;
 import org.protypos.target.java.JavaSurface;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -82,7 +81,7 @@ final class CompareCommand implements Callable<Integer> {
                 Comparison.of(before.contract(), after.contract(), before.surface(), after.surface());
         ComparisonView view = new ComparisonView(old, now, result);
         if (html != null) {
-            Files.writeString(html, ComparisonPage.of(view), StandardCharsets.UTF_8);
+            WholeFile.write(html, ComparisonPage.of(view));
         }
         PrintWriter out = terminal.out();
         if (json) {

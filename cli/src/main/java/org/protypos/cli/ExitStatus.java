@@ -1,5 +1,13 @@
 package org.protypos.cli;
 
+import java.io.UncheckedIOException;
+import java.nio.file.AccessDeniedException;
+import java.nio.file.DirectoryNotEmptyException;
+import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.FileSystemException;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.NotDirectoryException;
+
 /** What the program tells its caller at the end. */
 final class ExitStatus {
     static final int DONE = 0;
@@ -15,7 +23,27 @@ final class ExitStatus {
 
     private ExitStatus() {}
 
+    /** What went wrong, for a person; failures of the disk say by themselves no more than the name of a file. */
     static String describe(Throwable failure) {
+        if (failure instanceof UncheckedIOException && failure.getCause() != null) {
+            return failure.getMessage().equals(failure.getCause().toString())
+                    ? describe(failure.getCause())
+                    : failure.getMessage();
+        }
+        if (failure instanceof FileSystemException disk && disk.getFile() != null) {
+            String why = disk instanceof NoSuchFileException
+                    ? "there is no such file or folder"
+                    : disk instanceof FileAlreadyExistsException
+                            ? "it is there already"
+                            : disk instanceof AccessDeniedException
+                                    ? "access is denied"
+                                    : disk instanceof NotDirectoryException
+                                            ? "it is no folder"
+                                            : disk instanceof DirectoryNotEmptyException
+                                                    ? "the folder is not empty"
+                                                    : disk.getReason();
+            return disk.getFile() + (why == null ? "" : ": " + why);
+        }
         return failure.getMessage() == null ? failure.getClass().getSimpleName() : failure.getMessage();
     }
 }

@@ -5,13 +5,13 @@ import java.net.URISyntaxException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.List;
 import org.protypos.output.OutputFolder;
+import org.protypos.output.WholeFile;
 import org.protypos.output.WriteReport;
 import org.protypos.project.PinnedDocument;
 
@@ -53,9 +53,7 @@ final class LastRun {
     void remember() {
         try {
             Files.createDirectories(memory.getParent());
-            Path draft = Files.createTempFile(memory.getParent(), "run", ".new");
-            Files.writeString(draft, fingerprint());
-            Files.move(draft, memory, StandardCopyOption.REPLACE_EXISTING);
+            WholeFile.write(memory, fingerprint());
         } catch (IOException e) {
             // A memory that cannot be written is a slower run next time.
         }

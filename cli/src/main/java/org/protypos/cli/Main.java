@@ -54,8 +54,12 @@ public final class Main {
             return ExitStatus.USAGE;
         });
         int status = line.execute(arguments);
-        out.flush();
         err.flush();
+        // What nobody could be told is no result, however well it was worked out.
+        if (out.checkError()) {
+            new Terminal(out, err).problem("not all of the output could be written", "");
+            return ExitStatus.OUTSIDE;
+        }
         return status;
     }
 

@@ -16,6 +16,7 @@ import java.util.stream.Collectors;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
 import org.protypos.contract.Selection;
+import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.exchange.call.CalledOperation;
 import org.protypos.exchange.call.MessageValues;
@@ -111,6 +112,16 @@ final class SampleCommand implements Callable<Integer> {
         }
         if (made.isEmpty() && !all) {
             throw new ParameterException(spec.commandLine(), nothingChosen(contract, samples));
+        }
+        if (samples.isCut()) {
+            Findings findings = new Findings();
+            findings.warning(
+                    "sample-cut",
+                    null,
+                    "the contract asks for more than 50,000 elements in one message, or for a value of more than 100,000"
+                            + " characters; that much was not made up",
+                    "look for a minOccurs or minLength that is not meant so");
+            new FindingPrinter(terminal.err()).print(findings.sorted());
         }
         return into == null ? print(made) : write(made);
     }

@@ -6,7 +6,6 @@ import java.io.StringWriter;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -19,6 +18,7 @@ import org.protypos.diagnostic.GivenFile;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.message.json.JsonText;
 import org.protypos.message.json.JsonValue;
+import org.protypos.output.WholeFile;
 import org.protypos.project.Project;
 import org.protypos.runtime.soap.WireLog;
 
@@ -127,7 +127,7 @@ record SavedCall(
             }
             yaml.writeEndObject();
         }
-        Files.writeString(file, text.toString(), StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
+        WholeFile.writeNew(file, text.toString());
         return file;
     }
 

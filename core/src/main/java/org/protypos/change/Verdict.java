@@ -1,10 +1,10 @@
 package org.protypos.change;
 
-import java.math.BigDecimal;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.protypos.runtime.value.Lexical;
 
 /**
  * Says for whom a difference breaks something on the wire. What narrows the messages that a contract allows breaks those
@@ -130,9 +130,9 @@ final class Verdict {
             return old == null ? Effect.NARROWS : Effect.WIDENS;
         }
         try {
-            int order = new BigDecimal(now.strip()).compareTo(new BigDecimal(old.strip()));
+            int order = Lexical.parseDecimal(now).compareTo(Lexical.parseDecimal(old));
             return order == 0 ? Effect.NONE : order > 0 == least ? Effect.NARROWS : Effect.WIDENS;
-        } catch (NumberFormatException e) {
+        } catch (IllegalArgumentException e) {
             return Effect.BOTH;
         }
     }

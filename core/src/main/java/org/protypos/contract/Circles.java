@@ -18,11 +18,11 @@ import org.protypos.schema.TypeReference;
 
 /** Checks that no type is derived from itself or made of itself, no group contains itself, and none does so too deep. */
 final class Circles {
-    /** The most steps from a complex type to its last base: each is a class that extends another. */
-    static final int MOST_EXTENSIONS = 200;
-
-    /** The most steps from a simple type to the last that it is made from, and from a group to the last within it. */
-    static final int MOST_STEPS = 2_000;
+    /**
+     * The most steps from a type to the last that it is made from, and from a group to the last within it. Each step of a
+     * complex type is a class that extends another, of which compilers follow some hundreds.
+     */
+    static final int MOST_STEPS = 200;
 
     private final SchemaComponents schema;
     private final Findings findings;
@@ -49,9 +49,10 @@ final class Circles {
                         "the type " + name + " is derived from itself",
                         "name another base");
             }
-            int most = type instanceof ComplexType ? MOST_EXTENSIONS : MOST_STEPS;
-            if (chains.length(type) == most + 1) {
-                tooDeep(type.place(), "the type " + name + " is more than " + most + " steps away from its last base");
+            if (chains.length(type) == MOST_STEPS + 1) {
+                tooDeep(
+                        type.place(),
+                        "the type " + name + " is more than " + MOST_STEPS + " steps away from its last base");
             }
         }
     }

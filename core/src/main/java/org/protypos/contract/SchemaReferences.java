@@ -1,12 +1,14 @@
 package org.protypos.contract;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Printable;
 import org.protypos.runtime.check.PatternAutomaton;
+import org.protypos.runtime.check.ValueRule;
 import org.protypos.schema.AttributeDeclaration;
 import org.protypos.schema.AttributeUse;
 import org.protypos.schema.Attributes;
@@ -79,6 +81,7 @@ final class SchemaReferences {
 
     private void simple(SimpleType simple) {
         simple.facets().forEach(this::facet);
+        simple.facets().forEach(facet -> bound(facet, simple));
         reference(simple.base());
         simple.members().forEach(this::reference);
         if (simple.base() != null && simple.base().name() != null) {
@@ -90,6 +93,30 @@ final class SchemaReferences {
                         "a simple type cannot be made from "
                                 + simple.base().name().getLocalPart() + ", which is not simple",
                         "name a simple type");
+            }
+        }
+    }
+
+    /** A bound is a value of the type that it bounds (XML Schema Part 2, sections 4.3.7 to 4.3.10). */
+    private void bound(Facet facet, SimpleType narrowed) {
+        if (!facet.kind().endsWith("clusive")) {
+            return;
+        }
+        SchemaType type = narrowed;
+        Set<SchemaType> seen = new HashSet<>();
+        while (type instanceof SimpleType simple && simple.base() != null && seen.add(type)) {
+            type = schema.resolve(simple.base());
+            boolean known = type != null && type.name() != null && Builtins.type(type.name()) == type;
+            if (known && ValueRule.of(type.name().getLocalPart()).complaint(facet.value(), null) != null) {
+                findings.warning(
+                        "facet-value",
+                        facet.place(),
+                        "xs:" + facet.kind() + " needs a value of "
+                                + type.name().getLocalPart() + ", not \"" + Printable.of(facet.value()) + "\"",
+                        "write one; until then it is not checked");
+            }
+            if (known) {
+                return;
             }
         }
     }

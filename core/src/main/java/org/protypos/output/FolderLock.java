@@ -79,9 +79,7 @@ final class FolderLock implements AutoCloseable {
             FileLock lock = channel.tryLock();
             // Who had the lock removes its file: one that is no longer there is nobody's.
             if (lock != null && Objects.equals(key, key(file))) {
-                channel.truncate(0);
-                channel.write(ByteBuffer.wrap(
-                        String.valueOf(ProcessHandle.current().pid()).getBytes(StandardCharsets.US_ASCII)));
+                sign(channel);
                 return new FolderLock(file, channel);
             }
         } catch (OverlappingFileLockException | NoSuchFileException e) {
@@ -89,6 +87,16 @@ final class FolderLock implements AutoCloseable {
         }
         channel.close();
         return null;
+    }
+
+    private static void sign(FileChannel channel) {
+        try {
+            channel.truncate(0);
+            channel.write(ByteBuffer.wrap(
+                    String.valueOf(ProcessHandle.current().pid()).getBytes(StandardCharsets.US_ASCII)));
+        } catch (IOException e) {
+            // On a full disk the lock holds all the same; who waits for it is not told the process.
+        }
     }
 
     private static Object key(Path file) throws IOException {

@@ -2,12 +2,10 @@ package org.protypos.output;
 
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.AtomicMoveNotSupportedException;
 import java.nio.file.FileVisitResult;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.SimpleFileVisitor;
-import java.nio.file.StandardCopyOption;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -241,17 +239,9 @@ public final class Staging implements AutoCloseable {
                 if (Files.isRegularFile(file)
                         && FileHash.of(Files.readAllBytes(file)).equals(action.after)) {
                     makeFolder(target.getParent());
-                    moveOver(file, target);
+                    WholeFile.moveOver(file, target);
                 }
             }
-        }
-    }
-
-    private static void moveOver(Path file, Path target) throws IOException {
-        try {
-            Files.move(file, target, StandardCopyOption.ATOMIC_MOVE);
-        } catch (AtomicMoveNotSupportedException e) {
-            Files.move(file, target, StandardCopyOption.REPLACE_EXISTING);
         }
     }
 

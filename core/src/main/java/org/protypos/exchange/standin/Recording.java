@@ -3,9 +3,7 @@ package org.protypos.exchange.standin;
 import com.fasterxml.jackson.core.JsonGenerator;
 import java.io.IOException;
 import java.io.StringWriter;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -16,6 +14,7 @@ import org.protypos.exchange.call.CalledOperation;
 import org.protypos.message.json.JsonText;
 import org.protypos.message.json.JsonValue;
 import org.protypos.message.tree.MessageElement;
+import org.protypos.output.WholeFile;
 import org.protypos.runtime.soap.WireLog;
 import org.protypos.source.Xml;
 
@@ -113,9 +112,7 @@ public final class Recording {
             yaml.writeEndObject();
             yaml.writeEndObject();
         }
-        Path next = file.resolveSibling(file.getFileName() + ".new");
-        Files.writeString(next, text.toString());
-        Files.move(next, file, StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
+        WholeFile.write(file, text.toString());
     }
 
     /** The same request may have had several answers, which are given in turn. */

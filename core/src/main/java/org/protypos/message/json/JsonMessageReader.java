@@ -1,7 +1,10 @@
 package org.protypos.message.json;
 
+import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Deque;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -342,25 +345,43 @@ public final class JsonMessageReader {
         if (as != null && as.isComplete()) {
             return children;
         }
-        List<MessageElement> pending = new ArrayList<>(children);
+        // The places of those that are to come, in their order, by name: there are many children and few names.
+        Map<QName, Deque<Integer>> pending = new LinkedHashMap<>();
+        for (int i = 0; i < children.size(); i++) {
+            pending.computeIfAbsent(children.get(i).name(), any -> new ArrayDeque<>())
+                    .add(i);
+        }
         List<MessageElement> ordered = new ArrayList<>();
         ContentModel at = model;
         while (!pending.isEmpty()) {
-            MessageElement next = null;
-            for (Leaf leaf : ContentModel.next(at)) {
-                for (MessageElement child : pending) {
-                    next = next == null && leaf.accepts(child.name()) ? child : next;
-                }
-            }
-            ContentModel.Step step = next == null ? null : at.step(next.name());
+            QName next = next(pending, at);
+            ContentModel.Step step = next == null ? null : at.step(next);
             if (step == null) {
                 break;
             }
-            ordered.add(next);
-            pending.remove(next);
+            ordered.add(children.get(pending.get(next).remove()));
+            if (pending.get(next).isEmpty()) {
+                pending.remove(next);
+            }
             at = step.rest();
         }
-        ordered.addAll(pending);
+        pending.values().stream().flatMap(Deque::stream).sorted().forEach(place -> ordered.add(children.get(place)));
         return ordered;
+    }
+
+    /** The name of the first of the pending children that the first leaf takes which takes any. */
+    private static QName next(Map<QName, Deque<Integer>> pending, ContentModel at) {
+        for (Leaf leaf : ContentModel.next(at)) {
+            QName first = null;
+            for (QName name : pending.keySet()) {
+                boolean earlier = first == null
+                        || pending.get(name).peek() < pending.get(first).peek();
+                first = earlier && leaf.accepts(name) ? name : first;
+            }
+            if (first != null) {
+                return first;
+            }
+        }
+        return null;
     }
 }

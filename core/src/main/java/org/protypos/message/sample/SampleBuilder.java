@@ -34,6 +34,9 @@ final class SampleBuilder {
     private static final int MOST_ELEMENTS = 4_000;
     private static final int MOST_DEPTH = 60;
 
+    /** Not even what must be there is put in beyond it. */
+    private static final int MOST_NEEDED = 50_000;
+
     private final Vocabulary vocabulary;
     private final MinimalDepth depths;
     private final Prefixes prefixes;
@@ -46,6 +49,7 @@ final class SampleBuilder {
     private int elements;
     private int depth;
     private int ids;
+    private boolean cut;
 
     /**
      * A value that was made up and may be made up anew.
@@ -233,9 +237,22 @@ final class SampleBuilder {
             particle(parent, new Particle(group, times, Math.max(times, particle.most())), generous);
             return;
         }
-        for (int i = 0; i < times; i++) {
+        int before = -1;
+        // What adds nothing once adds nothing ever.
+        for (int i = 0; i < times && isRoom() && parent.content().size() > before; i++) {
+            before = parent.content().size();
             term(parent, particle.term(), generous);
         }
+    }
+
+    private boolean isRoom() {
+        cut |= elements > MOST_NEEDED;
+        return !cut;
+    }
+
+    /** Whether something that must be there is not, because there would be too much. */
+    boolean isCut() {
+        return cut || values.isCut();
     }
 
     private ModelGroup group(GroupReference reference) {
@@ -274,7 +291,9 @@ final class SampleBuilder {
             branches.removeIf(branch -> !mayShow(branch.term()));
             times = Math.max(times, Math.min(most, branches.size()));
         }
-        for (int i = 0; i < times; i++) {
+        int before = parent.content().size();
+        int idle = 0;
+        for (int i = 0; i < times && isRoom() && idle <= branches.size(); i++) {
             Particle branch = generous && !branches.isEmpty() && times > 1
                     ? branches.get(i % branches.size())
                     : shallowest(group.particles(), generous);
@@ -282,6 +301,8 @@ final class SampleBuilder {
                 // A branch that may be empty is better shown than left out where everything is shown.
                 particle(parent, branch, generous);
             }
+            idle = parent.content().size() > before ? 0 : idle + 1;
+            before = parent.content().size();
         }
     }
 

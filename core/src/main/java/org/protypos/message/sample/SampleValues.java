@@ -14,11 +14,15 @@ import java.util.stream.Stream;
 import javax.xml.namespace.QName;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.runtime.check.ValueRule;
+import org.protypos.runtime.value.Lexical;
 import org.protypos.schema.FacetStep;
 import org.protypos.source.Xml;
 
 /** Makes up values of simple types: plausible ones, as far as facets leave a choice. */
 final class SampleValues {
+    /** No value is made longer, though its type may ask for it. */
+    private static final int LONGEST = 100_000;
+
     private static final int MOST_STRETCH = 24;
     private static final int PATTERN_VARIANTS = 40;
 
@@ -57,6 +61,7 @@ final class SampleValues {
 
     private final Vocabulary vocabulary;
     private final Prefixes prefixes;
+    private boolean cut;
 
     SampleValues(Vocabulary vocabulary, Prefixes prefixes) {
         this.vocabulary = vocabulary;
@@ -144,7 +149,8 @@ final class SampleValues {
             }
         }
         List<String> items = new ArrayList<>();
-        for (int i = 0; i < least; i++) {
+        int count = bounded(least);
+        for (int i = 0; i < count; i++) {
             items.add(value(rule.item(), hint, variant + i));
         }
         candidates.add(String.join(" ", items));
@@ -170,8 +176,8 @@ final class SampleValues {
         }
         switch (primitive) {
             case "string", "anySimpleType", "anyURI" -> texts(builtin, hint, variant, least, most, candidates);
-            case "hexBinary" -> candidates.add("0A".repeat(Math.max(1, least)));
-            case "base64Binary" -> candidates.add(base64(Math.max(least, Math.min(most, 3))));
+            case "hexBinary" -> candidates.add("0A".repeat(Math.max(1, bounded(least))));
+            case "base64Binary" -> candidates.add(base64(bounded(Math.max(least, Math.min(most, 3)))));
             case "QName", "NOTATION" -> name(primitive, variant, candidates);
             case "decimal" -> numbers(builtin, bounds, variant, candidates);
             default -> {
@@ -231,27 +237,38 @@ final class SampleValues {
         candidates.add(String.valueOf(-1 - variant));
         for (String bound : bounds) {
             try {
-                BigDecimal value = new BigDecimal(bound);
+                BigDecimal value = Lexical.parseDecimal(bound);
                 BigDecimal step = BigDecimal.valueOf(1L + variant);
                 candidates.add(value.add(step).toPlainString());
                 candidates.add(value.subtract(step).toPlainString());
                 candidates.add(value.toPlainString());
                 candidates.add(value.add(new BigDecimal("0.1")).toPlainString());
                 candidates.add(value.subtract(new BigDecimal("0.1")).toPlainString());
-            } catch (NumberFormatException e) {
+            } catch (IllegalArgumentException e) {
                 // the contract's findings tell of a bound that is no number
             }
         }
         if (bounds.size() == 2) {
             try {
-                candidates.add(new BigDecimal(bounds.get(0))
-                        .add(new BigDecimal(bounds.get(1)))
+                candidates.add(Lexical.parseDecimal(bounds.get(0))
+                        .add(Lexical.parseDecimal(bounds.get(1)))
                         .divide(BigDecimal.valueOf(2))
                         .toPlainString());
-            } catch (NumberFormatException e) {
+            } catch (IllegalArgumentException e) {
                 // as above
             }
         }
+    }
+
+    /** How long something is made that is to be so long at least. */
+    private int bounded(int least) {
+        cut |= least > LONGEST;
+        return Math.min(least, LONGEST);
+    }
+
+    /** Whether a value was made shorter than its type asks for. */
+    boolean isCut() {
+        return cut;
     }
 
     private static String base64(int length) {
@@ -274,7 +291,7 @@ final class SampleValues {
         candidates.add(prefixes.name(name.getNamespaceURI(), name.getLocalPart()));
     }
 
-    private static void texts(String builtin, String hint, int variant, int least, int most, Set<String> candidates) {
+    private void texts(String builtin, String hint, int variant, int least, int most, Set<String> candidates) {
         String word = word(hint);
         String number = variant == 0 ? "" : String.valueOf(variant + 1);
         switch (builtin) {
@@ -305,10 +322,10 @@ final class SampleValues {
     }
 
     /** Cuts or fills a text to a length; what tells variants apart stands at the end and stays. */
-    private static void fit(String text, int least, int most, Set<String> candidates) {
+    private void fit(String text, int least, int most, Set<String> candidates) {
         String fitting = text.length() > most ? text.substring(text.length() - most) : text;
-        if (fitting.length() < least) {
-            fitting = "x".repeat(Math.min(least - fitting.length(), 100_000)) + fitting;
+        if (fitting.length() < bounded(least)) {
+            fitting = "x".repeat(bounded(least) - fitting.length()) + fitting;
         }
         candidates.add(fitting.strip().length() == fitting.length() ? fitting : fitting.replace(' ', 'x'));
     }

@@ -28,6 +28,7 @@ public final class Samples {
     private final MinimalDepth depths;
     private final MessageChecker checker;
     private final boolean full;
+    private boolean cut;
 
     /**
      * Makes samples for a contract.
@@ -45,6 +46,19 @@ public final class Samples {
 
     private SampleBuilder builder(boolean generous) {
         return new SampleBuilder(vocabulary, depths, new Prefixes(contract.documents()), generous);
+    }
+
+    private MessageElement finished(SampleBuilder builder, MessageElement root) {
+        cut |= builder.isCut();
+        return builder.finish(root);
+    }
+
+    /**
+     * Whether a message that was made lacks something that must be there: more than 50,000 elements, or more than 100,000
+     * characters of a value.
+     */
+    public boolean isCut() {
+        return cut;
     }
 
     /**
@@ -66,14 +80,14 @@ public final class Samples {
         ElementDeclaration declaration = vocabulary.element(name);
         return valid(generous -> {
             SampleBuilder builder = builder(generous);
-            return builder.finish(builder.element(declaration));
+            return finished(builder, builder.element(declaration));
         });
     }
 
     /** An element of some name with content of a type. */
     public MessageElement element(QName name, TypeModel type) {
         SampleBuilder builder = builder(full);
-        return builder.finish(builder.element(name, type));
+        return finished(builder, builder.element(name, type));
     }
 
     /**
@@ -98,7 +112,7 @@ public final class Samples {
     public String message(CarriedMessage carried) {
         SampleBuilder builder = builder(full);
         if (!carried.isSoap()) {
-            return MessageText.of(builder.finish(plain(builder, carried)));
+            return MessageText.of(finished(builder, plain(builder, carried)));
         }
         String soap = ENVELOPES.get(carried.binding().protocol());
         MessageElement envelope = new MessageElement(new QName(soap, "Envelope"), null);
@@ -124,7 +138,7 @@ public final class Samples {
                 around.add(element);
             }
         }
-        return MessageText.of(builder.finish(envelope));
+        return MessageText.of(finished(builder, envelope));
     }
 
     private MessageElement plain(SampleBuilder builder, CarriedMessage carried) {

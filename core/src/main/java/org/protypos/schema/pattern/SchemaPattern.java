@@ -65,7 +65,9 @@ public final class SchemaPattern {
             boolean group = !(repeated.piece() instanceof PatternNode.Characters);
             java.append(group ? "(?:" : "");
             append(repeated.piece(), java);
-            java.append(group ? ")" : "").append(quantifier(repeated.least(), repeated.most()));
+            // What may be nothing may be there any number of times less; the platform would count each nothing.
+            int least = isNullable(repeated.piece()) ? 0 : repeated.least();
+            java.append(group ? ")" : "").append(quantifier(least, repeated.most()));
         } else if (node instanceof PatternNode.Branches branches) {
             String separator = "(?:";
             for (PatternNode branch : branches.branches()) {
@@ -75,6 +77,16 @@ public final class SchemaPattern {
             }
             java.append(')');
         }
+    }
+
+    private static boolean isNullable(PatternNode node) {
+        if (node instanceof PatternNode.Pieces pieces) {
+            return pieces.pieces().stream().allMatch(SchemaPattern::isNullable);
+        }
+        if (node instanceof PatternNode.Branches branches) {
+            return branches.branches().stream().anyMatch(SchemaPattern::isNullable);
+        }
+        return node instanceof PatternNode.Repeated repeated && (repeated.least() == 0 || isNullable(repeated.piece()));
     }
 
     private static String quantifier(int least, int most) {
@@ -106,7 +118,10 @@ public final class SchemaPattern {
             pieces.pieces().forEach(piece -> sample(piece, text, stretch, variant));
         } else if (node instanceof PatternNode.Repeated repeated) {
             int times = (int) Math.min(repeated.most(), (long) repeated.least() + stretch);
-            for (int i = 0; i < times; i++) {
+            int before = -1;
+            // What adds nothing once adds nothing ever.
+            for (int i = 0; i < times && text.length() > before; i++) {
+                before = text.length();
                 sample(repeated.piece(), text, stretch, variant);
             }
         } else if (node instanceof PatternNode.Branches branches) {

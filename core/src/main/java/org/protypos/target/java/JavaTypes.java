@@ -1,11 +1,10 @@
 package org.protypos.target.java;
 
-import java.math.BigDecimal;
-import java.math.BigInteger;
 import org.protypos.plan.ApiEnum;
 import org.protypos.plan.Property;
 import org.protypos.plan.ScalarKind;
 import org.protypos.plan.ValueType;
+import org.protypos.runtime.value.Lexical;
 
 /** The Java type of everything a plan speaks of, and how values go from and to text. */
 final class JavaTypes {
@@ -351,7 +350,7 @@ final class JavaTypes {
         }
         try {
             return type instanceof ValueType.Scalar scalar ? constant(scalar.kind(), text) : null;
-        } catch (NumberFormatException e) {
+        } catch (IllegalArgumentException e) {
             return null;
         }
     }
@@ -371,8 +370,9 @@ final class JavaTypes {
             case UNSIGNED_BYTE, SHORT -> "(short) " + Short.parseShort(value);
             case UNSIGNED_SHORT, INT -> String.valueOf(Integer.parseInt(value));
             case UNSIGNED_INT, LONG -> Long.parseLong(value) + "L";
-            case INTEGER -> "new " + boxed(kind) + "(\"" + new BigInteger(value) + "\")";
-            case DECIMAL -> "new " + boxed(kind) + "(\"" + new BigDecimal(value).toPlainString() + "\")";
+            case INTEGER -> "new " + boxed(kind) + "(\"" + Lexical.parseInteger(value) + "\")";
+            case DECIMAL ->
+                "new " + boxed(kind) + "(\"" + Lexical.parseDecimal(value).toPlainString() + "\")";
             case FLOAT -> finite(Float.parseFloat(value)) + "f";
             case DOUBLE -> finite(Double.parseDouble(value)) + "d";
             default -> null;

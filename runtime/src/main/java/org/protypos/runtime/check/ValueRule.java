@@ -259,7 +259,14 @@ public final class ValueRule {
         if (inherited != null) {
             return inherited;
         }
-        String wrong = facet == null ? null : facet.complaint(this, text, namespaces);
+        String wrong;
+        try {
+            wrong = facet == null ? null : facet.complaint(this, text, namespaces);
+        } catch (IllegalArgumentException e) {
+            // A facet that makes no sense for its type, such as a bound that is no value of it, is not held against the
+            // text.
+            return null;
+        }
         return wrong == null ? null : new Complaint(this, wrong);
     }
 

@@ -92,14 +92,19 @@ public final class Lexical {
         return new BigDecimal(digits);
     }
 
+    private static String bounded(String digits) {
+        if (digits.length() > MOST_DIGITS) {
+            throw new IllegalArgumentException("more than " + MOST_DIGITS + " digits");
+        }
+        return digits;
+    }
+
     /**
      * Java's number parsers also take digits of other scripts, which XML Schema does not, and longer numbers than anybody
      * means cost them minutes (XML Schema Part 2, section 5.1 lets a processor have a limit).
      */
-    private static String ascii(String digits) {
-        if (digits.length() > MOST_DIGITS) {
-            throw new IllegalArgumentException("more than " + MOST_DIGITS + " digits");
-        }
+    private static String ascii(String text) {
+        String digits = bounded(text);
         for (int i = 0; i < digits.length(); i++) {
             if (digits.charAt(i) > 'z') {
                 throw new IllegalArgumentException(digits);
@@ -190,15 +195,15 @@ public final class Lexical {
             case "double" -> parseDouble(text);
             case "hexBinary" -> parseHex(text);
             case "base64Binary" -> parseBase64(text);
-            case "dateTime" -> XmlDateTime.of(text);
-            case "date" -> XmlDate.of(text);
-            case "time" -> XmlTime.of(text);
-            case "duration" -> XmlDuration.of(text);
-            case "gYear" -> XmlPartialDate.of(text, XmlPartialDate.Form.YEAR);
-            case "gYearMonth" -> XmlPartialDate.of(text, XmlPartialDate.Form.YEAR_MONTH);
-            case "gMonth" -> XmlPartialDate.of(text, XmlPartialDate.Form.MONTH);
-            case "gMonthDay" -> XmlPartialDate.of(text, XmlPartialDate.Form.MONTH_DAY);
-            case "gDay" -> XmlPartialDate.of(text, XmlPartialDate.Form.DAY);
+            case "dateTime" -> XmlDateTime.of(bounded(text));
+            case "date" -> XmlDate.of(bounded(text));
+            case "time" -> XmlTime.of(bounded(text));
+            case "duration" -> XmlDuration.of(bounded(text));
+            case "gYear" -> XmlPartialDate.of(bounded(text), XmlPartialDate.Form.YEAR);
+            case "gYearMonth" -> XmlPartialDate.of(bounded(text), XmlPartialDate.Form.YEAR_MONTH);
+            case "gMonth" -> XmlPartialDate.of(bounded(text), XmlPartialDate.Form.MONTH);
+            case "gMonthDay" -> XmlPartialDate.of(bounded(text), XmlPartialDate.Form.MONTH_DAY);
+            case "gDay" -> XmlPartialDate.of(bounded(text), XmlPartialDate.Form.DAY);
             case "string", "anySimpleType" -> text;
             case "normalizedString" -> replace(text);
             default -> collapse(text);

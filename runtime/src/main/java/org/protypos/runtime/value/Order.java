@@ -117,7 +117,7 @@ public final class Order {
             int day = 31;
             if (type.equals("dateTime") || type.equals("date") || type.startsWith("gYear")) {
                 int dash = local.indexOf('-', 1);
-                year = new BigInteger(dash < 0 ? local : local.substring(0, dash));
+                year = Lexical.parseInteger(dash < 0 ? local : local.substring(0, dash));
                 year = year.signum() < 0 ? year.add(BigInteger.ONE) : year;
                 month = dash < 0 ? 1 : number(local, dash + 1);
                 day = dash < 0 || type.startsWith("gYear") ? 1 : number(local, dash + 4);
@@ -130,7 +130,7 @@ public final class Order {
             if (time > 0 || type.equals("time")) {
                 seconds = seconds.add(BigDecimal.valueOf((long) number(local, time) * SECONDS_PER_HOUR
                                 + (long) number(local, time + 3) * SECONDS_PER_MINUTE))
-                        .add(new BigDecimal(local.substring(time + 6)));
+                        .add(Lexical.parseDecimal(local.substring(time + 6)));
             }
             seconds = seconds.subtract(BigDecimal.valueOf(zone(value.substring(end)) * (long) SECONDS_PER_MINUTE));
             return new Moment(
@@ -165,7 +165,7 @@ public final class Order {
                     start = i + 1;
                 } else if (c > '9') {
                     slot = c == 'Y' ? 0 : c == 'D' ? 2 : c == 'H' ? 3 : c == 'S' ? 5 : slot >= 3 ? 4 : 1;
-                    parts[slot] = new BigDecimal(value.substring(start, i));
+                    parts[slot] = Lexical.parseDecimal(value.substring(start, i));
                     start = i + 1;
                 }
             }
