@@ -130,8 +130,8 @@ final class SchemaReferences {
                         findings.warning(
                                 "pattern-size",
                                 facet.place(),
-                                "the pattern \"" + Printable.of(facet.value()) + "\" repeats what it repeats more than "
-                                        + PatternAutomaton.MOST_STATES + " times over",
+                                "the counts of the pattern \"" + Printable.of(facet.value())
+                                        + "\" multiply to more than " + PatternAutomaton.MOST_STATES,
                                 "write it with smaller counts; until then values that take long to match are not held to it");
                     }
                 } catch (IllegalArgumentException e) {

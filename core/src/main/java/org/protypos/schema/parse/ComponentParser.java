@@ -23,6 +23,7 @@ import org.protypos.schema.Term;
 import org.protypos.schema.TypeReference;
 import org.protypos.schema.Wildcard;
 import org.protypos.source.Element;
+import org.protypos.source.Names;
 import org.protypos.source.Xml;
 
 /** Turns the elements of one schema document into components. */
@@ -85,6 +86,7 @@ final class ComponentParser {
                             "give it a name attribute");
             return;
         }
+        Names.check(element, element.name().equals("element") || element.name().equals("attribute"), scope.findings());
         Object component = parse.of(scope.global(name));
         if (component != null) {
             add.accept(component);

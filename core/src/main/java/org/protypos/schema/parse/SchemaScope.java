@@ -7,6 +7,7 @@ import org.protypos.diagnostic.Findings;
 import org.protypos.schema.Builtins;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.source.Element;
+import org.protypos.source.Names;
 import org.protypos.source.Xml;
 
 /** What names mean inside one schema document: target namespace, forms, and the name that is being redefined. */
@@ -133,6 +134,7 @@ final class SchemaScope {
                     "give it a name attribute");
             return null;
         }
+        Names.check(element, true, findings);
         String form = element.attribute("form") == null ? schema.attribute(formDefault) : element.attribute("form");
         return new QName("qualified".equals(form) ? target : "", name.strip());
     }
