@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import javax.xml.namespace.QName;
@@ -22,7 +23,11 @@ import org.protypos.source.Xml;
 final class NameFinder {
     private static final int SHOWN = 5;
 
+    /** So many missing names are compared with those that are there; the others are told without. */
+    private static final int MOST_GUESSES = 500;
+
     private final Findings findings;
+    private final Map<String, Guess> guesses = new HashMap<>();
     private final Map<String, Element> missing = new HashMap<>();
     private final Map<Element, Set<String>> needed = new LinkedHashMap<>();
 
@@ -46,9 +51,18 @@ final class NameFinder {
     /** Reports a name that is not there. */
     void unresolved(String kind, QName name, Place place, Collection<QName> existing) {
         Element reference = missing.get(name.getNamespaceURI());
-        boolean mistyped = NearestName.of(name.getLocalPart(), inNamespaceOf(name, existing))
-                .isPresent();
-        if (reference != null && holds(reference, kind) && !mistyped) {
+        // Where one name is missing, it often is so in hundreds of places.
+        boolean known = guesses.containsKey(kind + " " + name);
+        if (!known && guesses.size() >= MOST_GUESSES) {
+            findings.error(
+                    "unresolved-name",
+                    place,
+                    "there is no " + kind + " " + name.getLocalPart() + in(name.getNamespaceURI()),
+                    "declare it, or import the document that does");
+            return;
+        }
+        Guess guess = guesses.computeIfAbsent(kind + " " + name, any -> guess(kind, name, existing));
+        if (reference != null && holds(reference, kind) && !guess.mistyped()) {
             needed.computeIfAbsent(reference, any -> new LinkedHashSet<>()).add(name.getLocalPart());
             return;
         }
@@ -56,7 +70,27 @@ final class NameFinder {
                 "unresolved-name",
                 place,
                 "there is no " + kind + " " + name.getLocalPart() + in(name.getNamespaceURI()),
-                cure(kind, name, existing));
+                guess.cure());
+    }
+
+    /** What was probably meant by a name that is not there. */
+    private record Guess(boolean mistyped, String cure) {}
+
+    private static Guess guess(String kind, QName name, Collection<QName> existing) {
+        List<String> neighbours = inNamespaceOf(name, existing);
+        Optional<String> near = NearestName.of(name.getLocalPart(), neighbours);
+        String cure = near.map(other -> "did you mean " + other + "?")
+                .orElse(
+                        neighbours.isEmpty()
+                                ? "no " + kind + " of this namespace is known: import the document that declares it"
+                                : "declare it, or import the document that does");
+        for (QName other : existing) {
+            if (other.getLocalPart().equals(name.getLocalPart())) {
+                cure = "there is one" + in(other.getNamespaceURI()) + ": correct the prefix or its declaration";
+                break;
+            }
+        }
+        return new Guess(near.isPresent(), cure);
     }
 
     /** Reports what the documents that could not be read were needed for. */
@@ -71,21 +105,6 @@ final class NameFinder {
                             + (names.size() > SHOWN ? " and " + (names.size() - SHOWN) + " more" : ""),
                     "make it readable: the contract cannot be used without it");
         });
-    }
-
-    private static String cure(String kind, QName name, Collection<QName> existing) {
-        for (QName other : existing) {
-            if (other.getLocalPart().equals(name.getLocalPart())) {
-                return "there is one" + in(other.getNamespaceURI()) + ": correct the prefix or its declaration";
-            }
-        }
-        List<String> neighbours = inNamespaceOf(name, existing);
-        if (neighbours.isEmpty()) {
-            return "no " + kind + " of this namespace is known: import the document that declares it";
-        }
-        return NearestName.of(name.getLocalPart(), neighbours)
-                .map(near -> "did you mean " + near + "?")
-                .orElse("declare it, or import the document that does");
     }
 
     /** A document that a schema refers to holds schema components, one that a WSDL document imports the others. */
