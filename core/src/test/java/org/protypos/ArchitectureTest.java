@@ -120,7 +120,6 @@ class ArchitectureTest {
                     public boolean test(JavaClass type) {
                         String name = type.getPackageName();
                         return name.startsWith("java")
-                                || name.startsWith("com.sun.net.httpserver")
                                 || name.startsWith("org.w3c.dom")
                                 || name.startsWith("org.xml.sax")
                                 || name.startsWith("org.protypos.runtime")
