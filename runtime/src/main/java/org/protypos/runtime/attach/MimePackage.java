@@ -1,5 +1,6 @@
 package org.protypos.runtime.attach;
 
+import java.io.BufferedInputStream;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -9,10 +10,12 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Base64;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 
 /**
  * A package that came: a root and the parts beside it (RFC 2387; SOAP Messages with Attachments, section 3; XOP 1.0,
@@ -20,6 +23,7 @@ import java.util.Map;
  */
 public final class MimePackage {
     private static final int MOST_PARTS = 1_000;
+    private static final int BUFFER = 64 * 1024;
     private static final int LONGEST_HEAD = 16 * 1024;
 
     private final List<Part> parts;
@@ -63,18 +67,26 @@ public final class MimePackage {
         if (parts.isEmpty()) {
             throw new IOException("the message has no part");
         }
+        Set<String> ids = new HashSet<>();
+        for (Part part : parts) {
+            if (!part.id().isEmpty() && !ids.add(part.id())) {
+                throw new IOException("two parts have the identifier " + part.id());
+            }
+        }
         return new MimePackage(parts, root(parts, type.parameter("start")));
     }
 
-    private static Part root(List<Part> parts, String start) {
-        if (start != null) {
-            for (Part part : parts) {
-                if (part.id().equals(bare(start))) {
-                    return part;
-                }
+    private static Part root(List<Part> parts, String start) throws IOException {
+        if (start == null) {
+            return parts.get(0);
+        }
+        for (Part part : parts) {
+            if (part.id().equals(bare(start))) {
+                return part;
             }
         }
-        return parts.get(0);
+        throw new IOException(
+                "the content type says that the message begins with the part " + start + ", which is not there");
     }
 
     private static Part part(Spool body, Scanner scanner) throws IOException {
@@ -87,7 +99,12 @@ public final class MimePackage {
         Attachment content =
                 switch (encoding) {
                     case "binary", "8bit", "7bit" -> Attachment.of(() -> body.open(from, to), type, to - from);
-                    case "base64" -> Attachment.of(() -> Base64.getMimeDecoder().wrap(body.open(from, to)), type, -1);
+                    case "base64" ->
+                        Attachment.of(
+                                () -> Base64.getMimeDecoder()
+                                        .wrap(new BufferedInputStream(body.open(from, to), BUFFER)),
+                                type,
+                                -1);
                     case "quoted-printable" -> Attachment.of(() -> new QuotedPrintable(body.open(from, to)), type, -1);
                     default -> throw new IOException("a part is in the unknown encoding " + encoding);
                 };
@@ -112,11 +129,11 @@ public final class MimePackage {
     /**
      * The part that a reference means (RFC 2392).
      *
-     * @param reference an address that starts with {@code cid:}
+     * @param reference an address that starts with {@code cid:}, in whatever letters
      * @return the part's bytes, or null when there is no such part
      */
     public Attachment find(String reference) {
-        if (!reference.startsWith("cid:")) {
+        if (!reference.regionMatches(true, 0, "cid:", 0, "cid:".length())) {
             return null;
         }
         String id = reference.substring("cid:".length());
@@ -148,12 +165,17 @@ public final class MimePackage {
         /** How much of the mark the end of a head is already: a part without content ends with its head. */
         private int begun;
 
+        /** Whether the line feed that came last had a carriage return before it; some senders write none. */
+        private boolean whole;
+
+        private int before;
+
         Scanner(Spool body, String boundary) {
             // A package may begin with its first boundary: the line end before it is supplied.
             InputStream start = new ByteArrayInputStream(new byte[] {'\r', '\n'});
             in = new SequenceInputStream(start, body.open());
             position = -2;
-            mark = ("\r\n--" + boundary).getBytes(StandardCharsets.ISO_8859_1);
+            mark = ("\n--" + boundary).getBytes(StandardCharsets.ISO_8859_1);
             fallback = fallback(mark);
         }
 
@@ -187,7 +209,12 @@ public final class MimePackage {
                 }
             }
             position++;
-            return buffer[at++] & 0xFF;
+            int next = buffer[at++] & 0xFF;
+            if (next == '\n') {
+                whole = before == '\r';
+            }
+            before = next;
+            return next;
         }
 
         /** Goes past the next boundary and the rest of its line, and gives where the content before it ended. */
@@ -202,7 +229,7 @@ public final class MimePackage {
                     }
                     matched += next == mark[matched] ? 1 : 0;
                 }
-                long end = position - mark.length;
+                long end = position - mark.length - (whole ? 1 : 0);
                 int next = read();
                 if (next == '-' && read() == '-') {
                     last = true;
@@ -211,7 +238,7 @@ public final class MimePackage {
                 while (next == ' ' || next == '\t') {
                     next = read();
                 }
-                if (next == '\r' && read() == '\n') {
+                if (next == '\n' || next == '\r' && read() == '\n') {
                     return end;
                 }
                 // It only begins like a boundary: the search goes on.
@@ -223,7 +250,7 @@ public final class MimePackage {
         Map<String, String> head() throws IOException {
             byte[] text = new byte[256];
             int length = 0;
-            while (!(length >= 2 && endsWithEmptyLine(text, length))) {
+            while (!endsWithEmptyLine(text, length)) {
                 if (length == LONGEST_HEAD) {
                     throw new IOException("the head of a part is longer than " + LONGEST_HEAD + " bytes");
                 }
@@ -232,10 +259,10 @@ public final class MimePackage {
                 }
                 text[length++] = (byte) read();
             }
-            begun = 2;
+            begun = 1;
             Map<String, String> fields = new LinkedHashMap<>();
-            String unfolded = new String(text, 0, length, StandardCharsets.UTF_8).replaceAll("\r\n[ \t]+", " ");
-            for (String line : unfolded.split("\r\n")) {
+            String unfolded = new String(text, 0, length, StandardCharsets.UTF_8).replaceAll("\r?\n[ \t]+", " ");
+            for (String line : unfolded.split("\r?\n")) {
                 int colon = line.indexOf(':');
                 if (colon > 0) {
                     fields.putIfAbsent(
@@ -247,8 +274,11 @@ public final class MimePackage {
         }
 
         private static boolean endsWithEmptyLine(byte[] text, int length) {
-            boolean line = text[length - 2] == '\r' && text[length - 1] == '\n';
-            return line && (length == 2 || length >= 4 && text[length - 4] == '\r' && text[length - 3] == '\n');
+            if (length == 0 || text[length - 1] != '\n') {
+                return false;
+            }
+            int start = length > 1 && text[length - 2] == '\r' ? length - 2 : length - 1;
+            return start == 0 || text[start - 1] == '\n';
         }
     }
 }

@@ -46,9 +46,9 @@ record Incoming(byte[] body, MediaType type, MimePackage parts) {
      */
     static Incoming of(Spool came, MediaType type, String encoding, XmlLimits limits, long attachments, String what)
             throws IOException {
-        Spool body = encoding.equalsIgnoreCase("gzip") && came.length() > 0
-                ? Gzip.unpack(came, spool(type, limits, attachments, what))
-                : came;
+        // The older name is the same (RFC 9110, section 8.4.1.3).
+        boolean packed = encoding.equalsIgnoreCase("gzip") || encoding.equalsIgnoreCase("x-gzip");
+        Spool body = packed && came.length() > 0 ? Gzip.unpack(came, spool(type, limits, attachments, what)) : came;
         if (!type.isMultipart()) {
             return new Incoming(body.bytes(), type, null);
         }

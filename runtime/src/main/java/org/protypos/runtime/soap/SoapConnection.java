@@ -98,7 +98,14 @@ public final class SoapConnection extends Connection {
                             return envelope.readFault();
                         }
                         if (answer != null) {
-                            envelope.readInto(answer, true);
+                            String notUnderstood = envelope.readInto(answer, true);
+                            if (notUnderstood != null) {
+                                throw new CallFailedException(
+                                        "the answer to " + operation + " (HTTP " + status + ") has the header block "
+                                                + notUnderstood + ", which must be understood and is not",
+                                        status,
+                                        null);
+                            }
                         }
                         return null;
                     });

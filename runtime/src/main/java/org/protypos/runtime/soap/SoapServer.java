@@ -90,8 +90,8 @@ public final class SoapServer implements AutoCloseable {
     }
 
     /**
-     * Trusts the headers by which a proxy in front says under which address it was asked ({@code X-Forwarded-Proto},
-     * {@code X-Forwarded-Host}): the contract then shows that address. Without a proxy anybody could set them.
+     * Trusts the headers by which a proxy in front says under which address it was asked ({@code Forwarded}, or {@code
+     * X-Forwarded-Proto} and {@code X-Forwarded-Host}): the contract then shows that address. Without a proxy anybody could set them.
      */
     public SoapServer trustForwardedHeaders() {
         behindProxy = true;
@@ -217,17 +217,26 @@ public final class SoapServer implements AutoCloseable {
     private String address(Exchange exchange) {
         String host = exchange.field("Host");
         String scheme = "http";
-        if (behindProxy && !exchange.field("X-Forwarded-Host").isEmpty()) {
-            host = exchange.field("X-Forwarded-Host").split(",")[0].strip();
-        }
-        if (behindProxy
-                && exchange.field("X-Forwarded-Proto").split(",")[0].strip().equals("https")) {
-            scheme = "https";
+        if (behindProxy) {
+            String asked = forwarded(exchange, "host", "X-Forwarded-Host");
+            host = asked.isEmpty() ? host : asked;
+            scheme = forwarded(exchange, "proto", "X-Forwarded-Proto").equals("https") ? "https" : scheme;
         }
         if (!HOST.matcher(host).matches()) {
             host = "localhost:" + port();
         }
         return scheme + "://" + host;
+    }
+
+    /** What the proxy next to the caller says, by the standard field (RFC 7239, section 4) or by the one that came before it. */
+    private static String forwarded(Exchange exchange, String parameter, String field) {
+        for (String pair : exchange.field("Forwarded").split(",")[0].split(";")) {
+            String[] parts = pair.split("=", 2);
+            if (parts.length == 2 && parts[0].strip().equalsIgnoreCase(parameter)) {
+                return parts[1].strip().replace("\"", "");
+            }
+        }
+        return exchange.field(field).split(",")[0].strip();
     }
 
     private void send(Exchange exchange, Reply reply) throws IOException {

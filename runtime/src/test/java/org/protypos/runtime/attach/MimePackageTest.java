@@ -6,9 +6,11 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.util.Base64;
 import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -16,6 +18,8 @@ import org.junit.jupiter.params.provider.ValueSource;
 /** Packages of several parts, from raw bytes as the RFCs write them and back to bytes. */
 class MimePackageTest {
     private static final String RELATED = "multipart/related; boundary=\"edge\"; start=\"<main@bay>\"";
+
+    private static final String MIXED = "multipart/related; boundary=edge";
 
     /** Opens a package of lines that end with a tilde or a line feed. */
     private static MimePackage open(String body, String type) throws IOException {
@@ -63,7 +67,7 @@ class MimePackageTest {
             })
     void contentIsWhatStandsBetweenBoundaries(String content) throws IOException {
         MimePackage opened =
-                open("--edge\n\n" + content + "\n--edge\nContent-ID: <b>\n\n" + content + "\n--edge--", RELATED);
+                open("--edge\n\n" + content + "\n--edge\nContent-ID: <b>\n\n" + content + "\n--edge--", MIXED);
         String expected = content.replace("\n", "\r\n");
         assertThat(text(opened.root())).isEqualTo(expected);
         assertThat(opened.find("cid:b").bytes())
@@ -84,7 +88,7 @@ class MimePackageTest {
             })
     void transferEncodingsAreUndone(String encoding, String written, String expected) throws IOException {
         MimePackage opened =
-                open("--edge\nContent-Transfer-Encoding: " + encoding + "\n\n" + written + "\n--edge--", RELATED);
+                open("--edge\nContent-Transfer-Encoding: " + encoding + "\n\n" + written + "\n--edge--", MIXED);
         assertThat(text(opened.root())).isEqualTo(expected);
     }
 
@@ -97,11 +101,44 @@ class MimePackageTest {
                 "nothing here | ends before its last part",
                 "--edge-- | has no part",
                 "--edge~Content-Transfer-Encoding: zip~~x~--edge-- | unknown encoding zip",
+                "--edge~Content-ID: <main@bay>~~x~--edge~Content-ID: <b>~~x~--edge~Content-ID: <b>~~y~--edge--"
+                        + " | two parts have the identifier b",
+                "--edge~Content-ID: <other@bay>~~x~--edge-- | begins with the part <main@bay>, which is not there",
             })
     void brokenPackagesAreRefused(String body, String why) {
         assertThatThrownBy(() -> open(body, RELATED))
                 .isInstanceOf(IOException.class)
                 .hasMessageContaining(why);
+    }
+
+    /** Some senders end lines with a line feed alone, and write schemes in capitals. */
+    @Test
+    void lineFeedsAloneEndLinesToo() throws IOException {
+        for (String content : new String[] {"", "x", "\n", "\r", "a\nb\n", "\n--edg", "--edge"}) {
+            Spool spool = Spool.large(1_000_000, "the message");
+            String body =
+                    "--edge\nContent-Type: text/xml\n\n<a/>\n--edge\nContent-ID:\n <b>\n\n" + content + "x\n--edge--\n";
+            spool.write(body.getBytes(StandardCharsets.ISO_8859_1));
+            MimePackage opened = MimePackage.open(spool, MediaType.of(MIXED));
+            assertThat(text(opened.root())).isEqualTo("<a/>");
+            assertThat(opened.find("CID:b").bytes())
+                    .asString(StandardCharsets.ISO_8859_1)
+                    .isEqualTo(content + "x");
+        }
+    }
+
+    /** What is decoded on the way is read by blocks as what is not: a byte at a time took seconds for a megabyte. */
+    @Test
+    @Timeout(20)
+    void encodedPartsAreReadByBlocks() throws IOException {
+        byte[] large = new byte[20_000_000];
+        new Random(3).nextBytes(large);
+        Spool spool = Spool.large(100_000_000, "the message");
+        spool.write("--edge\r\nContent-Transfer-Encoding: base64\r\n\r\n".getBytes(StandardCharsets.ISO_8859_1));
+        spool.write(Base64.getMimeEncoder().encode(large));
+        spool.write("\r\n--edge--\r\n".getBytes(StandardCharsets.ISO_8859_1));
+        MimePackage opened = MimePackage.open(spool, MediaType.of(MIXED));
+        assertThat(opened.root().content().bytes()).isEqualTo(large);
     }
 
     @Test
