@@ -3,6 +3,7 @@ package org.protypos.contract;
 import java.util.IdentityHashMap;
 import java.util.Map;
 import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.Limit;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.GroupReference;
 import org.protypos.schema.ModelGroup;
@@ -17,7 +18,7 @@ import org.protypos.schema.Term;
  */
 final class Breadth {
     /** The most elements and wildcards that one type may have, named groups written out. */
-    static final int MOST = 2_500;
+    private static final Limit PLACES = Limit.of("limit.places", 2_500);
 
     private final SchemaComponents schema;
     private final Findings findings;
@@ -31,12 +32,12 @@ final class Breadth {
     void check(ComplexType type) {
         if (type.content() instanceof ComplexType.ElementContent content
                 && content.particle() != null
-                && count(content.particle().term()) > MOST) {
+                && count(content.particle().term()) > PLACES.most()) {
             findings.error(
                     "too-wide",
                     type.place(),
-                    "the type has more than " + MOST + " places for elements, named groups written out",
-                    "put some of them into elements of their own");
+                    "the type has more than " + PLACES.most() + " places for elements, named groups written out",
+                    "put some of them into elements of their own" + PLACES.cure());
         }
     }
 
@@ -55,7 +56,7 @@ final class Breadth {
         }
         int count = 0;
         for (Particle particle : group.particles()) {
-            count = Math.min(MOST + 1, count + count(particle.term()));
+            count = Math.min(PLACES.most() + 1, count + count(particle.term()));
         }
         counted.put(group, count);
         return count;

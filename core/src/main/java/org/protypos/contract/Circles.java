@@ -5,6 +5,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.Limit;
 import org.protypos.diagnostic.Place;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.GroupReference;
@@ -22,7 +23,7 @@ final class Circles {
      * The most steps from a type to the last that it is made from, and from a group to the last within it. Each step of a
      * complex type is a class that extends another, of which compilers follow some hundreds.
      */
-    static final int MOST_STEPS = 200;
+    private static final Limit STEPS = Limit.of("limit.steps", 200);
 
     private final SchemaComponents schema;
     private final Findings findings;
@@ -49,10 +50,10 @@ final class Circles {
                         "the type " + name + " is derived from itself",
                         "name another base");
             }
-            if (chains.length(type) == MOST_STEPS + 1) {
+            if (chains.length(type) == STEPS.most() + 1) {
                 tooDeep(
                         type.place(),
-                        "the type " + name + " is more than " + MOST_STEPS + " steps away from its last base");
+                        "the type " + name + " is more than " + STEPS.most() + " steps away from its last base");
             }
         }
     }
@@ -90,10 +91,10 @@ final class Circles {
                         "the type " + type.name().getLocalPart() + " is a list or a union of itself",
                         "name another type");
             }
-            if (chains.length(type) == MOST_STEPS + 1) {
+            if (chains.length(type) == STEPS.most() + 1) {
                 tooDeep(
                         type.place(),
-                        "the type " + type.name().getLocalPart() + " is made of types more than " + MOST_STEPS
+                        "the type " + type.name().getLocalPart() + " is made of types more than " + STEPS.most()
                                 + " steps deep");
             }
         }
@@ -123,10 +124,10 @@ final class Circles {
                         "the group " + name + " contains itself",
                         "put an element between");
             }
-            if (chains.length(definition) == MOST_STEPS + 1) {
+            if (chains.length(definition) == STEPS.most() + 1) {
                 tooDeep(
                         definition.place(),
-                        "the group " + name + " holds groups more than " + MOST_STEPS + " steps deep");
+                        "the group " + name + " holds groups more than " + STEPS.most() + " steps deep");
             }
         }
     }
@@ -143,6 +144,6 @@ final class Circles {
     }
 
     private void tooDeep(Place place, String message) {
-        findings.error("too-deep", place, message, "derive from fewer types, one from the other");
+        findings.error("too-deep", place, message, "make it of fewer, one from the other" + STEPS.cure());
     }
 }

@@ -15,6 +15,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.Limit;
 import org.protypos.diagnostic.Place;
 import org.protypos.diagnostic.SourceText;
 
@@ -23,8 +24,8 @@ import org.protypos.diagnostic.SourceText;
  * package. It looks at references only and leaves all meaning to the readers that follow.
  */
 public final class DocumentGatherer {
-    private static final int MOST_DOCUMENTS = 5_000;
-    private static final long MOST_BYTES = 128L << 20;
+    private static final Limit DOCUMENTS = Limit.of("limit.documents", 5_000);
+    private static final Limit MEGABYTES = Limit.of("limit.megabytes", 128);
 
     private final Findings findings = new Findings();
     private final Catalog catalog = new Catalog();
@@ -163,12 +164,12 @@ public final class DocumentGatherer {
             return known;
         }
         Place place = reference == null ? null : reference.place(attribute);
-        if (byLocation.size() >= MOST_DOCUMENTS) {
+        if (byLocation.size() >= DOCUMENTS.most()) {
             findings.error(
                     "too-many-documents",
                     place,
-                    "the contract has more than " + MOST_DOCUMENTS + " documents",
-                    "name a smaller part of it");
+                    "the contract has more than " + DOCUMENTS.most() + " documents",
+                    "name a smaller part of it" + DOCUMENTS.cure());
             return null;
         }
         boolean strayed = reference != null && isRemote(reference.document().location()) && !isRemote(location);
@@ -179,12 +180,12 @@ public final class DocumentGatherer {
         try {
             byte[] content = fetch(location);
             bytes += content.length;
-            if (bytes > MOST_BYTES) {
+            if (bytes >> 20 >= MEGABYTES.most()) {
                 findings.error(
                         "too-many-documents",
                         place,
-                        "the documents of the contract are longer than " + (MOST_BYTES >> 20) + " MB together",
-                        "name a smaller part of it");
+                        "the documents of the contract are longer than " + MEGABYTES.most() + " MB together",
+                        "name a smaller part of it" + MEGABYTES.cure());
                 return null;
             }
             SourceText text = new SourceText(display(location), Decoder.decode(content));

@@ -242,8 +242,13 @@ public final class SoapServer implements AutoCloseable {
     private void send(Exchange exchange, Reply reply) throws IOException {
         Map<String, String> fields = new LinkedHashMap<>(headers.apply(exchange.path()));
         fields.putAll(reply.headers());
-        try (OutputStream body = exchange.answer(reply.status(), fields, reply.length())) {
+        OutputStream body = exchange.answer(reply.status(), fields, reply.length());
+        try {
             reply.body().writeTo(body);
+        } catch (UncheckedIOException e) {
+            throw e.getCause();
         }
+        // Only what was written to its end is ended: the caller must see that the rest of another is missing.
+        body.close();
     }
 }

@@ -57,6 +57,12 @@ class HttpListenerTest {
             exchange.answer(403, Map.of(), 0).close();
             return;
         }
+        if (exchange.path().startsWith("/broken")) {
+            OutputStream out = exchange.answer(200, Map.of(), exchange.path().equals("/broken") ? 10 : -1);
+            out.write("only".getBytes(StandardCharsets.US_ASCII));
+            out.flush();
+            throw new IOException("there is no more to be had");
+        }
         byte[] body = exchange.body().readAllBytes();
         String start = exchange.method() + " " + exchange.path() + " " + exchange.query() + " " + exchange.field("Host")
                 + " " + exchange.field("x-one") + " [";
@@ -166,6 +172,14 @@ class HttpListenerTest {
     void brokenChunksEndTheConnection(String chunks) throws IOException {
         String request = "POST /a HTTP/1.1\r\nHost: h\r\nTransfer-Encoding: chunked\r\n\r\n" + chunks + "\r\n";
         assertThat(exchange(request, true)).isEmpty();
+    }
+
+    /** An answer that breaks off must not look like a whole one. */
+    @Test
+    void brokenAnswersAreSeenToBeBroken() throws IOException {
+        assertThat(exchange("GET /broken HTTP/1.1\r\nHost: h\r\n\r\n", false)).endsWith("~~only");
+        assertThat(exchange("GET /broken-chunks HTTP/1.1\r\nHost: h\r\n\r\n", false))
+                .endsWith("~~4~only~");
     }
 
     @Test
