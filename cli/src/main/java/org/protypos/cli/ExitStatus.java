@@ -7,6 +7,7 @@ import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.FileSystemException;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.NotDirectoryException;
+import java.util.Map;
 
 /** What the program tells its caller at the end. */
 final class ExitStatus {
@@ -21,6 +22,14 @@ final class ExitStatus {
     /** A promise is broken: drift, or a change that breaks something. */
     static final int PROMISE = 4;
 
+    /** What failures of the disk mean that give no reason themselves. */
+    private static final Map<Class<?>, String> REASONS = Map.of(
+            NoSuchFileException.class, "there is no such file or folder",
+            FileAlreadyExistsException.class, "it is there already",
+            AccessDeniedException.class, "access is denied",
+            NotDirectoryException.class, "it is no folder",
+            DirectoryNotEmptyException.class, "the folder is not empty");
+
     private ExitStatus() {}
 
     /** What went wrong, for a person; failures of the disk say by themselves no more than the name of a file. */
@@ -31,17 +40,7 @@ final class ExitStatus {
                     : failure.getMessage();
         }
         if (failure instanceof FileSystemException disk && disk.getFile() != null) {
-            String why = disk instanceof NoSuchFileException
-                    ? "there is no such file or folder"
-                    : disk instanceof FileAlreadyExistsException
-                            ? "it is there already"
-                            : disk instanceof AccessDeniedException
-                                    ? "access is denied"
-                                    : disk instanceof NotDirectoryException
-                                            ? "it is no folder"
-                                            : disk instanceof DirectoryNotEmptyException
-                                                    ? "the folder is not empty"
-                                                    : disk.getReason();
+            String why = REASONS.getOrDefault(disk.getClass(), disk.getReason());
             return disk.getFile() + (why == null ? "" : ": " + why);
         }
         return failure.getMessage() == null ? failure.getClass().getSimpleName() : failure.getMessage();

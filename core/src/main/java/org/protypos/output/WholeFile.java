@@ -79,9 +79,10 @@ public final class WholeFile {
 
     /** A failure of the disk, said of the file that somebody has named. */
     private static IOException of(Path file, IOException failure) {
-        String why = failure instanceof AccessDeniedException
-                ? "access is denied"
-                : failure instanceof FileSystemException disk ? disk.getReason() : failure.getMessage();
+        if (failure instanceof AccessDeniedException) {
+            return new AccessDeniedException(file.toString());
+        }
+        String why = failure instanceof FileSystemException disk ? disk.getReason() : failure.getMessage();
         return new FileSystemException(file.toString(), null, why);
     }
 

@@ -235,7 +235,7 @@ public final class HttpListener implements AutoCloseable {
         }
         lookedAt = now;
         for (Peer peer : waiting.toArray(new Peer[0])) {
-            boolean silent = peer.head == null && peer.available() == 0;
+            boolean silent = peer.isSilent();
             long most = peer.leaving ? FAREWELL.toNanos() : silent ? Math.max(allowed, IDLE.toNanos()) : allowed;
             if (now - peer.since > most) {
                 if (peer.leaving || silent) {
@@ -257,7 +257,7 @@ public final class HttpListener implements AutoCloseable {
             if (peer.leaving) {
                 peer.forget();
             }
-            boolean silent = peer.head == null && peer.available() == 0;
+            boolean silent = peer.isSilent();
             int before = peer.size();
             int came = peer.fill();
             memory += peer.size() - before;

@@ -49,6 +49,11 @@ final class Peer {
         return to - from;
     }
 
+    /** Whether nothing of a next request has come. */
+    boolean isSilent() {
+        return head == null && available() == 0;
+    }
+
     /** Takes what comes next from the connection; gives how much, or -1 when it ends. */
     int fill() throws IOException {
         if (from == to) {

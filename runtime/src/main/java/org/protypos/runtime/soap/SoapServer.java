@@ -199,7 +199,7 @@ public final class SoapServer implements AutoCloseable {
                 asked.substring(path.equals("/") ? 0 : path.length()),
                 exchange.query(),
                 () -> address(exchange) + path,
-                name -> exchange.field(name).isEmpty() ? null : exchange.field(name),
+                exchange::field,
                 exchange.body(),
                 reading,
                 attachmentLimit);
