@@ -11,6 +11,11 @@ import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.security.MessageDigest;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HexFormat;
+import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.TreeMap;
@@ -233,17 +238,36 @@ class ProjectIT {
     @Test
     void killedRunsLeaveNothingHalfDone() throws Exception {
         program.run("adopt", "../origin/desk.wsdl");
+        Map<String, String> adopted = content();
         program.run("generate");
         Map<String, String> clean = content();
-        Random chance = new Random(7);
-        for (int i = 0; i < 10; i++) {
-            try (Stream<Path> files = Files.walk(project)) {
-                for (Path file : files.sorted((a, b) -> b.compareTo(a)).toList()) {
-                    if (!file.equals(project)) {
-                        Files.delete(file);
-                    }
-                }
+        List<String> order = new ArrayList<>(adopted.keySet());
+        order.sort(Comparator.comparing(path -> path.startsWith("contracts/") ? "" : path));
+        for (int there = 0; there <= order.size(); there++) {
+            empty(project);
+            StringBuilder list = new StringBuilder();
+            for (String path : order) {
+                byte[] bytes = adopted.get(path).getBytes(StandardCharsets.UTF_8);
+                list.append("- ")
+                        .append(HexFormat.of()
+                                .formatHex(MessageDigest.getInstance("SHA-256").digest(bytes)))
+                        .append(' ')
+                        .append(path)
+                        .append('\n');
+                boolean moved = order.indexOf(path) < there;
+                Path file = project.resolve(moved ? path : ".protypos-work/" + path);
+                Files.createDirectories(file.getParent());
+                Files.write(file, bytes);
             }
+            Files.createDirectories(project.resolve(".protypos-work"));
+            Files.writeString(project.resolve(".protypos-work/.complete"), list);
+            assertThat(program.run("adopt", "../origin/desk.wsdl").status()).isEqualTo(1);
+            assertThat(program.run("generate").status()).isZero();
+            assertThat(content()).isEqualTo(clean);
+        }
+        Random chance = new Random(7);
+        for (int i = 0; i < 6; i++) {
+            empty(project);
             Process process = new ProcessBuilder(
                             Path.of(System.getProperty("java.home"), "bin", "java")
                                     .toString(),
@@ -262,6 +286,16 @@ class ProjectIT {
             assertThat(program.run("adopt", "../origin/desk.wsdl").status()).isBetween(0, 1);
             assertThat(program.run("generate").status()).isZero();
             assertThat(content()).isEqualTo(clean);
+        }
+    }
+
+    private static void empty(Path folder) throws IOException {
+        try (Stream<Path> files = Files.walk(folder)) {
+            for (Path file : files.sorted(Comparator.reverseOrder()).toList()) {
+                if (!file.equals(folder)) {
+                    Files.delete(file);
+                }
+            }
         }
     }
 

@@ -69,7 +69,7 @@ public final class Project {
     }
 
     /**
-     * Finishes what a run that was broken off has left in the project that a folder lies in. Called before a project is read
+     * Finishes what a run that was broken off has left in the project that a folder lies in, or was to begin there. Called before a project is read
      * that is going to be written; who only reads, changes nothing.
      *
      * @return what is to be told of it
@@ -78,9 +78,9 @@ public final class Project {
     public static List<Finding> mend(Path folder) throws IOException {
         Findings told = new Findings();
         Path root = rootAround(folder);
-        if (root != null) {
-            Staging.tell(Staging.finish(root), told);
-        }
+        // A run that began a project may have been killed before the file that makes the folder one was there.
+        Path mended = root != null ? root : folder.toAbsolutePath().normalize();
+        Staging.tell(Staging.finish(mended), told);
         return told.sorted();
     }
 
