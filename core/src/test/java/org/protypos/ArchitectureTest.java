@@ -21,6 +21,7 @@ class ArchitectureTest {
             "schema",
             "wsdl",
             "contract",
+            "wire",
             "message",
             "naming",
             "binding",

@@ -33,6 +33,7 @@ import org.protypos.message.tree.MessageReader;
 import org.protypos.message.tree.MessageText;
 import org.protypos.runtime.attach.Attachment;
 import org.protypos.runtime.soap.SoapSettings;
+import org.protypos.wire.WirePart;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -179,7 +180,7 @@ final class CallCommand implements Callable<Integer> {
         String text = request == null ? null : MessageText.of(request);
         List<Deviation> wrong = text == null
                 ? List.of()
-                : new OperationCheck(called, check)
+                : new OperationCheck(called.carried(), check)
                         .request(MessageReader.read("request", text.getBytes(StandardCharsets.UTF_8), new Findings()))
                         .deviations();
         FindingPrinter printer = new FindingPrinter(terminal.err());
@@ -297,7 +298,7 @@ final class CallCommand implements Callable<Integer> {
 
     /** The whole request: of values, of JSON, of an element, or of an envelope. */
     private MessageElement request(Findings findings) throws IOException {
-        RequestBuilder builder = new RequestBuilder(called, check.vocabulary(), findings);
+        RequestBuilder builder = new RequestBuilder(called.carried(), check.vocabulary(), findings);
         if ((input != null || keptInput != null) && !values.isEmpty()) {
             throw new ParameterException(spec.commandLine(), "give values, or a whole request, not both");
         }
@@ -325,7 +326,8 @@ final class CallCommand implements Callable<Integer> {
 
     /** Takes the files that travel beside the message; all parts that the contract has beside it must be there. */
     private void attach(Findings findings) {
-        List<String> parts = called.request().attachments();
+        List<String> parts =
+                called.request().attachments().stream().map(WirePart::name).toList();
         for (String one : attach) {
             int equals = one.indexOf('=');
             String part = equals < 0 ? "" : one.substring(0, equals);

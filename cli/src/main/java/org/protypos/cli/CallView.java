@@ -10,15 +10,16 @@ import org.protypos.exchange.call.CalledOperation;
 import org.protypos.exchange.call.Caller;
 import org.protypos.exchange.call.MessageValues;
 import org.protypos.exchange.call.OperationCheck;
-import org.protypos.message.check.CarriedMessage;
 import org.protypos.message.check.CheckedMessage;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.check.Deviation;
+import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.json.JsonMessageWriter;
 import org.protypos.message.json.JsonText;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.runtime.attach.Attachment;
 import org.protypos.runtime.soap.WireLog;
+import org.protypos.wire.WireMessage;
 
 /** Checks and shows what came back from a call. */
 final class CallView {
@@ -53,7 +54,7 @@ final class CallView {
 
     Read read(Caller.Answer answer) {
         MessageElement root = answer.root();
-        return new Read(answer, root, root == null ? null : new OperationCheck(called, check).answer(root));
+        return new Read(answer, root, root == null ? null : new OperationCheck(called.carried(), check).answer(root));
     }
 
     /** Shows both messages as they travelled, with their headers. */
@@ -114,8 +115,8 @@ final class CallView {
             out.println(Terminal.red("fault: ")
                     + Terminal.plain(read.answer().fault().fault().reason()));
         }
-        answered().header(read.root()).forEach(block -> MessageView.print(block, out));
-        answered().body(read.root()).forEach(element -> MessageView.print(element, out));
+        EnvelopeParts.header(read.root(), answered()).forEach(block -> MessageView.print(block, out));
+        EnvelopeParts.body(read.root(), answered()).forEach(element -> MessageView.print(element, out));
         read.answer()
                 .attached()
                 .forEach((part, content) ->
@@ -123,7 +124,7 @@ final class CallView {
     }
 
     /** The answer, or what a fault comes in where none is declared. */
-    private CarriedMessage answered() {
+    private WireMessage answered() {
         return called.answer() == null ? called.request() : called.answer();
     }
 
@@ -134,8 +135,8 @@ final class CallView {
             JsonMessageWriter writer =
                     new JsonMessageWriter(check.vocabulary(), read.checked().types());
             Map<String, List<MessageElement>> sections = new LinkedHashMap<>();
-            sections.put("header", answered().header(read.root()));
-            sections.put("body", answered().body(read.root()));
+            sections.put("header", EnvelopeParts.header(read.root(), answered()));
+            sections.put("body", EnvelopeParts.body(read.root(), answered()));
             for (Map.Entry<String, List<MessageElement>> section : sections.entrySet()) {
                 document.writeObjectFieldStart(section.getKey());
                 for (MessageElement element : section.getValue()) {

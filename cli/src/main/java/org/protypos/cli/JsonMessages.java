@@ -74,7 +74,7 @@ final class JsonMessages {
         List<CalledOperation> operations = CalledOperation.of(contract);
         for (CalledOperation called : operations) {
             if (called.operation().name().equals(as)) {
-                return new RequestBuilder(called, vocabulary, findings).request(value);
+                return new RequestBuilder(called.carried(), vocabulary, findings).request(value);
             }
         }
         for (QName name : contract.schema().elements().keySet()) {

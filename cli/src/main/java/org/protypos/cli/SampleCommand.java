@@ -18,7 +18,6 @@ import org.protypos.contract.Contract;
 import org.protypos.contract.Selection;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.NearestName;
-import org.protypos.exchange.call.CalledOperation;
 import org.protypos.exchange.call.MessageValues;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.json.JsonMessageWriter;
@@ -30,10 +29,9 @@ import org.protypos.message.tree.MessageReader;
 import org.protypos.output.LooseFiles;
 import org.protypos.output.WriteReport;
 import org.protypos.target.SourceFile;
-import org.protypos.wsdl.Binding;
+import org.protypos.wire.WireBinding;
+import org.protypos.wire.WireOperation;
 import org.protypos.wsdl.Operation;
-import org.protypos.wsdl.PortType;
-import org.protypos.wsdl.Protocol;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -108,7 +106,7 @@ final class SampleCommand implements Callable<Integer> {
             made.add(element(samples, named(samples, wanted)));
         }
         for (String wanted : operations) {
-            operation(contract, samples, wanted, made);
+            operation(samples, wanted, made);
         }
         if (made.isEmpty() && !all) {
             throw new ParameterException(spec.commandLine(), nothingChosen(contract, samples));
@@ -192,18 +190,14 @@ final class SampleCommand implements Callable<Integer> {
                                 .orElse(""));
     }
 
-    private void operation(Contract contract, Samples samples, String wanted, List<Made> made) {
+    private void operation(Samples samples, String wanted, List<Made> made) {
         List<String> known = new ArrayList<>();
         Set<Operation> done = Collections.newSetFromMap(new IdentityHashMap<>());
-        for (Binding binding : contract.wsdl().bindings().values()) {
-            PortType portType = contract.wsdl().portTypes().get(binding.portType());
-            if (binding.protocol() == Protocol.OTHER || portType == null) {
-                continue;
-            }
-            for (Operation operation : portType.operations()) {
+        for (WireBinding binding : check.wire().bindings()) {
+            for (WireOperation operation : binding.operations()) {
                 known.add(operation.name());
-                if (Selection.matches(wanted, operation.name()) && done.add(operation)) {
-                    messages(samples, new CalledOperation(contract, null, null, binding, portType, operation), made);
+                if (Selection.matches(wanted, operation.name()) && done.add(operation.operation())) {
+                    messages(samples, operation, made);
                 }
             }
         }
@@ -212,26 +206,24 @@ final class SampleCommand implements Callable<Integer> {
         }
     }
 
-    private void messages(Samples samples, CalledOperation called, List<Made> made) {
-        String name = called.operation().name();
+    private void messages(Samples samples, WireOperation called, List<Made> made) {
+        String name = called.name();
         MessageValues values = new MessageValues(called, check);
-        if (called.operation().input() != null) {
-            String text = samples.message(called.request());
-            made.add(new Made(
-                    fileName(name + "-request"),
-                    "request",
-                    name,
-                    text,
-                    () -> values.request(MessageReader.read("sample", text), Map.of())));
-        }
+        String text = samples.message(called.request());
+        made.add(new Made(
+                fileName(name + "-request"),
+                "request",
+                name,
+                text,
+                () -> values.request(MessageReader.read("sample", text), Map.of())));
         if (called.answer() != null && into != null) {
-            String text = samples.message(called.answer());
+            String answer = samples.message(called.answer());
             made.add(new Made(
                     fileName(name + "-answer"),
                     "answer",
                     name,
-                    text,
-                    () -> values.answer(MessageReader.read("sample", text), Map.of())));
+                    answer,
+                    () -> values.answer(MessageReader.read("sample", answer), Map.of())));
         }
     }
 

@@ -2,6 +2,7 @@ package org.protypos.plan;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.protypos.wire.WireMessage;
 
 /**
  * The input or output of an operation on the wire.
@@ -18,7 +19,7 @@ import java.util.List;
  */
 public record ApiMessage(
         String name,
-        Form form,
+        WireMessage.Form form,
         Property body,
         ApiClass wrapper,
         boolean anyWrapper,
@@ -26,22 +27,6 @@ public record ApiMessage(
         List<Property> headers,
         List<Property> attachments,
         String action) {
-    /** What a message is put into. */
-    public enum Form {
-        /** A SOAP envelope. */
-        ENVELOPE,
-        /** Names and values as in an HTML form. */
-        FIELDS,
-        /** Values that replace their names in the location. */
-        REPLACED,
-        /** An XML document. */
-        DOCUMENT,
-        /** Plain text. */
-        TEXT,
-        /** Bytes of any media type. */
-        BYTES
-    }
-
     /** The message with its body as one value. */
     ApiMessage whole() {
         return new ApiMessage(name, form, body, null, anyWrapper, encoded, headers, attachments, action);

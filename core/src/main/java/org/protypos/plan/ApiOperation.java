@@ -1,6 +1,7 @@
 package org.protypos.plan;
 
 import java.util.List;
+import org.protypos.wire.Recognition;
 import org.protypos.wsdl.PolicyAssertion;
 
 /**
@@ -15,7 +16,7 @@ import org.protypos.wsdl.PolicyAssertion;
  * @param resultName the name of the type that carries several results, or null when there is at most one
  * @param faults what may come instead
  * @param soapAction the SOAP action of the default port
- * @param soapActions the SOAP actions of all ports, each once
+ * @param recognition how a server knows its requests
  * @param location where the default port finds the operation, beneath its address; null unless it speaks HTTP alone
  * @param policy what the policies of the operation ask for, at its default port
  * @param faultActions the actions that address the faults, in their order; empty when the contract asks for no addressing
@@ -30,7 +31,7 @@ public record ApiOperation(
         String resultName,
         List<ApiFault> faults,
         String soapAction,
-        List<String> soapActions,
+        Recognition recognition,
         String location,
         List<PolicyAssertion> policy,
         List<String> faultActions,

@@ -15,6 +15,8 @@ public record ApiService(String packageName, String name, QName xmlName, List<Po
      * @param verb the HTTP method of a port that speaks HTTP alone, otherwise null
      * @param actions the SOAP actions or locations that differ from those of the default port, by operation
      * @param policy what its policies ask for
+     * @param isOptimized whether they ask for binary content beside the message, and nothing goes without
+     * @param isAddressed whether they ask for addressing header blocks, likewise
      * @param isDefault whether a client connects to it when none is named
      */
     public record Port(
@@ -26,18 +28,10 @@ public record ApiService(String packageName, String name, QName xmlName, List<Po
             ApiInterface type,
             Map<String, String> actions,
             List<PolicyAssertion> policy,
+            boolean isOptimized,
+            boolean isAddressed,
             boolean isDefault,
             String documentation) {
-        /** Whether its policies ask for binary content beside the message. */
-        public boolean isOptimized() {
-            return policy.stream().anyMatch(assertion -> assertion.isMtom() && !assertion.optional());
-        }
-
-        /** Whether its policies ask for addressing headers. */
-        public boolean isAddressed() {
-            return policy.stream().anyMatch(assertion -> assertion.isAddressing() && !assertion.optional());
-        }
-
         /** What it speaks, for a person. */
         public String speaks() {
             return verb == null ? protocol.title() : protocol.title() + " " + verb;

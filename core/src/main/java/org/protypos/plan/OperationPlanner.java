@@ -22,6 +22,11 @@ import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SimpleType;
 import org.protypos.schema.TypeReference;
+import org.protypos.wire.Recognition;
+import org.protypos.wire.WireFault;
+import org.protypos.wire.WireMessage;
+import org.protypos.wire.WireOperation;
+import org.protypos.wire.WirePart;
 import org.protypos.wsdl.BoundOperation;
 import org.protypos.wsdl.Message;
 import org.protypos.wsdl.Operation;
@@ -67,38 +72,26 @@ final class OperationPlanner {
      * Plans an operation, or reports why there is no code for it and gives null.
      *
      * @param portType the port type it belongs to
-     * @param bound how the binding of the default port carries it
-     * @param soapActions the SOAP actions of all bindings
-     * @param addressed whether a policy asks for addressing
+     * @param carried how the binding of the default port carries it
+     * @param recognition how a server knows its requests
      */
-    ApiOperation plan(
-            PortType portType,
-            Operation operation,
-            BoundOperation bound,
-            List<String> soapActions,
-            boolean addressed,
-            NameScope methods) {
-        if (bound.location() != null && hasStructuredFields(operation, bound)) {
+    ApiOperation plan(PortType portType, WireOperation carried, Recognition recognition, NameScope methods) {
+        Operation operation = carried.operation();
+        BoundOperation bound = carried.bound();
+        if (hasStructuredFields(carried.request())) {
             leaveOut(operation.name(), bound.place(), "has a part with structure, which no query or form can carry");
             return null;
         }
-        Actions actions = new Actions(portType, operation, bound, addressed);
         Subject subject = Designators.operation(portType, operation);
         String method = methods.claim(subject, rules.methodName(operation.name()), "");
         String type = rules.typeName(method);
         ApiMessage input;
         ApiMessage output = null;
-        Carried in = new Carried(operation, operation.input(), bound.input(), type + "Input", actions.input());
-        Carried out = new Carried(operation, operation.output(), bound.output(), type + "Output", actions.output());
-        if (bound.location() != null) {
-            input = http(in, operation.name());
-            output = operation.output() == null ? null : http(out, outputWrapper(input));
-        } else if (bound.rpc()) {
-            input = call(in, operation.name());
-            output = operation.output() == null ? null : call(out, operation.name() + "Response");
-        } else {
-            input = message(in, operation.name());
-            output = operation.output() == null ? null : message(out, outputWrapper(input));
+        Planned in = new Planned(operation, carried.request(), type + "Input");
+        Planned out = new Planned(operation, carried.answer(), type + "Output");
+        input = message(in, operation.name());
+        if (carried.answer() != null) {
+            output = message(out, outputWrapper(input));
         }
         Shaping.Choice<Boolean> plain = types.shapes().plainParameters(subject);
         if (plain != null && !plain.value()) {
@@ -109,7 +102,7 @@ final class OperationPlanner {
         }
         List<ApiFault> declared = new ArrayList<>();
         List<String> faultActions = new ArrayList<>();
-        faults(operation, bound, actions, declared, faultActions);
+        faults(carried, declared, faultActions);
         return new ApiOperation(
                 method,
                 types.shapes().isAsync(subject) ? methods.make(method + "Async", "") : null,
@@ -120,7 +113,7 @@ final class OperationPlanner {
                 output != null && output.values().size() > 1 ? type + "Result" : null,
                 List.copyOf(declared),
                 bound.soapAction(),
-                soapActions,
+                recognition,
                 bound.location(),
                 bound.policy(),
                 List.copyOf(faultActions),
@@ -130,19 +123,14 @@ final class OperationPlanner {
     /** An answer is taken apart when the request is, whatever its element is called; an empty name stands for none. */
     private static String outputWrapper(ApiMessage input) {
         boolean unwrapped = input.wrapper() != null
-                && input.form() != ApiMessage.Form.FIELDS
-                && input.form() != ApiMessage.Form.REPLACED
+                && input.form() != WireMessage.Form.FIELDS
+                && input.form() != WireMessage.Form.REPLACED
                 && input.body().kind() == Property.Kind.ELEMENT;
         return unwrapped ? null : "";
     }
 
-    /** A message with all that says how to plan it. */
-    private record Carried(
-            Operation operation, Operation.Use use, BoundOperation.Carrier carrier, String name, String action) {
-        boolean isEncoded() {
-            return carrier != null && carrier.encoded();
-        }
-    }
+    /** A message with what to call it. */
+    private record Planned(Operation operation, WireMessage carried, String name) {}
 
     private void leaveOut(String operation, Place place, String reason) {
         findings.warning(
@@ -152,30 +140,14 @@ final class OperationPlanner {
                 "it is left out; the other operations are generated");
     }
 
-    private boolean hasStructuredFields(Operation operation, BoundOperation bound) {
-        BoundOperation.Form form = bound.input() == null ? null : bound.input().form();
-        return (form == BoundOperation.Form.URL_ENCODED || form == BoundOperation.Form.URL_REPLACEMENT)
-                && bodyParts(operation.input(), bound.input()).stream().anyMatch(part -> !isSimple(part));
+    private boolean hasStructuredFields(WireMessage request) {
+        boolean fields = request.form() == WireMessage.Form.FIELDS || request.form() == WireMessage.Form.REPLACED;
+        return fields && request.parts().stream().anyMatch(part -> !isSimple(part.type()));
     }
 
-    private boolean isSimple(Message.Part part) {
-        TypeReference type = part.type() != null
-                ? TypeReference.to(part.type(), part.place())
-                : contract.schema().typeOf(contract.schema().elements().get(part.element()));
+    private boolean isSimple(TypeReference type) {
         return !SchemaComponents.ANY_TYPE.equals(type.name())
                 && contract.schema().resolve(type) instanceof SimpleType;
-    }
-
-    private Message.Part headerPart(BoundOperation.Header header) {
-        return contract.wsdl().messages().get(header.message()).part(header.part());
-    }
-
-    private Message declared(Carried message) {
-        return contract.wsdl().messages().get(message.use().message());
-    }
-
-    private List<Message.Part> bodyParts(Operation.Use use, BoundOperation.Carrier carrier) {
-        return BoundOperation.bodyParts(contract.wsdl().messages().get(use.message()), carrier);
     }
 
     /**
@@ -184,20 +156,24 @@ final class OperationPlanner {
      * @param wrapperName the local name that the body's element must have to be taken for a wrapper; null for any, empty
      *     for none
      */
-    private ApiMessage message(Carried message, String wrapperName) {
-        List<Message.Part> inBody = bodyParts(message.use(), message.carrier());
-        if (inBody.size() == 1 && inBody.get(0).type() != null && !message.isEncoded()) {
-            ApiClass content = bodyType(inBody.get(0));
-            if (content != null) {
-                return envelope(message, body(Property.Kind.GROUP, firstElement(content), content), null, false);
-            }
+    private ApiMessage message(Planned message, String wrapperName) {
+        return !message.carried.isSoap()
+                ? http(message, wrapperName)
+                : message.carried.isWrapped() ? call(message) : document(message, wrapperName);
+    }
+
+    private ApiMessage document(Planned message, String wrapperName) {
+        WireMessage carried = message.carried;
+        List<WirePart> inBody = carried.parts();
+        ApiClass content = carried.isOfType() ? bodyType(inBody.get(0)) : null;
+        if (content != null) {
+            return envelope(message, body(Property.Kind.GROUP, firstElement(content), content), null, false);
         }
-        if (inBody.size() > 1 || !inBody.isEmpty() && inBody.get(0).type() != null) {
-            String packageName = packageOf(message.use());
-            ApiClass together =
-                    parts.beside(packageName, message.name() + "Parts", declared(message), inBody, message.isEncoded());
+        if (carried.isGroup()) {
+            ApiClass together = parts.beside(
+                    packageOf(carried), message.name() + "Parts", carried.message(), inBody, carried.isEncoded());
             inBody.stream()
-                    .filter(part -> part.type() != null && !message.isEncoded())
+                    .filter(part -> !part.isGlobal() && !carried.isEncoded())
                     .forEach(this::ofType);
             return envelope(message, body(Property.Kind.GROUP, firstElement(together), together), together, false);
         }
@@ -207,22 +183,22 @@ final class OperationPlanner {
         return envelope(message, body, wrapper(body, wrapperName), false);
     }
 
-    private ApiMessage envelope(Carried message, Property body, ApiClass wrapper, boolean anyWrapper) {
+    private ApiMessage envelope(Planned message, Property body, ApiClass wrapper, boolean anyWrapper) {
         return new ApiMessage(
                 message.name(),
-                ApiMessage.Form.ENVELOPE,
+                WireMessage.Form.ENVELOPE,
                 body,
                 wrapper,
                 anyWrapper,
-                message.isEncoded(),
-                headers(message.carrier()),
-                attachments(message),
-                message.action());
+                message.carried.isEncoded(),
+                message.carried.blocks().stream().map(this::block).toList(),
+                message.carried.attachments().stream().map(this::attachment).toList(),
+                message.carried.action());
     }
 
     /** The class of a type that the body itself is of (WSDL 1.1, section 3.5), or null when it holds no elements alone. */
-    private ApiClass bodyType(Message.Part part) {
-        ValueType type = types.value(TypeReference.to(part.type(), part.place()), Owner.global(part.type()));
+    private ApiClass bodyType(WirePart part) {
+        ValueType type = types.value(part.type(), Owner.global(part.part().type()));
         if (type instanceof ValueType.Structured structured) {
             ApiClass content = structured.type();
             return content.isAbstract() || content.isMixed() || content.isSimple() ? null : content;
@@ -238,63 +214,61 @@ final class OperationPlanner {
                 .orElse(new QName(""));
     }
 
-    private void ofType(Message.Part part) {
+    private void ofType(WirePart part) {
         findings.warning(
                 "part-of-type",
-                part.place(),
+                part.part().place(),
                 "the part " + part.name() + " of a document is of a type that no body can be of: it is taken for an"
                         + " element called " + part.name() + " in no namespace",
                 "give the part an element instead");
     }
 
     /** A message of a remote procedure call: its parts in an element called like the operation. */
-    private ApiMessage call(Carried message, String wrapperName) {
+    private ApiMessage call(Planned message) {
         ApiClass wrapper = fields(message);
-        String namespace = message.carrier() == null ? "" : message.carrier().namespace();
-        Property body = body(Property.Kind.ELEMENT, new QName(namespace, wrapperName), wrapper);
+        Property body = body(Property.Kind.ELEMENT, message.carried.wrapper(), wrapper);
         callElements.putIfAbsent(body.xmlName(), body.type());
-        return envelope(
-                message, body, wrapper, message.use() == message.operation().output());
+        return envelope(message, body, wrapper, message.carried.isAnswer());
     }
 
-    private ApiClass fields(Carried message) {
+    private ApiClass fields(Planned message) {
+        WireMessage carried = message.carried;
         return parts.call(
-                packageOf(message.use()),
+                packageOf(carried),
                 message.name() + "Parts",
-                declared(message),
-                bodyParts(message.use(), message.carrier()),
+                carried.message(),
+                carried.parts(),
                 message.operation().parameterOrder(),
-                message.isEncoded());
+                carried.isEncoded());
     }
 
     /** A message without an envelope (WSDL 1.1, sections 4 and 5); its element may be a wrapper as in one with an envelope. */
-    private ApiMessage http(Carried message, String wrapperName) {
-        List<Message.Part> inBody = bodyParts(message.use(), message.carrier());
-        ApiMessage.Form form = form(message.carrier(), inBody);
+    private ApiMessage http(Planned message, String wrapperName) {
+        List<WirePart> inBody = message.carried.parts();
+        WireMessage.Form form = message.carried.form();
         Property body = null;
         ApiClass wrapper = null;
         boolean anyName = false;
         List<Property> attachments = List.of();
-        if (form == ApiMessage.Form.BYTES) {
+        if (form == WireMessage.Form.BYTES) {
             attachments = inBody.stream().limit(1).map(this::attachment).toList();
-        } else if (form == ApiMessage.Form.DOCUMENT
+        } else if (form == WireMessage.Form.DOCUMENT
                 && !inBody.isEmpty()
-                && inBody.get(0).element() != null) {
+                && inBody.get(0).isGlobal()) {
             body = part(inBody.get(0).element(), telling(inBody.get(0)), Property.Cardinality.REQUIRED, false);
             wrapper = wrapper(body, wrapperName);
-        } else if (form != ApiMessage.Form.DOCUMENT) {
+        } else if (form != WireMessage.Form.DOCUMENT) {
             wrapper = fields(message);
-            body = body(Property.Kind.ELEMENT, new QName("", message.operation().name()), wrapper);
+            body = body(Property.Kind.ELEMENT, message.carried.wrapper(), wrapper);
             anyName = true;
         } else if (!inBody.isEmpty()) {
-            Message.Part part = inBody.get(0);
-            QName root = new QName("", part.name());
-            TypeReference type = TypeReference.to(part.type(), part.place());
+            WirePart part = inBody.get(0);
+            QName root = part.element();
             body = new Property(
                     rules.memberName(part.name()),
                     Property.Kind.ELEMENT,
                     root,
-                    types.value(type, Owner.global(root)),
+                    types.value(part.type(), Owner.global(root)),
                     Property.Cardinality.REQUIRED,
                     false,
                     null,
@@ -305,37 +279,7 @@ final class OperationPlanner {
         return new ApiMessage(message.name(), form, body, wrapper, anyName, false, List.of(), attachments, null);
     }
 
-    private ApiMessage.Form form(BoundOperation.Carrier carrier, List<Message.Part> inBody) {
-        BoundOperation.Form bound = carrier == null ? BoundOperation.Form.XML : carrier.form();
-        boolean text = inBody.size() == 1 && isSimple(inBody.get(0)) && !isBinary(inBody.get(0));
-        return switch (bound) {
-            case URL_ENCODED -> ApiMessage.Form.FIELDS;
-            case URL_REPLACEMENT -> ApiMessage.Form.REPLACED;
-            case CONTENT ->
-                inBody.isEmpty() ? ApiMessage.Form.DOCUMENT : text ? ApiMessage.Form.TEXT : ApiMessage.Form.BYTES;
-            case XML, ENVELOPE -> ApiMessage.Form.DOCUMENT;
-        };
-    }
-
-    private boolean isBinary(Message.Part part) {
-        return part.type() != null
-                && types.value(TypeReference.to(part.type(), part.place()), Owner.global(part.type()))
-                        instanceof ValueType.Scalar scalar
-                && (scalar.kind() == ScalarKind.BASE64 || scalar.kind() == ScalarKind.HEX);
-    }
-
-    /** The parts that travel beside the envelope. */
-    private List<Property> attachments(Carried message) {
-        Message declared = declared(message);
-        return message.carrier() == null
-                ? List.of()
-                : declared.parts().stream()
-                        .filter(part -> message.carrier().attachments().contains(part.name()))
-                        .map(this::attachment)
-                        .toList();
-    }
-
-    private Property attachment(Message.Part part) {
+    private Property attachment(WirePart part) {
         return new Property(
                 rules.memberName(part.name()),
                 Property.Kind.ELEMENT,
@@ -348,8 +292,8 @@ final class OperationPlanner {
                 "");
     }
 
-    private String packageOf(Operation.Use use) {
-        return packages.of(use.message().getNamespaceURI());
+    private String packageOf(WireMessage carried) {
+        return packages.of(carried.message().name().getNamespaceURI());
     }
 
     private static Property body(Property.Kind kind, QName name, ApiClass type) {
@@ -365,36 +309,24 @@ final class OperationPlanner {
                 "");
     }
 
-    private List<Property> headers(BoundOperation.Carrier carrier) {
-        List<Property> headers = new ArrayList<>();
-        if (carrier != null) {
-            for (BoundOperation.Header header : carrier.headers()) {
-                Message.Part part = headerPart(header);
-                String name = part.element() != null ? part.element().getLocalPart() : part.name();
-                headers.add(outside(part, header.namespace(), name, Property.Cardinality.OPTIONAL));
-            }
-        }
-        return List.copyOf(headers);
+    private Property block(WirePart block) {
+        return outside(block, block.element().getLocalPart(), Property.Cardinality.OPTIONAL);
     }
 
-    /**
-     * A part that stands alone, in a header or in the detail of a fault: its element, or one called like the part when it is
-     * of a type (WSDL 1.1, sections 3.6 and 3.7).
-     */
-    private Property outside(Message.Part part, String namespace, String name, Property.Cardinality cardinality) {
-        if (part.element() != null) {
-            return part(part.element(), name, cardinality, false);
+    /** A part that stands alone, in a header or in the detail of a fault. */
+    private Property outside(WirePart part, String name, Property.Cardinality cardinality) {
+        QName element = part.element();
+        if (part.isGlobal()) {
+            return part(element, name, cardinality, false);
         }
-        QName element = new QName(namespace, part.name());
-        TypeReference type = TypeReference.to(part.type(), part.place());
-        ValueType value = types.value(type, Owner.global(element)).written();
+        ValueType value = types.value(part.type(), Owner.global(element)).written();
         callElements.putIfAbsent(element, value);
         return new Property(
                 rules.memberName(name), Property.Kind.ELEMENT, element, value, cardinality, false, null, null, "");
     }
 
     /** Many parts are called what every part could be called; then the element has the better name. */
-    private static String telling(Message.Part part) {
+    private static String telling(WirePart part) {
         return NO_NAMES.contains(part.name().toLowerCase(Locale.ROOT))
                 ? part.element().getLocalPart()
                 : part.name();
@@ -470,27 +402,22 @@ final class OperationPlanner {
                 value == input.body() ? value.name() : value.xmlName().getLocalPart());
     }
 
-    private void faults(
-            Operation operation, BoundOperation bound, Actions actions, List<ApiFault> declared, List<String> to) {
+    private void faults(WireOperation carried, List<ApiFault> declared, List<String> actions) {
         Set<QName> elements = new HashSet<>();
-        for (Operation.Use use : operation.faults()) {
-            ApiFault fault = faults.computeIfAbsent(use.message(), name -> fault(operation, use, bound));
+        for (WireFault one : carried.faults()) {
+            ApiFault fault = faults.computeIfAbsent(one.message().name(), name -> fault(carried.operation(), one));
             if (fault != null && elements.add(fault.element())) {
                 declared.add(fault);
-                if (actions.fault(use) != null) {
-                    to.add(actions.fault(use));
+                if (one.action() != null) {
+                    actions.add(one.action());
                 }
             }
         }
     }
 
-    private static String namespaceOf(Operation.Use fault, BoundOperation bound) {
-        BoundOperation.BoundFault carried = bound.fault(fault);
-        return carried == null ? "" : carried.namespace();
-    }
-
-    private ApiFault fault(Operation operation, Operation.Use use, BoundOperation bound) {
-        Message message = contract.wsdl().messages().get(use.message());
+    private ApiFault fault(Operation operation, WireFault fault) {
+        Message message = fault.message();
+        Operation.Use use = fault.use();
         if (message.parts().size() != 1) {
             findings.warning(
                     "not-generated",
@@ -506,8 +433,7 @@ final class OperationPlanner {
         String local = message.name().getLocalPart().replaceFirst("(?<=.)(Message|Msg)$", "");
         boolean telling = local.matches("(?i).*(fault|exception|error)");
         String wanted = rules.typeName(telling ? local : local + "Fault");
-        Property detail =
-                outside(message.parts().get(0), namespaceOf(use, bound), "detail", Property.Cardinality.REQUIRED);
+        Property detail = outside(fault.details().get(0), "detail", Property.Cardinality.REQUIRED);
         return new ApiFault(
                 packageName,
                 packages.scope(packageName)

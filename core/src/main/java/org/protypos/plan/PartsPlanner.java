@@ -2,11 +2,11 @@ package org.protypos.plan;
 
 import java.util.ArrayList;
 import java.util.List;
-import javax.xml.namespace.QName;
 import org.protypos.naming.NameRules;
 import org.protypos.naming.Subject;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.TypeReference;
+import org.protypos.wire.WirePart;
 import org.protypos.wsdl.Message;
 
 /**
@@ -33,13 +33,13 @@ final class PartsPlanner {
             String packageName,
             String wanted,
             Message message,
-            List<Message.Part> parts,
+            List<WirePart> parts,
             List<String> order,
             boolean encoded) {
         ApiClass type = partsClass(packageName, wanted, message, parts);
         List<Content> contents = new ArrayList<>();
         List<Property> properties = new ArrayList<>();
-        for (Message.Part part : parts) {
+        for (WirePart part : parts) {
             Property property = accessor(type, message, part, encoded);
             properties.add(property);
             contents.add(new Content.Leaf(property, encoded ? 0 : 1, 1, null));
@@ -62,27 +62,25 @@ final class PartsPlanner {
     }
 
     /** A class in which every part will want a name. */
-    private ApiClass partsClass(String packageName, String wanted, Message message, List<Message.Part> parts) {
+    private ApiClass partsClass(String packageName, String wanted, Message message, List<WirePart> parts) {
         ApiClass type = types.partsClass(packageName, wanted);
         type.memberNames.expect(expected ->
                 parts.forEach(part -> expected.wants(subject(message, part), rules.memberName(part.name()))));
         return type;
     }
 
-    private static Subject subject(Message message, Message.Part part) {
+    private static Subject subject(Message message, WirePart part) {
         return Subject.wsdl(Subject.Kind.MESSAGE, message.name(), message.place())
-                .inside(Subject.Kind.PART, part.name(), part.place());
+                .inside(Subject.Kind.PART, part.name(), part.part().place());
     }
 
-    private Property accessor(ApiClass type, Message message, Message.Part part, boolean encoded) {
-        TypeReference reference = part.type() != null
-                ? TypeReference.to(part.type(), part.place())
-                : types.schema().typeOf(types.schema().elements().get(part.element()));
+    private Property accessor(ApiClass type, Message message, WirePart part, boolean encoded) {
+        TypeReference reference = part.type();
         Property property = new Property(
                 type.memberNames.claim(subject(message, part), rules.memberName(part.name()), ""),
                 Property.Kind.ELEMENT,
-                new QName("", part.name()),
-                types.withAttachments(types.value(reference, new Owner(type, new QName("", part.name()))), false),
+                part.element(),
+                types.withAttachments(types.value(reference, new Owner(type, part.element())), false),
                 encoded ? Property.Cardinality.OPTIONAL : Property.Cardinality.REQUIRED,
                 encoded,
                 null,
@@ -99,20 +97,19 @@ final class PartsPlanner {
      * @param message the message they are of
      * @param encoded whether values may be left out or nil, as the SOAP encoding lets all of them be
      */
-    ApiClass beside(String packageName, String wanted, Message message, List<Message.Part> parts, boolean encoded) {
+    ApiClass beside(String packageName, String wanted, Message message, List<WirePart> parts, boolean encoded) {
         ApiClass type = partsClass(packageName, wanted, message, parts);
         List<Content> contents = new ArrayList<>();
-        for (Message.Part part : parts) {
-            Property property =
-                    part.type() != null ? accessor(type, message, part, encoded) : element(type, message, part);
+        for (WirePart part : parts) {
+            Property property = part.isGlobal() ? element(type, message, part) : accessor(type, message, part, encoded);
             type.addElement(property);
-            contents.add(new Content.Leaf(property, encoded && part.type() != null ? 0 : 1, 1, null));
+            contents.add(new Content.Leaf(property, encoded && !part.isGlobal() ? 0 : 1, 1, null));
         }
         type.setContent(new Content.InSequence(List.copyOf(contents), false));
         return type;
     }
 
-    private Property element(ApiClass type, Message message, Message.Part part) {
+    private Property element(ApiClass type, Message message, WirePart part) {
         ElementDeclaration element = types.schema().elements().get(part.element());
         return new Property(
                 type.memberNames.claim(subject(message, part), rules.memberName(part.name()), ""),

@@ -13,7 +13,7 @@ import org.protypos.naming.Naming;
 import org.protypos.naming.Renaming;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.source.Document;
-import org.protypos.wsdl.PolicyAssertion;
+import org.protypos.wire.Wire;
 
 /** Plans the typed API of a contract. The door of this package. */
 public final class Planner {
@@ -75,16 +75,17 @@ public final class Planner {
                     "what is wanted for a package is none: " + singlePackage,
                     "write names with dots between, none of them a word of the language, outside of the platform's packages");
         }
+        Wire wire = Wire.of(contract);
         PackageNames packages = new PackageNames(naming, named ? singlePackage : null);
         ShapePlanner shapes = new ShapePlanner(shaping, naming, rules, findings);
-        TypePlanner types = new TypePlanner(
-                contract.schema(), packages, naming, shapes, isOptimized(contract), isEncoded(contract));
+        TypePlanner types =
+                new TypePlanner(contract.schema(), packages, naming, shapes, wire.isOptimized(), isEncoded(wire));
         packages.know(contract.schema().types().keySet());
         packages.know(contract.schema().elements().keySet());
         packages.know(contract.wsdl().portTypes().keySet());
         packages.know(contract.wsdl().services().keySet());
         packages.know(contract.wsdl().messages().keySet());
-        ServicePlanner services = new ServicePlanner(contract, packages, naming, types, findings);
+        ServicePlanner services = new ServicePlanner(contract, wire, packages, naming, types, findings);
         types.announce();
         services.announce();
         types.plan();
@@ -113,23 +114,11 @@ public final class Planner {
                 findings.sorted());
     }
 
-    /** Whether a policy asks for optimized messages (WS-MTOMPolicy). */
-    private static boolean isOptimized(Contract contract) {
-        return contract.wsdl().bindings().values().stream()
-                        .flatMap(binding -> binding.policy().stream())
-                        .anyMatch(PolicyAssertion::isMtom)
-                || contract.wsdl().services().values().stream()
-                        .flatMap(service -> service.ports().stream())
-                        .flatMap(port -> port.policy().stream())
-                        .anyMatch(PolicyAssertion::isMtom);
-    }
-
-    private static boolean isEncoded(Contract contract) {
-        return contract.wsdl().bindings().values().stream()
+    private static boolean isEncoded(Wire wire) {
+        return wire.bindings().stream()
                 .flatMap(binding -> binding.operations().stream())
-                .anyMatch(operation -> operation.input() != null
-                                && operation.input().encoded()
-                        || operation.output() != null && operation.output().encoded());
+                .anyMatch(operation -> operation.request().isEncoded()
+                        || operation.answer() != null && operation.answer().isEncoded());
     }
 
     /** The namespace of the first service, else of the first port type, else of the first document. */

@@ -2,11 +2,9 @@ package org.protypos.plan;
 
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.TreeMap;
 import javax.xml.namespace.QName;
 import org.protypos.binding.Designators;
@@ -16,12 +14,13 @@ import org.protypos.naming.NameRules;
 import org.protypos.naming.NameScope;
 import org.protypos.naming.Naming;
 import org.protypos.naming.Subject;
-import org.protypos.wsdl.Binding;
-import org.protypos.wsdl.BoundOperation;
-import org.protypos.wsdl.Operation;
-import org.protypos.wsdl.PolicyAssertion;
+import org.protypos.wire.Need;
+import org.protypos.wire.Recognition;
+import org.protypos.wire.Wire;
+import org.protypos.wire.WireBinding;
+import org.protypos.wire.WireOperation;
+import org.protypos.wire.WirePort;
 import org.protypos.wsdl.PortType;
-import org.protypos.wsdl.Protocol;
 import org.protypos.wsdl.Service;
 
 /**
@@ -31,6 +30,7 @@ import org.protypos.wsdl.Service;
  */
 final class ServicePlanner {
     private final Contract contract;
+    private final Wire wire;
     private final PackageNames packages;
     private final Naming naming;
     private final NameRules rules;
@@ -42,8 +42,10 @@ final class ServicePlanner {
     private final List<ApiInterface> interfaces = new ArrayList<>();
     private final List<ApiService> services = new ArrayList<>();
 
-    ServicePlanner(Contract contract, PackageNames packages, Naming naming, TypePlanner types, Findings findings) {
+    ServicePlanner(
+            Contract contract, Wire wire, PackageNames packages, Naming naming, TypePlanner types, Findings findings) {
         this.contract = contract;
+        this.wire = wire;
         this.packages = packages;
         this.naming = naming;
         this.rules = naming.rules();
@@ -89,8 +91,8 @@ final class ServicePlanner {
     }
 
     private void interfaces(PortType portType) {
-        Binding soap = defaultBinding(portType, true);
-        Binding http = defaultBinding(portType, false);
+        WireBinding soap = wire.defaultBinding(portType, true);
+        WireBinding http = wire.defaultBinding(portType, false);
         String name = rules.typeName(portType.name().getLocalPart());
         if (soap != null || http == null) {
             ApiInterface type = portType(portType, soap, name);
@@ -104,14 +106,12 @@ final class ServicePlanner {
         }
     }
 
-    /** The interface that a binding is for, or null when no code is generated for its protocol. */
-    private ApiInterface type(Binding binding) {
-        return binding == null || binding.protocol() == Protocol.OTHER
-                ? null
-                : (binding.protocol().isSoap() ? bySoap : byHttp).get(binding.portType());
+    /** The interface that a binding is for. */
+    private ApiInterface type(WireBinding binding) {
+        return (binding.isSoap() ? bySoap : byHttp).get(binding.portType().name());
     }
 
-    private ApiInterface portType(PortType portType, Binding binding, String wanted) {
+    private ApiInterface portType(PortType portType, WireBinding binding, String wanted) {
         String packageName = packages.of(portType.name().getNamespaceURI());
         NameScope names = packages.scope(packageName);
         Subject subject = Subject.wsdl(Subject.Kind.PORT_TYPE, portType.name(), portType.place());
@@ -123,18 +123,18 @@ final class ServicePlanner {
                 .forEach(operation -> expected.wants(
                         Designators.operation(portType, operation), rules.methodName(operation.name()))));
         List<ApiOperation> planned = new ArrayList<>();
-        for (Operation operation : portType.operations()) {
-            BoundOperation bound = binding == null ? null : binding.operation(operation);
-            boolean kept = !naming.isOmitted(Designators.operation(portType, operation));
-            if (bound != null && operation.isIncoming() && kept) {
-                ApiOperation api = operations.plan(
-                        portType, operation, bound, soapActions(portType, operation), isAddressed(portType), methods);
+        if (binding != null) {
+            List<Recognition> recognitions = wire.recognitions(binding);
+            for (int i = 0; i < recognitions.size(); i++) {
+                WireOperation carried = binding.operations().get(i);
+                boolean kept = !naming.isOmitted(Designators.operation(portType, carried.operation()));
+                ApiOperation api = kept ? operations.plan(portType, carried, recognitions.get(i), methods) : null;
                 if (api != null) {
                     planned.add(api);
                 }
             }
+            alike(portType, planned);
         }
-        alike(portType, planned);
         return new ApiInterface(
                 packageName,
                 name,
@@ -145,80 +145,33 @@ final class ServicePlanner {
                 names.make(name + "Messages", ""),
                 List.copyOf(planned),
                 binding != null,
-                binding == null || binding.protocol().isSoap() ? List.of() : verbs(portType),
+                binding == null || binding.isSoap() ? List.of() : verbs(portType),
                 types.shapes().documentation(subject, portType.documentation()));
     }
 
     private List<String> verbs(PortType portType) {
-        return contract.wsdl().bindings().values().stream()
-                .filter(binding -> isFor(binding, portType) && binding.protocol() == Protocol.HTTP)
-                .map(Binding::verb)
+        return wire.bindings(portType, false).stream()
+                .map(one -> one.binding().verb())
                 .distinct()
                 .sorted()
                 .toList();
     }
 
-    /** Whether a policy of some port or binding asks for addressing headers. */
-    private boolean isAddressed(PortType portType) {
-        boolean byBinding = contract.wsdl().bindings().values().stream()
-                .filter(binding -> isFor(binding, portType))
-                .anyMatch(binding -> binding.policy().stream().anyMatch(PolicyAssertion::isAddressing));
-        return byBinding
-                || contract.wsdl().services().values().stream()
-                        .flatMap(service -> service.ports().stream())
-                        .filter(port -> isFor(contract.wsdl().bindings().get(port.binding()), portType))
-                        .anyMatch(port -> port.policy().stream().anyMatch(PolicyAssertion::isAddressing));
-    }
-
-    private List<String> soapActions(PortType portType, Operation operation) {
-        return contract.wsdl().bindings().values().stream()
-                .filter(binding -> isFor(binding, portType))
-                .map(binding -> binding.operation(operation))
-                .filter(Objects::nonNull)
-                .map(BoundOperation::soapAction)
-                .distinct()
-                .toList();
-    }
-
     /** A server tells operations apart by the element in the body, then by the action. */
     private void alike(PortType portType, List<ApiOperation> planned) {
-        Map<List<Object>, ApiOperation> known = new HashMap<>();
-        for (ApiOperation operation : planned) {
-            Object element = operation.input().body() == null
-                    ? ""
-                    : operation.input().body().xmlName();
-            for (String action : operation.soapActions()) {
-                ApiOperation other = known.putIfAbsent(List.of(element, action), operation);
-                if (other != null && other != operation) {
-                    findings.warning(
+        for (int i = 0; i < planned.size(); i++) {
+            ApiOperation operation = planned.get(i);
+            planned.subList(0, i).stream()
+                    .filter(other -> other.recognition().hides(operation.recognition()))
+                    .findFirst()
+                    .ifPresent(other -> findings.warning(
                             "operations-alike",
                             portType.place().towards("name"),
                             "the operations " + other.xmlName() + " and " + operation.xmlName()
                                     + " take the same message with the same SOAP action: a server cannot tell them"
                                     + " apart and takes the first",
-                            "give them different SOAP actions");
-                }
-            }
+                            "give them different SOAP actions"));
         }
-    }
-
-    /** The binding of the default port that speaks SOAP, or HTTP alone; without such a port the first such binding. */
-    private Binding defaultBinding(PortType portType, boolean soap) {
-        Service.Port port = defaultPort(portType.name(), soap);
-        return port != null
-                ? contract.wsdl().bindings().get(port.binding())
-                : contract.wsdl().bindings().values().stream()
-                        .filter(binding -> isFor(binding, portType))
-                        .filter(binding -> binding.protocol().isSoap() == soap)
-                        .findFirst()
-                        .orElse(null);
-    }
-
-    /** Whether a binding carries a port type in a way that code is generated for. */
-    private static boolean isFor(Binding binding, PortType portType) {
-        return binding != null
-                && binding.protocol() != Protocol.OTHER
-                && binding.portType().equals(portType.name());
     }
 
     private ApiService service(Service service) {
@@ -232,9 +185,8 @@ final class ServicePlanner {
             if (naming.isOmitted(subject.inside(Subject.Kind.PORT, port.name(), port.place()))) {
                 continue;
             }
-            Binding binding = contract.wsdl().bindings().get(port.binding());
-            ApiInterface type = type(binding);
-            if (type == null) {
+            WirePort carried = carried(port);
+            if (carried == null) {
                 findings.warning(
                         "not-generated",
                         port.place(),
@@ -242,6 +194,8 @@ final class ServicePlanner {
                         "use a SOAP or HTTP port of the service if it has one");
                 continue;
             }
+            WireBinding binding = carried.carried();
+            ApiInterface type = type(binding);
             ports.add(new ApiService.Port(
                     constants.claim(
                             subject.inside(Subject.Kind.PORT, port.name(), port.place()),
@@ -249,12 +203,14 @@ final class ServicePlanner {
                             "_"),
                     port.name(),
                     port.address(),
-                    binding.protocol(),
-                    binding.verb(),
+                    binding.binding().protocol(),
+                    binding.binding().verb(),
                     type,
-                    actions(binding, type),
-                    PolicyAssertion.joined(port.policy(), binding.policy()),
-                    defaultPort(binding.portType(), binding.protocol().isSoap()) == port,
+                    targets(binding, type),
+                    carried.policy(),
+                    carried.optimized() == Need.REQUIRED,
+                    carried.addressed() == Need.REQUIRED,
+                    wire.defaultPort(binding.portType(), binding.isSoap()) == carried,
                     port.documentation()));
         }
         return new ApiService(
@@ -265,38 +221,24 @@ final class ServicePlanner {
                 types.shapes().documentation(subject, service.documentation()));
     }
 
-    /** The first port in the contract that speaks SOAP, or HTTP alone. */
-    private Service.Port defaultPort(QName portType, boolean soap) {
-        for (Service service : contract.wsdl().services().values()) {
-            for (Service.Port port : service.ports()) {
-                Binding binding = contract.wsdl().bindings().get(port.binding());
-                if (binding != null
-                        && binding.portType().equals(portType)
-                        && binding.protocol() != Protocol.OTHER
-                        && binding.protocol().isSoap() == soap) {
-                    return port;
-                }
-            }
-        }
-        return null;
+    private WirePort carried(Service.Port port) {
+        return wire.ports().stream()
+                .filter(one -> one.port() == port)
+                .findFirst()
+                .orElse(null);
     }
 
-    private Map<String, String> actions(Binding binding, ApiInterface type) {
-        Map<String, String> actions = new LinkedHashMap<>();
-        PortType portType = contract.wsdl().portTypes().get(binding.portType());
-        for (Operation operation : portType.operations()) {
-            BoundOperation bound = binding.operation(operation);
+    /** What a binding says otherwise than that of the default port. */
+    private static Map<String, String> targets(WireBinding binding, ApiInterface type) {
+        Map<String, String> targets = new LinkedHashMap<>();
+        for (WireOperation carried : binding.operations()) {
             for (ApiOperation api : type.operations()) {
-                if (bound == null || !api.xmlName().equals(operation.name())) {
-                    continue;
-                }
                 String known = type.isHttp() ? api.location() : api.soapAction();
-                String own = type.isHttp() ? bound.location() : bound.soapAction();
-                if (!known.equals(own)) {
-                    actions.put(api.method(), own);
+                if (api.xmlName().equals(carried.name()) && !known.equals(carried.target())) {
+                    targets.put(api.method(), carried.target());
                 }
             }
         }
-        return actions;
+        return targets;
     }
 }

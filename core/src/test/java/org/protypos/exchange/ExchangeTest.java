@@ -104,7 +104,7 @@ class ExchangeTest {
                             || !called.isSoap() && called.answer().parts().isEmpty();
                     assertThat(answer.root() == null).isEqualTo(empty);
                     if (!empty) {
-                        CheckedMessage checked = new OperationCheck(called, check).answer(answer.root());
+                        CheckedMessage checked = new OperationCheck(called.carried(), check).answer(answer.root());
                         assertThat(checked.deviations()).as(answer.text()).isEmpty();
                     }
                 }
@@ -126,7 +126,7 @@ class ExchangeTest {
         try (StandIn standIn = StandIn.serve(contract, ANY, Answers.NONE, seen::add)) {
             String address = standIn.addresses().get(find.port());
             Findings findings = new Findings();
-            RequestBuilder builder = new RequestBuilder(find, check.vocabulary(), findings);
+            RequestBuilder builder = new RequestBuilder(find.carried(), check.vocabulary(), findings);
             String wrong = MessageText.of(builder.request(Arguments.of(List.of("berthNumber=seven"), findings)));
             Caller.Answer refused = new Caller(find, check, with -> with.address(address)).call(wrong);
             assertThat(refused.text())
@@ -238,11 +238,11 @@ class ExchangeTest {
                 if (name.endsWith("pilot")) {
                     values.add("need[0]=pilot");
                 }
-                String text = MessageText.of(new RequestBuilder(request, check.vocabulary(), findings)
+                String text = MessageText.of(new RequestBuilder(request.carried(), check.vocabulary(), findings)
                         .request(Arguments.of(values, findings)));
                 Caller.Answer answer = new Caller(request, check, with -> with.address(address)).call(text);
                 String valid = answer.failure() == null && answer.fault() == null
-                        ? new OperationCheck(request, check)
+                        ? new OperationCheck(request.carried(), check)
                                 .answer(parsed(answer.text()))
                                 .deviations()
                                 .toString()
@@ -274,7 +274,9 @@ class ExchangeTest {
     void thePrefixXmlIsNotDeclared() {
         Contract contract = read("../examples/harbour/contract/desk.wsdl");
         RequestBuilder builder = new RequestBuilder(
-                CalledOperation.of(contract).get(0), new ContractCheck(contract).vocabulary(), new Findings());
+                CalledOperation.of(contract).get(0).carried(),
+                new ContractCheck(contract).vocabulary(),
+                new Findings());
         String text = MessageText.of(builder.envelope(List.of(parsed("<note xml:lang='en'>full</note>")), List.of()));
         assertThat(text).contains("<note xml:lang=\"en\">full</note>");
         assertThat(Infoset.of(text)).contains("lang");
@@ -423,7 +425,9 @@ class ExchangeTest {
                     .call(request);
             assertThat(answer.failure()).isNull();
             assertThat(answer.text()).contains("listBerthsResponse", "trace");
-            assertThat(new OperationCheck(list, check).answer(answer.root()).deviations())
+            assertThat(new OperationCheck(list.carried(), check)
+                            .answer(answer.root())
+                            .deviations())
                     .isEmpty();
         } finally {
             real.stop(0);
@@ -472,7 +476,7 @@ class ExchangeTest {
                   "crew list": "*",
                   "log": "AQID"}}
                 """), findings);
-        RequestBuilder builder = new RequestBuilder(send, check.vocabulary(), findings);
+        RequestBuilder builder = new RequestBuilder(send.carried(), check.vocabulary(), findings);
         Map<String, Attachment> attached = builder.attached(value, send.request());
         MessageElement request = builder.request(value);
         assertThat(attached.keySet()).containsExactly("photo", "crew list");
@@ -480,16 +484,17 @@ class ExchangeTest {
         assertThat(attached.get("photo").bytes()).containsExactly(1, 2, 3);
         assertThat(findings.sorted().stream().map(one -> one.place().line() + " " + one.message()))
                 .containsExactly("4 nothing called log is attached");
-        assertThat(new OperationCheck(send, check).request(request).deviations())
+        assertThat(new OperationCheck(send.carried(), check).request(request).deviations())
                 .isEmpty();
-        JsonValue.Members again = (JsonValue.Members) new MessageValues(send, check).request(request, attached);
+        JsonValue.Members again =
+                (JsonValue.Members) new MessageValues(send.carried(), check).request(request, attached);
         assertThat(again.members().keySet()).containsExactly("callSign", "#attached");
     }
 
     private static String said(CalledOperation called, Samples samples, StandIn at) {
         Caller.Answer answer = new Caller(
                         called,
-                        new ContractCheck(called.contract()),
+                        new ContractCheck(at.contract()),
                         with -> with.address(at.addresses().get(called.port())))
                 .call(samples.message(called.request()));
         assertThat(answer.failure()).isNull();
@@ -615,7 +620,7 @@ class ExchangeTest {
                  "arival": "2027-05-09T14:30:00Z", "stay": {"days": 2}, "need": [["water"]],
                  "#header": {"pass": {}}}
                 """), findings);
-        new RequestBuilder(request, check.vocabulary(), findings).request(value);
+        new RequestBuilder(request.carried(), check.vocabulary(), findings).request(value);
         assertThat(findings.sorted().stream()
                         .map(finding -> finding.place().line() + ":"
                                 + finding.place().column() + " " + finding.message() + " | " + finding.cure()))

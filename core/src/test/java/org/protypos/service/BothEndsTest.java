@@ -26,7 +26,6 @@ import org.protypos.exchange.call.Caller;
 import org.protypos.exchange.call.OperationCheck;
 import org.protypos.exchange.standin.Answers;
 import org.protypos.exchange.standin.StandIn;
-import org.protypos.message.check.CarriedMessage;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.sample.Samples;
@@ -37,8 +36,6 @@ import org.protypos.plan.ApiService;
 import org.protypos.testing.Generated;
 import org.protypos.testing.GeneratedEnds;
 import org.protypos.testing.Infoset;
-import org.protypos.wsdl.Binding;
-import org.protypos.wsdl.Operation;
 
 /**
  * Every operation of a contract: the generated client calls the generated server with sample data. Both ends must see the
@@ -95,28 +92,21 @@ class BothEndsTest {
 
     private int port(Samples samples, ApiService service, ApiService.Port port, List<String> wrong) throws Exception {
         ApiInterface type = port.type();
-        Binding binding = generated.contract().wsdl().services().get(service.xmlName()).ports().stream()
-                .filter(one -> one.name().equals(port.xmlName()))
-                .map(one -> generated.contract().wsdl().bindings().get(one.binding()))
-                .findFirst()
-                .orElseThrow();
+        List<CalledOperation> operations = CalledOperation.of(generated.contract()).stream()
+                .filter(one -> one.service().name().equals(service.xmlName())
+                        && one.port().name().equals(port.xmlName()))
+                .toList();
         int calls = 0;
         try (AutoCloseable server = ends.serve(type)) {
             String address = GeneratedEnds.address(server);
-            List<Operation> operations = generated
-                    .contract()
-                    .wsdl()
-                    .portTypes()
-                    .get(binding.portType())
-                    .operations();
             int at = 0;
             for (ApiOperation api : type.operations()) {
-                while (!operations.get(at).name().equals(api.xmlName())) {
+                while (!operations.get(at).operation().name().equals(api.xmlName())) {
                     at++;
                 }
                 String what = type.name() + "." + api.method();
                 try {
-                    call(samples, binding, operations.get(at++), type, api, port, service, address, what, wrong);
+                    call(samples, operations.get(at++), type, api, port, service, address, what, wrong);
                 } catch (InvocationTargetException e) {
                     wrong.add(what + ": " + e.getCause());
                 }
@@ -128,8 +118,7 @@ class BothEndsTest {
 
     private void call(
             Samples samples,
-            Binding binding,
-            Operation operation,
+            CalledOperation called,
             ApiInterface type,
             ApiOperation api,
             ApiService.Port port,
@@ -139,7 +128,7 @@ class BothEndsTest {
             List<String> wrong)
             throws Exception {
         ends.results().clear();
-        String request = samples.message(new CarriedMessage(generated.contract(), binding, operation, false));
+        String request = samples.message(called.request());
         boolean soap12 = port.protocol().title().endsWith("1.2");
         String contentType = soap12 ? "application/soap+xml; action=\"" + api.soapAction() + "\"" : "text/xml";
         ends.forget();
@@ -156,9 +145,7 @@ class BothEndsTest {
             return;
         }
         Object[] wanted = ends.seen();
-        String answer = api.output() == null
-                ? null
-                : samples.message(new CarriedMessage(generated.contract(), binding, operation, true));
+        String answer = api.output() == null ? null : samples.message(called.answer());
         Wire sample = new Wire(null, answer, soap12 ? "application/soap+xml" : "text/xml");
         Object result = ends.call(type, api, ends.client(type, service, port, sample.address(), false), wanted);
         sample.close();
@@ -171,16 +158,12 @@ class BothEndsTest {
                     + result + " became " + again);
         }
         boolean literal = !api.input().encoded();
-        CalledOperation called = CalledOperation.of(generated.contract()).stream()
-                .filter(one -> one.operation() == operation && one.port().name().equals(port.xmlName()))
-                .findFirst()
-                .orElseThrow();
         Caller.Answer interpreted = new Caller(called, check, with -> with.address(address)).call(request);
         MessageElement root = answer == null ? null : interpreted.root();
         boolean unlike = interpreted.fault() != null
                 || interpreted.failure() != null
                 || root != null
-                        && (!new OperationCheck(called, check)
+                        && (!new OperationCheck(called.carried(), check)
                                         .answer(root)
                                         .deviations()
                                         .isEmpty()

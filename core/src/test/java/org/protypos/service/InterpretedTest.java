@@ -26,6 +26,7 @@ import org.protypos.exchange.call.OperationCheck;
 import org.protypos.exchange.standin.Answers;
 import org.protypos.exchange.standin.StandIn;
 import org.protypos.message.check.ContractCheck;
+import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.sample.Samples;
 import org.protypos.message.tree.MessageText;
 import org.protypos.plan.ApiInterface;
@@ -99,7 +100,8 @@ class InterpretedTest {
                 called.request()
                         .attachments()
                         .forEach(part -> attached.put(
-                                part, Attachment.of(("of " + part).getBytes(StandardCharsets.UTF_8), "image/png")));
+                                part.name(),
+                                Attachment.of(("of " + part.name()).getBytes(StandardCharsets.UTF_8), "image/png")));
                 String request = sample(called);
                 String played = standIn.addresses().get(called.port());
                 Caller.Answer fromStandIn =
@@ -132,10 +134,12 @@ class InterpretedTest {
         if (answer.root() == null) {
             return "";
         }
-        assertThat(new OperationCheck(called, check).answer(answer.root()).deviations())
+        assertThat(new OperationCheck(called.carried(), check)
+                        .answer(answer.root())
+                        .deviations())
                 .isEmpty();
         StringBuilder content = new StringBuilder();
-        called.answer().body(answer.root()).forEach(part -> content.append(MessageText.compact(part)));
+        EnvelopeParts.body(answer.root(), called.answer()).forEach(part -> content.append(MessageText.compact(part)));
         return content.toString().replaceAll(">\\s+<", "><").replaceAll("xmlns:\\w+=\"[^\"]*\"|\\w+:|\\s", "");
     }
 

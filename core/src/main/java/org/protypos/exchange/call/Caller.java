@@ -26,7 +26,7 @@ import org.protypos.runtime.soap.SoapSettings;
 import org.protypos.runtime.soap.SoapVersion;
 import org.protypos.runtime.soap.UndeclaredFaultException;
 import org.protypos.runtime.xml.XmlTypes;
-import org.protypos.wsdl.PolicyAssertion;
+import org.protypos.wire.Need;
 import org.protypos.wsdl.Protocol;
 
 /** Calls an operation with a request that is there as text, the way a generated client would. */
@@ -86,10 +86,10 @@ public final class Caller {
 
     private Set<SoapFeature> features() {
         Set<SoapFeature> features = EnumSet.noneOf(SoapFeature.class);
-        if (called.asksFor(PolicyAssertion::isAddressing)) {
+        if (called.at().addressed() == Need.REQUIRED) {
             features.add(SoapFeature.ADDRESSING);
         }
-        if (called.asksFor(PolicyAssertion::isMtom)) {
+        if (called.at().optimized() == Need.REQUIRED) {
             features.add(SoapFeature.MTOM);
         }
         return features;
@@ -107,27 +107,21 @@ public final class Caller {
      */
     public Answer call(String message, Map<String, Attachment> attached) {
         // An envelope goes as it is, but for content that has to leave it.
-        boolean asItIs = called.isSoap() && !called.asksFor(PolicyAssertion::isMtom);
+        boolean asItIs = called.isSoap() && called.at().optimized() != Need.REQUIRED;
         exchanged.begin(asItIs ? message : null);
         PlayedMessage request;
         PlayedMessage answer;
         synchronized (check) {
             request = asItIs
-                    ? new PlayedMessage(called, called.request(), check.vocabulary())
+                    ? new PlayedMessage(called, called.request())
                     : PlayedMessage.of(called, called.request(), check, MessageReader.read("request", message));
-            answer = called.answer() == null ? null : new PlayedMessage(called, called.answer(), check.vocabulary());
+            answer = called.answer() == null ? null : new PlayedMessage(called, called.answer());
         }
         request.attached().putAll(attached);
         UndeclaredFaultException fault = null;
         CallFailedException failure = null;
         try {
-            connection.callPlain(
-                    called.operation().name(),
-                    called.isSoap()
-                            ? called.bound().soapAction()
-                            : called.bound().location(),
-                    request,
-                    answer);
+            connection.callPlain(called.operation().name(), called.carried().target(), request, answer);
         } catch (UndeclaredFaultException e) {
             fault = e;
         } catch (CallFailedException e) {
@@ -153,7 +147,8 @@ public final class Caller {
         List<MessageElement> body = answer.body();
         return body.isEmpty()
                 ? null
-                : new RequestBuilder(called, check.vocabulary(), new Findings()).envelope(body, answer.headers());
+                : new RequestBuilder(called.carried(), check.vocabulary(), new Findings())
+                        .envelope(body, answer.headers());
     }
 
     /** Keeps the request as it goes. */

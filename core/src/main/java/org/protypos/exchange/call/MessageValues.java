@@ -4,22 +4,24 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import javax.xml.namespace.QName;
-import org.protypos.message.check.CarriedMessage;
 import org.protypos.message.check.CheckedMessage;
 import org.protypos.message.check.ContractCheck;
+import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.json.JsonMessageWriter;
 import org.protypos.message.json.JsonValue;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.runtime.attach.Attachment;
-import org.protypos.wsdl.Message;
+import org.protypos.wire.WireMessage;
+import org.protypos.wire.WireOperation;
+import org.protypos.wire.WirePart;
 
 /** Tells as JSON what a message of an operation carries, so that {@link RequestBuilder} makes the same message of it. */
 public final class MessageValues {
-    private final CalledOperation called;
+    private final WireOperation called;
     private final ContractCheck check;
 
     /** Prepares for an operation. */
-    public MessageValues(CalledOperation called, ContractCheck check) {
+    public MessageValues(WireOperation called, ContractCheck check) {
         this.called = called;
         this.check = check;
     }
@@ -39,9 +41,9 @@ public final class MessageValues {
     }
 
     private JsonValue values(
-            MessageElement message, CheckedMessage checked, CarriedMessage carried, Map<String, Attachment> attached) {
-        JsonValue body = body(carried.body(message), checked, carried);
-        List<MessageElement> blocks = carried.header(message).stream()
+            MessageElement message, CheckedMessage checked, WireMessage carried, Map<String, Attachment> attached) {
+        JsonValue body = body(EnvelopeParts.body(message, carried), checked, carried);
+        List<MessageElement> blocks = EnvelopeParts.header(message, carried).stream()
                 .filter(block -> !check.isForeignBlock(block))
                 .toList();
         if (blocks.isEmpty() && attached.isEmpty()) {
@@ -72,18 +74,20 @@ public final class MessageValues {
         return new JsonValue.Members(members, null);
     }
 
-    private JsonValue body(List<MessageElement> body, CheckedMessage checked, CarriedMessage carried) {
-        List<Message.Part> parts = carried.parts();
+    private JsonValue body(List<MessageElement> body, CheckedMessage checked, WireMessage carried) {
+        List<WirePart> parts = carried.parts();
         if (carried.isWrapped()) {
             return members(body.isEmpty() ? List.of() : body.get(0).children(), checked);
         }
         if (parts.size() != 1) {
             return members(body, checked);
         }
-        if (carried.isOfElements(check.vocabulary())) {
+        if (carried.isOfType()) {
             MessageElement around = new MessageElement(new QName("body"), null);
             body.forEach(around::add);
-            return value(around, check.check(around, carried.type(parts.get(0), check.vocabulary())));
+            return value(
+                    around,
+                    check.check(around, check.vocabulary().type(parts.get(0).type())));
         }
         return body.isEmpty() ? new JsonValue.Members(Map.of(), null) : value(body.get(0), checked);
     }

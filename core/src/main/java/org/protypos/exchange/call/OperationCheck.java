@@ -5,13 +5,15 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import javax.xml.namespace.QName;
-import org.protypos.message.check.CarriedMessage;
 import org.protypos.message.check.CheckedMessage;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.check.Deviation;
+import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.model.TypeModel;
 import org.protypos.message.tree.MessageElement;
-import org.protypos.wsdl.Message;
+import org.protypos.wire.WireMessage;
+import org.protypos.wire.WireOperation;
+import org.protypos.wire.WirePart;
 
 /**
  * Checks the messages of one operation. Most bodies can be told by their elements alone; those of a type (WSDL 1.1,
@@ -19,11 +21,11 @@ import org.protypos.wsdl.Message;
  * by a schema at all.
  */
 public final class OperationCheck {
-    private final CalledOperation called;
+    private final WireOperation called;
     private final ContractCheck check;
 
     /** Prepares for an operation. */
-    public OperationCheck(CalledOperation called, ContractCheck check) {
+    public OperationCheck(WireOperation called, ContractCheck check) {
         this.called = called;
         this.check = check;
     }
@@ -48,30 +50,30 @@ public final class OperationCheck {
     }
 
     /** Checks a whole message of the operation. */
-    CheckedMessage check(MessageElement message, CarriedMessage carried) {
-        List<MessageElement> body = carried.body(message);
+    CheckedMessage check(MessageElement message, WireMessage carried) {
+        List<MessageElement> body = EnvelopeParts.body(message, carried);
         boolean fault = !body.isEmpty() && isFault(body.get(0));
         boolean strange = carried.isSoap() && !message.name().getLocalPart().equals("Envelope");
         if (fault || strange) {
             return check.check(message);
         }
         List<CheckedMessage> parts = new ArrayList<>();
-        carried.header(message).stream()
+        EnvelopeParts.header(message, carried).stream()
                 .filter(block -> !check.isForeignBlock(block))
                 .forEach(block -> parts.add(check.check(block)));
         parts.add(body(body, carried));
         return joined(parts);
     }
 
-    private CheckedMessage body(List<MessageElement> body, CarriedMessage carried) {
+    private CheckedMessage body(List<MessageElement> body, WireMessage carried) {
         if (carried.isEncoded() || body.isEmpty() && !carried.isSoap()) {
             return new CheckedMessage(List.of(), Map.of());
         }
         if (carried.isWrapped() && !carried.isSoap()) {
-            return check.check(body.get(0), carried.types(check.vocabulary()));
+            return check.check(body.get(0), check.vocabulary().types(carried.parts()));
         }
-        List<Message.Part> parts = carried.parts();
-        if (carried.isOfElements(check.vocabulary())) {
+        List<WirePart> parts = carried.parts();
+        if (carried.isOfType()) {
             MessageElement around = new MessageElement(
                     new QName("Body"), body.isEmpty() ? null : body.get(0).place());
             // They move into it, and need what was declared around them.
@@ -81,17 +83,17 @@ public final class OperationCheck {
                 outer.prefixes().forEach(around.prefixes()::putIfAbsent);
             }
             body.forEach(around::add);
-            return check.check(around, carried.type(parts.get(0), check.vocabulary()));
+            return check.check(around, check.vocabulary().type(parts.get(0).type()));
         }
         List<CheckedMessage> checked = new ArrayList<>();
         for (MessageElement element : body) {
             TypeModel type = null;
-            for (Message.Part part : parts) {
+            for (WirePart part : parts) {
                 // A document without an envelope may have any name; in one it is called like its part.
                 boolean meant = !carried.isWrapped()
-                        && part.type() != null
-                        && (!carried.isSoap() || element.name().equals(new QName(part.name())));
-                type = meant ? carried.type(part, check.vocabulary()) : type;
+                        && !part.isGlobal()
+                        && (!carried.isSoap() || element.name().equals(part.element()));
+                type = meant ? check.vocabulary().type(part.type()) : type;
             }
             checked.add(type == null ? check.check(element) : check.check(element, type));
         }

@@ -10,10 +10,9 @@ import java.util.List;
 import java.util.Map;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
-import org.protypos.message.check.CarriedMessage;
 import org.protypos.message.check.ContractCheck;
+import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.model.TypeModel;
-import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
 import org.protypos.message.tree.MessageText;
@@ -27,12 +26,14 @@ import org.protypos.runtime.xml.XmlOutput;
 import org.protypos.runtime.xml.XmlTree;
 import org.protypos.runtime.xml.XmlTypes;
 import org.protypos.source.Xml;
-import org.protypos.wsdl.PolicyAssertion;
+import org.protypos.wire.Need;
+import org.protypos.wire.WireMessage;
+import org.protypos.wire.WirePart;
 
 /** A message as the elements of its body and its header, with what travels beside it. */
 public final class PlayedMessage extends SoapMessage {
     private final CalledOperation called;
-    private final CarriedMessage carried;
+    private final WireMessage carried;
     private final Form form;
     private final List<XmlElement<?>> body = new ArrayList<>();
     private final List<XmlElement<?>> headers = new ArrayList<>();
@@ -43,21 +44,23 @@ public final class PlayedMessage extends SoapMessage {
      *
      * @param carried the request or the answer of the operation
      */
-    public PlayedMessage(CalledOperation called, CarriedMessage carried, Vocabulary vocabulary) {
+    public PlayedMessage(CalledOperation called, WireMessage carried) {
         this.called = called;
         this.carried = carried;
-        this.form = carried.form(vocabulary);
+        this.form = Form.valueOf(carried.form().name());
     }
 
     /** A message with all that a tree holds; its binary content travels beside it where a policy asks for that. */
     public static PlayedMessage of(
-            CalledOperation called, CarriedMessage carried, ContractCheck check, MessageElement message) {
-        PlayedMessage played = new PlayedMessage(called, carried, check.vocabulary());
-        Map<MessageElement, TypeModel> types = called.asksFor(PolicyAssertion::isMtom)
-                ? new OperationCheck(called, check).check(message, carried).types()
+            CalledOperation called, WireMessage carried, ContractCheck check, MessageElement message) {
+        PlayedMessage played = new PlayedMessage(called, carried);
+        Map<MessageElement, TypeModel> types = called.at().optimized() == Need.REQUIRED
+                ? new OperationCheck(called.carried(), check)
+                        .check(message, carried)
+                        .types()
                 : Map.of();
-        carried.header(message).forEach(block -> played.headers.add(element(block)));
-        for (MessageElement part : carried.body(message)) {
+        EnvelopeParts.header(message, carried).forEach(block -> played.headers.add(element(block)));
+        for (MessageElement part : EnvelopeParts.body(message, carried)) {
             XmlElement<?> element = element(part);
             if (!types.isEmpty()) {
                 putOutside(part, element, types);
@@ -124,7 +127,7 @@ public final class PlayedMessage extends SoapMessage {
 
     @Override
     protected String action() {
-        return carried.isAnswer() ? called.actions().output() : called.actions().input();
+        return carried.action();
     }
 
     @Override
@@ -139,7 +142,7 @@ public final class PlayedMessage extends SoapMessage {
 
     @Override
     protected boolean takeHeader(XmlElement<?> block) {
-        boolean known = carried.blocks().stream().anyMatch(one -> one.name().equals(block.name()));
+        boolean known = carried.block(block.name()) != null;
         if (known) {
             headers.add(block);
         }
@@ -194,10 +197,10 @@ public final class PlayedMessage extends SoapMessage {
             around.add(part);
             body.add(element(around));
         }
-        for (String part : carried.attachments()) {
-            Attachment content = in.take(part);
+        for (WirePart part : carried.attachments()) {
+            Attachment content = in.take(part.name());
             if (content != null) {
-                attached.put(part, content);
+                attached.put(part.name(), content);
             }
         }
     }

@@ -9,7 +9,6 @@ import javax.xml.XMLConstants;
 import javax.xml.namespace.QName;
 import org.protypos.binding.Suggestions;
 import org.protypos.diagnostic.Findings;
-import org.protypos.message.check.CarriedMessage;
 import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.json.JsonMessageReader;
 import org.protypos.message.json.JsonValue;
@@ -17,7 +16,9 @@ import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.runtime.attach.Attachment;
 import org.protypos.source.Xml;
-import org.protypos.wsdl.Message;
+import org.protypos.wire.WireMessage;
+import org.protypos.wire.WireOperation;
+import org.protypos.wire.WirePart;
 import org.protypos.wsdl.Protocol;
 
 /** Puts a request into its envelope: from JSON, or from the elements that stand in the body. */
@@ -28,7 +29,7 @@ public final class RequestBuilder {
     /** The member under which the parts stand that travel beside the envelope. */
     public static final String ATTACHED = "#attached";
 
-    private final CalledOperation called;
+    private final WireOperation called;
     private final Vocabulary vocabulary;
     private final JsonMessageReader reader;
     private final Findings findings;
@@ -38,7 +39,7 @@ public final class RequestBuilder {
      *
      * @param findings is told what has no place in the request
      */
-    public RequestBuilder(CalledOperation called, Vocabulary vocabulary, Findings findings) {
+    public RequestBuilder(WireOperation called, Vocabulary vocabulary, Findings findings) {
         this.called = called;
         this.vocabulary = vocabulary;
         this.reader = new JsonMessageReader(vocabulary, findings);
@@ -55,31 +56,32 @@ public final class RequestBuilder {
         return message(value, called.answer());
     }
 
-    private MessageElement message(JsonValue value, CarriedMessage carried) {
-        List<Message.Part> parts = carried.parts();
+    private MessageElement message(JsonValue value, WireMessage carried) {
+        List<WirePart> parts = carried.parts();
         JsonValue body = bodyOf(value);
         List<MessageElement> elements = new ArrayList<>();
         if (carried.isWrapped()) {
-            elements.add(reader.wrapper(body, carried.wrapper(), carried.types(vocabulary)));
-        } else if (carried.isOfElements(vocabulary)) {
-            elements.addAll(reader.element(body, new QName("body"), carried.type(parts.get(0), vocabulary), "")
+            elements.add(reader.wrapper(body, carried.wrapper(), vocabulary.types(carried.parts())));
+        } else if (carried.isOfType()) {
+            elements.addAll(reader.element(
+                            body,
+                            new QName("body"),
+                            vocabulary.type(parts.get(0).type()),
+                            "")
                     .children());
         } else if (parts.size() == 1) {
-            elements.add(reader.element(body, element(parts.get(0)), carried.type(parts.get(0), vocabulary), ""));
+            elements.add(reader.element(
+                    body, parts.get(0).element(), vocabulary.type(parts.get(0).type()), ""));
         } else if (body instanceof JsonValue.Members members) {
-            for (Message.Part part : parts) {
+            for (WirePart part : parts) {
                 JsonValue given = members.members().get(part.name());
-                given = given == null ? members.members().get(element(part).getLocalPart()) : given;
+                given = given == null ? members.members().get(part.element().getLocalPart()) : given;
                 if (given != null) {
-                    elements.add(reader.element(given, element(part), carried.type(part, vocabulary), part.name()));
+                    elements.add(reader.element(given, part.element(), vocabulary.type(part.type()), part.name()));
                 }
             }
         }
         return envelope(elements, headers(value, carried));
-    }
-
-    private static QName element(Message.Part part) {
-        return part.element() != null ? part.element() : new QName(part.name());
     }
 
     /** What is in the body: all but the header blocks and the attachments. */
@@ -100,15 +102,14 @@ public final class RequestBuilder {
                 : Map.of();
     }
 
-    private List<MessageElement> headers(JsonValue value, CarriedMessage carried) {
+    private List<MessageElement> headers(JsonValue value, WireMessage carried) {
         List<MessageElement> blocks = new ArrayList<>();
         Map<String, JsonValue> left = new LinkedHashMap<>(section(value, HEADER));
-        for (CarriedMessage.Block block : carried.blocks()) {
-            String name = block.name().getLocalPart();
+        for (WirePart block : carried.blocks()) {
+            String name = block.element().getLocalPart();
             JsonValue one = left.remove(name);
             if (one != null) {
-                blocks.add(
-                        reader.element(one, block.name(), carried.type(block.part(), vocabulary), HEADER + "." + name));
+                blocks.add(reader.element(one, block.element(), vocabulary.type(block.type()), HEADER + "." + name));
             }
         }
         left.forEach((name, one) ->
@@ -117,11 +118,11 @@ public final class RequestBuilder {
     }
 
     /** The attachments of JSON, by their parts: each its bytes in base64, or an object with {@code type} and {@code base64}. */
-    public Map<String, Attachment> attached(JsonValue value, CarriedMessage carried) {
+    public Map<String, Attachment> attached(JsonValue value, WireMessage carried) {
         Map<String, Attachment> attached = new LinkedHashMap<>();
         section(value, ATTACHED).forEach((part, given) -> {
             Attachment content = attachment(given);
-            if (!carried.attachments().contains(part)) {
+            if (carried.attachments().stream().noneMatch(one -> one.name().equals(part))) {
                 findings.error("json-value", given.place(), "nothing called " + part + " is attached", "leave it out");
             } else if (content == null) {
                 findings.error(
@@ -154,15 +155,13 @@ public final class RequestBuilder {
 
     /** Puts elements into an envelope of the version that the port speaks; one that speaks none takes the first alone. */
     public MessageElement envelope(List<MessageElement> body, List<MessageElement> headers) {
-        if (!called.isSoap()) {
-            MessageElement alone = body.isEmpty()
-                    ? new MessageElement(new QName(called.operation().name()), null)
-                    : body.get(0);
+        if (!called.request().isSoap()) {
+            MessageElement alone = body.isEmpty() ? new MessageElement(new QName(called.name()), null) : body.get(0);
             declare(alone, "");
             return alone;
         }
         String soap =
-                called.binding().protocol() == Protocol.SOAP_1_2 ? EnvelopeParts.SOAP_1_2 : EnvelopeParts.SOAP_1_1;
+                called.request().protocol() == Protocol.SOAP_1_2 ? EnvelopeParts.SOAP_1_2 : EnvelopeParts.SOAP_1_1;
         MessageElement envelope = new MessageElement(new QName(soap, "Envelope"), null);
         envelope.prefixes().put("soap", soap);
         if (!headers.isEmpty()) {

@@ -10,7 +10,6 @@ import java.util.Map;
 import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
-import org.protypos.message.check.CarriedMessage;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.json.JsonMessageWriter;
 import org.protypos.message.json.JsonText;
@@ -31,7 +30,8 @@ import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
 import org.protypos.schema.Term;
-import org.protypos.wsdl.Message;
+import org.protypos.wire.WireMessage;
+import org.protypos.wire.WirePart;
 
 /**
  * Describes the types of a contract as forms see them: each by a number, with what stands in it and with a value to begin
@@ -59,35 +59,31 @@ final class Forms {
     }
 
     /** Writes what a message is made of: the type of its body or its parts, its header blocks and what is attached. */
-    void message(CarriedMessage carried, JsonGenerator out) throws IOException {
-        List<Message.Part> parts = carried.parts();
+    void message(WireMessage carried, JsonGenerator out) throws IOException {
+        List<WirePart> parts = carried.parts();
         boolean one = !carried.isWrapped() && parts.size() == 1;
         if (one) {
-            out.writeNumberField("type", number(carried.type(parts.get(0), vocabulary)));
+            out.writeNumberField("type", number(vocabulary.type(parts.get(0).type())));
         }
         out.writeArrayFieldStart("parts");
-        for (Message.Part part : one ? List.<Message.Part>of() : parts) {
-            boolean byElement = !carried.isWrapped() && part.element() != null;
-            String key = byElement ? part.element().getLocalPart() : part.name();
-            field(key, carried.type(part, vocabulary), 1, 1, null, out);
+        for (WirePart part : one ? List.<WirePart>of() : parts) {
+            field(part.element().getLocalPart(), vocabulary.type(part.type()), 1, 1, null, out);
         }
         out.writeEndArray();
         out.writeArrayFieldStart("header");
-        for (CarriedMessage.Block block : carried.blocks()) {
+        for (WirePart block : carried.blocks()) {
             field(
-                    block.name().getLocalPart(),
-                    carried.type(block.part(), vocabulary),
+                    block.element().getLocalPart(),
+                    vocabulary.type(block.type()),
                     0,
                     1,
-                    block.part().element() == null
-                            ? null
-                            : vocabulary.element(block.part().element()),
+                    block.isGlobal() ? vocabulary.element(block.element()) : null,
                     out);
         }
         out.writeEndArray();
         out.writeArrayFieldStart("attached");
-        for (String part : carried.attachments()) {
-            out.writeString(part);
+        for (WirePart part : carried.attachments()) {
+            out.writeString(part.name());
         }
         out.writeEndArray();
     }

@@ -21,6 +21,7 @@ import org.protypos.exchange.call.OperationCheck;
 import org.protypos.exchange.call.RequestBuilder;
 import org.protypos.exchange.standin.StandIn;
 import org.protypos.message.check.CheckedMessage;
+import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.json.JsonMessageWriter;
 import org.protypos.message.json.JsonText;
 import org.protypos.message.json.JsonValue;
@@ -219,14 +220,17 @@ public final class StandInPage extends HttpEndpoint {
     /** What a request is made of, with one to begin with. */
     private void operation(CalledOperation called, JsonGenerator out) throws IOException {
         synchronized (standIn.check()) {
-            out.writeStringField("soapAction", called.isSoap() ? called.bound().soapAction() : null);
+            out.writeStringField(
+                    "soapAction", called.isSoap() ? called.carried().target() : null);
             forms.message(called.request(), out);
             String xml = new Samples(standIn.contract(), standIn.check().vocabulary(), false).message(called.request());
             Map<String, Attachment> attached = new LinkedHashMap<>();
             called.request()
                     .attachments()
-                    .forEach(part -> attached.put(part, Attachment.of("a sample".getBytes(StandardCharsets.UTF_8))));
-            JsonValue value = new MessageValues(called, standIn.check()).request(parsed(xml, new Findings()), attached);
+                    .forEach(part ->
+                            attached.put(part.name(), Attachment.of("a sample".getBytes(StandardCharsets.UTF_8))));
+            JsonValue value =
+                    new MessageValues(called.carried(), standIn.check()).request(parsed(xml, new Findings()), attached);
             out.writeStringField("xml", xml);
             out.writeFieldName("value");
             JsonText.write(value, out);
@@ -252,13 +256,15 @@ public final class StandInPage extends HttpEndpoint {
         synchronized (standIn.check()) {
             String xml = value == null
                     ? ""
-                    : MessageText.of(new RequestBuilder(called, standIn.check().vocabulary(), findings).request(value));
+                    : MessageText.of(
+                            new RequestBuilder(called.carried(), standIn.check().vocabulary(), findings)
+                                    .request(value));
             out.writeStringField("xml", xml);
             Received.deviations(
                     "deviations",
                     xml.isEmpty()
                             ? List.of()
-                            : new OperationCheck(called, standIn.check())
+                            : new OperationCheck(called.carried(), standIn.check())
                                     .request(parsed(xml, new Findings()))
                                     .deviations(),
                     out);
@@ -286,8 +292,9 @@ public final class StandInPage extends HttpEndpoint {
             problems(findings, out);
             return;
         }
-        Map<String, Attachment> attached =
-                new RequestBuilder(called, standIn.check().vocabulary(), findings).attached(value, called.request());
+        Map<String, Attachment> attached = new RequestBuilder(
+                        called.carried(), standIn.check().vocabulary(), findings)
+                .attached(value, called.request());
         String address = standIn.addresses().get(called.port());
         long begin = System.nanoTime();
         Caller.Answer answer = new Caller(called, standIn.check(), with -> with.address(address)).call(xml, attached);
@@ -307,11 +314,13 @@ public final class StandInPage extends HttpEndpoint {
     private void answer(CalledOperation called, Caller.Answer answer, JsonGenerator out) throws IOException {
         MessageElement root = answer.root();
         synchronized (standIn.check()) {
-            CheckedMessage checked = root == null ? null : new OperationCheck(called, standIn.check()).answer(root);
+            CheckedMessage checked =
+                    root == null ? null : new OperationCheck(called.carried(), standIn.check()).answer(root);
             Received.deviations("deviations", checked == null ? List.of() : checked.deviations(), out);
             out.writeArrayFieldStart("body");
             if (root != null) {
-                List<MessageElement> body = (called.answer() == null ? called.request() : called.answer()).body(root);
+                List<MessageElement> body =
+                        EnvelopeParts.body(root, called.answer() == null ? called.request() : called.answer());
                 JsonMessageWriter writer = new JsonMessageWriter(standIn.check().vocabulary(), checked.types());
                 for (MessageElement element : body) {
                     out.writeStartObject();

@@ -44,7 +44,7 @@ final class PlayedHttpPort extends HttpEndpoint {
 
     @Override
     protected String[] locations() {
-        return operations.stream().map(called -> called.bound().location()).toArray(String[]::new);
+        return operations.stream().map(called -> called.carried().target()).toArray(String[]::new);
     }
 
     @Override

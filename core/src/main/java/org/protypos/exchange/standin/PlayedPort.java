@@ -4,23 +4,24 @@ import java.util.List;
 import javax.xml.namespace.QName;
 import org.protypos.exchange.call.CalledOperation;
 import org.protypos.exchange.call.PlayedMessage;
-import org.protypos.message.check.CarriedMessage;
 import org.protypos.runtime.soap.ContractDocuments;
 import org.protypos.runtime.soap.DeclaredFault;
 import org.protypos.runtime.soap.SoapEndpoint;
 import org.protypos.runtime.soap.SoapMessage;
 import org.protypos.runtime.xml.XmlTypes;
-import org.protypos.wsdl.Message;
-import org.protypos.wsdl.PolicyAssertion;
+import org.protypos.wire.Need;
+import org.protypos.wire.Recognition;
 
 /** A port that speaks SOAP and that a stand-in plays. */
 final class PlayedPort extends SoapEndpoint {
     private final List<CalledOperation> operations;
+    private final List<Recognition> recognitions;
     private final Player player;
     private final Witness witness;
 
     PlayedPort(List<CalledOperation> operations, Player player, Witness witness) {
         this.operations = operations;
+        this.recognitions = player.wire().recognitions(operations.get(0).at().carried());
         this.player = player;
         this.witness = witness;
         guarded(witness);
@@ -48,42 +49,18 @@ final class PlayedPort extends SoapEndpoint {
 
     @Override
     protected boolean isOptimized() {
-        return operations.get(0).asksFor(PolicyAssertion::isMtom);
+        return operations.get(0).at().optimized() == Need.REQUIRED;
     }
 
-    /** By what stands first in the body, then by the action. */
     @Override
     protected SoapMessage input(String namespace, String name, String action) {
-        List<CalledOperation> fitting = operations.stream()
-                .filter(called -> first(called).equals(new QName(namespace, name)))
-                .toList();
-        return fitting.stream()
-                .filter(called -> isMeant(called, action))
-                .findFirst()
-                .or(() -> fitting.stream().findFirst())
-                .or(() -> operations.stream()
-                        .filter(called -> !action.isEmpty() && isMeant(called, action))
-                        .findFirst())
-                .map(player::request)
-                .orElse(null);
-    }
-
-    private static boolean isMeant(CalledOperation called, String action) {
-        return called.bound().soapAction().equals(action)
-                || action.equals(called.request().action());
-    }
-
-    private static QName first(CalledOperation called) {
-        CarriedMessage request = called.request();
-        if (request.isWrapped()) {
-            return request.wrapper();
+        QName first = new QName(namespace, name);
+        for (int i = 0; i < operations.size(); i++) {
+            if (recognitions.get(i).fits(first, action)) {
+                return player.request(operations.get(i));
+            }
         }
-        List<Message.Part> parts = request.parts();
-        return parts.isEmpty()
-                ? new QName("")
-                : parts.get(0).element() != null
-                        ? parts.get(0).element()
-                        : new QName(parts.get(0).name());
+        return null;
     }
 
     @Override

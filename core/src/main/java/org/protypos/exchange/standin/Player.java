@@ -38,8 +38,9 @@ import org.protypos.runtime.soap.SoapSettings;
 import org.protypos.runtime.soap.UndeclaredFaultException;
 import org.protypos.runtime.xml.XmlElement;
 import org.protypos.runtime.xml.XmlOutput;
-import org.protypos.wsdl.Message;
-import org.protypos.wsdl.Operation;
+import org.protypos.wire.Wire;
+import org.protypos.wire.WireFault;
+import org.protypos.wire.WirePart;
 
 /** Plays the operations of a port, however their messages come: checks what came, and decides what is answered. */
 final class Player {
@@ -68,9 +69,12 @@ final class Player {
 
     /** An empty request of an operation. */
     PlayedMessage request(CalledOperation called) {
-        synchronized (check) {
-            return new PlayedMessage(called, called.request(), check.vocabulary());
-        }
+        return new PlayedMessage(called, called.request());
+    }
+
+    /** How the messages of the contract look. */
+    Wire wire() {
+        return check.wire();
     }
 
     /** The documents of the contract. */
@@ -168,7 +172,7 @@ final class Player {
     }
 
     private List<Deviation> deviations(PlayedMessage request, List<MessageElement> given, String text) {
-        OperationCheck operation = new OperationCheck(request.called(), check);
+        OperationCheck operation = new OperationCheck(request.called().carried(), check);
         List<Deviation> deviations = new ArrayList<>(operation.request(given).deviations());
         request.headers().forEach(block -> deviations.addAll(check.check(block).deviations()));
         if (deviations.isEmpty() || text == null) {
@@ -189,7 +193,7 @@ final class Player {
         synchronized (check) {
             deviations = deviations(request, given, text);
             // The envelope takes the elements in, and the recording still needs those of the request.
-            message = MessageText.of(new RequestBuilder(called, check.vocabulary(), new Findings())
+            message = MessageText.of(new RequestBuilder(called.carried(), check.vocabulary(), new Findings())
                     .envelope(request.body(), request.headers()));
         }
         Caller.Answer answer = new Caller(called, check, settings -> {
@@ -207,7 +211,8 @@ final class Player {
         List<Deviation> answered = List.of();
         if (root != null) {
             synchronized (check) {
-                answered = new OperationCheck(called, check).answer(root).deviations();
+                answered =
+                        new OperationCheck(called.carried(), check).answer(root).deviations();
                 record(called, given, answer);
             }
         }
@@ -221,9 +226,7 @@ final class Player {
         PlayedMessage sent = null;
         if (fault == null && called.answer() != null) {
             synchronized (check) {
-                sent = root == null
-                        ? new PlayedMessage(called, called.answer(), check.vocabulary())
-                        : sent(called, root);
+                sent = root == null ? new PlayedMessage(called, called.answer()) : sent(called, root);
             }
             sent.attached().putAll(answer.attached());
         }
@@ -237,7 +240,7 @@ final class Player {
             return;
         }
         JsonValue values = fault == null
-                ? new MessageValues(called, check).answer(answer.root(), answer.attached())
+                ? new MessageValues(called.carried(), check).answer(answer.root(), answer.attached())
                 : JsonMessageWriter.value(
                         check.vocabulary(), check.check(details.get(0)).types(), details.get(0));
         try {
@@ -290,11 +293,12 @@ final class Player {
 
     /** The answer of a file: its values over those of a sample. */
     private PlayedMessage told(CalledOperation called, PlannedAnswer planned, List<MessageElement> given) {
-        RequestBuilder builder = new RequestBuilder(called, check.vocabulary(), new Findings());
+        RequestBuilder builder = new RequestBuilder(called.carried(), check.vocabulary(), new Findings());
         JsonValue values = planned.whole()
                 ? planned.answer()
                 : Template.over(
-                        new MessageValues(called, check).answer(sampled(called).tree(), Map.of()),
+                        new MessageValues(called.carried(), check)
+                                .answer(sampled(called).tree(), Map.of()),
                         new Template(given).filled(planned.answer()));
         PlayedMessage answer = sent(called, builder.answer(values));
         answer.attached().putAll(builder.attached(values, called.answer()));
@@ -315,7 +319,7 @@ final class Player {
                         name,
                         check.vocabulary().typeOf(check.vocabulary().element(name)),
                         "");
-        RequestBuilder builder = new RequestBuilder(called, check.vocabulary(), new Findings());
+        RequestBuilder builder = new RequestBuilder(called.carried(), check.vocabulary(), new Findings());
         XmlElement<?> element = PlayedMessage.element(builder.envelope(List.of(built), List.of())
                 .children()
                 .get(0)
@@ -326,11 +330,11 @@ final class Player {
 
     /** The element of a fault, by its name or by that of the fault. */
     private QName faultElement(CalledOperation called, String wanted) {
-        for (Operation.Use fault : called.operation().faults()) {
-            for (Message.Part part :
-                    contract.wsdl().messages().get(fault.message()).parts()) {
-                boolean meant = part.element() != null
-                        && (part.element().getLocalPart().equals(wanted) || wanted.equals(fault.name()));
+        for (WireFault fault : called.carried().faults()) {
+            for (WirePart part : fault.details()) {
+                boolean meant = part.isGlobal()
+                        && (part.element().getLocalPart().equals(wanted)
+                                || wanted.equals(fault.use().name()));
                 if (meant) {
                     return part.element();
                 }
@@ -359,7 +363,7 @@ final class Player {
             Sampled bare = new Sampled(text, null, Set.of());
             MessageElement tree = bare.tree();
             PlayedMessage answer = sent(called, tree);
-            called.answer().attachments().forEach(part -> answer.attached().put(part, SAMPLE));
+            called.answer().attachments().forEach(part -> answer.attached().put(part.name(), SAMPLE));
             return new Sampled(text, answer, Echo.names(tree));
         });
     }
@@ -371,9 +375,9 @@ final class Player {
             return sample.answer();
         }
         MessageElement message = sample.tree();
-        OperationCheck operation = new OperationCheck(called, check);
+        OperationCheck operation = new OperationCheck(called.carried(), check);
         echo.into(
-                called.answer().body(message),
+                EnvelopeParts.body(message, called.answer()),
                 () -> operation.answer(message).deviations().isEmpty());
         PlayedMessage answer = sent(called, message);
         answer.attached().putAll(sample.answer().attached());

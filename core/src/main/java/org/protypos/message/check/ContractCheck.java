@@ -8,23 +8,26 @@ import org.protypos.contract.Contract;
 import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
+import org.protypos.schema.TypeReference;
+import org.protypos.wire.Wire;
+import org.protypos.wire.WirePart;
 
 /** Checks whole messages against a contract, with or without an envelope. */
 public final class ContractCheck {
     private final Vocabulary vocabulary;
     private final MessageChecker checker;
-    private final CallWrappers calls;
+    private final Wire wire;
 
     /** Takes a sound contract. */
     public ContractCheck(Contract contract) {
         this.vocabulary = new Vocabulary(contract.schema());
         this.checker = new MessageChecker(vocabulary);
-        this.calls = new CallWrappers(contract.wsdl(), vocabulary);
+        this.wire = Wire.of(contract);
     }
 
-    /** Knows the wrappers of calls, which no schema declares. */
-    public CallWrappers calls() {
-        return calls;
+    /** How the messages of the contract look. */
+    public Wire wire() {
+        return wire;
     }
 
     /** The schema as messages see it. */
@@ -54,7 +57,7 @@ public final class ContractCheck {
         String namespace = element.name().getNamespaceURI();
         return element.parent() != null
                 && element.parent().name().getLocalPart().equals("Header")
-                && calls.alone(element.name()) == null
+                && wire.alone(element.name()) == null
                 && vocabulary.schema().elements().keySet().stream()
                         .noneMatch(name -> name.getNamespaceURI().equals(namespace));
     }
@@ -67,11 +70,11 @@ public final class ContractCheck {
             if (isForeignBlock(part)) {
                 continue;
             }
-            Map<String, TypeModel> call = calls.parts(part.name());
-            TypeModel alone = calls.alone(part.name());
+            List<WirePart> call = wire.wrapped(part.name());
+            TypeReference alone = wire.alone(part.name());
             CheckedMessage checked = call != null
-                    ? checker.check(part, call)
-                    : alone != null ? checker.check(part, alone) : checker.check(part);
+                    ? checker.check(part, vocabulary.types(call))
+                    : alone != null ? checker.check(part, vocabulary.type(alone)) : checker.check(part);
             deviations.addAll(checked.deviations());
             types.putAll(checked.types());
         }

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Set;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
+import org.protypos.wire.WireMessage;
 
 /** Finds what a contract speaks of in a message: all of it, or what a SOAP envelope carries. */
 public final class EnvelopeParts {
@@ -44,6 +45,16 @@ public final class EnvelopeParts {
             }
         }
         return parts;
+    }
+
+    /** What stands in the body of a message, or the message itself when it has no envelope. */
+    public static List<MessageElement> body(MessageElement root, WireMessage carried) {
+        return carried.isSoap() ? inside(root, "Body") : List.of(root);
+    }
+
+    /** The header blocks of a message. */
+    public static List<MessageElement> header(MessageElement root, WireMessage carried) {
+        return carried.isSoap() ? inside(root, "Header") : List.of();
     }
 
     /** What stands in the section of an envelope with a local name, {@code Header} or {@code Body}. */

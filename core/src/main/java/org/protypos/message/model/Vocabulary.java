@@ -27,6 +27,7 @@ import org.protypos.schema.SimpleType;
 import org.protypos.schema.Substitutions;
 import org.protypos.schema.TypeReference;
 import org.protypos.schema.Wildcard;
+import org.protypos.wire.WirePart;
 
 /** The schema of a contract as messages see it: each type with all that it inherits. The door of this package. */
 public final class Vocabulary {
@@ -106,6 +107,13 @@ public final class Vocabulary {
             types.put(type, known);
         }
         return known;
+    }
+
+    /** The types of parts by their names. */
+    public Map<String, TypeModel> types(List<WirePart> parts) {
+        Map<String, TypeModel> types = new LinkedHashMap<>();
+        parts.forEach(part -> types.put(part.name(), type(part.type())));
+        return types;
     }
 
     private TypeModel model(TypeReference reference) {

@@ -6,7 +6,6 @@ import java.util.Map;
 import java.util.function.Function;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
-import org.protypos.message.check.CarriedMessage;
 import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.check.MessageChecker;
 import org.protypos.message.model.TypeModel;
@@ -14,7 +13,8 @@ import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageText;
 import org.protypos.schema.ElementDeclaration;
-import org.protypos.wsdl.Message;
+import org.protypos.wire.WireMessage;
+import org.protypos.wire.WirePart;
 import org.protypos.wsdl.Protocol;
 
 /** Makes up messages that are valid against a contract. The door of this package. */
@@ -109,15 +109,15 @@ public final class Samples {
     }
 
     /** A message of an operation, in an envelope if it travels in one. */
-    public String message(CarriedMessage carried) {
+    public String message(WireMessage carried) {
         SampleBuilder builder = builder(full);
         if (!carried.isSoap()) {
             return MessageText.of(finished(builder, plain(builder, carried)));
         }
-        String soap = ENVELOPES.get(carried.binding().protocol());
+        String soap = ENVELOPES.get(carried.protocol());
         MessageElement envelope = new MessageElement(new QName(soap, "Envelope"), null);
         MessageElement header = new MessageElement(new QName(soap, "Header"), null);
-        carried.blocks().forEach(block -> header.add(part(builder, carried, block.part(), block.name())));
+        carried.blocks().forEach(block -> header.add(part(builder, block)));
         if (!header.content().isEmpty()) {
             envelope.add(header);
         }
@@ -128,9 +128,9 @@ public final class Samples {
             around = new MessageElement(carried.wrapper(), null);
             body.add(around);
         }
-        boolean bare = !carried.isEncoded() && carried.isOfElements(vocabulary);
-        for (Message.Part part : carried.parts()) {
-            MessageElement element = part(builder, carried, part, new QName(part.name()));
+        boolean bare = carried.isOfType();
+        for (WirePart part : carried.parts()) {
+            MessageElement element = part(builder, part);
             if (bare) {
                 // The body itself is of the type of its only part (WSDL 1.1, section 3.5).
                 element.children().forEach(body::add);
@@ -141,19 +141,18 @@ public final class Samples {
         return MessageText.of(finished(builder, envelope));
     }
 
-    private MessageElement plain(SampleBuilder builder, CarriedMessage carried) {
+    private MessageElement plain(SampleBuilder builder, WireMessage carried) {
         if (!carried.isWrapped()) {
-            Message.Part part = carried.parts().get(0);
-            return part(builder, carried, part, new QName(part.name()));
+            return part(builder, carried.parts().get(0));
         }
         MessageElement around = new MessageElement(carried.wrapper(), null);
-        carried.types(vocabulary).forEach((name, type) -> around.add(builder.element(new QName(name), type)));
+        vocabulary.types(carried.parts()).forEach((name, type) -> around.add(builder.element(new QName(name), type)));
         return around;
     }
 
-    private MessageElement part(SampleBuilder builder, CarriedMessage carried, Message.Part part, QName name) {
-        return part.element() != null
+    private MessageElement part(SampleBuilder builder, WirePart part) {
+        return part.isGlobal()
                 ? builder.element(vocabulary.element(part.element()))
-                : builder.element(name, carried.type(part, vocabulary));
+                : builder.element(part.element(), vocabulary.type(part.type()));
     }
 }

@@ -1,17 +1,15 @@
 package org.protypos.target.java;
 
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import javax.xml.namespace.QName;
 import org.protypos.plan.ApiInterface;
 import org.protypos.plan.ApiMessage;
 import org.protypos.plan.ApiOperation;
 import org.protypos.plan.Property;
 import org.protypos.target.SourceFile;
+import org.protypos.wire.Recognition;
 
 /** Writes the endpoint of an interface: it hands what comes in to an implementation and what that gives back out. */
 final class EndpointEmitter {
@@ -114,29 +112,12 @@ final class EndpointEmitter {
     }
 
     private void input() {
-        Map<QName, Integer> uses = new HashMap<>();
-        type.operations().forEach(operation -> uses.merge(element(operation), 1, Integer::sum));
         String message = context.soap(file, "SoapMessage");
         file.gap();
         file.line("@Override");
         file.open("protected ", message, " input(String namespace, String name, String action) {");
         for (ApiOperation operation : type.operations()) {
-            QName element = element(operation);
-            String test = "name.equals(" + JavaText.literal(element.getLocalPart()) + ") && namespace.equals("
-                    + JavaText.literal(element.getNamespaceURI()) + ")";
-            String actions = actions(operation);
-            boolean group =
-                    operation.input().body() != null && operation.input().body().kind() == Property.Kind.GROUP;
-            if (group && !actions.isEmpty()) {
-                // What begins the body may be optional: the action tells more.
-                file.open("if (", actions, " || action.isEmpty() && ", test, ") {");
-            } else {
-                file.open(
-                        "if (",
-                        test,
-                        uses.get(element) > 1 && !actions.isEmpty() ? " && (" + actions + ")" : "",
-                        ") {");
-            }
+            file.open("if (", test(operation.recognition()), ") {");
             file.line("return new ", signatures.messages(operation.input()), "();");
             file.close();
         }
@@ -144,20 +125,21 @@ final class EndpointEmitter {
         file.close();
     }
 
-    /** The test that tells an operation by its actions, empty when it has none. */
-    private static String actions(ApiOperation operation) {
-        Stream<String> addressed = Stream.ofNullable(operation.input().action());
-        return Stream.concat(operation.soapActions().stream(), addressed)
-                .filter(action -> !action.isEmpty())
-                .distinct()
+    /** The test that tells an operation: {@link Recognition#fits} as code. */
+    private static String test(Recognition known) {
+        String begins = known.beginnings().stream()
+                .map(first -> "name.equals(" + JavaText.literal(first.getLocalPart()) + ") && namespace.equals("
+                        + JavaText.literal(first.getNamespaceURI()) + ")")
+                .collect(Collectors.joining(" || "));
+        String acts = known.actions().stream()
                 .map(action -> "action.equals(" + JavaText.literal(action) + ")")
                 .collect(Collectors.joining(" || "));
-    }
-
-    private static QName element(ApiOperation operation) {
-        return operation.input().body() == null
-                ? new QName("")
-                : operation.input().body().xmlName();
+        String either = known.beginnings().size() > 1 ? "(" + begins + ")" : begins;
+        return switch (known.by()) {
+            case ELEMENT -> begins;
+            case BOTH -> either + " && (" + acts + ")";
+            case ACTION -> acts + " || action.isEmpty() && " + either;
+        };
     }
 
     private void perform() {

@@ -11,6 +11,7 @@ import org.protypos.plan.Property;
 import org.protypos.plan.ScalarKind;
 import org.protypos.plan.ValueType;
 import org.protypos.target.SourceFile;
+import org.protypos.wire.WireMessage;
 
 /** Writes the messages of an interface as they travel: what client and endpoint read and write. */
 final class MessagesEmitter {
@@ -103,10 +104,10 @@ final class MessagesEmitter {
     }
 
     private void form(ApiMessage message) {
-        if (message.form() != ApiMessage.Form.ENVELOPE) {
+        if (message.form() != WireMessage.Form.ENVELOPE) {
             constant("Form form()", "Form." + message.form());
         }
-        if (message.form() == ApiMessage.Form.TEXT) {
+        if (message.form() == WireMessage.Form.TEXT) {
             constant(
                     "String textPart()",
                     JavaText.literal(message.values().get(0).xmlName().getLocalPart()));

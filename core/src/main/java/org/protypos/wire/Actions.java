@@ -1,4 +1,4 @@
-package org.protypos.plan;
+package org.protypos.wire;
 
 import org.protypos.wsdl.BoundOperation;
 import org.protypos.wsdl.Operation;
@@ -8,7 +8,7 @@ import org.protypos.wsdl.PortType;
  * The actions that address the messages of an operation: those that the contract names, or else made of its names
  * (WS-Addressing 1.0 Metadata, section 4.4). There are none when nothing in the contract asks for addressing.
  */
-public final class Actions {
+final class Actions {
     private final String prefix;
     private final String delimiter;
     private final Operation operation;
@@ -20,7 +20,7 @@ public final class Actions {
      *
      * @param addressed whether a policy asks for addressing
      */
-    public Actions(PortType portType, Operation operation, BoundOperation bound, boolean addressed) {
+    Actions(PortType portType, Operation operation, BoundOperation bound, boolean addressed) {
         String namespace = portType.name().getNamespaceURI();
         this.delimiter = namespace.startsWith("urn:") ? ":" : "/";
         this.prefix = (namespace.endsWith(delimiter) ? namespace : namespace + delimiter)
@@ -36,14 +36,14 @@ public final class Actions {
     }
 
     /** The action of the input, or null. */
-    public String input() {
+    String input() {
         boolean bySoapAction =
                 operation.input().action() == null && !bound.soapAction().isEmpty();
         return bySoapAction && wanted ? bound.soapAction() : of(operation.input(), "");
     }
 
     /** The action of the output, or null. */
-    public String output() {
+    String output() {
         return of(operation.output(), "");
     }
 

@@ -1,0 +1,210 @@
+package org.protypos.wire;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import javax.xml.namespace.QName;
+import org.protypos.contract.Contract;
+import org.protypos.schema.Builtins;
+import org.protypos.schema.SchemaComponents;
+import org.protypos.schema.SimpleType;
+import org.protypos.schema.TypeReference;
+import org.protypos.wsdl.Binding;
+import org.protypos.wsdl.BoundOperation;
+import org.protypos.wsdl.Message;
+import org.protypos.wsdl.Operation;
+import org.protypos.wsdl.PolicyAssertion;
+import org.protypos.wsdl.PortType;
+
+/** Decides on the form of each message. */
+final class MessageForms {
+    private static final Set<QName> BINARY = Set.of(Builtins.name("base64Binary"), Builtins.name("hexBinary"));
+
+    private final Contract contract;
+    private final BodyTypes types;
+
+    MessageForms(Contract contract) {
+        this.contract = contract;
+        this.types = new BodyTypes(contract.schema());
+    }
+
+    WireBinding binding(Binding binding, PortType portType) {
+        boolean addressed = isAddressed(portType);
+        List<WireOperation> operations = new ArrayList<>();
+        for (Operation operation : portType.operations()) {
+            BoundOperation bound = binding.operation(operation);
+            if (operation.isIncoming() && bound != null) {
+                operations.add(new One(binding, portType, operation, bound, addressed).decided());
+            }
+        }
+        return new WireBinding(binding, portType, List.copyOf(operations));
+    }
+
+    /** Whether a policy of some port or binding asks for addressing header blocks. */
+    private boolean isAddressed(PortType portType) {
+        boolean byBinding = contract.wsdl().bindings().values().stream()
+                .filter(binding -> binding.portType().equals(portType.name()))
+                .anyMatch(binding -> asksForAddressing(binding.policy()));
+        return byBinding
+                || contract.wsdl().services().values().stream()
+                        .flatMap(service -> service.ports().stream())
+                        .filter(port -> isOf(contract.wsdl().bindings().get(port.binding()), portType))
+                        .anyMatch(port -> asksForAddressing(port.policy()));
+    }
+
+    private static boolean asksForAddressing(List<PolicyAssertion> policy) {
+        return policy.stream().anyMatch(PolicyAssertion::isAddressing);
+    }
+
+    private static boolean isOf(Binding binding, PortType portType) {
+        return binding != null && binding.portType().equals(portType.name());
+    }
+
+    /** One operation of one binding. */
+    private final class One {
+        private final Binding binding;
+        private final Operation operation;
+        private final BoundOperation bound;
+        private final Actions actions;
+
+        One(Binding binding, PortType portType, Operation operation, BoundOperation bound, boolean addressed) {
+            this.binding = binding;
+            this.operation = operation;
+            this.bound = bound;
+            this.actions = new Actions(portType, operation, bound, addressed);
+        }
+
+        WireOperation decided() {
+            return new WireOperation(
+                    operation,
+                    bound,
+                    message(operation.input(), bound.input(), false, actions.input()),
+                    operation.output() == null
+                            ? null
+                            : message(operation.output(), bound.output(), true, actions.output()),
+                    operation.faults().stream().map(this::fault).toList());
+        }
+
+        private WireFault fault(Operation.Use use) {
+            Message message = contract.wsdl().messages().get(use.message());
+            BoundOperation.BoundFault carried = bound.fault(use);
+            String namespace = carried == null ? "" : carried.namespace();
+            return new WireFault(
+                    use,
+                    message,
+                    message.parts().stream().map(part -> alone(part, namespace)).toList(),
+                    actions.fault(use));
+        }
+
+        private WireMessage message(
+                Operation.Use use, BoundOperation.Carrier carrier, boolean isAnswer, String action) {
+            Message message = contract.wsdl().messages().get(use.message());
+            List<Message.Part> inBody = BoundOperation.bodyParts(message, carrier);
+            WireMessage.Form form = form(carrier, inBody);
+            boolean encoded = carrier != null && carrier.encoded();
+            QName wrapper = wrapper(carrier, form, inBody, isAnswer);
+            WireMessage.Arrangement arrangement = wrapper != null
+                    ? WireMessage.Arrangement.WRAPPED
+                    : isOfType(form, inBody, encoded)
+                            ? WireMessage.Arrangement.OF_TYPE
+                            : WireMessage.Arrangement.ELEMENTS;
+            return new WireMessage(
+                    binding.protocol(),
+                    message,
+                    use,
+                    isAnswer,
+                    form,
+                    arrangement,
+                    wrapper,
+                    encoded,
+                    inBody.stream().map(part -> inBody(part, form, arrangement)).toList(),
+                    carrier == null
+                            ? List.of()
+                            : carrier.headers().stream().map(this::block).toList(),
+                    carrier == null ? List.of() : attachments(message, carrier),
+                    action);
+        }
+
+        private WirePart inBody(Message.Part part, WireMessage.Form form, WireMessage.Arrangement arrangement) {
+            boolean isGlobal = arrangement == WireMessage.Arrangement.ELEMENTS && part.element() != null;
+            boolean bytes = form == WireMessage.Form.BYTES && !isSimple(typeOf(part));
+            return new WirePart(
+                    part,
+                    isGlobal ? part.element() : new QName(part.name()),
+                    isGlobal,
+                    bytes ? TypeReference.to(Builtins.name("base64Binary"), part.place()) : typeOf(part),
+                    arrangement == WireMessage.Arrangement.OF_TYPE ? types.beginnings(typeOf(part)) : List.of());
+        }
+
+        private WirePart block(BoundOperation.Header header) {
+            Message message = contract.wsdl().messages().get(header.message());
+            return alone(message.part(header.part()), header.namespace());
+        }
+
+        private List<WirePart> attachments(Message message, BoundOperation.Carrier carrier) {
+            return message.parts().stream()
+                    .filter(part -> carrier.attachments().contains(part.name()))
+                    .map(part -> new WirePart(part, new QName(part.name()), false, typeOf(part), List.of()))
+                    .toList();
+        }
+
+        /** A part outside of the body: its element, or one called like it when it is of a type (WSDL 1.1, section 3.7). */
+        private WirePart alone(Message.Part part, String namespace) {
+            boolean isGlobal = part.element() != null;
+            return new WirePart(
+                    part,
+                    isGlobal ? part.element() : new QName(namespace, part.name()),
+                    isGlobal,
+                    typeOf(part),
+                    List.of());
+        }
+
+        private QName wrapper(
+                BoundOperation.Carrier carrier, WireMessage.Form form, List<Message.Part> inBody, boolean isAnswer) {
+            if (form == WireMessage.Form.ENVELOPE) {
+                String namespace = carrier == null ? "" : carrier.namespace();
+                return bound.rpc() ? new QName(namespace, operation.name() + (isAnswer ? "Response" : "")) : null;
+            }
+            return form == WireMessage.Form.DOCUMENT && !inBody.isEmpty() ? null : new QName(operation.name());
+        }
+
+        private WireMessage.Form form(BoundOperation.Carrier carrier, List<Message.Part> inBody) {
+            if (binding.protocol().isSoap()) {
+                return WireMessage.Form.ENVELOPE;
+            }
+            return switch (carrier == null ? BoundOperation.Form.XML : carrier.form()) {
+                case URL_ENCODED -> WireMessage.Form.FIELDS;
+                case URL_REPLACEMENT -> WireMessage.Form.REPLACED;
+                case XML, ENVELOPE -> WireMessage.Form.DOCUMENT;
+                case CONTENT ->
+                    inBody.isEmpty()
+                            ? WireMessage.Form.DOCUMENT
+                            : isText(inBody) ? WireMessage.Form.TEXT : WireMessage.Form.BYTES;
+            };
+        }
+
+        private boolean isOfType(WireMessage.Form form, List<Message.Part> inBody, boolean encoded) {
+            return form == WireMessage.Form.ENVELOPE
+                    && inBody.size() == 1
+                    && inBody.get(0).type() != null
+                    && !encoded
+                    && types.isOfElements(typeOf(inBody.get(0)));
+        }
+
+        private boolean isText(List<Message.Part> inBody) {
+            TypeReference type = typeOf(inBody.get(0));
+            return inBody.size() == 1 && isSimple(type) && !BINARY.contains(types.primitive(type));
+        }
+    }
+
+    private TypeReference typeOf(Message.Part part) {
+        return part.type() != null
+                ? TypeReference.to(part.type(), part.place())
+                : contract.schema().typeOf(contract.schema().elements().get(part.element()));
+    }
+
+    private boolean isSimple(TypeReference type) {
+        return !SchemaComponents.ANY_TYPE.equals(type.name())
+                && contract.schema().resolve(type) instanceof SimpleType;
+    }
+}
