@@ -136,7 +136,7 @@ public final class Load {
                     }
 
                     @Override
-                    public byte[] answer(Call call, byte[] body) {
+                    public byte[] answer(Call call, byte[] body, String charset) {
                         return answer = body;
                     }
                 }))

@@ -158,7 +158,7 @@ public final class Wire {
             }
 
             @Override
-            public byte[] answer(Call call, byte[] body) {
+            public byte[] answer(Call call, byte[] body, String charset) {
                 return new String(body, StandardCharsets.UTF_8)
                         .replace("<e:Body>", "<e:Body><!-- seen -->")
                         .getBytes(StandardCharsets.UTF_8);

@@ -64,7 +64,8 @@ public final class CarriedCalls {
                                 HttpResponse.BodyHandlers.ofString())
                         .body();
                 told.add(shown.contains("address location=\"" + base + "/http\"") + " "
-                        + shown.contains("http://gauge.example/soap11"));
+                        + shown.contains("address location=\"" + base + "/soap\"") + " "
+                        + shown.contains("http://gauge.example/"));
             }
             passedOver.forEach(deviation -> told.add("lenient server: " + deviation.getMessage()));
             answers(told);

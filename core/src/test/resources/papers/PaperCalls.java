@@ -88,6 +88,7 @@ public final class PaperCalls implements Cabinet, Pouch {
                         + "Content-ID: <r@x>\n\n"
                         + "<e:Envelope xmlns:e=\"http://www.w3.org/2003/05/soap-envelope\">"
                         + "<e:Header xmlns:a='http://www.w3.org/2005/08/addressing'>"
+                        + "<a:Action>http://lanternbay.example/papers/Cabinet/fileRequest</a:Action>"
                         + "<a:MessageID>urn:m1</a:MessageID></e:Header><e:Body>"
                         + "<file xmlns=\"http://lanternbay.example/papers\"><callSign>LB1</callSign><paper><title>t</title>"
                         + "<scan>" + include + "</scan></paper></file></e:Body></e:Envelope>"

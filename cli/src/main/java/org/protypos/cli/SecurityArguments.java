@@ -2,14 +2,17 @@ package org.protypos.cli;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.GeneralSecurityException;
 import java.security.KeyStore;
 import java.security.PrivateKey;
 import java.security.cert.X509Certificate;
+import java.util.Base64;
 import java.util.Collections;
 import java.util.List;
+import java.util.Map;
 import org.protypos.runtime.security.UsernameToken;
 import org.protypos.runtime.security.XmlSignature;
 import org.protypos.runtime.soap.SoapSettings;
@@ -78,11 +81,24 @@ final class SecurityArguments {
 
     /** Settings with who calls as HTTP shows it, if the environment says so. */
     static SoapSettings authorized(SoapSettings settings) {
+        SoapSettings shown = settings;
+        for (Map.Entry<String, String> header : authorization().entrySet()) {
+            shown = shown.httpHeader(header.getKey(), header.getValue());
+        }
+        return shown;
+    }
+
+    /** The header field that shows who calls (RFC 6750, section 2.1; RFC 7617, section 2), if the environment says so. */
+    static Map<String, String> authorization() {
         String token = System.getenv("PROTYPOS_TOKEN");
         if (token != null) {
-            return settings.bearerToken(token);
+            return Map.of("Authorization", "Bearer " + token);
         }
-        return user() != null && password() != null ? settings.basicAuthorization(user(), password()) : settings;
+        if (user() == null || password() == null) {
+            return Map.of();
+        }
+        byte[] both = (user() + ":" + password()).getBytes(StandardCharsets.UTF_8);
+        return Map.of("Authorization", "Basic " + Base64.getEncoder().encodeToString(both));
     }
 
     /**

@@ -117,9 +117,7 @@ final class StandInCommand implements Callable<Integer> {
                 .connectTimeout(Duration.ofSeconds(30))
                 .build();
         Relay relay = new Relay(
-                settings ->
-                        SecurityArguments.authorized(settings.address(forward).httpClient(client)),
-                record == null ? null : new Recording(record));
+                forward, client, SecurityArguments.authorization(), record == null ? null : new Recording(record));
         try (StandIn standIn = forward == null
                 ? StandIn.serve(read, address, told, request -> seen(terminal, request))
                 : StandIn.between(read, address, relay, request -> seen(terminal, request))) {

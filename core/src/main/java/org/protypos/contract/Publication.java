@@ -14,6 +14,7 @@ import org.protypos.source.Element;
 import org.protypos.source.Xml;
 import org.protypos.wsdl.Binding;
 import org.protypos.wsdl.Protocol;
+import org.protypos.wsdl.Service;
 
 /**
  * The documents of a contract as a server publishes them: unchanged, but that references between them lead to the server
@@ -26,10 +27,12 @@ public final class Publication {
     private static final Pattern ENCODING = Pattern.compile("^(<\\?xml[^>]*?encoding\\s*=\\s*[\"'])[^\"']*");
 
     private final Contract contract;
+    private final boolean byPort;
     private final Map<Document, Integer> numbers = new IdentityHashMap<>();
 
-    private Publication(Contract contract) {
+    private Publication(Contract contract, boolean byPort) {
         this.contract = contract;
+        this.byPort = byPort;
         for (Document document : contract.documents().all()) {
             numbers.put(document, numbers.size());
         }
@@ -43,10 +46,27 @@ public final class Publication {
      *     nothing where any port's will do
      */
     public static List<String> of(Contract contract) {
-        Publication publication = new Publication(contract);
+        return new Publication(contract, false).texts();
+    }
+
+    /** Prepares them likewise for a server that serves each port by itself: before an address stands what {@link #mark} gives. */
+    public static List<String> byPort(Contract contract) {
+        return new Publication(contract, true).texts();
+    }
+
+    /** What marks the address of a port where each is served by itself. */
+    public static String mark(Service.Port port) {
+        return mark(port.name(), port.place());
+    }
+
+    private static String mark(String name, Place place) {
+        return name + " at " + place;
+    }
+
+    private List<String> texts() {
         List<String> texts = new ArrayList<>();
         for (Document document : contract.documents().all()) {
-            texts.add(publication.text(document));
+            texts.add(text(document));
         }
         return texts;
     }
@@ -100,8 +120,10 @@ public final class Publication {
                         child,
                         "location",
                         PORT_TYPE
-                                + binding.portType().toString()
-                                + (binding.protocol().isSoap() ? "" : " HTTP")
+                                + (byPort
+                                        ? mark(port.attribute("name"), port.place())
+                                        : binding.portType()
+                                                + (binding.protocol().isSoap() ? "" : " HTTP"))
                                 + ADDRESS
                                 + escaped(location)
                                 + END,

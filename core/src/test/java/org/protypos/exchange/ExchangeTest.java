@@ -17,6 +17,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
@@ -97,9 +98,18 @@ class ExchangeTest {
                 for (boolean full : new boolean[] {true, false}) {
                     String request = new Samples(contract, check.vocabulary(), full).message(called.request());
                     String address = standIn.addresses().get(called.port());
-                    Caller.Answer answer = new Caller(called, check, with -> with.address(address)).call(request);
+                    Map<String, Attachment> attached = new LinkedHashMap<>();
+                    called.request()
+                            .attachments()
+                            .forEach(part -> attached.put(part.name(), Attachment.of(new byte[] {1, 2, 3})));
+                    Caller caller = new Caller(called, check, with -> with.address(address));
+                    Caller.Answer answer = caller.call(request, attached);
                     assertThat(answer.failure()).as(request).isNull();
                     assertThat(answer.fault()).as(request + answer.text()).isNull();
+                    if (!attached.isEmpty()) {
+                        assertThat(caller.call(request).fault().fault().reason())
+                                .contains("which travels beside");
+                    }
                     boolean empty = called.answer() == null
                             || !called.isSoap() && called.answer().parts().isEmpty();
                     assertThat(answer.root() == null).isEqualTo(empty);
@@ -315,7 +325,7 @@ class ExchangeTest {
         List<CalledOperation> twice = new ArrayList<>(all);
         twice.addAll(all);
         try (StandIn real = StandIn.serve(contract, ANY, answers, one -> {})) {
-            Relay relay = new Relay(with -> with.address(real.addresses().get(first.port())), new Recording(recorded));
+            Relay relay = relay(real.addresses().get(first.port()), recorded);
             try (StandIn between = StandIn.between(contract, ANY, relay, seen::add)) {
                 twice.forEach(called -> direct.add(said(called, samples, between)));
             }
@@ -392,6 +402,10 @@ class ExchangeTest {
     }
 
     /** Who calls is passed on to the real service; a recording holds no secrets, and no blocks that are none of the contract's. */
+    private static Relay relay(String address, Path recorded) {
+        return new Relay(address, HttpClient.newHttpClient(), Map.of(), new Recording(recorded));
+    }
+
     @Test
     void whoCallsIsPassedOn(@TempDir Path folder) throws Exception {
         Contract contract = read("../examples/harbour/contract/desk.wsdl");
@@ -416,8 +430,7 @@ class ExchangeTest {
         CalledOperation list = CalledOperation.of(contract).get(1);
         ContractCheck check = new ContractCheck(contract);
         String request = new Samples(contract, check.vocabulary(), true).message(list.request());
-        try (StandIn between = StandIn.between(
-                contract, ANY, new Relay(with -> with.address(address), new Recording(recorded)), one -> {})) {
+        try (StandIn between = StandIn.between(contract, ANY, relay(address, recorded), one -> {})) {
             String at = between.addresses().get(list.port());
             Caller.Answer answer = new Caller(list, check, with -> with.address(at)
                             .bearerToken("s3cret")
@@ -432,7 +445,7 @@ class ExchangeTest {
         } finally {
             real.stop(0);
         }
-        assertThat(came).containsExactly("Bearer s3cret null");
+        assertThat(came).containsExactly("Bearer s3cret north");
         assertThat(recorded).content().contains("listBerths").doesNotContain("s3cret", "trace");
     }
 

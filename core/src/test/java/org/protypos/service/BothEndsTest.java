@@ -36,6 +36,7 @@ import org.protypos.plan.ApiService;
 import org.protypos.testing.Generated;
 import org.protypos.testing.GeneratedEnds;
 import org.protypos.testing.Infoset;
+import org.protypos.wire.Need;
 
 /**
  * Every operation of a contract: the generated client calls the generated server with sample data. Both ends must see the
@@ -55,7 +56,6 @@ class BothEndsTest {
         return Stream.of(
                 Path.of("../examples/harbour/contract/desk.wsdl"),
                 Path.of("../examples/tide/tide.wsdl"),
-                Path.of("../examples/papers/papers.wsdl"),
                 Path.of("src/test/resources/gauge/gauge.wsdl"),
                 Path.of("src/test/resources/bodies/bodies.wsdl"),
                 Path.of("src/test/resources/encoded/dues.wsdl"));
@@ -105,6 +105,10 @@ class BothEndsTest {
                     at++;
                 }
                 String what = type.name() + "." + api.method();
+                if (needsMore(operations.get(at))) {
+                    at++;
+                    continue;
+                }
                 try {
                     call(samples, operations.get(at++), type, api, port, service, address, what, wrong);
                 } catch (InvocationTargetException e) {
@@ -114,6 +118,13 @@ class BothEndsTest {
             }
         }
         return calls;
+    }
+
+    /** Whether a message is more than its envelope: InterpretedTest calls those. */
+    private static boolean needsMore(CalledOperation called) {
+        return called.at().addressed() == Need.REQUIRED
+                || !called.request().attachments().isEmpty()
+                || called.answer() != null && !called.answer().attachments().isEmpty();
     }
 
     private void call(

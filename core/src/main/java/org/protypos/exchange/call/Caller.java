@@ -6,14 +6,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.UnaryOperator;
-import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
 import org.protypos.message.check.ContractCheck;
-import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
-import org.protypos.message.tree.MessageText;
 import org.protypos.runtime.attach.Attachment;
+import org.protypos.runtime.parse.DecodedText;
 import org.protypos.runtime.soap.CallFailedException;
 import org.protypos.runtime.soap.Connection;
 import org.protypos.runtime.soap.HttpConnection;
@@ -67,7 +65,7 @@ public final class Caller {
     public Caller(CalledOperation called, ContractCheck check, UnaryOperator<SoapSettings> with) {
         this.called = called;
         this.check = check;
-        // What signs comes after what puts the request in its place, and what keeps it comes last.
+        // An answer is kept before anybody refuses it, a request when all have done with it.
         UnaryOperator<SoapSettings> settings =
                 plain -> with.apply(plain.interceptor(exchanged)).interceptor(new Sent());
         String service = called.service().name().getLocalPart();
@@ -108,15 +106,14 @@ public final class Caller {
     public Answer call(String message, Map<String, Attachment> attached) {
         // An envelope goes as it is, but for content that has to leave it.
         boolean asItIs = called.isSoap() && called.at().optimized() != Need.REQUIRED;
-        exchanged.begin(asItIs ? message : null);
+        exchanged.begin();
         PlayedMessage request;
-        PlayedMessage answer;
         synchronized (check) {
             request = asItIs
-                    ? new PlayedMessage(called, called.request())
+                    ? PlayedMessage.whole(called, message)
                     : PlayedMessage.of(called, called.request(), check, MessageReader.read("request", message));
-            answer = called.answer() == null ? null : new PlayedMessage(called, called.answer());
         }
+        PlayedMessage answer = called.answer() == null ? null : new PlayedMessage(called, called.answer());
         request.attached().putAll(attached);
         UndeclaredFaultException fault = null;
         CallFailedException failure = null;
@@ -154,52 +151,28 @@ public final class Caller {
     /** Keeps the request as it goes. */
     private final class Sent implements SoapInterceptor {
         @Override
-        public byte[] request(Call call, byte[] message) {
+        public byte[] request(Call about, byte[] message) {
             exchanged.sent = new String(message, StandardCharsets.UTF_8);
-            exchanged.call = call;
+            exchanged.call = about;
             return message;
         }
     }
 
-    /** Puts the request in the place of an empty one, and keeps what comes. */
+    /** Keeps the answer as it comes, beside the request. */
     private static final class Exchanged implements SoapInterceptor {
-        private String envelope;
         private String sent;
         private Call call;
         private String came;
 
-        private void begin(String message) {
-            envelope = message;
+        private void begin() {
             sent = null;
             call = null;
             came = null;
         }
 
         @Override
-        public byte[] request(Call about, byte[] written) {
-            return envelope == null ? written : withBlocks(written).getBytes(StandardCharsets.UTF_8);
-        }
-
-        /** What the settings add to a header goes into that of the request. */
-        private String withBlocks(byte[] written) {
-            MessageElement empty = MessageReader.read("empty", written, new Findings());
-            List<MessageElement> blocks = EnvelopeParts.inside(empty, "Header");
-            MessageElement request = blocks.isEmpty() ? null : MessageReader.read("request", envelope);
-            if (request == null) {
-                return envelope;
-            }
-            MessageElement header = request.children().get(0);
-            if (!header.name().getLocalPart().equals("Header")) {
-                header = new MessageElement(new QName(request.name().getNamespaceURI(), "Header"), null);
-                request.content().add(0, header);
-            }
-            blocks.forEach(header::add);
-            return MessageText.of(request);
-        }
-
-        @Override
-        public byte[] answer(Call answered, byte[] answer) {
-            came = new String(answer, StandardCharsets.UTF_8);
+        public byte[] answer(Call answered, byte[] answer, String charset) {
+            came = DecodedText.of(answer, charset);
             return answer;
         }
     }

@@ -17,6 +17,7 @@ import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
 import org.protypos.message.tree.MessageText;
 import org.protypos.runtime.attach.Attachment;
+import org.protypos.runtime.attach.MimePackage;
 import org.protypos.runtime.attach.OutgoingPackage;
 import org.protypos.runtime.soap.AttachedParts;
 import org.protypos.runtime.soap.SoapMessage;
@@ -32,12 +33,16 @@ import org.protypos.wire.WirePart;
 
 /** A message as the elements of its body and its header, with what travels beside it. */
 public final class PlayedMessage extends SoapMessage {
+    private static final QName INCLUDE = new QName("http://www.w3.org/2004/08/xop/include", "Include");
+    private static final QName HREF = new QName("href");
+
     private final CalledOperation called;
     private final WireMessage carried;
     private final Form form;
     private final List<XmlElement<?>> body = new ArrayList<>();
     private final List<XmlElement<?>> headers = new ArrayList<>();
     private final Map<String, Attachment> attached = new LinkedHashMap<>();
+    private String envelope;
 
     /**
      * Makes an empty message.
@@ -68,6 +73,30 @@ public final class PlayedMessage extends SoapMessage {
             played.body.add(element);
         }
         return played;
+    }
+
+    /** A request that is there as text, and goes as it is but for header blocks that are added. */
+    static PlayedMessage whole(CalledOperation called, String envelope) {
+        PlayedMessage played = new PlayedMessage(called, called.request());
+        played.envelope = envelope;
+        return played;
+    }
+
+    @Override
+    protected byte[] whole(List<XmlElement<?>> blocks) {
+        return envelope == null ? null : EnvelopeText.with(blocks, envelope).getBytes(StandardCharsets.UTF_8);
+    }
+
+    /** Puts content that travels beside a message into it, where the message refers to it (XOP, section 3.2). */
+    public static void inline(MessageElement element, MimePackage parts) {
+        List<MessageElement> children = element.children();
+        boolean includes = children.size() == 1 && children.get(0).name().equals(INCLUDE);
+        Attachment content = includes ? parts.find(children.get(0).attributes().getOrDefault(HREF, "")) : null;
+        if (content != null) {
+            element.setText(content.toBase64());
+        } else {
+            children.forEach(child -> inline(child, parts));
+        }
     }
 
     private static void putOutside(MessageElement part, XmlElement<?> element, Map<MessageElement, TypeModel> types) {
@@ -128,6 +157,11 @@ public final class PlayedMessage extends SoapMessage {
     @Override
     protected String action() {
         return carried.action();
+    }
+
+    @Override
+    protected boolean isOneWay() {
+        return called.answer() == null;
     }
 
     @Override

@@ -6,6 +6,7 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.math.BigInteger;
+import java.net.URLDecoder;
 import java.nio.charset.StandardCharsets;
 import java.security.SecureRandom;
 import java.util.LinkedHashMap;
@@ -30,18 +31,18 @@ import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
 import org.protypos.message.tree.MessageText;
 import org.protypos.runtime.attach.Attachment;
+import org.protypos.runtime.attach.Spool;
 import org.protypos.runtime.soap.CallRefusedException;
-import org.protypos.runtime.soap.ContractDocuments;
-import org.protypos.runtime.soap.HttpEndpoint;
-import org.protypos.runtime.soap.SoapMessage;
-import org.protypos.runtime.xml.XmlTypes;
+import org.protypos.runtime.soap.Endpoint;
+import org.protypos.runtime.soap.Reply;
+import org.protypos.runtime.soap.Request;
 import org.protypos.wsdl.Service;
 
 /**
  * The page at the root of a stand-in: shows what the contract offers, has requests filled in and sent to the stand-in's
  * own ports and nowhere else, and lists what came. The door of this package.
  */
-public final class StandInPage extends HttpEndpoint {
+public final class StandInPage extends Endpoint {
     private static final JsonFactory JSON = new JsonFactory();
     private static final String BELOW = StandIn.RESERVED + "/";
 
@@ -55,7 +56,7 @@ public final class StandInPage extends HttpEndpoint {
     /** What answers at a location. */
     @FunctionalInterface
     private interface Route {
-        PageAnswer answer(Map<String, String> fields) throws IOException;
+        Reply answer(Map<String, String> fields) throws IOException;
     }
 
     /** Writes the members of a JSON object. */
@@ -94,61 +95,61 @@ public final class StandInPage extends HttpEndpoint {
     }
 
     @Override
-    protected XmlTypes types() {
-        return XmlTypes.NONE;
-    }
-
-    @Override
-    protected ContractDocuments documents() {
-        return ContractDocuments.of();
-    }
-
-    @Override
-    protected String portType() {
-        return "";
-    }
-
-    @Override
-    protected String[] locations() {
-        return routes.keySet().toArray(String[]::new);
-    }
-
-    @Override
-    protected SoapMessage input(int operation) {
-        return new PageRequest(List.copyOf(routes.keySet()).get(operation));
-    }
-
-    @Override
-    protected String[] verbs() {
-        return new String[] {"GET", "POST"};
-    }
-
-    @Override
-    protected SoapMessage perform(SoapMessage came) throws IOException {
-        PageRequest request = (PageRequest) came;
+    public Reply answer(Request request) throws IOException {
+        Route route = routes.get(request.path());
+        if (route == null) {
+            return Reply.plain(404, "nothing is published here");
+        }
+        if (!request.method().equals("GET") && !request.method().equals("POST")) {
+            return Reply.plain(405, "this is asked for by GET or POST");
+        }
         try {
-            return routes.get(request.location()).answer(request.fields());
+            return route.answer(fields(request));
         } catch (CallRefusedException e) {
-            throw e;
+            return Reply.plain(400, e.getMessage());
         } catch (RuntimeException e) {
-            throw new UnsupportedOperationException("this cannot be shown: " + e.getMessage(), e);
+            return Reply.plain(501, "this cannot be shown: " + e.getMessage());
         }
     }
 
-    private static PageAnswer resource(String name, String type) throws IOException {
+    /** The fields of the query, or of the form that was sent (URL Standard, section 5). */
+    private static Map<String, String> fields(Request request) throws IOException {
+        String text = request.query() == null ? "" : request.query();
+        if (request.method().equals("POST")) {
+            Spool body = Spool.small(request.reading().limits().bytes(), "the form");
+            request.body().transferTo(body);
+            text = new String(body.bytes(), StandardCharsets.UTF_8);
+        }
+        Map<String, String> fields = new LinkedHashMap<>();
+        for (String pair : text.split("&")) {
+            String[] sides = pair.split("=", 2);
+            fields.put(decoded(sides[0]), sides.length == 1 ? "" : decoded(sides[1]));
+        }
+        return fields;
+    }
+
+    private static String decoded(String text) {
+        try {
+            return URLDecoder.decode(text, StandardCharsets.UTF_8);
+        } catch (IllegalArgumentException e) {
+            throw new CallRefusedException("a field is not URL-encoded");
+        }
+    }
+
+    private static Reply resource(String name, String type) throws IOException {
         try (InputStream in = StandInPage.class.getResourceAsStream(name)) {
-            return new PageAnswer(in.readAllBytes(), type);
+            return Reply.of(200, type, in.readAllBytes());
         }
     }
 
-    private static PageAnswer json(Members members) throws IOException {
+    private static Reply json(Members members) throws IOException {
         ByteArrayOutputStream bytes = new ByteArrayOutputStream();
         try (JsonGenerator out = JSON.createGenerator(bytes)) {
             out.writeStartObject();
             members.write(out);
             out.writeEndObject();
         }
-        return new PageAnswer(bytes.toByteArray(), "application/json");
+        return Reply.of(200, "application/json", bytes.toByteArray());
     }
 
     /** Only who has read the page knows its token; what changes something asks for it. */

@@ -2,7 +2,7 @@ package org.protypos.exchange.standin;
 
 import java.nio.charset.StandardCharsets;
 import java.util.List;
-import java.util.Map;
+import org.protypos.contract.Publication;
 import org.protypos.exchange.call.CalledOperation;
 import org.protypos.exchange.call.PlayedMessage;
 import org.protypos.message.tree.MessageElement;
@@ -39,7 +39,7 @@ final class PlayedHttpPort extends HttpEndpoint {
 
     @Override
     protected String portType() {
-        return operations.get(0).portType().name() + " HTTP";
+        return Publication.mark(operations.get(0).port());
     }
 
     @Override
@@ -60,7 +60,7 @@ final class PlayedHttpPort extends HttpEndpoint {
     @Override
     protected SoapMessage perform(SoapMessage came) throws DeclaredFault {
         PlayedMessage request = (PlayedMessage) came;
-        Player.Outcome outcome = player.outcome(request, Map.of(), null);
+        Player.Outcome outcome = player.outcome(request, null);
         String answer =
                 text(outcome.message() == null ? List.of() : outcome.message().body());
         witness.plain(request.called(), outcome, text(request.body()), answer);

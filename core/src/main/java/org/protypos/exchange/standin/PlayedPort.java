@@ -2,6 +2,7 @@ package org.protypos.exchange.standin;
 
 import java.util.List;
 import javax.xml.namespace.QName;
+import org.protypos.contract.Publication;
 import org.protypos.exchange.call.CalledOperation;
 import org.protypos.exchange.call.PlayedMessage;
 import org.protypos.runtime.soap.ContractDocuments;
@@ -39,12 +40,17 @@ final class PlayedPort extends SoapEndpoint {
 
     @Override
     protected String portType() {
-        return operations.get(0).portType().name().toString();
+        return Publication.mark(operations.get(0).port());
     }
 
     @Override
     protected boolean isEncoded() {
         return operations.stream().anyMatch(called -> called.request().isEncoded());
+    }
+
+    @Override
+    protected boolean isAddressed() {
+        return operations.get(0).at().addressed() == Need.REQUIRED;
     }
 
     @Override
@@ -66,7 +72,7 @@ final class PlayedPort extends SoapEndpoint {
     @Override
     protected SoapMessage perform(SoapMessage came) throws DeclaredFault {
         PlayedMessage request = (PlayedMessage) came;
-        Player.Outcome outcome = player.outcome(request, witness.headers(), witness.text());
+        Player.Outcome outcome = player.outcome(request, witness.text());
         witness.outcome(request.called(), outcome);
         return outcome.answer();
     }

@@ -1,6 +1,5 @@
 package org.protypos.exchange.standin;
 
-import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -15,7 +14,6 @@ import org.protypos.contract.Contract;
 import org.protypos.contract.Publication;
 import org.protypos.diagnostic.Findings;
 import org.protypos.exchange.call.CalledOperation;
-import org.protypos.exchange.call.Caller;
 import org.protypos.exchange.call.MessageValues;
 import org.protypos.exchange.call.OperationCheck;
 import org.protypos.exchange.call.PlayedMessage;
@@ -29,13 +27,10 @@ import org.protypos.message.json.JsonValue;
 import org.protypos.message.sample.Samples;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
-import org.protypos.message.tree.MessageText;
 import org.protypos.runtime.attach.Attachment;
 import org.protypos.runtime.soap.CallRefusedException;
 import org.protypos.runtime.soap.ContractDocuments;
 import org.protypos.runtime.soap.DeclaredFault;
-import org.protypos.runtime.soap.SoapSettings;
-import org.protypos.runtime.soap.UndeclaredFaultException;
 import org.protypos.runtime.xml.XmlElement;
 import org.protypos.runtime.xml.XmlOutput;
 import org.protypos.wire.Wire;
@@ -50,21 +45,17 @@ final class Player {
     private final ContractCheck check;
     private final Samples samples;
     private final Answers answers;
-    private final Relay relay;
     private final Map<CalledOperation, Sampled> sampled = new IdentityHashMap<>();
     private final Map<PlannedAnswer, AtomicInteger> turns = new ConcurrentHashMap<>();
 
     /**
      * Prepares to play.
-     *
-     * @param relay where to pass requests on to instead, or null
      */
-    Player(Contract contract, ContractCheck check, Answers answers, Relay relay) {
+    Player(Contract contract, ContractCheck check, Answers answers) {
         this.contract = contract;
         this.check = check;
         this.samples = new Samples(contract, check.vocabulary(), true);
         this.answers = answers;
-        this.relay = relay;
     }
 
     /** An empty request of an operation. */
@@ -79,7 +70,7 @@ final class Player {
 
     /** The documents of the contract. */
     ContractDocuments documents() {
-        return ContractDocuments.of(Publication.of(contract).stream()
+        return ContractDocuments.of(Publication.byPort(contract).stream()
                 .map(text -> new String[] {text})
                 .toArray(String[][]::new));
     }
@@ -92,17 +83,15 @@ final class Player {
      * @param refusal why the request is refused; null when it is not
      * @param broken how the answer is to be broken, or null
      * @param deviations where the request is not what the contract says
-     * @param answered where the answer of the real service is not what the contract says
      */
     record Outcome(
             PlayedMessage message,
             DeclaredFault fault,
             String refusal,
             PlannedAnswer.Broken broken,
-            List<Deviation> deviations,
-            List<Deviation> answered) {
+            List<Deviation> deviations) {
         static Outcome refused(String why, List<Deviation> deviations) {
-            return new Outcome(null, null, why, null, deviations, List.of());
+            return new Outcome(null, null, why, null, deviations);
         }
 
         /**
@@ -125,16 +114,15 @@ final class Player {
     /**
      * Decides what to answer to a request, and waits as long as that is to take.
      *
-     * @param headers the HTTP headers that show who calls
      * @param text the request as it came, so that places in it can be told; null when there is no such text
      */
-    Outcome outcome(PlayedMessage request, Map<String, String> headers, String text) {
+    Outcome outcome(PlayedMessage request, String text) {
         try {
-            return relay == null ? played(request, text) : passed(request, headers, text);
+            return played(request, text);
         } catch (RuntimeException e) {
             // Whatever it is, whoever calls is to hear of it, and the others go on.
             DeclaredFault fault = fault("the stand-in has no answer: " + e.getMessage(), List.of());
-            return new Outcome(null, fault, null, null, List.of(), List.of());
+            return new Outcome(null, fault, null, null, List.of());
         }
     }
 
@@ -163,12 +151,12 @@ final class Player {
     private Outcome outcome(CalledOperation called, List<MessageElement> given, PlannedAnswer planned) {
         PlannedAnswer.Broken broken = planned == null ? null : planned.broken();
         if (planned != null && planned.fault() != null) {
-            return new Outcome(null, fault(called, planned, given), null, broken, List.of(), List.of());
+            return new Outcome(null, fault(called, planned, given), null, broken, List.of());
         }
         PlayedMessage answer = called.answer() == null
                 ? null
                 : planned == null || planned.answer() == null ? answer(called, given) : told(called, planned, given);
-        return new Outcome(answer, null, null, broken, List.of(), List.of());
+        return new Outcome(answer, null, null, broken, List.of());
     }
 
     private List<Deviation> deviations(PlayedMessage request, List<MessageElement> given, String text) {
@@ -182,78 +170,6 @@ final class Player {
         List<Deviation> placed =
                 whole == null ? List.of() : operation.request(whole).deviations();
         return placed.size() == deviations.size() ? placed : List.copyOf(deviations);
-    }
-
-    /** What the real service answers, whatever the request; both are checked. */
-    private Outcome passed(PlayedMessage request, Map<String, String> headers, String text) {
-        CalledOperation called = request.called();
-        List<MessageElement> given = request.body();
-        List<Deviation> deviations;
-        String message;
-        synchronized (check) {
-            deviations = deviations(request, given, text);
-            // The envelope takes the elements in, and the recording still needs those of the request.
-            message = MessageText.of(new RequestBuilder(called.carried(), check.vocabulary(), new Findings())
-                    .envelope(request.body(), request.headers()));
-        }
-        Caller.Answer answer = new Caller(called, check, settings -> {
-                    SoapSettings own = relay.with().apply(settings);
-                    for (Map.Entry<String, String> header : headers.entrySet()) {
-                        own = own.httpHeader(header.getKey(), header.getValue());
-                    }
-                    return own;
-                })
-                .call(message, request.attached());
-        if (answer.failure() != null) {
-            return Outcome.refused(String.valueOf(answer.failure().getMessage()), deviations);
-        }
-        MessageElement root = answer.root();
-        List<Deviation> answered = List.of();
-        if (root != null) {
-            synchronized (check) {
-                answered =
-                        new OperationCheck(called.carried(), check).answer(root).deviations();
-                record(called, given, answer);
-            }
-        }
-        DeclaredFault fault = answer.fault() == null
-                ? null
-                : fault(
-                        answer.fault().fault().reason(),
-                        EnvelopeParts.detail(root).stream()
-                                .map(PlayedMessage::element)
-                                .toList());
-        PlayedMessage sent = null;
-        if (fault == null && called.answer() != null) {
-            synchronized (check) {
-                sent = root == null ? new PlayedMessage(called, called.answer()) : sent(called, root);
-            }
-            sent.attached().putAll(answer.attached());
-        }
-        return new Outcome(sent, fault, null, null, deviations, answered);
-    }
-
-    private void record(CalledOperation called, List<MessageElement> given, Caller.Answer answer) {
-        UndeclaredFaultException fault = answer.fault();
-        List<MessageElement> details = fault == null ? List.of() : EnvelopeParts.detail(answer.root());
-        if (relay.recording() == null || called.answer() == null || fault != null && details.size() != 1) {
-            return;
-        }
-        JsonValue values = fault == null
-                ? new MessageValues(called.carried(), check).answer(answer.root(), answer.attached())
-                : JsonMessageWriter.value(
-                        check.vocabulary(), check.check(details.get(0)).types(), details.get(0));
-        try {
-            relay.recording()
-                    .keep(
-                            called,
-                            given,
-                            values,
-                            fault == null ? null : details.get(0).name().getLocalPart(),
-                            fault == null ? null : fault.fault().reason());
-        } catch (IOException e) {
-            throw new UnsupportedOperationException("the answer cannot be recorded: " + e.getMessage(), e);
-        }
     }
 
     private static DeclaredFault fault(String reason, List<XmlElement<?>> details) {

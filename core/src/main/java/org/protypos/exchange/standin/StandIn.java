@@ -16,6 +16,7 @@ import org.protypos.contract.Contract;
 import org.protypos.exchange.call.CalledOperation;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.check.Deviation;
+import org.protypos.runtime.soap.ContractEndpoint;
 import org.protypos.runtime.soap.Endpoint;
 import org.protypos.runtime.soap.SoapServer;
 import org.protypos.wsdl.Service;
@@ -159,7 +160,7 @@ public final class StandIn implements AutoCloseable {
         for (CalledOperation called : CalledOperation.of(contract)) {
             byPort.computeIfAbsent(called.port(), any -> new ArrayList<>()).add(called);
         }
-        Player player = new Player(contract, check, answers, relay);
+        Player player = new Player(contract, check, answers);
         Set<String> paths = new LinkedHashSet<>(Set.of(RESERVED));
         byPort.forEach((port, operations) -> {
             String wanted = path(port.address());
@@ -167,12 +168,12 @@ public final class StandIn implements AutoCloseable {
             for (int number = 2; !paths.add(path); number++) {
                 path = wanted + "-" + number;
             }
-            Witness witness = new Witness(port.name(), one -> seen.forEach(consumer -> consumer.accept(one)));
-            server.publish(
-                    path,
-                    operations.get(0).isSoap()
-                            ? new PlayedPort(operations, player, witness)
-                            : new PlayedHttpPort(operations, player, witness));
+            Consumer<Seen> all = one -> seen.forEach(consumer -> consumer.accept(one));
+            Witness witness = new Witness(port.name(), all);
+            ContractEndpoint played = operations.get(0).isSoap()
+                    ? new PlayedPort(operations, player, witness)
+                    : new PlayedHttpPort(operations, player, witness);
+            server.publish(path, relay == null ? played : new RelayedPort(operations, played, check, relay, all));
             addresses.put(port, root + path);
         });
     }

@@ -1,13 +1,8 @@
 package org.protypos.exchange.standin;
 
-import java.nio.charset.Charset;
-import java.nio.charset.IllegalCharsetNameException;
 import java.nio.charset.StandardCharsets;
-import java.nio.charset.UnsupportedCharsetException;
 import java.time.Instant;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 import org.protypos.diagnostic.Findings;
@@ -15,13 +10,11 @@ import org.protypos.exchange.call.CalledOperation;
 import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
+import org.protypos.runtime.parse.DecodedText;
 import org.protypos.runtime.soap.SoapGuard;
 
 /** Sees both messages of each exchange, breaks answers that are to be broken, and tells of the whole. */
 final class Witness implements SoapGuard {
-    /** By these a client shows who it is. */
-    private static final List<String> WHO = List.of("Authorization", "Cookie", "X-Api-Key");
-
     private final String port;
     private final Consumer<StandIn.Seen> seen;
     private final ThreadLocal<Exchange> running = new ThreadLocal<>();
@@ -29,7 +22,6 @@ final class Witness implements SoapGuard {
     /** What is known of an exchange so far. */
     private static final class Exchange {
         private final Instant at = Instant.now();
-        private final Map<String, String> headers = new LinkedHashMap<>();
         private String request = "";
         private CalledOperation called;
         private Player.Outcome outcome;
@@ -52,17 +44,6 @@ final class Witness implements SoapGuard {
     @Override
     public void arrived(UnaryOperator<String> headers) {
         running.remove();
-        for (String name : WHO) {
-            String value = headers.apply(name);
-            if (!value.isEmpty()) {
-                exchange().headers.put(name, value);
-            }
-        }
-    }
-
-    /** The HTTP headers of the running request that show who calls. */
-    Map<String, String> headers() {
-        return exchange().headers;
     }
 
     /** The running request as it came. */
@@ -72,15 +53,7 @@ final class Witness implements SoapGuard {
 
     @Override
     public void request(byte[] envelope, String charset) {
-        exchange().request = new String(envelope, charset(charset));
-    }
-
-    private static Charset charset(String name) {
-        try {
-            return name == null ? StandardCharsets.UTF_8 : Charset.forName(name);
-        } catch (IllegalCharsetNameException | UnsupportedCharsetException e) {
-            return StandardCharsets.UTF_8;
-        }
+        exchange().request = DecodedText.of(envelope, charset);
     }
 
     /** What an operation came to; one without an answer is over with that. */
@@ -106,17 +79,8 @@ final class Witness implements SoapGuard {
     /** What a fault says. */
     private static String reason(byte[] envelope) {
         MessageElement root = MessageReader.read("answer", envelope, new Findings());
-        return root == null
-                ? ""
-                : EnvelopeParts.inside(root, "Body").stream()
-                        .flatMap(fault -> fault.children().stream())
-                        .filter(part -> List.of("faultstring", "Reason")
-                                .contains(part.name().getLocalPart()))
-                        .map(part -> part.children().isEmpty()
-                                ? part.text()
-                                : part.children().get(0).text())
-                        .findFirst()
-                        .orElse("");
+        String reason = root == null ? null : EnvelopeParts.reason(root);
+        return reason == null ? "" : reason;
     }
 
     /** Tells of an exchange without SOAP. */
@@ -140,7 +104,7 @@ final class Witness implements SoapGuard {
                 exchange.request,
                 answer,
                 known ? exchange.outcome.deviations() : List.of(),
-                known ? exchange.outcome.answered() : List.of(),
+                List.of(),
                 failure));
     }
 }

@@ -15,6 +15,7 @@ public final class EnvelopeParts {
     /** SOAP 1.2 Part 1, section 5. */
     public static final String SOAP_1_2 = "http://www.w3.org/2003/05/soap-envelope";
 
+    private static final Set<String> REASONS = Set.of("faultstring", "Reason");
     private static final Set<String> SOAP = Set.of(SOAP_1_1, SOAP_1_2);
 
     private EnvelopeParts() {}
@@ -63,6 +64,21 @@ public final class EnvelopeParts {
                 .filter(child -> child.name().getLocalPart().equals(section))
                 .flatMap(child -> child.children().stream())
                 .toList();
+    }
+
+    /** What the fault that an envelope carries says, or null when it carries none. */
+    public static String reason(MessageElement envelope) {
+        return inside(envelope, "Body").stream()
+                .filter(part -> is(part, "Fault"))
+                .findFirst()
+                .map(fault -> fault.children().stream()
+                        .filter(part -> REASONS.contains(part.name().getLocalPart()))
+                        .map(part -> part.children().isEmpty()
+                                ? part.text()
+                                : part.children().get(0).text())
+                        .findFirst()
+                        .orElse(""))
+                .orElse(null);
     }
 
     /** What stands in the detail of the fault that an envelope carries. */

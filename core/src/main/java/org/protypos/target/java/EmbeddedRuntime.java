@@ -24,13 +24,13 @@ final class EmbeddedRuntime {
             ("BoundedStream Description Lenience ListInside MemoryBudget MessageReplay Names Notes Reading ScalarInput SharedValues Utf8Buffer Violations XmlAttributes XmlCursor XmlElement"
                             + " XmlFormatException XmlInput XmlLimits XmlObject XmlOutput XmlParsers XmlSimple XmlTree XmlTypes")
                     .split(" "));
-    private static final List<String> PARSE =
-            List.of("CharSource CharWindow Characters MessageScanner ScannedText Symbols TokenScanner".split(" "));
+    private static final List<String> PARSE = List.of(
+            "CharSource CharWindow Characters DecodedText MessageScanner ScannedText Symbols TokenScanner".split(" "));
     private static final List<String> ATTACH =
             List.of("Attachment MediaType MimePackage OutgoingPackage QuotedPrintable Spool".split(" "));
     private static final List<String> SOAP =
             List.of(("Addressing AttachedParts CallFailedException CallRefusedException Connection"
-                            + " ContractDocuments DeclaredFault EncodedMessage Endpoint Envelope Fields Gzip HttpConnection"
+                            + " ContractDocuments ContractEndpoint DeclaredFault EncodedMessage Endpoint Envelope Fields Gzip HttpConnection"
                             + " HttpEndpoint HttpPort Incoming Origin OutsideAddress Redirects Reply Request Secrets SoapConnection SoapEndpoint"
                             + " SoapFault SoapFeature SoapGuard SoapInterceptor SoapMessage SoapPort SoapServer SoapSettings SoapVersion"
                             + " SpooledBody TextBody UndeclaredFaultException WireLog")

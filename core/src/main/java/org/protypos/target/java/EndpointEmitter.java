@@ -7,6 +7,7 @@ import java.util.stream.Stream;
 import org.protypos.plan.ApiInterface;
 import org.protypos.plan.ApiMessage;
 import org.protypos.plan.ApiOperation;
+import org.protypos.plan.ApiService;
 import org.protypos.plan.Property;
 import org.protypos.target.SourceFile;
 import org.protypos.wire.Recognition;
@@ -66,6 +67,9 @@ final class EndpointEmitter {
                 .anyMatch(port -> port.type() == type && port.isOptimized())) {
             constant("boolean", "isOptimized", "true");
         }
+        if (isAddressed()) {
+            constant("boolean", "isAddressed", "true");
+        }
         if (type.isHttp()) {
             locations();
         } else {
@@ -76,6 +80,15 @@ final class EndpointEmitter {
             perform(operation);
         }
         file.close();
+    }
+
+    /** Whether all ports ask for addressing: a message does not say through which one it came. */
+    private boolean isAddressed() {
+        List<ApiService.Port> ports = context.plan().services().stream()
+                .flatMap(service -> service.ports().stream())
+                .filter(port -> port.type() == type)
+                .toList();
+        return !ports.isEmpty() && ports.stream().allMatch(ApiService.Port::isAddressed);
     }
 
     private void constant(String result, String method, String value) {

@@ -119,6 +119,10 @@ final class MessagesEmitter {
         override("void writeAttachments(" + context.attach(file, "OutgoingPackage") + " out)");
         for (int i = 0; i < message.attachments().size(); i++) {
             String value = "this." + field(message, first + i);
+            if (message.form() == WireMessage.Form.ENVELOPE) {
+                file.line("out.attach(", part(message, i), ", ", value, ");");
+                continue;
+            }
             file.open("if (", value, " != null) {");
             file.line("out.attach(", part(message, i), ", ", value, ");");
             file.close();
@@ -140,6 +144,9 @@ final class MessagesEmitter {
             return;
         }
         constant("String action()", JavaText.literal(message.action()));
+        if (operation.output() == null) {
+            constant("boolean isOneWay()", "true");
+        }
         if (message == operation.input() && !operation.faultActions().isEmpty()) {
             override("String action(" + context.soap(file, "DeclaredFault") + " fault)");
             for (int i = 0; i < operation.faults().size(); i++) {

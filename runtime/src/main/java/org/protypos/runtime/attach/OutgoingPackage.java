@@ -60,8 +60,15 @@ public final class OutgoingPackage {
         return "cid:" + id;
     }
 
-    /** Adds an attachment under the name of its message part. */
+    /**
+     * Adds an attachment under the name of its message part.
+     *
+     * @throws IllegalArgumentException when there is none: a message has all its parts (WSDL 1.1, section 2.3.1)
+     */
     public void attach(String part, Attachment content) {
+        if (content == null) {
+            throw new IllegalArgumentException("the attachment " + part + " must be given");
+        }
         ids.add(escaped(part) + "=" + identity() + "@protypos.invalid");
         parts.add(content);
     }

@@ -10,6 +10,7 @@ import java.time.ZonedDateTime;
 import java.time.format.DateTimeFormatter;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 
 /** A request, and the way to answer it. Used by one thread. */
 public final class Exchange {
@@ -61,6 +62,11 @@ public final class Exchange {
     /** The query as it came, or null. */
     public String query() {
         return head.query();
+    }
+
+    /** The names of the fields of the head, in small letters. */
+    public Set<String> names() {
+        return head.fields().keySet();
     }
 
     /** A field of the head, empty when it is absent; values of several such fields stand with a comma between. */

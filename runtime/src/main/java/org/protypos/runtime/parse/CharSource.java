@@ -12,6 +12,7 @@ import java.nio.charset.IllegalCharsetNameException;
 import java.nio.charset.StandardCharsets;
 import java.nio.charset.UnsupportedCharsetException;
 import java.util.Arrays;
+import java.util.HexFormat;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -46,7 +47,13 @@ final class CharSource {
         at = 0;
         filled = 0;
         ended = false;
-        String name = encoding == null ? ownEncoding() : encoding;
+        while (filled < 4 && !ended) {
+            fill();
+        }
+        // RFC 7303, section 3.2: a byte order mark counts more than what the transport says, and that more than the
+        // document.
+        String marked = marked(bytes, filled);
+        String name = marked != null ? marked : encoding != null ? encoding : ownEncoding();
         decoder = name.equalsIgnoreCase("UTF-8") ? null : decoder(name);
     }
 
@@ -61,19 +68,35 @@ final class CharSource {
         }
     }
 
-    private String ownEncoding() throws IOException {
-        while (filled < 4 && !ended) {
-            fill();
-        }
-        int first = head(0) << 8 | head(1);
-        int second = head(2) << 8 | head(3);
+    /** The encoding that a byte order mark shows (XML 1.0, appendix F.1), or null when there is none. */
+    static String marked(byte[] start, int length) {
+        int first = pair(start, length, 0);
+        int second = pair(start, length, 2);
         if (first == 0xFEFF && second == 0 || first == 0xFFFE && second == 0 || first == 0 && second == 0xFEFF) {
             return "UTF-32";
         }
-        if (first == 0xFEFF || first == 0x003C && second == 0x003F) {
+        return switch (first) {
+            case 0xFEFF -> "UTF-16BE";
+            case 0xFFFE -> "UTF-16LE";
+            case 0xEFBB -> second >> 8 == 0xBF ? "UTF-8" : null;
+            default -> null;
+        };
+    }
+
+    /** Two bytes as one number; negative when there are not so many. */
+    private static int pair(byte[] start, int length, int index) {
+        int high = index < length ? start[index] & 0xFF : -1;
+        int low = index + 1 < length ? start[index + 1] & 0xFF : -1;
+        return high << 8 | low;
+    }
+
+    private String ownEncoding() throws IOException {
+        int first = pair(bytes, filled, 0);
+        int second = pair(bytes, filled, 2);
+        if (first == 0x003C && second == 0x003F) {
             return "UTF-16BE";
         }
-        if (first == 0xFFFE || first == 0x3C00 && second == 0x3F00) {
+        if (first == 0x3C00 && second == 0x3F00) {
             return "UTF-16LE";
         }
         if (first == 0x4C6F && second == 0xA794) {
@@ -84,10 +107,6 @@ final class CharSource {
 
     private boolean isUsual() {
         return filled >= USUAL.length && Arrays.equals(bytes, 0, USUAL.length, USUAL, 0, USUAL.length);
-    }
-
-    private int head(int index) {
-        return index < filled ? bytes[index] & 0xFF : -1;
     }
 
     /** The encoding that the declaration names, read in one that shares its characters. */
@@ -196,7 +215,7 @@ final class CharSource {
                     break;
                 }
                 throw new IOException("the bytes "
-                        + Arrays.toString(Arrays.copyOfRange(bytes, from, from + size))
+                        + HexFormat.ofDelimiter(" ").withUpperCase().formatHex(bytes, from, from + size)
                         + " are no character in UTF-8");
             }
             if (size == 4) {

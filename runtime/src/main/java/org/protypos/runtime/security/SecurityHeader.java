@@ -22,6 +22,7 @@ import javax.xml.transform.TransformerException;
 import javax.xml.transform.TransformerFactory;
 import javax.xml.transform.dom.DOMSource;
 import javax.xml.transform.stream.StreamResult;
+import org.protypos.runtime.parse.DecodedText;
 import org.w3c.dom.Attr;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
@@ -72,7 +73,7 @@ final class SecurityHeader {
             DocumentBuilder builder = factory.newDocumentBuilder();
             builder.setErrorHandler(new Strict());
             InputSource source = new InputSource(new ByteArrayInputStream(message));
-            source.setEncoding(charset);
+            source.setEncoding(DecodedText.encoding(message, charset));
             return new SecurityHeader(builder.parse(source));
         } catch (SAXException | IOException e) {
             throw new SecurityException(

@@ -95,10 +95,10 @@ public final class XmlSignature implements SoapInterceptor, SoapGuard {
     }
 
     @Override
-    public byte[] answer(Call call, byte[] body) {
+    public byte[] answer(Call call, byte[] body, String charset) {
         // Nothing at all is the answer of a one-way operation, and taken for no other.
         if (body.length > 0) {
-            check(body, null);
+            check(body, charset);
         }
         return body;
     }

@@ -5,6 +5,9 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.util.Collections;
+import java.util.List;
+import org.protypos.runtime.soap.ContractEndpoint;
 import org.protypos.runtime.soap.Endpoint;
 import org.protypos.runtime.soap.Reply;
 import org.protypos.runtime.soap.Request;
@@ -37,6 +40,11 @@ public class EndpointServlet extends HttpServlet {
         return ATTACHMENT_LIMIT;
     }
 
+    private static String headers(HttpServletRequest request, String name) {
+        List<String> values = Collections.list(request.getHeaders(name));
+        return values.isEmpty() ? null : String.join(", ", values);
+    }
+
     @Override
     protected void service(HttpServletRequest request, HttpServletResponse response) throws IOException {
         String own = request.getContextPath() + request.getServletPath();
@@ -46,11 +54,13 @@ public class EndpointServlet extends HttpServlet {
                 request.getMethod(),
                 beneath == null ? "" : beneath,
                 request.getQueryString(),
-                () -> {
+                name -> {
                     String whole = request.getRequestURL().toString();
-                    return whole.substring(0, whole.length() - raw.length()) + own;
+                    boolean here = name.isEmpty() || endpoint instanceof ContractEndpoint one && one.serves(name);
+                    return here ? whole.substring(0, whole.length() - raw.length()) + own : null;
                 },
-                request::getHeader,
+                () -> Collections.list(request.getHeaderNames()),
+                name -> headers(request, name),
                 request.getInputStream(),
                 reading(),
                 attachmentLimit()));

@@ -6,30 +6,37 @@ import org.protypos.runtime.attach.Attachment;
 import org.protypos.runtime.attach.MediaType;
 import org.protypos.runtime.attach.MimePackage;
 import org.protypos.runtime.attach.OutgoingPackage;
+import org.protypos.runtime.xml.Reading;
+import org.protypos.runtime.xml.XmlFormatException;
+import org.protypos.runtime.xml.XmlLimits;
 
 /** The parts that came beside a message, to be handed to the message parts that the contract binds to them. */
 public final class AttachedParts {
     private final List<MimePackage.Part> left;
+    private final Reading reading;
 
-    private AttachedParts(List<MimePackage.Part> parts) {
-        left = new ArrayList<>(parts);
+    private AttachedParts(List<MimePackage.Part> parts, Reading reading) {
+        this.left = new ArrayList<>(parts);
+        this.reading = reading;
     }
 
     /** Hands a message its only content. */
     static void readOnly(Attachment content, SoapMessage into) {
         MediaType type = MediaType.of(content.contentType());
-        into.readAttachments(new AttachedParts(List.of(new MimePackage.Part("", type, content))));
+        Reading strict = Reading.strict(XmlLimits.DEFAULT);
+        into.readAttachments(new AttachedParts(List.of(new MimePackage.Part("", type, content)), strict));
     }
 
-    static void read(MimePackage parts, SoapMessage into) {
-        into.readAttachments(new AttachedParts(parts == null ? List.of() : parts.attached()));
+    static void read(MimePackage parts, SoapMessage into, Reading reading) {
+        into.readAttachments(new AttachedParts(parts == null ? List.of() : parts.attached(), reading));
     }
 
     /**
      * Takes the attachment of a message part: the one whose identifier names it (WS-I Attachments Profile 1.0, section
      * 3.8), or else the next one that names none, for many senders go by the order alone.
      *
-     * @return the attachment, or null when none came
+     * @return the attachment; null when none came and a lenient reading passes that over
+     * @throws XmlFormatException when none came: a message has all its parts (WSDL 1.1, section 2.3.1)
      */
     public Attachment take(String part) {
         String named = OutgoingPackage.escaped(part) + "=";
@@ -45,6 +52,11 @@ public final class AttachedParts {
                 return candidate.content();
             }
         }
-        return null;
+        XmlFormatException missing =
+                XmlFormatException.of("the part " + part + ", which travels beside the message, is missing");
+        if (reading.passesOver(missing)) {
+            return null;
+        }
+        throw missing;
     }
 }

@@ -8,7 +8,6 @@ import java.net.http.HttpConnectTimeoutException;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.net.http.HttpTimeoutException;
-import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.concurrent.CompletableFuture;
@@ -19,6 +18,7 @@ import java.util.concurrent.TimeoutException;
 import java.util.function.Function;
 import org.protypos.runtime.attach.MediaType;
 import org.protypos.runtime.attach.Spool;
+import org.protypos.runtime.parse.DecodedText;
 import org.protypos.runtime.xml.XmlTypes;
 
 /**
@@ -66,7 +66,13 @@ public abstract sealed class Connection permits SoapConnection, HttpConnection {
 
     private SoapInterceptor.Call begin(String operation) {
         return new SoapInterceptor.Call(
-                settings.service(), settings.port(), operation, address, new LinkedHashMap<>(), new LinkedHashMap<>());
+                settings.service(),
+                settings.port(),
+                operation,
+                address,
+                new LinkedHashMap<>(),
+                new LinkedHashMap<>(),
+                settings.isAddressed() ? Addressing.newId() : null);
     }
 
     /**
@@ -305,10 +311,10 @@ public abstract sealed class Connection permits SoapConnection, HttpConnection {
                     e);
         }
         byte[] body = message.body();
-        WireLog.answer(call, response.statusCode(), body);
+        WireLog.answer(call, response.statusCode(), body, message.type().charset());
         try {
             for (SoapInterceptor interceptor : settings.interceptors()) {
-                body = interceptor.answer(call, body);
+                body = interceptor.answer(call, body, message.type().charset());
             }
         } catch (SecurityException e) {
             throw new CallFailedException(
@@ -320,9 +326,10 @@ public abstract sealed class Connection permits SoapConnection, HttpConnection {
     /** The failure for an answer that is not of the kind expected: with its status, its type and how it starts. */
     final CallFailedException unusable(String operation, Answer came, String what, Throwable cause) {
         byte[] body = came.message().body();
-        String start = new String(body, 0, Math.min(200, body.length), StandardCharsets.UTF_8)
+        String text = DecodedText.of(body, came.message().type().charset())
                 .replaceAll("\\s+", " ")
                 .trim();
+        String start = text.substring(0, Math.min(200, text.length()));
         return new CallFailedException(
                 "the answer to " + operation + " from " + shown() + " " + what + " (HTTP "
                         + came.status() + ", "

@@ -1,6 +1,7 @@
 package org.protypos.runtime.soap;
 
 import java.util.List;
+import java.util.function.UnaryOperator;
 
 /**
  * The documents of a contract as a server shows them. The first is the one to start from; the others are asked for by
@@ -36,11 +37,11 @@ public final class ContractDocuments {
      * Gives a document.
      *
      * @param query the query of the request: {@code document=} and a number, anything else for the first
-     * @param portType the port type that is served
-     * @param address the address to show for its ports
+     * @param addresses gives the address to show for the ports of a port type, of an empty name for documents; null for one that is
+     *     not served, whose address stays
      * @return the text, or null when there is no such document
      */
-    String show(String query, String portType, String address) {
+    String show(String query, UnaryOperator<String> addresses) {
         int number = 0;
         String prefix = "document=";
         if (query != null && query.startsWith(prefix)) {
@@ -52,19 +53,18 @@ public final class ContractDocuments {
         }
         return number < 0 || number >= documents.size()
                 ? null
-                : withAddresses(String.join("", documents.get(number)), portType, address);
+                : withAddresses(String.join("", documents.get(number)), addresses);
     }
 
-    private static String withAddresses(String text, String portType, String address) {
+    private static String withAddresses(String text, UnaryOperator<String> addresses) {
         StringBuilder shown = new StringBuilder(text.length());
         int from = 0;
         for (int mark = text.indexOf(PORT_TYPE); mark >= 0; mark = text.indexOf(PORT_TYPE, from)) {
             int name = text.indexOf(ADDRESS, mark);
             int end = text.indexOf(END, name);
             shown.append(text, from, mark);
-            String owner = text.substring(mark + 1, name);
-            boolean ours = owner.isEmpty() || owner.equals(portType);
-            shown.append(ours ? address : text.substring(name + 1, end));
+            String address = addresses.apply(text.substring(mark + 1, name));
+            shown.append(address != null ? address : text.substring(name + 1, end));
             from = end + 1;
         }
         return shown.append(text, from, text.length()).toString();

@@ -68,7 +68,7 @@ final class Envelope {
             in.enter();
             while (in.atElement()) {
                 boolean must = isTrue(in.asideAttribute("mustUnderstand")) && isForUs(in, version);
-                blocks.add(new Block(in.element(), must));
+                blocks.add(new Block(in.block(), must));
             }
             in.leave();
         }
@@ -108,45 +108,49 @@ final class Envelope {
         return in.at(version.namespace(), "Fault");
     }
 
-    SoapFault readFault() {
-        return SoapFault.read(in, version);
+    SoapFault readFault(XmlTypes types) {
+        return SoapFault.read(in, version, types);
     }
 
-    /** The text of a header block with what is in it, or null when there is none of this name. */
-    String header(QName name) {
-        for (Block block : blocks) {
-            if (block.element().name().equals(name)) {
-                byte[] written = XmlTypes.NONE.write(block.element());
-                return XmlTypes.NONE
-                        .read(new ByteArrayInputStream(written), XmlTree.class)
-                        .text();
-            }
-        }
-        return null;
+    /** The header blocks of a name as trees. */
+    List<XmlTree> headers(QName name) {
+        return blocks.stream()
+                .filter(block -> block.element().name().equals(name))
+                .map(block -> new ByteArrayInputStream(XmlTypes.NONE.write(block.element())))
+                .map(written -> XmlTypes.NONE.read(written, XmlTree.class))
+                .toList();
     }
 
     /**
      * Hands headers and body to the message they are for, and reads to the end.
      *
      * @param guarded whether somebody has looked at the security header block
-     * @return the name of a block that had to be understood and was not, or null
+     * @return the names of the blocks that had to be understood and were not; when there are any, the body is not read
      */
-    String readInto(SoapMessage message, boolean guarded) {
+    List<QName> readInto(SoapMessage message, boolean guarded) {
+        List<QName> notUnderstood = new ArrayList<>();
         for (Block block : blocks) {
             String namespace = block.element().name().getNamespaceURI();
             boolean known = namespace.equals(Addressing.NAMESPACE) || guarded && namespace.equals(SECURITY);
             if (!message.takeHeader(block.element()) && !known && block.mustUnderstand()) {
-                return block.element().name().toString();
+                notUnderstood.add(block.element().name());
             }
+        }
+        if (!notUnderstood.isEmpty()) {
+            return notUnderstood;
         }
         message.readBody(in);
         in.leave();
         while (in.atElement()) {
+            // SOAP 1.1, section 4.1.1 lets elements follow; SOAP 1.2 Part 1, section 5.1 does not.
+            if (version == SoapVersion.SOAP_1_2) {
+                throw in.error("<" + in.localName() + "> stands behind the body, where SOAP 1.2 has nothing");
+            }
             in.skip();
         }
         in.leave();
         in.finish();
-        return null;
+        return notUnderstood;
     }
 
     /**
@@ -185,10 +189,25 @@ final class Envelope {
         };
     }
 
+    /** Says in a fault of SOAP 1.2 which header blocks were not understood (SOAP 1.2 Part 1, section 5.4.8). */
+    static List<XmlElement<?>> notUnderstood(List<QName> names) {
+        List<XmlElement<?>> blocks = new ArrayList<>();
+        for (QName name : names) {
+            XmlTree block = new XmlTree();
+            boolean none = name.getNamespaceURI().isEmpty();
+            block.attributes().put(new QName("qname"), (none ? "" : "nu:") + name.getLocalPart());
+            if (!none) {
+                block.prefixes().put("nu", name.getNamespaceURI());
+            }
+            blocks.add(XmlElement.of(SoapVersion.SOAP_1_2.namespace(), "NotUnderstood", block));
+        }
+        return blocks;
+    }
+
     /** Writes a fault; {@code detail} may be null. */
     static byte[] writeFault(
             SoapVersion version,
-            String code,
+            List<QName> code,
             String reason,
             List<XmlElement<?>> blocks,
             XmlTypes types,

@@ -10,6 +10,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.protypos.runtime.xml.Reading;
 import org.protypos.runtime.xml.XmlElement;
+import org.protypos.runtime.xml.XmlFormatException;
 import org.protypos.runtime.xml.XmlOutput;
 import org.protypos.runtime.xml.XmlTree;
 import org.protypos.runtime.xml.XmlTypes;
@@ -21,6 +22,8 @@ import org.protypos.runtime.xml.XmlTypes;
 final class Fields {
     private static final String AROUND = "fields";
     private static final int MOST = 1_000;
+    private static final Pattern MISSING = Pattern.compile("expected <([^>]*)>, but ");
+    private static final Pattern UNKNOWN = Pattern.compile("<([^>]*)> is not expected here");
     private static final Pattern PLACEHOLDER = Pattern.compile("\\(([^()/?&]+)\\)");
 
     /** What may stand in XML (XML 1.0, section 2.2). */
@@ -141,11 +144,29 @@ final class Fields {
             out.element("", isName(pair[0]) ? pair[0] : "unnamed", pair[1]);
         }
         out.close();
-        reading.read(out.finish(), null, types, null, in -> {
-            message.readBody(in);
-            in.finish();
-            return message;
-        });
+        try {
+            reading.read(out.finish(), null, types, null, in -> {
+                message.readBody(in);
+                in.finish();
+                return message;
+            });
+        } catch (XmlFormatException e) {
+            throw new Request.Refused(400, ofFields(e));
+        }
+    }
+
+    /** What is wrong in the words of somebody who has sent fields and seen no XML. */
+    private static String ofFields(XmlFormatException wrong) {
+        Matcher missing = MISSING.matcher(wrong.reason());
+        if (missing.lookingAt()) {
+            return "the field " + missing.group(1) + " is missing";
+        }
+        Matcher unknown = UNKNOWN.matcher(wrong.reason());
+        if (unknown.lookingAt()) {
+            return "the field " + unknown.group(1) + " is not expected, or is there more than once";
+        }
+        String name = wrong.path().substring(wrong.path().lastIndexOf('/') + 1);
+        return name.equals(AROUND) || name.isEmpty() ? wrong.reason() : "the field " + name + ": " + wrong.reason();
     }
 
     private static boolean isName(String text) {

@@ -66,6 +66,10 @@ public final class HttpConnection extends Connection {
             case BYTES -> {
                 return sent(call, target, message);
             }
+            case TEXT -> {
+                body = TextBody.write(message, types()).getBytes(StandardCharsets.UTF_8);
+                type = "text/plain; charset=utf-8";
+            }
             default -> throw new IllegalArgumentException(message.form().name());
         }
         SoapInterceptor.Call shown = call.at(target);
@@ -118,25 +122,18 @@ public final class HttpConnection extends Connection {
             return;
         }
         try {
-            read(came, answer);
+            came.message()
+                    .readInto(answer, came.contentType(), types(), settings().reading());
         } catch (XmlFormatException e) {
-            if (came.message().type().name().equals("text/html")) {
-                throw unusable(operation, came, "is a web page", e);
+            if (!came.message().type().isXml()) {
+                boolean page = came.message().type().name().equals("text/html");
+                throw unusable(operation, came, page ? "is a web page" : "is no XML document", e);
             }
             throw new CallFailedException(
                     "the answer to " + operation + " (HTTP " + came.status() + ", " + came.contentType()
                             + ") cannot be read: " + e.getMessage(),
                     came.status(),
                     e);
-        }
-    }
-
-    private void read(Answer came, SoapMessage answer) {
-        Incoming message = came.message();
-        switch (answer.form()) {
-            case BYTES -> AttachedParts.readOnly(Attachment.of(message.body(), came.contentType()), answer);
-            case TEXT -> TextBody.read(message, answer, types(), settings().reading());
-            default -> message.readDocument(answer, types(), settings().reading());
         }
     }
 }

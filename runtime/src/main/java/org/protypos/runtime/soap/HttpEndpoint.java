@@ -10,7 +10,9 @@ import org.protypos.runtime.xml.XmlFormatException;
 import org.protypos.runtime.xml.XmlOutput;
 
 /** An endpoint that speaks HTTP without SOAP (WSDL 1.1, sections 4 and 5). A generated subclass knows the operations. */
-public abstract non-sealed class HttpEndpoint extends Endpoint {
+public abstract non-sealed class HttpEndpoint extends ContractEndpoint {
+    private static final String FORM = "application/x-www-form-urlencoded";
+
     /** For the generated subclass. */
     protected HttpEndpoint() {}
 
@@ -30,30 +32,51 @@ public abstract non-sealed class HttpEndpoint extends Endpoint {
 
     @Override
     final Reply operation(Request request) throws IOException {
-        String[] locations = locations();
-        for (int i = 0; i < locations.length; i++) {
-            SoapMessage input = input(i);
-            boolean isWhole = locations[i].isEmpty() || locations[i].matches("[/?].*");
-            String location = isWhole ? locations[i] : "/" + locations[i];
-            boolean replaced = input.form() == SoapMessage.Form.REPLACED;
-            String asked = location.contains("?") && request.query() != null
-                    ? request.path() + "?" + request.query()
-                    : request.path();
-            Fields taken = replaced ? Fields.taken(location, asked) : null;
-            if (replaced ? taken != null : location.equals(request.path())) {
-                return called(request, input, taken);
-            }
-        }
-        return Reply.plain(404, "no operation is at " + printable(request.path()));
+        int number = operationAt(request);
+        return number < 0
+                ? Reply.plain(404, "no operation is at " + printable(request.path()))
+                : called(request, input(number), number);
     }
 
-    private Reply called(Request request, SoapMessage input, Fields taken) throws IOException {
+    /** The number of the operation that a request is for, by where it is; negative when there is none. */
+    public final int operationAt(Request request) {
+        String[] locations = locations();
+        for (int i = 0; i < locations.length; i++) {
+            String location = location(i);
+            boolean replaced = input(i).form() == SoapMessage.Form.REPLACED;
+            if (replaced ? taken(request, i) != null : location.equals(request.path())) {
+                return i;
+            }
+        }
+        return -1;
+    }
+
+    private String location(int number) {
+        String location = locations()[number];
+        boolean isWhole = location.isEmpty() || location.matches("[/?].*");
+        return isWhole ? location : "/" + location;
+    }
+
+    private Fields taken(Request request, int number) {
+        String location = location(number);
+        String asked = location.contains("?") && request.query() != null
+                ? request.path() + "?" + request.query()
+                : request.path();
+        return Fields.taken(location, asked);
+    }
+
+    @Override
+    public final Reply unanswered(Request request, String why) {
+        return Reply.plain(502, why);
+    }
+
+    private Reply called(Request request, SoapMessage input, int number) throws IOException {
         String allowed = String.join(", ", verbs());
         if (!List.of(verbs()).contains(request.method())) {
             return Reply.notAllowed(allowed, "the operation is called by " + allowed);
         }
         try {
-            read(request, input, taken);
+            read(request, input, number);
         } catch (XmlFormatException e) {
             return Reply.plain(400, e.getMessage());
         } catch (SecurityException e) {
@@ -76,11 +99,20 @@ public abstract non-sealed class HttpEndpoint extends Endpoint {
         }
     }
 
-    private void read(Request request, SoapMessage input, Fields taken) throws IOException {
+    /**
+     * Has a message read what came with a request.
+     *
+     * @param number the number of its operation
+     * @throws IOException when that cannot be had
+     */
+    public final void read(Request request, SoapMessage input, int number) throws IOException {
         switch (input.form()) {
-            case REPLACED -> taken.readInto(input, types(), request.reading());
+            case REPLACED -> taken(request, number).readInto(input, types(), request.reading());
             case FIELDS -> {
                 boolean inAddress = request.method().equals("GET");
+                if (!inAddress) {
+                    want(request, request.type().name().equals(FORM), "the fields of a form (" + FORM + ")");
+                }
                 String text = inAddress
                         ? Objects.requireNonNullElse(request.query(), "")
                         : new String(request.message().body(), StandardCharsets.UTF_8);
@@ -90,7 +122,20 @@ public abstract non-sealed class HttpEndpoint extends Endpoint {
                 Incoming message = request.message();
                 AttachedParts.readOnly(Attachment.of(message.body(), request.field("Content-Type")), input);
             }
-            default -> request.message().readDocument(input, types(), request.reading());
+            case TEXT -> TextBody.read(request.message(), input, types(), request.reading());
+            default -> {
+                Incoming message = request.message();
+                want(request, message.body().length == 0 || message.type().isXml(), "an XML document (text/xml)");
+                message.readDocument(input, types(), request.reading());
+            }
+        }
+    }
+
+    /** Refuses content of another kind; some senders do not say what they send, which is no reason. */
+    private static void want(Request request, boolean fits, String wanted) {
+        String type = request.field("Content-Type");
+        if (!fits && !type.isEmpty()) {
+            throw new Request.Refused(415, "the operation takes " + wanted + ", not " + printable(type));
         }
     }
 

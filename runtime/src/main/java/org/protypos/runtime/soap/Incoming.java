@@ -2,9 +2,11 @@ package org.protypos.runtime.soap;
 
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import org.protypos.runtime.attach.Attachment;
 import org.protypos.runtime.attach.MediaType;
 import org.protypos.runtime.attach.MimePackage;
 import org.protypos.runtime.attach.Spool;
+import org.protypos.runtime.parse.DecodedText;
 import org.protypos.runtime.xml.Reading;
 import org.protypos.runtime.xml.XmlLimits;
 import org.protypos.runtime.xml.XmlTypes;
@@ -17,7 +19,7 @@ import org.protypos.runtime.xml.XmlTypes;
  *     section 4)
  * @param parts the package, or null when the message came alone
  */
-record Incoming(byte[] body, MediaType type, MimePackage parts) {
+public record Incoming(byte[] body, MediaType type, MimePackage parts) {
     private static final String XOP_TYPE = "application/xop+xml";
 
     private static final byte[] NOTHING = "<nothing/>".getBytes(StandardCharsets.US_ASCII);
@@ -31,6 +33,42 @@ record Incoming(byte[] body, MediaType type, MimePackage parts) {
             }
             return into;
         });
+    }
+
+    /**
+     * Unpacks a body that came with a request, or as the answer to one.
+     *
+     * @param encoding the content encoding that HTTP names, empty for none
+     * @param request says how much there may be of it
+     * @throws IOException when it cannot be unpacked or is longer than allowed
+     */
+    public static Incoming of(Spool came, MediaType type, String encoding, Request request) throws IOException {
+        return of(came, type, encoding, request.reading().limits(), request.attachments(), "the message");
+    }
+
+    /** The message as text. */
+    public String text() {
+        return DecodedText.of(body, type.charset());
+    }
+
+    /** Has a message take the parts that came beside it, as far as they are there. */
+    public void readAttachments(SoapMessage into) {
+        Reading lenient = Reading.strict(XmlLimits.DEFAULT).leniently(missing -> {});
+        AttachedParts.read(parts, into, lenient);
+    }
+
+    /**
+     * Has a message without an envelope read the body (WSDL 1.1, sections 4 and 5).
+     *
+     * @param contentType the content type as it came
+     * @param types what the contract declares by name
+     */
+    public void readInto(SoapMessage into, String contentType, XmlTypes types, Reading reading) {
+        switch (into.form()) {
+            case BYTES -> AttachedParts.readOnly(Attachment.of(body, contentType), into);
+            case TEXT -> TextBody.read(this, into, types, reading);
+            default -> readDocument(into, types, reading);
+        }
     }
 
     /** Where to put a body of some content type while it comes. */

@@ -24,7 +24,8 @@ public record Reply(int status, Map<String, String> headers, long length, Body b
         void writeTo(OutputStream out) throws IOException;
     }
 
-    static Reply of(int status, String contentType, byte[] body) {
+    /** An answer that is there already. */
+    public static Reply of(int status, String contentType, byte[] body) {
         return new Reply(status, Map.of("Content-Type", contentType), body.length, out -> out.write(body));
     }
 
@@ -53,7 +54,8 @@ public record Reply(int status, Map<String, String> headers, long length, Body b
         return type.replaceAll("\\p{Cntrl}+", " ");
     }
 
-    static Reply plain(int status, String text) {
+    /** An answer in words. */
+    public static Reply plain(int status, String text) {
         return of(status, "text/plain; charset=utf-8", (text + "\n").getBytes(StandardCharsets.UTF_8));
     }
 

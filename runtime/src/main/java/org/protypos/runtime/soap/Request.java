@@ -2,6 +2,7 @@ package org.protypos.runtime.soap;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.util.Collection;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
 import org.protypos.runtime.attach.MediaType;
@@ -14,8 +15,10 @@ import org.protypos.runtime.xml.Reading;
  * @param method the HTTP method
  * @param path the path beneath that of the endpoint, empty for the endpoint itself
  * @param query the query as it came, or null
- * @param address gives the address of the endpoint as the caller knows it
- * @param header gives a header field by name, or null
+ * @param addresses gives the address at which an endpoint is served, as the caller knows it: that of this one for an empty name,
+ *     that of another by the name under which documents speak of its ports, and null for one that is not served here
+ * @param names gives the names of all header fields that came
+ * @param header gives a header field by name, or null; those of one name with a comma between
  * @param body the body, not read yet
  * @param reading how the message is read
  * @param attachments the most bytes that a message with attachments may have
@@ -24,18 +27,24 @@ public record Request(
         String method,
         String path,
         String query,
-        Supplier<String> address,
+        UnaryOperator<String> addresses,
+        Supplier<Collection<String>> names,
         UnaryOperator<String> header,
         InputStream body,
         Reading reading,
         long attachments) {
+    /** The same request with a body that has been read before. */
+    public Request of(InputStream again) {
+        return new Request(method, path, query, addresses, names, header, again, reading, attachments);
+    }
+
     /** The content type, of which nothing is known when it is absent. */
-    MediaType type() {
+    public MediaType type() {
         return MediaType.of(field("Content-Type"));
     }
 
     /** A header field, empty when it is absent. */
-    String field(String name) {
+    public String field(String name) {
         String value = header.apply(name);
         return value == null ? "" : value;
     }

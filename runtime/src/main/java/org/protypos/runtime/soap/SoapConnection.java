@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CompletionException;
 import java.util.function.UnaryOperator;
+import javax.xml.namespace.QName;
 import org.protypos.runtime.attach.OutgoingPackage;
 import org.protypos.runtime.xml.XmlElement;
 import org.protypos.runtime.xml.XmlFormatException;
@@ -56,10 +57,16 @@ public final class SoapConnection extends Connection {
         }
         List<XmlElement<?>> blocks = new ArrayList<>(settings().soapHeaders());
         if (settings().isAddressed()) {
-            blocks.addAll(Addressing.ofRequest(address(), message.action() == null ? action : message.action()));
+            blocks.addAll(Addressing.ofRequest(
+                    address(), message.action() == null ? action : message.action(), call.messageId()));
         }
         OutgoingPackage parts = new OutgoingPackage(settings().optimizedFrom());
-        byte[] envelope = Envelope.write(port.version(), message, blocks, parts, types());
+        byte[] envelope = message.whole(blocks);
+        if (envelope == null) {
+            envelope = Envelope.write(port.version(), message, blocks, parts, types());
+        } else {
+            message.writeAttachments(parts);
+        }
         for (SoapInterceptor interceptor : settings().interceptors()) {
             envelope = interceptor.request(call, envelope);
         }
@@ -79,6 +86,10 @@ public final class SoapConnection extends Connection {
                 .build();
     }
 
+    private static CallFailedException refused(String operation, int status, String why) {
+        return new CallFailedException("the answer to " + operation + " (HTTP " + status + ") " + why, status, null);
+    }
+
     @Override
     void interpret(SoapInterceptor.Call call, Answer came, SoapMessage answer) {
         String operation = call.operation();
@@ -94,17 +105,20 @@ public final class SoapConnection extends Connection {
             boolean encoded = answer != null && answer.isEncoded();
             SoapFault fault =
                     Envelope.read(message, encoded, types(), settings().reading(), envelope -> {
+                        if (call.messageId() != null && Addressing.isForAnother(envelope, call.messageId())) {
+                            throw refused(operation, status, "is the answer to another message than was sent");
+                        }
                         if (envelope.isFault()) {
-                            return envelope.readFault();
+                            return envelope.readFault(types());
                         }
                         if (answer != null) {
-                            String notUnderstood = envelope.readInto(answer, true);
-                            if (notUnderstood != null) {
-                                throw new CallFailedException(
-                                        "the answer to " + operation + " (HTTP " + status + ") has the header block "
-                                                + notUnderstood + ", which must be understood and is not",
+                            List<QName> notUnderstood = envelope.readInto(answer, true);
+                            if (!notUnderstood.isEmpty()) {
+                                throw refused(
+                                        operation,
                                         status,
-                                        null);
+                                        "has the header block " + notUnderstood.get(0)
+                                                + ", which must be understood and is not");
                             }
                         }
                         return null;
@@ -116,7 +130,7 @@ public final class SoapConnection extends Connection {
                         : new CompletionException(declared);
             }
             if (answer != null) {
-                AttachedParts.read(message.parts(), answer);
+                AttachedParts.read(message.parts(), answer, settings().reading());
             }
         } catch (XmlFormatException e) {
             throw new CallFailedException(

@@ -4,15 +4,19 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.Consumer;
+import javax.xml.namespace.QName;
 import org.protypos.runtime.attach.MediaType;
 import org.protypos.runtime.attach.OutgoingPackage;
+import org.protypos.runtime.xml.XmlElement;
 import org.protypos.runtime.xml.XmlFormatException;
+import org.protypos.runtime.xml.XmlOutput;
 
 /**
  * An endpoint that speaks SOAP over HTTP (SOAP 1.1, section 6; SOAP 1.2 Part 2, section 7). A generated subclass knows the
  * operations.
  */
-public abstract non-sealed class SoapEndpoint extends Endpoint {
+public abstract non-sealed class SoapEndpoint extends ContractEndpoint {
     private static final int BAD_REQUEST = 400;
     private static final int SERVER_ERROR = 500;
     private static final long THRESHOLD = 1024;
@@ -50,6 +54,11 @@ public abstract non-sealed class SoapEndpoint extends Endpoint {
         return false;
     }
 
+    /** Whether the contract asks that messages are addressed (WS-Addressing 1.0 Metadata, section 3.1). */
+    protected boolean isAddressed() {
+        return false;
+    }
+
     @Override
     boolean isAt(String path) {
         return path.isEmpty();
@@ -68,7 +77,32 @@ public abstract non-sealed class SoapEndpoint extends Endpoint {
         SoapVersion spoken = version(message.type());
         return spoken == null
                 ? Reply.plain(415, wrongType(message.type().name()))
-                : new Exchange(request, type, message, spoken).reply();
+                : new Exchange(request, message, spoken).reply();
+    }
+
+    @Override
+    public final Reply unanswered(Request request, String why) {
+        SoapVersion spoken = version(request.type());
+        SoapVersion version = spoken == null ? SoapVersion.SOAP_1_1 : spoken;
+        QName code = new QName(version.namespace(), version.receiverCode());
+        return Reply.of(
+                SERVER_ERROR,
+                version.contentType(""),
+                Envelope.writeFault(version, List.of(code), why, List.of(), types(), null));
+    }
+
+    /**
+     * The action of a request, by the HTTP header or by the content type; empty when neither has one.
+     *
+     * @param inner the content type of the message itself, which may come in a package
+     */
+    public static String action(Request request, MediaType inner) {
+        String action = request.field("SOAPAction");
+        for (MediaType one : List.of(request.type(), inner)) {
+            String inType = one.parameter("action");
+            action = action.isEmpty() && inType != null ? inType : action;
+        }
+        return action.replace("\"", "").strip();
     }
 
     private static String wrongType(String type) {
@@ -93,15 +127,14 @@ public abstract non-sealed class SoapEndpoint extends Endpoint {
     /** One message on its way to its answer. */
     private final class Exchange {
         private final Request request;
-        private final MediaType type;
         private final Incoming message;
         private SoapVersion version;
         private Envelope envelope;
+        private Addressing.OfRequest addressing;
         private SoapMessage input;
 
-        Exchange(Request request, MediaType type, Incoming message, SoapVersion spoken) {
+        Exchange(Request request, Incoming message, SoapVersion spoken) {
             this.request = request;
-            this.type = type;
             this.message = message;
             this.version = spoken;
         }
@@ -116,7 +149,7 @@ public abstract non-sealed class SoapEndpoint extends Endpoint {
                 if (refused != null) {
                     return refused;
                 }
-                AttachedParts.read(message.parts(), input);
+                AttachedParts.read(message.parts(), input, request.reading());
             } catch (XmlFormatException e) {
                 return senderFault(e.getMessage());
             } catch (SecurityException e) {
@@ -148,45 +181,43 @@ public abstract non-sealed class SoapEndpoint extends Endpoint {
         private Reply take(Envelope came) {
             envelope = came;
             version = came.version();
-            if (Addressing.wantsAnswerElsewhere(envelope)) {
-                return senderFault("answers are given on the connection of the request only");
-            }
+            addressing = new Addressing.OfRequest(came);
             boolean empty = !envelope.content().atElement();
             String namespace = empty ? "" : envelope.content().namespace();
             String name = empty ? "" : envelope.content().localName();
-            String action = action();
+            String action = anyAction();
             input = input(namespace, name, action);
             if (input == null) {
                 return senderFault(unknown(namespace, name, action));
             }
-            String notUnderstood = envelope.readInto(input, !guards.isEmpty());
-            return notUnderstood == null
-                    ? null
-                    : fault("MustUnderstand", "the header block " + notUnderstood + " is not understood", null);
+            Addressing.Problem problem = addressing.problem(
+                    isAddressed(), !input.isOneWay(), SoapEndpoint.action(request, message.type()), input.action());
+            if (problem != null) {
+                return fault(problem);
+            }
+            List<QName> notUnderstood = envelope.readInto(input, !guards.isEmpty());
+            return notUnderstood.isEmpty() ? null : fault(notUnderstood);
         }
 
-        /** The action by the HTTP header, by the content type, or by an addressing header. */
-        private String action() {
-            String action = request.field("SOAPAction");
-            for (MediaType one : List.of(type, message.type())) {
-                String inType = one.parameter("action");
-                action = action.isEmpty() && inType != null ? inType : action;
-            }
-            action = action.replace("\"", "").strip();
-            String addressed = action.isEmpty() ? Addressing.action(envelope) : null;
-            return addressed == null ? action : addressed;
+        /** The action, by an addressing header if by nothing else. */
+        private String anyAction() {
+            String action = SoapEndpoint.action(request, message.type());
+            return action.isEmpty() && addressing.action() != null ? addressing.action() : action;
+        }
+
+        private Reply nothing() {
+            return Reply.of(202, version.contentType(""), new byte[0]);
         }
 
         private Reply answer(SoapMessage output) {
-            if (output == null) {
-                return Reply.of(202, version.contentType(""), new byte[0]);
+            if (output == null || !addressing.wantsAnswer()) {
+                return nothing();
             }
             boolean optimized = isOptimized()
                     || message.parts() != null
                     || request.field("Accept").toLowerCase(Locale.ROOT).contains("application/xop+xml");
             OutgoingPackage parts = new OutgoingPackage(optimized && !output.isEncoded() ? THRESHOLD : -1);
-            byte[] written =
-                    Envelope.write(version, output, Addressing.ofAnswer(envelope, output.action()), parts, types());
+            byte[] written = Envelope.write(version, output, addressing.ofAnswer(output.action()), parts, types());
             return Reply.of(200, version.contentType(""), watched(written), parts);
         }
 
@@ -202,20 +233,52 @@ public abstract non-sealed class SoapEndpoint extends Endpoint {
             return fault(version.senderCode(), reason, null);
         }
 
-        /** SOAP 1.1, section 6.2 sends every fault with status 500; SOAP 1.2 Part 2, table 20 blames the sender with 400. */
+        private Reply fault(Addressing.Problem problem) {
+            boolean inDetail = version == SoapVersion.SOAP_1_2;
+            List<QName> code = new ArrayList<>(List.of(own(version.senderCode())));
+            code.addAll(problem.names());
+            return fault(
+                    code,
+                    problem.reason(),
+                    problem.faultAction(),
+                    inDetail ? List.of() : List.of(problem.asBlock()),
+                    inDetail ? problem.written() : null);
+        }
+
+        private Reply fault(List<QName> notUnderstood) {
+            return fault(
+                    List.of(own("MustUnderstand")),
+                    "the header block " + notUnderstood.get(0) + " is not understood",
+                    null,
+                    version == SoapVersion.SOAP_1_2 ? Envelope.notUnderstood(notUnderstood) : List.of(),
+                    null);
+        }
+
         private Reply fault(String code, String reason, DeclaredFault detail) {
-            boolean blamesSender = version == SoapVersion.SOAP_1_2 && code.equals(version.senderCode());
             String action = detail == null || input == null ? null : input.action(detail);
+            return fault(List.of(own(code)), reason, action, List.of(), detail == null ? null : detail::writeDetail);
+        }
+
+        private QName own(String code) {
+            return new QName(version.namespace(), code);
+        }
+
+        /** SOAP 1.1, section 6.2 sends every fault with status 500; SOAP 1.2 Part 2, table 20 blames the sender with 400. */
+        private Reply fault(
+                List<QName> code, String reason, String action, List<XmlElement<?>> more, Consumer<XmlOutput> detail) {
+            if (addressing != null && !addressing.wantsFault()) {
+                return nothing();
+            }
+            List<XmlElement<?>> blocks = new ArrayList<>(more);
+            if (addressing != null) {
+                blocks.addAll(addressing.ofFault(action));
+            }
+            boolean blamesSender = version == SoapVersion.SOAP_1_2
+                    && code.get(0).getLocalPart().equals(version.senderCode());
             return Reply.of(
                     blamesSender ? BAD_REQUEST : SERVER_ERROR,
                     version.contentType(""),
-                    watched(Envelope.writeFault(
-                            version,
-                            code,
-                            reason,
-                            envelope == null ? List.of() : Addressing.ofAnswer(envelope, action),
-                            types(),
-                            detail == null ? null : detail::writeDetail)));
+                    watched(Envelope.writeFault(version, code, reason, blocks, types(), detail)));
         }
     }
 }

@@ -1,13 +1,17 @@
 package org.protypos.runtime.soap;
 
+import java.io.ByteArrayInputStream;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
 import javax.xml.namespace.QName;
 import org.protypos.runtime.xml.XmlElement;
+import org.protypos.runtime.xml.XmlFormatException;
 import org.protypos.runtime.xml.XmlInput;
 import org.protypos.runtime.xml.XmlObject;
 import org.protypos.runtime.xml.XmlOutput;
+import org.protypos.runtime.xml.XmlTree;
+import org.protypos.runtime.xml.XmlTypes;
 
 /**
  * A fault as it stands in a message (SOAP 1.1, section 4.4; SOAP 1.2 Part 1, section 5.4).
@@ -15,9 +19,10 @@ import org.protypos.runtime.xml.XmlOutput;
  * @param code the code, with the subcodes of SOAP 1.2 behind it
  * @param reason what went wrong, for a person
  * @param actor who found it, or null when the message does not say
- * @param detail the elements of the detail
+ * @param detail the elements of the detail; those that the contract does not know, or that are not what it says, as trees
+ * @param detailText text that stands in the detail beside elements, which neither version provides for; empty for none
  */
-public record SoapFault(List<QName> code, String reason, String actor, List<XmlElement<?>> detail) {
+public record SoapFault(List<QName> code, String reason, String actor, List<XmlElement<?>> detail, String detailText) {
     public SoapFault {
         code = List.copyOf(code);
         detail = List.copyOf(detail);
@@ -34,97 +39,99 @@ public record SoapFault(List<QName> code, String reason, String actor, List<XmlE
         return null;
     }
 
-    static SoapFault read(XmlInput in, SoapVersion version) {
-        in.enter();
-        SoapFault fault = version == SoapVersion.SOAP_1_1 ? read11(in) : read12(in, version.namespace());
-        in.leave();
-        return fault;
-    }
-
-    private static SoapFault read11(XmlInput in) {
+    /**
+     * Reads a fault, whatever is wrong with it: who sends one seldom tests it, and what it says is wanted all the more. A detail
+     * that is not what the contract says of its element stays a tree.
+     */
+    static SoapFault read(XmlInput in, SoapVersion version, XmlTypes types) {
+        XmlTree fault = (XmlTree) in.wholeTree().value();
         List<QName> code = new ArrayList<>();
-        String reason = "";
-        String actor = null;
-        List<XmlElement<?>> detail = new ArrayList<>();
-        while (in.atElement()) {
-            switch (in.localName()) {
-                case "faultcode" -> in.add(code, in.toQName(in.text()));
-                case "faultstring" -> reason = textOf(in);
-                case "faultactor" -> actor = in.text();
-                case "detail" -> readDetail(in, detail);
-                default -> in.skip();
-            }
-        }
-        return new SoapFault(code, reason, actor, detail);
-    }
-
-    private static SoapFault read12(XmlInput in, String namespace) {
-        List<QName> code = new ArrayList<>();
-        String reason = "";
-        String actor = null;
-        List<XmlElement<?>> detail = new ArrayList<>();
-        while (in.atElement()) {
-            switch (in.localName()) {
-                case "Code" -> readCode(in, namespace, code);
-                case "Reason" -> reason = readReason(in);
-                case "Node" -> actor = in.text();
-                case "Detail" -> readDetail(in, detail);
-                default -> in.skip();
-            }
-        }
-        return new SoapFault(code, reason, actor, detail);
-    }
-
-    private static void readCode(XmlInput in, String namespace, List<QName> code) {
-        in.enter();
-        while (in.atElement()) {
-            if (in.at(namespace, "Value")) {
-                in.add(code, in.toQName(in.text()));
-            } else {
-                readCode(in, namespace, code);
-            }
-        }
-        in.leave();
-    }
-
-    /** Several texts may say the same in several languages: the first is taken. */
-    private static String readReason(XmlInput in) {
         String reason = null;
-        in.enter();
-        while (in.atElement()) {
-            String text = textOf(in);
-            reason = reason == null ? text : reason;
+        String actor = null;
+        XmlTree detail = new XmlTree();
+        for (XmlElement<?> part : elements(fault)) {
+            XmlTree content = (XmlTree) part.value();
+            switch (part.name().getLocalPart()) {
+                case "faultcode" -> code.add(name(content));
+                case "Code" -> addCode(content, code);
+                case "faultstring" -> reason = content.text();
+                // Several texts may say the same in several languages: the first is taken.
+                case "Reason" ->
+                    reason = elements(content).stream()
+                            .map(text -> ((XmlTree) text.value()).text())
+                            .findFirst()
+                            .orElseGet(content::text);
+                case "faultactor", "Node" -> actor = content.text().strip();
+                case "detail", "Detail" -> detail = content;
+                default -> {
+                    // Neither version has more in it; what came all the same says nothing to us.
+                }
+            }
         }
-        in.leave();
-        return reason == null ? "" : reason;
+        StringBuilder beside = new StringBuilder();
+        detail.content().stream().filter(String.class::isInstance).forEach(text -> beside.append((String) text));
+        return new SoapFault(
+                code,
+                reason == null ? "" : reason,
+                actor,
+                elements(detail).stream()
+                        .<XmlElement<?>>map(element -> typed(element, types))
+                        .toList(),
+                beside.toString().strip());
     }
 
-    private static String textOf(XmlInput in) {
-        in.asideAttribute("lang");
-        return in.body();
-    }
-
-    private static void readDetail(XmlInput in, List<XmlElement<?>> detail) {
-        in.enter();
-        while (in.atElement()) {
-            in.add(detail, in.element());
+    private static List<XmlElement<?>> elements(XmlTree tree) {
+        List<XmlElement<?>> elements = new ArrayList<>();
+        for (Object item : tree.content()) {
+            if (item instanceof XmlElement<?> element) {
+                elements.add(element);
+            }
         }
-        in.leave();
+        return elements;
     }
 
-    /** Writes the fault; {@code content} writes the detail and may be null. */
-    static void write(XmlOutput out, SoapVersion version, String code, String reason, Consumer<XmlOutput> content) {
+    /** A code with its subcodes behind it (SOAP 1.2 Part 1, section 5.4.1). */
+    private static void addCode(XmlTree tree, List<QName> code) {
+        for (XmlElement<?> part : elements(tree)) {
+            if (part.name().getLocalPart().equals("Value")) {
+                code.add(name((XmlTree) part.value()));
+            } else {
+                addCode((XmlTree) part.value(), code);
+            }
+        }
+    }
+
+    /** A qualified name; one whose prefix nobody has declared is all we know of it. */
+    private static QName name(XmlTree tree) {
+        String text = tree.text().strip();
+        int colon = text.indexOf(':');
+        String namespace = tree.prefixes().get(colon < 0 ? "" : text.substring(0, colon));
+        return namespace == null ? new QName(text) : new QName(namespace, text.substring(colon + 1));
+    }
+
+    private static XmlElement<?> typed(XmlElement<?> raw, XmlTypes types) {
+        try {
+            return types.read(new ByteArrayInputStream(XmlTypes.NONE.write(raw)));
+        } catch (XmlFormatException e) {
+            return raw;
+        }
+    }
+
+    /** Writes a fault; {@code content} writes the detail and may be null. SOAP 1.1 has room for one code: the first below the general one. */
+    static void write(
+            XmlOutput out, SoapVersion version, List<QName> code, String reason, Consumer<XmlOutput> content) {
         String namespace = version.namespace();
-        QName name = new QName(namespace, code);
         out.open(namespace, "Fault");
         if (version == SoapVersion.SOAP_1_1) {
-            writeName(out, "", "faultcode", name);
+            writeName(out, "", "faultcode", code.get(Math.min(1, code.size() - 1)));
             out.element("", "faultstring", reason);
             writeDetail(out, "", "detail", content);
         } else {
-            out.open(namespace, "Code");
-            writeName(out, namespace, "Value", name);
-            out.close();
+            for (int i = 0; i < code.size(); i++) {
+                out.open(namespace, i == 0 ? "Code" : "Subcode");
+                writeName(out, namespace, "Value", code.get(i));
+            }
+            code.forEach(any -> out.close());
             out.open(namespace, "Reason");
             out.open(namespace, "Text");
             out.attribute("http://www.w3.org/XML/1998/namespace", "lang", "en");

@@ -14,6 +14,8 @@ public interface SoapInterceptor {
      * @param headers the HTTP headers of the request, which may be changed before it is sent
      * @param answerHeaders the HTTP headers of the answer, once there is one, and its status as {@code :status} (RFC 9113,
      *     section 8.3.2)
+     * @param messageId the identifier that addresses the request, or null when it is not addressed (WS-Addressing 1.0 Core,
+     *     section 3.1)
      */
     record Call(
             String service,
@@ -21,10 +23,11 @@ public interface SoapInterceptor {
             String operation,
             String address,
             Map<String, String> headers,
-            Map<String, String> answerHeaders) {
+            Map<String, String> answerHeaders,
+            String messageId) {
         /** The same call to another address. */
         Call at(String target) {
-            return new Call(service, port, operation, target, headers, answerHeaders);
+            return new Call(service, port, operation, target, headers, answerHeaders, messageId);
         }
     }
 
@@ -42,10 +45,11 @@ public interface SoapInterceptor {
      * Sees an answer before it is read, whatever it is.
      *
      * @param body what came, no longer compressed
+     * @param charset the encoding that the transport names, or null when the message says it itself
      * @return what is read
      * @throws SecurityException when it must not be read; the call fails and says why
      */
-    default byte[] answer(Call call, byte[] body) {
+    default byte[] answer(Call call, byte[] body, String charset) {
         return body;
     }
 }

@@ -1,5 +1,6 @@
 package org.protypos.runtime.soap;
 
+import java.util.List;
 import org.protypos.runtime.attach.OutgoingPackage;
 import org.protypos.runtime.xml.XmlElement;
 import org.protypos.runtime.xml.XmlInput;
@@ -46,6 +47,11 @@ public abstract class SoapMessage {
         return null;
     }
 
+    /** Whether no answer follows it; only asked where messages are addressed. */
+    protected boolean isOneWay() {
+        return false;
+    }
+
     /** The action that addresses a fault of the operation of which this is the input, or null. */
     protected String action(DeclaredFault fault) {
         return null;
@@ -56,6 +62,16 @@ public abstract class SoapMessage {
 
     /** Takes the parts that came beside the message. */
     protected void readAttachments(AttachedParts in) {}
+
+    /**
+     * The whole envelope, for a message that is there already and is not to be written anew.
+     *
+     * @param blocks header blocks that the settings of the connection add
+     * @return the envelope in UTF-8, or null when one is to be written around header and body
+     */
+    protected byte[] whole(List<XmlElement<?>> blocks) {
+        return null;
+    }
 
     /** Whether any header block will be written. */
     protected boolean hasHeaders() {

@@ -198,7 +198,8 @@ public final class SoapServer implements AutoCloseable {
                 method,
                 asked.substring(path.equals("/") ? 0 : path.length()),
                 exchange.query(),
-                () -> address(exchange) + path,
+                name -> address(exchange, path, name),
+                exchange::names,
                 exchange::field,
                 exchange.body(),
                 reading,
@@ -211,6 +212,19 @@ public final class SoapServer implements AutoCloseable {
             reply = Reply.plain(500, "the service failed");
         }
         send(exchange, reply);
+    }
+
+    /** Where an endpoint is served: this one, if documents speak of its ports by that name, or else the first at a path. */
+    private String address(Exchange exchange, String path, String name) {
+        boolean own = name.isEmpty() || endpoints.get(path) instanceof ContractEndpoint here && here.serves(name);
+        String at = own
+                ? path
+                : endpoints.entrySet().stream()
+                        .filter(entry -> entry.getValue() instanceof ContractEndpoint other && other.serves(name))
+                        .map(Map.Entry::getKey)
+                        .min(Comparator.naturalOrder())
+                        .orElse(null);
+        return at == null ? null : address(exchange) + at;
     }
 
     /** Scheme and host under which the caller knows this server. */

@@ -9,7 +9,8 @@ public final class UndeclaredFaultException extends CallFailedException {
     UndeclaredFaultException(String operation, SoapFault fault, int status) {
         super(
                 "the service answered " + operation + " with the fault "
-                        + (fault.code().isEmpty() ? "" : fault.code().get(0).getLocalPart() + ": ") + fault.reason(),
+                        + (fault.code().isEmpty() ? "" : fault.code().get(0).getLocalPart() + ": ") + fault.reason()
+                        + (fault.detailText().isEmpty() ? "" : " (" + fault.detailText() + ")"),
                 status,
                 null);
         this.fault = fault;

@@ -1,7 +1,7 @@
 package org.protypos.runtime.soap;
 
 import java.lang.System.Logger.Level;
-import java.nio.charset.StandardCharsets;
+import org.protypos.runtime.parse.DecodedText;
 
 /**
  * Writes messages to the logger of this package, at level {@code DEBUG}. What looks like a {@linkplain Secrets secret} is
@@ -14,16 +14,16 @@ public final class WireLog {
     private WireLog() {}
 
     static void request(SoapInterceptor.Call call, byte[] message) {
-        log("request of " + call.operation() + " to " + call.address(), message);
+        log("request of " + call.operation() + " to " + call.address(), message, null);
     }
 
-    static void answer(SoapInterceptor.Call call, int status, byte[] message) {
-        log("answer to " + call.operation() + " (HTTP " + status + ")", message);
+    static void answer(SoapInterceptor.Call call, int status, byte[] message, String charset) {
+        log("answer to " + call.operation() + " (HTTP " + status + ")", message, charset);
     }
 
-    private static void log(String what, byte[] message) {
+    private static void log(String what, byte[] message, String charset) {
         if (LOGGER.isLoggable(Level.DEBUG)) {
-            String text = blanked(new String(message, StandardCharsets.UTF_8));
+            String text = blanked(DecodedText.of(message, charset));
             LOGGER.log(
                     Level.DEBUG, what + "\n" + (text.length() > LONGEST ? text.substring(0, LONGEST) + "..." : text));
         }

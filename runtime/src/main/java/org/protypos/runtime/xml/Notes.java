@@ -17,6 +17,7 @@ final class Notes {
     private final List<Text> texts = new ArrayList<>();
     private List<Child> children = List.of();
     private Map<String, String> own = Map.of();
+    private Map<QName, String> foreign = Map.of();
     private Map<String, String> prefixes = Map.of();
     private int[] order;
 
@@ -124,8 +125,14 @@ final class Notes {
         own = instance;
     }
 
+    /** Keeps attributes of which the type says nothing. */
+    void keepForeign(Map<QName, String> attributes) {
+        foreign = attributes;
+    }
+
     void writeOwn(XmlOutput out) {
         own.forEach((name, value) -> out.attribute(Names.XSI, name, value));
+        foreign.forEach((name, value) -> out.attribute(name.getNamespaceURI(), name.getLocalPart(), value));
     }
 
     void keepOrder(int[] parts, int count) {

@@ -45,6 +45,14 @@ public final class Reading {
         return new Reading(limits, report, parsers);
     }
 
+    /** Whether a deviation is passed over, as a lenient reading does; it is told then. */
+    public boolean passesOver(XmlFormatException deviation) {
+        if (passedOver != null) {
+            passedOver.accept(deviation);
+        }
+        return passedOver != null;
+    }
+
     /**
      * Reads a message. A lenient reading may read it several times, so {@code reader} must start from nothing each time. It
      * takes unknown elements and attributes, values that are none, another order and other namespaces than the contract's,

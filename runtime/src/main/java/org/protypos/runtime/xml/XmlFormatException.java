@@ -4,12 +4,22 @@ package org.protypos.runtime.xml;
 public final class XmlFormatException extends RuntimeException {
     private static final long serialVersionUID = 1L;
 
+    private final String reason;
     private final int line;
     private final int column;
     private final String path;
 
+    private XmlFormatException(String reason) {
+        super(reason);
+        this.reason = reason;
+        this.line = 1;
+        this.column = 1;
+        this.path = "";
+    }
+
     XmlFormatException(String message, int line, int column, String path, Throwable cause) {
         super(message + " (line " + line + ", column " + column + (path.isEmpty() ? "" : ", at " + path) + ")", cause);
+        this.reason = message;
         this.line = line;
         this.column = column;
         this.path = path;
@@ -17,7 +27,12 @@ public final class XmlFormatException extends RuntimeException {
 
     /** A message that is wrong as a whole, at no one place. */
     public static XmlFormatException of(String message) {
-        return new XmlFormatException(message, 1, 1, "", null);
+        return new XmlFormatException(message);
+    }
+
+    /** What is wrong, without the place. */
+    public String reason() {
+        return reason;
     }
 
     /** The line in the message, from 1. */

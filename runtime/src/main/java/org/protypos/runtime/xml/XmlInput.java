@@ -30,6 +30,7 @@ public final class XmlInput extends ScalarInput {
     private SharedValues shared;
     private String bodyText;
     private Attachment hadIncluded;
+    private boolean keepForeign;
     private boolean untyped;
     private boolean lacking;
 
@@ -213,6 +214,17 @@ public final class XmlInput extends ScalarInput {
         return element(null);
     }
 
+    /**
+     * Reads a header block, which may carry attributes of other namespaces than its own, whatever its type says of them: an
+     * identifier to sign it by, a language (SOAP 1.1, section 4.2; Web Services Security 1.1, section 4.2). They stay with it.
+     */
+    public XmlElement<?> block() {
+        keepForeign = true;
+        XmlElement<?> block = element();
+        keepForeign = false;
+        return block;
+    }
+
     private XmlElement<?> element(XmlObject inner) {
         if (untyped) {
             return tree();
@@ -256,8 +268,15 @@ public final class XmlInput extends ScalarInput {
         }
         cursor.afford(value);
         XmlObject around = current;
+        boolean foreign = keepForeign;
+        keepForeign = false;
         current = value;
         value.readAttributes(this);
+        if (foreign && !(value instanceof XmlTree)) {
+            Map<QName, String> kept = new LinkedHashMap<>();
+            take(kept, namespace -> !namespace.isEmpty());
+            value.notes().keepForeign(kept);
+        }
         cursor.rejectUnknownAttributes();
         if (nil) {
             value.markNil(true);

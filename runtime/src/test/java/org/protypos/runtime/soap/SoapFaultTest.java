@@ -29,7 +29,7 @@ class SoapFaultTest {
                 new Incoming(envelope.getBytes(StandardCharsets.UTF_8), MediaType.of("text/xml; charset=utf-8"), null);
         return Envelope.read(incoming, false, XmlTypes.NONE, Reading.strict(XmlLimits.DEFAULT), opened -> {
             assertThat(opened.isFault()).isTrue();
-            return opened.readFault();
+            return opened.readFault(XmlTypes.NONE);
         });
     }
 
@@ -62,6 +62,23 @@ class SoapFaultTest {
         assertThat(fault.detail()).hasSize(1);
     }
 
+    /** Code and reason are there whatever else is wrong: text in the detail, a prefix that nobody declares, no wrapping text. */
+    @Test
+    void aFaultThatIsWrongInItselfSaysWhatItHas() {
+        SoapFault fault = read("<e:Envelope xmlns:e='" + SOAP_11 + "'><e:Body><e:Fault>"
+                + "<faultcode>nobody:Full</faultcode><faultstring>No <b>berth</b></faultstring>"
+                + "<detail>see <why>tide</why> tables</detail><more a='1'/></e:Fault></e:Body></e:Envelope>");
+        assertThat(fault.code()).containsExactly(new QName("nobody:Full"));
+        assertThat(fault.reason()).isEqualTo("No berth");
+        assertThat(fault.detail()).hasSize(1);
+        assertThat(fault.detailText()).isEqualTo("see  tables");
+        SoapFault newer =
+                read("<e:Envelope xmlns:e='" + SOAP_12 + "'><e:Body><e:Fault><e:Code><e:Value>Sender</e:Value>"
+                        + "</e:Code><e:Reason>bare</e:Reason></e:Fault></e:Body></e:Envelope>");
+        assertThat(newer.code()).containsExactly(new QName("Sender"));
+        assertThat(newer.reason()).isEqualTo("bare");
+    }
+
     @ParameterizedTest
     @EnumSource(SoapVersion.class)
     void whatIsWrittenAnotherParserReads(SoapVersion version) throws Exception {
@@ -69,7 +86,7 @@ class SoapFaultTest {
         why.content().add("tide & <wind>");
         byte[] written = Envelope.writeFault(
                 version,
-                version == SoapVersion.SOAP_1_1 ? "Server" : "Receiver",
+                List.of(new QName(version.namespace(), version == SoapVersion.SOAP_1_1 ? "Server" : "Receiver")),
                 "no \"berth\" < free",
                 List.of(),
                 XmlTypes.NONE,
