@@ -134,6 +134,7 @@ final class CallCommand implements Callable<Integer> {
     private Terminal terminal;
     private ContractCheck check;
     private CalledOperation called;
+    private List<CalledOperation> overloads = List.of();
     private String keptInput;
     private String keptSecurity;
     private String inputText;
@@ -175,7 +176,7 @@ final class CallCommand implements Callable<Integer> {
         called = find(read);
         security.prepare(spec, keptSecurity);
         check = new ContractCheck(read);
-        MessageElement request = request(findings);
+        MessageElement request = overloads.size() > 1 ? chosen(findings) : request(findings);
         attach(findings);
         String text = request == null ? null : MessageText.of(request);
         List<Deviation> wrong = text == null
@@ -264,6 +265,11 @@ final class CallCommand implements Callable<Integer> {
                 .toList();
         if (found.isEmpty()) {
             found = atPort.stream()
+                    .filter(one -> Overloads.isNamed(one, operation))
+                    .toList();
+        }
+        if (found.isEmpty()) {
+            found = atPort.stream()
                     .filter(one -> Selection.matches(operation, one.operation().name()))
                     .toList();
         }
@@ -280,7 +286,12 @@ final class CallCommand implements Callable<Integer> {
             throw new ParameterException(
                     spec.commandLine(), "there is no operation " + operation + " to call: " + cure);
         }
-        return found.get(0);
+        CalledOperation first = found.get(0);
+        overloads = found.stream()
+                .filter(one -> one.at() == first.at()
+                        && one.operation().name().equals(first.operation().name()))
+                .toList();
+        return first;
     }
 
     private SoapSettings settings(SoapSettings plain) {
@@ -294,6 +305,33 @@ final class CallCommand implements Callable<Integer> {
                     header.substring(colon + 1).strip());
         }
         return settings;
+    }
+
+    /** Of several operations of one name the one whose message the request is; what is given must be that of no other. */
+    private MessageElement chosen(Findings findings) throws IOException {
+        MessageElement request = null;
+        List<CalledOperation> fitting = new ArrayList<>();
+        for (CalledOperation one : overloads) {
+            called = one;
+            attached.clear();
+            Findings wrong = new Findings();
+            MessageElement made = request(wrong);
+            if (made != null && !wrong.hasErrors() && Overloads.takes(one, check, made)) {
+                fitting.add(one);
+                request = request == null ? made : request;
+            }
+        }
+        if (fitting.size() != 1) {
+            findings.error(
+                    "several-operations",
+                    null,
+                    (fitting.isEmpty() ? "none" : "more than one") + " of the operations called "
+                            + overloads.get(0).operation().name() + " takes what was given",
+                    "name one: " + Overloads.inWords(fitting.isEmpty() ? overloads : fitting));
+            return null;
+        }
+        called = fitting.get(0);
+        return request;
     }
 
     /** The whole request: of values, of JSON, of an element, or of an envelope. */

@@ -2,27 +2,33 @@ package org.protypos.wire;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Function;
+import java.util.function.Supplier;
 import javax.xml.namespace.QName;
 
 /**
- * How a server knows for which operation a SOAP request is: by what stands first in the body, by the action, or by both.
+ * How a server knows for which operation a SOAP request is: by what stands first in the body, by the action, by the parts, or by
+ * several of these.
  *
  * @param beginnings what may stand first in the body; an empty name stands for nothing at all
  * @param actions the SOAP actions at all ports, and the one of addressing; empty ones are left out
+ * @param parts the names of the parts in the element that wraps them, where these tell overloads apart; otherwise empty
  * @param by what tells the operation from the others
  */
-public record Recognition(List<QName> beginnings, List<String> actions, By by) {
+public record Recognition(List<QName> beginnings, List<String> actions, List<String> parts, By by) {
     /** What tells an operation. */
     public enum By {
         /** What stands first in the body. */
         ELEMENT,
         /** That and the action, for another operation begins alike. */
         BOTH,
+        /** That, and the action or the parts, for another operation of the name has other ones. */
+        PARTS,
         /** The action, for what begins the body may be left out; that counts when no action came. */
         ACTION
     }
@@ -32,41 +38,81 @@ public record Recognition(List<QName> beginnings, List<String> actions, By by) {
      *
      * @param first what stands first in its body, an empty name for nothing
      * @param action its action, empty when it has none
+     * @param came gives the local names of the elements in what stands first
      */
-    public boolean fits(QName first, String action) {
+    public boolean fits(QName first, String action, Supplier<List<String>> came) {
         boolean begins = beginnings.contains(first);
         return switch (by) {
             case ELEMENT -> begins;
             case BOTH -> begins && actions.contains(action);
+            case PARTS -> begins && (actions.contains(action) || areSame(parts, came.get()));
             case ACTION -> actions.contains(action) || action.isEmpty() && begins;
         };
     }
 
+    private static boolean areSame(List<String> some, List<String> others) {
+        return new HashSet<>(some).equals(new HashSet<>(others));
+    }
+
     /** Whether requests of another operation, which is asked after this one, may be taken for requests of this one. */
     public boolean hides(Recognition later) {
-        boolean begins = later.beginnings.stream().anyMatch(beginnings::contains);
+        if (later.beginnings.stream().noneMatch(beginnings::contains)) {
+            return false;
+        }
         boolean actsAlike = later.actions.isEmpty() || later.actions.stream().anyMatch(actions::contains);
-        return begins && (by == By.ELEMENT || actsAlike && !actions.isEmpty());
+        return by == By.PARTS && later.by == By.PARTS
+                ? areSame(parts, later.parts)
+                : by == By.ELEMENT || actsAlike && !actions.isEmpty();
     }
 
     /** How each operation of a binding is known, in their order. */
     static List<Recognition> of(WireBinding binding, Function<WireOperation, List<String>> soapActions) {
-        Map<QName, Integer> uses = new HashMap<>();
+        Map<QName, List<WireOperation>> uses = new HashMap<>();
         for (WireOperation operation : binding.operations()) {
-            operation.request().beginnings().forEach(first -> uses.merge(first, 1, Integer::sum));
+            operation.request().beginnings().forEach(first -> uses.computeIfAbsent(first, any -> new ArrayList<>())
+                    .add(operation));
         }
         List<Recognition> known = new ArrayList<>();
         for (WireOperation operation : binding.operations()) {
             WireMessage request = operation.request();
-            Set<String> actions = new LinkedHashSet<>(soapActions.apply(operation));
-            if (request.action() != null) {
-                actions.add(request.action());
+            Set<String> actions = actions(operation, soapActions);
+            List<WireOperation> alike = request.beginnings().stream()
+                    .flatMap(first -> uses.get(first).stream())
+                    .filter(other -> other != operation)
+                    .toList();
+            boolean overloaded = request.isWrapped()
+                    && !alike.isEmpty()
+                    && alike.stream()
+                            .allMatch(other ->
+                                    other.request().isWrapped() && !areSame(names(other.request()), names(request)));
+            if (overloaded) {
+                // An action that several have tells nothing.
+                alike.forEach(other -> actions.removeAll(actions(other, soapActions)));
             }
-            actions.remove("");
-            boolean alike = request.beginnings().stream().anyMatch(first -> uses.get(first) > 1);
-            By by = actions.isEmpty() ? By.ELEMENT : request.isGroup() ? By.ACTION : alike ? By.BOTH : By.ELEMENT;
-            known.add(new Recognition(List.copyOf(request.beginnings()), List.copyOf(actions), by));
+            By by = overloaded
+                    ? By.PARTS
+                    : actions.isEmpty()
+                            ? By.ELEMENT
+                            : request.isGroup() ? By.ACTION : alike.isEmpty() ? By.ELEMENT : By.BOTH;
+            known.add(new Recognition(
+                    List.copyOf(request.beginnings()),
+                    List.copyOf(actions),
+                    overloaded ? names(request) : List.of(),
+                    by));
         }
         return known;
+    }
+
+    private static List<String> names(WireMessage request) {
+        return request.parts().stream().map(WirePart::name).toList();
+    }
+
+    private static Set<String> actions(WireOperation operation, Function<WireOperation, List<String>> soapActions) {
+        Set<String> actions = new LinkedHashSet<>(soapActions.apply(operation));
+        if (operation.request().action() != null) {
+            actions.add(operation.request().action());
+        }
+        actions.remove("");
+        return actions;
     }
 }

@@ -11,6 +11,7 @@ import org.protypos.message.check.Deviation;
 import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.model.TypeModel;
 import org.protypos.message.tree.MessageElement;
+import org.protypos.schema.ElementDeclaration;
 import org.protypos.wire.WireMessage;
 import org.protypos.wire.WireOperation;
 import org.protypos.wire.WirePart;
@@ -21,6 +22,8 @@ import org.protypos.wire.WirePart;
  * by a schema at all.
  */
 public final class OperationCheck {
+    private static final CheckedMessage NOTHING_WRONG = new CheckedMessage(List.of(), Map.of());
+
     private final WireOperation called;
     private final ContractCheck check;
 
@@ -66,38 +69,133 @@ public final class OperationCheck {
     }
 
     private CheckedMessage body(List<MessageElement> body, WireMessage carried) {
-        if (carried.isEncoded() || body.isEmpty() && !carried.isSoap()) {
-            return new CheckedMessage(List.of(), Map.of());
+        if (!carried.isSoap()) {
+            return plain(body, carried);
         }
-        if (carried.isWrapped() && !carried.isSoap()) {
-            return check.check(body.get(0), check.vocabulary().types(carried.parts()));
-        }
-        List<WirePart> parts = carried.parts();
         if (carried.isOfType()) {
-            MessageElement around = new MessageElement(
-                    new QName("Body"), body.isEmpty() ? null : body.get(0).place());
-            // They move into it, and need what was declared around them.
-            for (MessageElement outer = body.isEmpty() ? null : body.get(0).parent();
-                    outer != null;
-                    outer = outer.parent()) {
-                outer.prefixes().forEach(around.prefixes()::putIfAbsent);
-            }
-            body.forEach(around::add);
-            return check.check(around, check.vocabulary().type(parts.get(0).type()));
+            return ofType(body, carried.parts().get(0));
+        }
+        if (carried.isWrapped()) {
+            return wrapped(body, carried);
         }
         List<CheckedMessage> checked = new ArrayList<>();
-        for (MessageElement element : body) {
-            TypeModel type = null;
-            for (WirePart part : parts) {
-                // A document without an envelope may have any name; in one it is called like its part.
-                boolean meant = !carried.isWrapped()
-                        && !part.isGlobal()
-                        && (!carried.isSoap() || element.name().equals(part.element()));
-                type = meant ? check.vocabulary().type(part.type()) : type;
+        List<WirePart> parts = carried.parts();
+        for (int i = 0; i < parts.size(); i++) {
+            WirePart part = parts.get(i);
+            MessageElement element = i < body.size() ? body.get(i) : null;
+            if (element == null || !mayBe(element.name(), part)) {
+                checked.add(deviating(
+                        "unexpected-body",
+                        element,
+                        body,
+                        element == null
+                                ? "the body ends"
+                                : "<" + element.name().getLocalPart() + "> of " + namespace(element.name())
+                                        + " stands in the body",
+                        "<" + part.element().getLocalPart() + "> of " + namespace(part.element())));
+            } else if (!carried.isEncoded()) {
+                checked.add(
+                        part.isGlobal()
+                                ? check.check(element)
+                                : check.check(element, check.vocabulary().type(part.type())));
             }
-            checked.add(type == null ? check.check(element) : check.check(element, type));
+        }
+        if (!carried.isEncoded()) {
+            rest(body, parts.size(), checked);
         }
         return joined(checked);
+    }
+
+    /** Whether an element may be that part: it is called so, or is of the substitution group of the one that is. */
+    private boolean mayBe(QName name, WirePart part) {
+        ElementDeclaration declared = part.isGlobal() ? check.vocabulary().element(part.element()) : null;
+        return name.equals(part.element())
+                || declared != null && check.vocabulary().substitutes(declared).contains(name);
+    }
+
+    private static String namespace(QName name) {
+        return name.getNamespaceURI().isEmpty() ? "no namespace" : "namespace " + name.getNamespaceURI();
+    }
+
+    /** One element holds all parts. What it is called in an answer is custom only (WS-I Basic Profile 1.1, section 4.7.12). */
+    private CheckedMessage wrapped(List<MessageElement> body, WireMessage carried) {
+        QName wrapper = carried.wrapper();
+        if (body.isEmpty()) {
+            return deviating(
+                    "unexpected-body",
+                    null,
+                    body,
+                    "the body is empty",
+                    "<" + wrapper.getLocalPart() + "> of " + namespace(wrapper));
+        }
+        if (carried.isEncoded()) {
+            return NOTHING_WRONG;
+        }
+        MessageElement first = body.get(0);
+        if (!carried.isAnswer() && !first.name().equals(wrapper)) {
+            return deviating(
+                    "unexpected-body",
+                    first,
+                    body,
+                    "<" + first.name().getLocalPart() + "> of " + namespace(first.name()) + " stands in the body",
+                    "<" + wrapper.getLocalPart() + "> of " + namespace(wrapper));
+        }
+        List<CheckedMessage> checked = new ArrayList<>();
+        checked.add(check.check(first, check.vocabulary().types(carried.parts())));
+        rest(body, 1, checked);
+        return joined(checked);
+    }
+
+    private static void rest(List<MessageElement> body, int from, List<CheckedMessage> checked) {
+        for (MessageElement more : body.subList(Math.min(from, body.size()), body.size())) {
+            checked.add(deviating(
+                    "unexpected-body",
+                    more,
+                    body,
+                    "<" + more.name().getLocalPart() + "> stands in the body after all that the message has",
+                    from == 0 ? "an empty body" : "the end of the body"));
+        }
+    }
+
+    private static CheckedMessage deviating(
+            String code, MessageElement at, List<MessageElement> body, String came, String expected) {
+        MessageElement place = at != null || body.isEmpty() ? at : body.get(body.size() - 1);
+        Deviation deviation = new Deviation(
+                code,
+                place == null ? null : place.place(),
+                at == null ? "/Envelope/Body" : at.path(),
+                came,
+                expected,
+                null);
+        return new CheckedMessage(List.of(deviation), Map.of());
+    }
+
+    private CheckedMessage ofType(List<MessageElement> body, WirePart part) {
+        MessageElement around = new MessageElement(
+                new QName("Body"), body.isEmpty() ? null : body.get(0).place());
+        // They move into it, and need what was declared around them.
+        for (MessageElement outer = body.isEmpty() ? null : body.get(0).parent();
+                outer != null;
+                outer = outer.parent()) {
+            outer.prefixes().forEach(around.prefixes()::putIfAbsent);
+        }
+        body.forEach(around::add);
+        return check.check(around, check.vocabulary().type(part.type()));
+    }
+
+    /** What comes without an envelope: a document may have any name, and nothing at all may be meant. */
+    private CheckedMessage plain(List<MessageElement> body, WireMessage carried) {
+        if (body.isEmpty()) {
+            return NOTHING_WRONG;
+        }
+        MessageElement root = body.get(0);
+        if (carried.isWrapped()) {
+            return check.check(root, check.vocabulary().types(carried.parts()));
+        }
+        WirePart part = carried.parts().get(0);
+        return part.isGlobal()
+                ? check.check(root)
+                : check.check(root, check.vocabulary().type(part.type()));
     }
 
     private static CheckedMessage joined(List<CheckedMessage> parts) {

@@ -23,6 +23,7 @@ import org.protypos.runtime.soap.AttachedParts;
 import org.protypos.runtime.soap.SoapMessage;
 import org.protypos.runtime.xml.XmlElement;
 import org.protypos.runtime.xml.XmlInput;
+import org.protypos.runtime.xml.XmlLimits;
 import org.protypos.runtime.xml.XmlOutput;
 import org.protypos.runtime.xml.XmlTree;
 import org.protypos.runtime.xml.XmlTypes;
@@ -191,7 +192,7 @@ public final class PlayedMessage extends SoapMessage {
     @Override
     protected void readBody(XmlInput in) {
         while (in.atElement()) {
-            XmlElement<?> came = in.element();
+            XmlElement<?> came = in.wholeTree();
             // Fields and texts come in some element: it is the one that stands for the operation.
             boolean around = !carried.isSoap() && carried.isWrapped();
             XmlElement<?> element = around ? new XmlElement<>(carried.wrapper(), came.value()) : came;
@@ -270,7 +271,10 @@ public final class PlayedMessage extends SoapMessage {
         for (MessageElement around = tree.parent(); around != null; around = around.parent()) {
             around.prefixes().forEach(tree.prefixes()::putIfAbsent);
         }
-        return XmlTypes.NONE.read(
-                new ByteArrayInputStream(MessageText.compact(tree).getBytes(StandardCharsets.UTF_8)));
+        byte[] written = MessageText.compact(tree).getBytes(StandardCharsets.UTF_8);
+        XmlInput in = XmlInput.open(new ByteArrayInputStream(written), null, XmlTypes.NONE, XmlLimits.DEFAULT);
+        XmlElement<?> element = in.wholeTree();
+        in.finish();
+        return element;
     }
 }

@@ -9,6 +9,7 @@ import javax.xml.XMLConstants;
 import javax.xml.namespace.QName;
 import org.protypos.binding.Suggestions;
 import org.protypos.diagnostic.Findings;
+import org.protypos.message.check.EncodedForm;
 import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.json.JsonMessageReader;
 import org.protypos.message.json.JsonValue;
@@ -19,7 +20,6 @@ import org.protypos.source.Xml;
 import org.protypos.wire.WireMessage;
 import org.protypos.wire.WireOperation;
 import org.protypos.wire.WirePart;
-import org.protypos.wsdl.Protocol;
 
 /** Puts a request into its envelope: from JSON, or from the elements that stand in the body. */
 public final class RequestBuilder {
@@ -81,7 +81,9 @@ public final class RequestBuilder {
                 }
             }
         }
-        return envelope(elements, headers(value, carried));
+        MessageElement envelope = envelope(elements, headers(value, carried));
+        EncodedForm.mark(envelope, carried, vocabulary);
+        return envelope;
     }
 
     /** What is in the body: all but the header blocks and the attachments. */
@@ -160,8 +162,7 @@ public final class RequestBuilder {
             declare(alone, "");
             return alone;
         }
-        String soap =
-                called.request().protocol() == Protocol.SOAP_1_2 ? EnvelopeParts.SOAP_1_2 : EnvelopeParts.SOAP_1_1;
+        String soap = EnvelopeParts.namespace(called.request().protocol());
         MessageElement envelope = new MessageElement(new QName(soap, "Envelope"), null);
         envelope.prefixes().put("soap", soap);
         if (!headers.isEmpty()) {

@@ -1,6 +1,7 @@
 package org.protypos.exchange.standin;
 
 import java.util.List;
+import java.util.function.Supplier;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Publication;
 import org.protypos.exchange.call.CalledOperation;
@@ -60,9 +61,14 @@ final class PlayedPort extends SoapEndpoint {
 
     @Override
     protected SoapMessage input(String namespace, String name, String action) {
+        return input(namespace, name, action, List::of);
+    }
+
+    @Override
+    protected SoapMessage input(String namespace, String name, String action, Supplier<List<String>> parts) {
         QName first = new QName(namespace, name);
         for (int i = 0; i < operations.size(); i++) {
-            if (recognitions.get(i).fits(first, action)) {
+            if (recognitions.get(i).fits(first, action, parts)) {
                 return player.request(operations.get(i));
             }
         }

@@ -35,6 +35,8 @@ import org.protypos.wire.Recognition;
 
 /** A port behind which a real service stands: both messages of each exchange are passed on as they are, looked at and told of. */
 final class RelayedPort extends Endpoint {
+    private static final QName ACTION = new QName("http://www.w3.org/2005/08/addressing", "Action");
+
     private final List<CalledOperation> operations;
     private final List<Recognition> recognitions;
     private final ContractEndpoint played;
@@ -165,21 +167,29 @@ final class RelayedPort extends Endpoint {
             return null;
         }
         List<MessageElement> body = EnvelopeParts.inside(root, "Body");
-        String action = SoapEndpoint.action(request, inner);
-        if (action.isEmpty()) {
-            action = EnvelopeParts.inside(root, "Header").stream()
-                    .filter(block -> block.name().getLocalPart().equals("Action"))
-                    .map(block -> block.text().strip())
-                    .findFirst()
-                    .orElse("");
-        }
+        String named = SoapEndpoint.action(request, inner);
+        String action = named.isEmpty() ? addressed(root) : named;
         QName first = body.isEmpty() ? new QName("") : body.get(0).name();
         for (int i = 0; i < operations.size(); i++) {
-            if (recognitions.get(i).fits(first, action)) {
+            if (recognitions.get(i).fits(first, action, () -> parts(body))) {
                 return operations.get(i);
             }
         }
         return null;
+    }
+
+    private static String addressed(MessageElement root) {
+        return EnvelopeParts.inside(root, "Header").stream()
+                .filter(block -> block.name().equals(ACTION))
+                .map(block -> block.text().strip())
+                .findFirst()
+                .orElse("");
+    }
+
+    private static List<String> parts(List<MessageElement> body) {
+        return body.get(0).children().stream()
+                .map(part -> part.name().getLocalPart())
+                .toList();
     }
 
     /** Looks at an answer, and keeps it; gives why there is none, or null. */

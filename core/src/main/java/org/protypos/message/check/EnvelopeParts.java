@@ -6,6 +6,7 @@ import java.util.Set;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.wire.WireMessage;
+import org.protypos.wsdl.Protocol;
 
 /** Finds what a contract speaks of in a message: all of it, or what a SOAP envelope carries. */
 public final class EnvelopeParts {
@@ -19,6 +20,15 @@ public final class EnvelopeParts {
     private static final Set<String> SOAP = Set.of(SOAP_1_1, SOAP_1_2);
 
     private EnvelopeParts() {}
+
+    /** The namespace of the envelope that a protocol has; null for one that has none. */
+    public static String namespace(Protocol protocol) {
+        return switch (protocol) {
+            case SOAP_1_1 -> SOAP_1_1;
+            case SOAP_1_2 -> SOAP_1_2;
+            case HTTP, OTHER -> null;
+        };
+    }
 
     private static boolean is(MessageElement element, String name) {
         return SOAP.contains(element.name().getNamespaceURI())

@@ -104,13 +104,7 @@ final class SampleBuilder {
         MessageElement element = new MessageElement(declaration.name(), null);
         declarations.put(element, declaration);
         TypeModel declared = vocabulary.typeOf(declaration);
-        TypeModel type = choose(declared, declaration.block());
-        if (type != declared) {
-            QName name = type.name();
-            element.attributes()
-                    .put(new QName(Xml.XSI, "type"), prefixes.name(name.getNamespaceURI(), name.getLocalPart()));
-            prefixes.of(Xml.XSI);
-        }
+        TypeModel type = chosen(element, declared, declaration.block());
         String given = declaration.fixedValue();
         fill(element, type, given);
         return element;
@@ -119,8 +113,20 @@ final class SampleBuilder {
     /** An element of some name with content of a type. */
     MessageElement element(QName name, TypeModel declared) {
         MessageElement element = new MessageElement(name, null);
-        fill(element, choose(declared, Set.of()), null);
+        fill(element, chosen(element, declared, Set.of()), null);
         return element;
+    }
+
+    /** The type that an element is given; it says so when that is another than the declared one. */
+    private TypeModel chosen(MessageElement element, TypeModel declared, Set<String> blocked) {
+        TypeModel type = choose(declared, blocked);
+        if (type != declared) {
+            QName name = type.name();
+            element.attributes()
+                    .put(new QName(Xml.XSI, "type"), prefixes.name(name.getNamespaceURI(), name.getLocalPart()));
+            prefixes.of(Xml.XSI);
+        }
+        return type;
     }
 
     private TypeModel choose(TypeModel declared, Set<String> blocked) {

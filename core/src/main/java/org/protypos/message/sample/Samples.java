@@ -2,10 +2,10 @@ package org.protypos.message.sample;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.function.Function;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
+import org.protypos.message.check.EncodedForm;
 import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.check.MessageChecker;
 import org.protypos.message.model.TypeModel;
@@ -15,14 +15,9 @@ import org.protypos.message.tree.MessageText;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.wire.WireMessage;
 import org.protypos.wire.WirePart;
-import org.protypos.wsdl.Protocol;
 
 /** Makes up messages that are valid against a contract. The door of this package. */
 public final class Samples {
-    private static final Map<Protocol, String> ENVELOPES = Map.of(
-            Protocol.SOAP_1_1, "http://schemas.xmlsoap.org/soap/envelope/",
-            Protocol.SOAP_1_2, "http://www.w3.org/2003/05/soap-envelope");
-
     private final Contract contract;
     private final Vocabulary vocabulary;
     private final MinimalDepth depths;
@@ -114,7 +109,7 @@ public final class Samples {
         if (!carried.isSoap()) {
             return MessageText.of(finished(builder, plain(builder, carried)));
         }
-        String soap = ENVELOPES.get(carried.protocol());
+        String soap = EnvelopeParts.namespace(carried.protocol());
         MessageElement envelope = new MessageElement(new QName(soap, "Envelope"), null);
         MessageElement header = new MessageElement(new QName(soap, "Header"), null);
         carried.blocks().forEach(block -> header.add(part(builder, block)));
@@ -138,7 +133,9 @@ public final class Samples {
                 around.add(element);
             }
         }
-        return MessageText.of(finished(builder, envelope));
+        MessageElement made = finished(builder, envelope);
+        EncodedForm.mark(made, carried, vocabulary);
+        return MessageText.of(made);
     }
 
     private MessageElement plain(SampleBuilder builder, WireMessage carried) {

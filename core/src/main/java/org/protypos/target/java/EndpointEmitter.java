@@ -129,6 +129,16 @@ final class EndpointEmitter {
         file.gap();
         file.line("@Override");
         file.open("protected ", message, " input(String namespace, String name, String action) {");
+        if (type.operations().stream().anyMatch(one -> one.recognition().by() == Recognition.By.PARTS)) {
+            String names =
+                    file.ref("java.util.function", "Supplier") + "<" + file.ref("java.util", "List") + "<String>>";
+            file.line("return input(namespace, name, action, ", file.ref("java.util", "List"), "::of);");
+            file.close();
+            file.gap();
+            file.line("@Override");
+            file.open(
+                    "protected ", message, " input(String namespace, String name, String action, ", names, " parts) {");
+        }
         for (ApiOperation operation : type.operations()) {
             file.open("if (", test(operation.recognition()), ") {");
             file.line("return new ", signatures.messages(operation.input()), "();");
@@ -151,6 +161,12 @@ final class EndpointEmitter {
         return switch (known.by()) {
             case ELEMENT -> begins;
             case BOTH -> either + " && (" + acts + ")";
+            case PARTS ->
+                either + " && (" + (acts.isEmpty() ? "" : acts + " || ") + "areParts(parts"
+                        + known.parts().stream()
+                                .map(part -> ", " + JavaText.literal(part))
+                                .collect(Collectors.joining())
+                        + "))";
             case ACTION -> acts + " || action.isEmpty() && " + either;
         };
     }

@@ -128,9 +128,27 @@ final class EncodedMessage {
         return name.getNamespaceURI().equals(ENCODING);
     }
 
+    /** Which element is the call: the one that says so, or the first that neither is referred to nor says that it is none. */
+    private static int root(List<XmlElement<?>> body) {
+        int first = -1;
+        for (int i = 0; i < body.size(); i++) {
+            String root = attribute(body.get(i), ENCODING, "root");
+            if ("1".equals(root) || "true".equals(root)) {
+                return i;
+            }
+            boolean mayBe = root == null && attribute(body.get(i), "", "id") == null;
+            first = first < 0 && mayBe ? i : first;
+        }
+        return Math.max(first, 0);
+    }
+
+    private static String attribute(XmlElement<?> element, String namespace, String name) {
+        return element.value() instanceof XmlTree tree ? tree.attributes().get(new QName(namespace, name)) : null;
+    }
+
     /**
-     * Of what stands in the body the first is the call or the answer, or with others that have no identifier a part of it;
-     * those with one are there to be referred to (SOAP 1.1, section 5.4.1).
+     * One element in the body is the call or the answer, or with others that have no identifier a part of it; those with one are
+     * there to be referred to, wherever they stand (SOAP 1.1, sections 5.4.1 and 5.6).
      */
     private static void dropIndependent(XmlTree original, XmlTree envelope) {
         List<XmlElement<?>> before = children(original);
@@ -142,9 +160,9 @@ final class EncodedMessage {
                 List<XmlElement<?>> inBody = children(body);
                 List<XmlElement<?>> independent = new ArrayList<>();
                 List<XmlElement<?>> all = children(were);
-                for (int j = 1; j < all.size(); j++) {
-                    if (all.get(j).value() instanceof XmlTree tree
-                            && tree.attributes().containsKey(new QName("id"))) {
+                int root = root(all);
+                for (int j = 0; j < all.size(); j++) {
+                    if (j != root && attribute(all.get(j), "", "id") != null) {
                         independent.add(inBody.get(j));
                     }
                 }

@@ -104,6 +104,17 @@ final class Envelope {
         return in;
     }
 
+    /** The local names of the elements in the first element of the body. */
+    List<String> partNames() {
+        List<String> names = new ArrayList<>();
+        in.enter();
+        while (in.atElement()) {
+            names.add(in.localName());
+            in.skip();
+        }
+        return names;
+    }
+
     boolean isFault() {
         return in.at(version.namespace(), "Fault");
     }
@@ -225,7 +236,7 @@ final class Envelope {
         XmlOutput out = new XmlOutput(types);
         out.setParts(parts);
         String namespace = version.namespace();
-        out.prefer("soap", namespace);
+        out.inEnvelope(namespace);
         out.open(namespace, "Envelope");
         if (headers != null) {
             out.open(namespace, "Header");

@@ -4,13 +4,16 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Set;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import javax.xml.namespace.QName;
 import org.protypos.runtime.attach.MediaType;
 import org.protypos.runtime.attach.OutgoingPackage;
 import org.protypos.runtime.xml.XmlElement;
 import org.protypos.runtime.xml.XmlFormatException;
 import org.protypos.runtime.xml.XmlOutput;
+import org.protypos.runtime.xml.XmlTypes;
 
 /**
  * An endpoint that speaks SOAP over HTTP (SOAP 1.1, section 6; SOAP 1.2 Part 2, section 7). A generated subclass knows the
@@ -35,6 +38,20 @@ public abstract non-sealed class SoapEndpoint extends ContractEndpoint {
      * @return an empty input message, or null when no operation fits
      */
     protected abstract SoapMessage input(String namespace, String name, String action);
+
+    /**
+     * Finds the operation that a message is for, where operations of one name are told apart by their parts.
+     *
+     * @param parts gives the local names of the elements in the first element of the body
+     */
+    protected SoapMessage input(String namespace, String name, String action, Supplier<List<String>> parts) {
+        return input(namespace, name, action);
+    }
+
+    /** Whether parts are of these names, in any order. */
+    protected static boolean areParts(Supplier<List<String>> parts, String... names) {
+        return Set.copyOf(parts.get()).equals(Set.of(names));
+    }
 
     /** Sets somebody to watch over this endpoint; several look at a message one after the other. */
     public final SoapEndpoint guarded(SoapGuard guard) {
@@ -186,7 +203,7 @@ public abstract non-sealed class SoapEndpoint extends ContractEndpoint {
             String namespace = empty ? "" : envelope.content().namespace();
             String name = empty ? "" : envelope.content().localName();
             String action = anyAction();
-            input = input(namespace, name, action);
+            input = input(namespace, name, action, this::parts);
             if (input == null) {
                 return senderFault(unknown(namespace, name, action));
             }
@@ -203,6 +220,11 @@ public abstract non-sealed class SoapEndpoint extends ContractEndpoint {
         private String anyAction() {
             String action = SoapEndpoint.action(request, message.type());
             return action.isEmpty() && addressing.action() != null ? addressing.action() : action;
+        }
+
+        /** The names of what is in the first element of the body, found in the message apart from reading it. */
+        private List<String> parts() {
+            return Envelope.read(message, isEncoded(), XmlTypes.NONE, request.reading(), Envelope::partNames);
         }
 
         private Reply nothing() {

@@ -31,6 +31,7 @@ public final class XmlOutput {
     private int rootTagEnd = -1;
     private OutgoingPackage parts;
     private SharedValues shared;
+    private String envelope;
     private boolean counting;
     private QName pendingType;
 
@@ -61,11 +62,25 @@ public final class XmlOutput {
         counting = trial;
     }
 
+    /**
+     * Says in what envelope it is written.
+     *
+     * @param namespace the namespace of the envelope
+     */
+    public void inEnvelope(String namespace) {
+        envelope = namespace;
+        prefer("soap", namespace);
+    }
+
     /** Writes the values that others have referred to. */
     public void sharedValues() {
         for (XmlObject value : shared.all()) {
             open("", "shared", value.localPrefixes());
             attribute("", "id", shared.id(value));
+            // SOAP 1.1, sections 4.1.1 and 5.6: they stand outside of the call that says how it is written, and are no
+            // call.
+            encodingStyle(envelope);
+            attribute(Names.SOAP_ENCODING, "root", "0");
             stateType(value);
             content(value);
         }
@@ -377,7 +392,7 @@ public final class XmlOutput {
 
     /** Says on the tag just opened that what is in it is in the SOAP encoding (SOAP 1.1, section 4.1.1). */
     public void encodingStyle(String envelope) {
-        attribute(envelope, "encodingStyle", Names.SOAP_ENCODING);
+        attribute(this.envelope == null ? envelope : this.envelope, "encodingStyle", Names.SOAP_ENCODING);
     }
 
     /** Writes an element of type {@code xs:anyType}, unless the value is null. */

@@ -1,0 +1,112 @@
+package org.protypos.message.check;
+
+import java.util.List;
+import java.util.Map;
+import javax.xml.namespace.QName;
+import org.protypos.message.model.TypeModel;
+import org.protypos.message.model.Vocabulary;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.schema.AttributeUse;
+import org.protypos.schema.ComplexType;
+import org.protypos.schema.ElementDeclaration;
+import org.protypos.source.Xml;
+import org.protypos.wire.WireMessage;
+
+/**
+ * Brings what stands in the body of a message into the SOAP encoding (SOAP 1.1, sections 4.1.1 and 5): it says that it is encoded,
+ * each value says its type, and an array says what is in it.
+ */
+public final class EncodedForm {
+    private static final QName TYPE = new QName(Xml.XSI, "type");
+    private static final QName ARRAY_TYPE = new QName(Xml.SOAP_ENCODING, "arrayType");
+    private static final QName NIL = new QName(Xml.XSI, "nil");
+
+    private final MessageElement envelope;
+    private final Vocabulary vocabulary;
+
+    private EncodedForm(MessageElement envelope, Vocabulary vocabulary) {
+        this.envelope = envelope;
+        this.vocabulary = vocabulary;
+    }
+
+    /**
+     * Marks what stands in the body of an envelope, and all in it; a message that is not encoded stays as it is.
+     */
+    public static void mark(MessageElement envelope, WireMessage carried, Vocabulary vocabulary) {
+        if (!carried.isEncoded()) {
+            return;
+        }
+        envelope.prefixes().putIfAbsent("xsi", Xml.XSI);
+        envelope.prefixes().putIfAbsent("enc", Xml.SOAP_ENCODING);
+        EncodedForm form = new EncodedForm(envelope, vocabulary);
+        Map<String, TypeModel> types = vocabulary.types(carried.parts());
+        for (MessageElement element : EnvelopeParts.body(envelope, carried)) {
+            element.attributes().put(new QName(envelope.name().getNamespaceURI(), "encodingStyle"), Xml.SOAP_ENCODING);
+            for (MessageElement part : carried.isWrapped() ? element.children() : List.of(element)) {
+                TypeModel type = types.get(part.name().getLocalPart());
+                if (type != null) {
+                    form.value(part, type);
+                }
+            }
+        }
+    }
+
+    private void value(MessageElement element, TypeModel declared) {
+        String stated = element.attribute(Xml.XSI, "type");
+        QName name = stated == null ? declared.name() : element.resolve(stated.strip());
+        TypeModel known = stated == null || name == null ? declared : vocabulary.type(name);
+        TypeModel type = known == null ? declared : known;
+        if (stated == null && name != null) {
+            element.attributes().put(TYPE, written(name));
+        }
+        if ("true".equals(element.attributes().get(NIL))) {
+            return;
+        }
+        QName item = item(type);
+        if (item != null) {
+            element.attributes()
+                    .put(ARRAY_TYPE, written(item) + "[" + element.children().size() + "]");
+            TypeModel itemType = vocabulary.type(item);
+            element.children().forEach(child -> value(child, itemType));
+            return;
+        }
+        Map<QName, ElementDeclaration> elements = type.isAnything() ? Map.of() : vocabulary.elements(type);
+        for (MessageElement child : element.children()) {
+            ElementDeclaration declaration = elements.get(child.name());
+            if (declaration != null) {
+                value(child, vocabulary.typeOf(declaration));
+            }
+        }
+    }
+
+    /** The type of the items of an array, or null for what is none. */
+    private QName item(TypeModel type) {
+        if (type.definition() instanceof ComplexType complex && complex.isEncodedArray()) {
+            for (AttributeUse use : complex.attributes().uses()) {
+                if (use.arrayItem() != null && vocabulary.type(use.arrayItem()) != null) {
+                    return use.arrayItem();
+                }
+            }
+        }
+        return null;
+    }
+
+    /** A name with a prefix that the envelope declares. */
+    private String written(QName name) {
+        String namespace = name.getNamespaceURI();
+        if (namespace.isEmpty()) {
+            return name.getLocalPart();
+        }
+        for (Map.Entry<String, String> declared : envelope.prefixes().entrySet()) {
+            if (namespace.equals(declared.getValue()) && !declared.getKey().isEmpty()) {
+                return declared.getKey() + ":" + name.getLocalPart();
+            }
+        }
+        String prefix = namespace.equals(Xml.XSD) ? "xs" : "t";
+        while (envelope.prefixes().containsKey(prefix)) {
+            prefix += "1";
+        }
+        envelope.prefixes().put(prefix, namespace);
+        return prefix + ":" + name.getLocalPart();
+    }
+}
