@@ -2,6 +2,7 @@ package org.protypos.plan;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -20,6 +21,7 @@ import org.protypos.wire.Wire;
 import org.protypos.wire.WireBinding;
 import org.protypos.wire.WireOperation;
 import org.protypos.wire.WirePort;
+import org.protypos.wsdl.Operation;
 import org.protypos.wsdl.PortType;
 import org.protypos.wsdl.Service;
 
@@ -39,6 +41,7 @@ final class ServicePlanner {
     private final OperationPlanner operations;
     private final Map<QName, ApiInterface> bySoap = new TreeMap<>(TypePlanner.BY_NAME);
     private final Map<QName, ApiInterface> byHttp = new TreeMap<>(TypePlanner.BY_NAME);
+    private final Map<ApiOperation, Operation> origins = new IdentityHashMap<>();
     private final List<ApiInterface> interfaces = new ArrayList<>();
     private final List<ApiService> services = new ArrayList<>();
 
@@ -130,6 +133,7 @@ final class ServicePlanner {
                 boolean kept = !naming.isOmitted(Designators.operation(portType, carried.operation()));
                 ApiOperation api = kept ? operations.plan(portType, carried, recognitions.get(i), methods) : null;
                 if (api != null) {
+                    origins.put(api, carried.operation());
                     planned.add(api);
                 }
             }
@@ -229,12 +233,12 @@ final class ServicePlanner {
     }
 
     /** What a binding says otherwise than that of the default port. */
-    private static Map<String, String> targets(WireBinding binding, ApiInterface type) {
+    private Map<String, String> targets(WireBinding binding, ApiInterface type) {
         Map<String, String> targets = new LinkedHashMap<>();
         for (WireOperation carried : binding.operations()) {
             for (ApiOperation api : type.operations()) {
                 String known = type.isHttp() ? api.location() : api.soapAction();
-                if (api.xmlName().equals(carried.name()) && !known.equals(carried.target())) {
+                if (origins.get(api) == carried.operation() && !known.equals(carried.target())) {
                     targets.put(api.method(), carried.target());
                 }
             }

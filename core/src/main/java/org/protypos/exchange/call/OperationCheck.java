@@ -63,7 +63,7 @@ public final class OperationCheck {
         List<CheckedMessage> parts = new ArrayList<>();
         EnvelopeParts.header(message, carried).stream()
                 .filter(block -> !check.isForeignBlock(block))
-                .forEach(block -> parts.add(check.check(block)));
+                .forEach(block -> parts.add(check.block(block)));
         parts.add(body(body, carried));
         return joined(parts);
     }

@@ -162,7 +162,7 @@ final class Player {
     private List<Deviation> deviations(PlayedMessage request, List<MessageElement> given, String text) {
         OperationCheck operation = new OperationCheck(request.called().carried(), check);
         List<Deviation> deviations = new ArrayList<>(operation.request(given).deviations());
-        request.headers().forEach(block -> deviations.addAll(check.check(block).deviations()));
+        request.headers().forEach(block -> deviations.addAll(check.block(block).deviations()));
         if (deviations.isEmpty() || text == null) {
             return List.copyOf(deviations);
         }

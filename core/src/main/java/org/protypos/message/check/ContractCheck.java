@@ -2,13 +2,18 @@ package org.protypos.message.check;
 
 import java.util.ArrayList;
 import java.util.IdentityHashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
 import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
+import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.TypeReference;
+import org.protypos.source.Xml;
 import org.protypos.wire.Wire;
 import org.protypos.wire.WirePart;
 
@@ -55,11 +60,16 @@ public final class ContractCheck {
      */
     public boolean isForeignBlock(MessageElement element) {
         String namespace = element.name().getNamespaceURI();
-        return element.parent() != null
-                && element.parent().name().getLocalPart().equals("Header")
+        return isBlock(element)
                 && wire.alone(element.name()) == null
                 && vocabulary.schema().elements().keySet().stream()
                         .noneMatch(name -> name.getNamespaceURI().equals(namespace));
+    }
+
+    private static boolean isBlock(MessageElement element) {
+        return element.parent() != null
+                && element.parent().name().getLocalPart().equals("Header")
+                && EnvelopeParts.isOfSoap(element.parent());
     }
 
     /** Checks a message. */
@@ -70,14 +80,39 @@ public final class ContractCheck {
             if (isForeignBlock(part)) {
                 continue;
             }
-            List<WirePart> call = wire.wrapped(part.name());
-            TypeReference alone = wire.alone(part.name());
-            CheckedMessage checked = call != null
-                    ? checker.check(part, vocabulary.types(call))
-                    : alone != null ? checker.check(part, vocabulary.type(alone)) : checker.check(part);
+            CheckedMessage checked = isBlock(part) ? block(part) : part(part);
             deviations.addAll(checked.deviations());
             types.putAll(checked.types());
         }
         return new CheckedMessage(deviations, types);
+    }
+
+    private CheckedMessage part(MessageElement part) {
+        List<WirePart> call = wire.wrapped(part.name());
+        TypeReference alone = wire.alone(part.name());
+        return call != null
+                ? checker.check(part, vocabulary.types(call))
+                : alone != null ? checker.check(part, vocabulary.type(alone)) : checker.check(part);
+    }
+
+    /**
+     * Checks a header block of which the contract speaks. Attributes of other namespaces may stand on it, whatever its type says:
+     * who must understand it, an identifier to sign it by, a language (SOAP 1.1, section 4.2; SOAP 1.2 Part 1, section 5.2.1).
+     */
+    public CheckedMessage block(MessageElement block) {
+        Map<QName, String> all = new LinkedHashMap<>(block.attributes());
+        ElementDeclaration declared = vocabulary.element(block.name());
+        Set<QName> known = declared == null
+                ? Set.of()
+                : vocabulary.typeOf(declared).attributes().keySet();
+        block.attributes()
+                .keySet()
+                .removeIf(name -> !name.getNamespaceURI().isEmpty()
+                        && !name.getNamespaceURI().equals(Xml.XSI)
+                        && !known.contains(name));
+        CheckedMessage checked = part(block);
+        block.attributes().clear();
+        block.attributes().putAll(all);
+        return checked;
     }
 }

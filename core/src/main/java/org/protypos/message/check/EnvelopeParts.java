@@ -30,6 +30,11 @@ public final class EnvelopeParts {
         };
     }
 
+    /** Whether an element is one of SOAP itself. */
+    static boolean isOfSoap(MessageElement element) {
+        return SOAP.contains(element.name().getNamespaceURI());
+    }
+
     private static boolean is(MessageElement element, String name) {
         return SOAP.contains(element.name().getNamespaceURI())
                 && element.name().getLocalPart().equals(name);

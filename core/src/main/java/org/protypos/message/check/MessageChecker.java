@@ -65,7 +65,7 @@ public final class MessageChecker {
     /** Checks an element against a type, whatever its name. */
     public CheckedMessage check(MessageElement element, TypeModel type) {
         begin();
-        content(element, null, type);
+        content(element, null, actual(element, type, Set.of(), type.place()));
         return end();
     }
 
@@ -82,7 +82,15 @@ public final class MessageChecker {
             String name = child.name().getLocalPart();
             TypeModel type = child.name().getNamespaceURI().isEmpty() ? parts.get(name) : null;
             if (type != null && came.add(name)) {
-                content(child, null, type);
+                if (isNil(child)) {
+                    deviation(
+                            "not-nillable",
+                            child,
+                            "<" + name + "> is nil",
+                            "content, for a part of a call is never nil",
+                            type.place());
+                }
+                content(child, null, actual(child, type, Set.of(), type.place()));
             } else {
                 deviation(
                         "unexpected-element",
@@ -186,23 +194,25 @@ public final class MessageChecker {
 
     private void element(MessageElement element, ElementDeclaration declaration) {
         TypeModel type = vocabulary.typeOf(declaration);
-        TypeModel stated = stated(element);
-        if (stated != null) {
-            if (vocabulary.derives(stated, type, declaration.block())) {
-                type = stated;
-            } else {
-                deviation(
-                        "foreign-type",
-                        element,
-                        "xsi:type names " + stated.name().getLocalPart() + ", which may not stand for " + named(type),
-                        "a type derived from " + named(type),
-                        declaration.place());
-            }
-        }
-        content(element, declaration, type);
+        content(element, declaration, actual(element, type, declaration.block(), declaration.place()));
         if (!declaration.constraints().isEmpty()) {
             identities.check(element, declaration.constraints());
         }
+    }
+
+    /** The type that an element is of: the declared one, or what it names instead (XML Schema Part 1, section 2.6.1). */
+    private TypeModel actual(MessageElement element, TypeModel declared, Set<String> blocked, Place place) {
+        TypeModel stated = stated(element);
+        if (stated == null || vocabulary.derives(stated, declared, blocked)) {
+            return stated == null ? declared : stated;
+        }
+        deviation(
+                "foreign-type",
+                element,
+                "xsi:type names " + stated.name().getLocalPart() + ", which may not stand for " + named(declared),
+                "a type derived from " + named(declared),
+                place);
+        return declared;
     }
 
     private static String named(TypeModel type) {

@@ -240,7 +240,9 @@ final class MessagesEmitter {
             file.close();
             return;
         }
-        if (!message.anyWrapper()) {
+        if (message.anyWrapper()) {
+            file.line("in.demandAny(", JavaText.literal(body.xmlName().getLocalPart()), ");");
+        } else {
             file.line("in.demand(", ReadingCode.name(body), ");");
         }
         String value = reading.element(body.type());

@@ -348,6 +348,17 @@ public final class XmlInput extends ScalarInput {
         }
     }
 
+    /**
+     * Makes sure that an element comes, whatever it is called.
+     *
+     * @param name what it is called as a rule
+     */
+    public void demandAny(String name) {
+        if (!cursor.atElement()) {
+            throw missing("<" + name + ">");
+        }
+    }
+
     private boolean isOnItsWay(String namespace, String name) {
         lacking = false;
         if (cursor.at(namespace, name)) {
