@@ -128,7 +128,7 @@ class ProgramIT {
         BuiltProgram.Run first = run("generate", "desk.wsdl", "--into", "code");
         assertThat(first.status()).isZero();
         assertThat(first.out())
-                .startsWith("133 files written into code\n")
+                .startsWith("134 files written into code\n")
                 .endsWith("next: compile code and call example.lanternbay.harbour.desk.HarbourDeskClient.connect()\n");
         FileTime old = FileTime.fromMillis(1_000_000_000_000L);
         List<Path> files;
@@ -139,7 +139,7 @@ class ProgramIT {
             Files.setLastModifiedTime(file, old);
         }
         BuiltProgram.Run second = run("generate", "desk.wsdl", "--into", "code");
-        assertThat(second.out()).startsWith("0 files written into code, 133 unchanged\n");
+        assertThat(second.out()).startsWith("0 files written into code, 134 unchanged\n");
         for (Path file : files) {
             assertThat(Files.getLastModifiedTime(file)).isEqualTo(old);
         }
@@ -265,7 +265,7 @@ class ProgramIT {
         assertThat(run.status()).isZero();
         assertThat(run.err()).isEmpty();
         assertThat(run.out())
-                .contains("133 files written into bay/generated")
+                .contains("134 files written into bay/generated")
                 .contains("no warning")
                 .contains("berth 7 from 2027-05-09T14:30:00+02:00 for 432.000 LBC")
                 .contains("no berth is free for a draught of 15.0 m; waiting: 2")

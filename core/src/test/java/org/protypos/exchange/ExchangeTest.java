@@ -9,6 +9,7 @@ import java.io.IOException;
 import java.io.StringWriter;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.net.Socket;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -402,6 +403,77 @@ class ExchangeTest {
     }
 
     /** Who calls is passed on to the real service; a recording holds no secrets, and no blocks that are none of the contract's. */
+    /** What a relay does not know goes through it byte for byte, both ways: blocks, encodings, header fields, statuses. */
+    @Test
+    void whatIsNotKnownIsPassedOnAsItIs(@TempDir Path folder) throws Exception {
+        Contract contract = read("../examples/harbour/contract/desk.wsdl");
+        byte[] request =
+                ("<?xml version='1.0' encoding='UTF-16'?><e:Envelope xmlns:e='http://schemas.xmlsoap.org/soap/envelope/'>"
+                                + "<e:Header ><s:sig  xmlns:s='urn:s' e:mustUnderstand='1'\n>x</s:sig><!-- kept --></e:Header>"
+                                + "<e:Body><listBerths xmlns='http://lanternbay.example/harbour/desk'/></e:Body></e:Envelope>")
+                        .getBytes(StandardCharsets.UTF_16);
+        byte[] answer =
+                ("<e:Envelope xmlns:e='http://schemas.xmlsoap.org/soap/envelope/'><e:Header><t:trace xmlns:t='urn:t'>9"
+                                + "</t:trace></e:Header><e:Body><e:Fault><faultcode>e:Server</faultcode><faultstring>full</faultstring>"
+                                + "</e:Fault></e:Body></e:Envelope>")
+                        .getBytes(StandardCharsets.UTF_8);
+        List<byte[]> came = new CopyOnWriteArrayList<>();
+        List<String> fields = new CopyOnWriteArrayList<>();
+        HttpServer real = HttpServer.create(ANY, 0);
+        real.createContext("/", exchange -> {
+            came.add(exchange.getRequestBody().readAllBytes());
+            fields.add(exchange.getRequestHeaders().getFirst("Traceparent") + " "
+                    + exchange.getRequestHeaders().getFirst("X-Hop") + " "
+                    + exchange.getRequestHeaders().getFirst("SOAPAction"));
+            exchange.getResponseHeaders().set("Content-Type", "text/xml");
+            exchange.getResponseHeaders().set("X-Served-By", "quay");
+            exchange.sendResponseHeaders(503, answer.length);
+            exchange.getResponseBody().write(answer);
+            exchange.close();
+        });
+        real.start();
+        List<StandIn.Seen> seen = new CopyOnWriteArrayList<>();
+        String address = "http://127.0.0.1:" + real.getAddress().getPort() + "/";
+        try (StandIn between =
+                StandIn.between(contract, ANY, relay(address, folder.resolve("recorded.yaml")), seen::add)) {
+            URI at = URI.create(between.addresses().values().iterator().next());
+            try (Socket socket = new Socket(at.getHost(), at.getPort())) {
+                socket.getOutputStream()
+                        .write(("POST " + at.getPath() + " HTTP/1.1\r\nHost: " + at.getAuthority()
+                                        + "\r\nContent-Type: text/xml; charset=utf-16\r\nSOAPAction: \"\"\r\nTraceparent: 00-1\r\n"
+                                        + "X-Hop: mine\r\nConnection: close, X-Hop\r\nContent-Length: " + request.length
+                                        + "\r\n\r\n")
+                                .getBytes(StandardCharsets.US_ASCII));
+                socket.getOutputStream().write(request);
+                String whole = new String(socket.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+                assertThat(whole).startsWith("HTTP/1.1 503 ").containsIgnoringCase("X-Served-By: quay");
+                assertThat(whole).endsWith(new String(answer, StandardCharsets.UTF_8));
+            }
+        } finally {
+            real.stop(0);
+        }
+        assertThat(came).hasSize(1);
+        assertThat(came.get(0)).isEqualTo(request);
+        assertThat(fields).containsExactly("00-1 null \"\"");
+        assertThat(seen).hasSize(1).allMatch(StandIn.Seen::isSound);
+        assertThat(seen.get(0).operation()).isEqualTo("listBerths");
+        String recorded = Files.readString(folder.resolve("recorded.yaml"));
+        Findings findings = new Findings();
+        Answers again = Answers.read(new SourceText("recorded.yaml", recorded), contract, findings);
+        assertThat(findings.sorted()).isEmpty();
+        CalledOperation list = CalledOperation.of(contract).get(1);
+        ContractCheck check = new ContractCheck(contract);
+        try (StandIn replay = StandIn.serve(contract, ANY, again, one -> {})) {
+            Caller caller = new Caller(
+                    list, check, with -> with.address(replay.addresses().get(list.port())));
+            assertThat(caller.call(new Samples(contract, check.vocabulary(), true).message(list.request()))
+                            .fault()
+                            .fault()
+                            .reason())
+                    .isEqualTo("full");
+        }
+    }
+
     private static Relay relay(String address, Path recorded) {
         return new Relay(address, HttpClient.newHttpClient(), Map.of(), new Recording(recorded));
     }
@@ -447,6 +519,97 @@ class ExchangeTest {
         }
         assertThat(came).containsExactly("Bearer s3cret north");
         assertThat(recorded).content().contains("listBerths").doesNotContain("s3cret", "trace");
+    }
+
+    /** A recording says of a secret that it was there, and keeps what YAML would take for the end of a line. */
+    @Test
+    void whatLooksSecretStaysACondition(@TempDir Path folder) throws Exception {
+        Path schema = Files.writeString(folder.resolve("gate.wsdl"), """
+                <w:definitions xmlns:w="http://schemas.xmlsoap.org/wsdl/" xmlns:s="http://schemas.xmlsoap.org/wsdl/soap/"
+                    xmlns:x="http://www.w3.org/2001/XMLSchema" xmlns:g="urn:gate" targetNamespace="urn:gate">
+                  <w:types><x:schema targetNamespace="urn:gate" elementFormDefault="qualified">
+                    <x:element name="open"><x:complexType><x:sequence><x:element name="who" type="x:string"/>
+                      <x:element name="password" type="x:string" minOccurs="0"/></x:sequence></x:complexType></x:element>
+                    <x:element name="opened"><x:complexType><x:sequence><x:element name="note" type="x:string"/>
+                      </x:sequence></x:complexType></x:element>
+                  </x:schema></w:types>
+                  <w:message name="in"><w:part name="p" element="g:open"/></w:message>
+                  <w:message name="out"><w:part name="p" element="g:opened"/></w:message>
+                  <w:portType name="Gate"><w:operation name="open"><w:input message="g:in"/><w:output message="g:out"/></w:operation></w:portType>
+                  <w:binding name="B" type="g:Gate"><s:binding transport="http://schemas.xmlsoap.org/soap/http"/>
+                    <w:operation name="open"><s:operation soapAction=""/><w:input><s:body use="literal"/></w:input>
+                      <w:output><s:body use="literal"/></w:output></w:operation></w:binding>
+                  <w:service name="S"><w:port name="P" binding="g:B"><s:address location="http://gate.example/"/></w:port></w:service>
+                </w:definitions>
+                """);
+        Contract contract = read(schema.toString());
+        ContractCheck check = new ContractCheck(contract);
+        CalledOperation open = CalledOperation.of(contract).get(0);
+        Findings findings = new Findings();
+        String note = "one\u0085two\u2028three";
+        Answers real = Answers.read(
+                new SourceText("answers.yaml", "answers:\n  open: {answer: {note: \"one\\Ntwo\\Lthree\"}}\n"),
+                contract,
+                findings);
+        Path recorded = folder.resolve("recorded.yaml");
+        String with = "<e:Envelope xmlns:e='http://schemas.xmlsoap.org/soap/envelope/'><e:Body><open xmlns='urn:gate'>"
+                + "<who>Ada</who><password>s3same</password></open></e:Body></e:Envelope>";
+        try (StandIn service = StandIn.serve(contract, ANY, real, one -> {});
+                StandIn between = StandIn.between(
+                        contract, ANY, relay(service.addresses().get(open.port()), recorded), one -> {})) {
+            new Caller(open, check, set -> set.address(between.addresses().get(open.port()))).call(with);
+        }
+        assertThat(recorded).content().contains("secret:", "- password").doesNotContain("s3same");
+        Answers again = Answers.read(new SourceText("recorded.yaml", Files.readString(recorded)), contract, findings);
+        assertThat(findings.sorted()).isEmpty();
+        try (StandIn replay = StandIn.serve(contract, ANY, again, one -> {})) {
+            Caller caller = new Caller(
+                    open, check, set -> set.address(replay.addresses().get(open.port())));
+            assertThat(caller.call(with)
+                            .root()
+                            .children()
+                            .get(0)
+                            .children()
+                            .get(0)
+                            .children()
+                            .get(0)
+                            .text())
+                    .isEqualTo(note);
+            // Without a password the recorded answer is none: a sample comes.
+            assertThat(caller.call(with.replaceFirst("<password>.*</password>", ""))
+                            .text())
+                    .doesNotContain("one");
+        }
+    }
+
+    /** What is wrong with an answer is said when the file is read, at its place. */
+    @Test
+    void answersAreJudgedWhenTheyAreRead() {
+        Contract contract = read("../examples/harbour/contract/desk.wsdl");
+        Findings findings = new Findings();
+        Answers.read(new SourceText("answers.yaml", """
+                answers:
+                  listBerths:
+                    - when: {fra: 1}
+                      answer: {berth: [{number: four}]}
+                    - answer: {births: []}
+                  requestBerth:
+                    - fault: {noBerth: {}}
+                    - fault: {noBerthFree: {waitin: 4}}
+                    - reason: the office is closed
+                  castOff:
+                    - answer: {}
+                """), contract, findings);
+        assertThat(findings.sorted().stream()
+                        .map(finding -> finding.place().line() + " " + finding.message() + " | " + finding.cure()))
+                .hasSize(6)
+                .anyMatch(line -> line.startsWith("3 no request has anything at fra"))
+                .anyMatch(line -> line.contains("number"))
+                .anyMatch(line -> line.startsWith("5 ") && line.contains("births"))
+                .anyMatch(line ->
+                        line.equals("7 the contract declares no fault noBerth for requestBerth | there is noBerthFree"))
+                .anyMatch(line -> line.startsWith("8 ") && line.contains("waitin"))
+                .anyMatch(line -> line.startsWith("11 castOff is not answered"));
     }
 
     /** An answer that cannot be made is a fault that says why; the next request is answered as ever. */

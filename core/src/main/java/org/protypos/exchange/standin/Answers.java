@@ -25,7 +25,7 @@ public final class Answers {
     public static final Answers NONE = new Answers(Map.of());
 
     private static final Set<String> KEYS =
-            new TreeSet<>(Set.of("when", "answer", "fault", "reason", "delay", "broken", "each", "whole"));
+            new TreeSet<>(Set.of("when", "secret", "answer", "fault", "reason", "delay", "broken", "each", "whole"));
     private static final Pattern DELAY = Pattern.compile("([0-9]{1,5})(ms|s)");
 
     private final Map<String, List<PlannedAnswer>> byOperation;
@@ -45,6 +45,10 @@ public final class Answers {
         Map<String, List<PlannedAnswer>> answers = new LinkedHashMap<>();
         if (value != null) {
             new Reader(contract, findings).top(value, answers);
+        }
+        if (!findings.hasErrors()) {
+            AnswerJudge judge = new AnswerJudge(contract, findings);
+            answers.forEach((operation, planned) -> planned.forEach(one -> judge.judge(operation, one)));
         }
         return new Answers(answers);
     }
@@ -113,15 +117,22 @@ public final class Answers {
             if (keys.containsKey("when")) {
                 members(keys.get("when"), "when").forEach((path, wanted) -> when.put(path, text(wanted)));
             }
-            String fault = null;
+            // A reason alone is a fault without a detail.
+            String fault = keys.containsKey("reason") ? "" : null;
             JsonValue answer = keys.get("answer");
             if (keys.containsKey("fault")) {
                 Map<String, JsonValue> named = members(keys.get("fault"), "fault");
                 fault = named.isEmpty() ? "" : named.keySet().iterator().next();
-                answer = named.get(fault);
+            }
+            if (fault != null && answer != null) {
+                wrong(value.place(), "an answer and a fault cannot both come", "leave one of them out");
+            }
+            if (fault != null && !fault.isEmpty()) {
+                answer = members(keys.get("fault"), "fault").get(fault);
             }
             return new PlannedAnswer(
                     when,
+                    keys.containsKey("secret") ? paths(keys.get("secret")) : List.of(),
                     answer,
                     fault,
                     keys.containsKey("reason") ? text(keys.get("reason")) : "the stand-in was told to",
@@ -130,6 +141,12 @@ public final class Answers {
                     keys.containsKey("each") ? list(keys.get("each")) : List.of(),
                     keys.containsKey("whole") && text(keys.get("whole")).equals("true"),
                     value.place());
+        }
+
+        private List<String> paths(JsonValue value) {
+            return value instanceof JsonValue.Items items
+                    ? items.items().stream().map(this::text).toList()
+                    : List.of(text(value));
         }
 
         private String text(JsonValue value) {

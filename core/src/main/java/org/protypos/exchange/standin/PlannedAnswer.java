@@ -12,8 +12,9 @@ import org.protypos.message.json.JsonValue;
  * What a stand-in is to answer.
  *
  * @param when the values that a request must have, by their paths
+ * @param secret the paths at which a request must have values, whatever they are: what was recorded there looked secret
  * @param answer the values of the answer, over those of a sample; null for the sample as it is
- * @param fault the fault to answer with, by the name of its element; null for an answer
+ * @param fault the fault to answer with, by the name of its element, empty for one without a detail; null for an answer
  * @param reason what the fault says
  * @param delay how long the answer takes
  * @param broken how the answer is to be broken, or null
@@ -23,6 +24,7 @@ import org.protypos.message.json.JsonValue;
  */
 record PlannedAnswer(
         Map<String, String> when,
+        List<String> secret,
         JsonValue answer,
         String fault,
         String reason,

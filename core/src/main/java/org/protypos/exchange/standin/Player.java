@@ -195,7 +195,7 @@ final class Player {
     private PlannedAnswer planned(CalledOperation called, List<MessageElement> given) {
         Template request = new Template(given);
         for (PlannedAnswer one : answers.of(called.operation().name())) {
-            if (request.fits(one.when())) {
+            if (request.fits(one.when(), one.secret())) {
                 if (one.each().isEmpty()) {
                     return one;
                 }
@@ -222,6 +222,9 @@ final class Player {
     }
 
     private DeclaredFault fault(CalledOperation called, PlannedAnswer planned, List<MessageElement> given) {
+        if (planned.fault().isEmpty()) {
+            return fault(planned.reason(), List.of());
+        }
         QName name = faultElement(called, planned.fault());
         MessageElement detail = MessageReader.read("fault", samples.element(name));
         JsonValue base =

@@ -21,9 +21,19 @@ import org.protypos.source.Xml;
 /** A file of answers that grows with what a real service answers: by operation and by the values of the request. */
 public final class Recording {
     private final Path file;
-    private final Map<String, Map<Map<String, String>, List<Kept>>> kept = new LinkedHashMap<>();
+    private final Map<String, Map<Condition, List<Kept>>> kept = new LinkedHashMap<>();
 
-    /** One answer: values, or a fault with its element and reason. */
+    /**
+     * What a request had.
+     *
+     * @param when its values by their paths
+     * @param secret the paths of values that look secret: they are left out, and stay a condition
+     */
+    private record Condition(Map<String, String> when, List<String> secret) {
+        static final Condition NONE = new Condition(Map.of(), List.of());
+    }
+
+    /** One answer: values, or a fault with its reason, and with its element and values if it has a detail. */
     private record Kept(JsonValue values, String fault, String reason) {}
 
     /**
@@ -39,19 +49,19 @@ public final class Recording {
      * Keeps an answer.
      *
      * @param request the elements of the request's body
-     * @param values the values of the answer, or of the detail of a fault
+     * @param values the values of the answer, or of the detail of a fault; null for a fault without one
      * @param fault the element of the fault, or null
      * @param reason what the fault says, or null
      */
     synchronized void keep(
             CalledOperation called, List<MessageElement> request, JsonValue values, String fault, String reason)
             throws IOException {
-        Map<String, String> when = new LinkedHashMap<>();
+        Condition condition = new Condition(new LinkedHashMap<>(), new ArrayList<>());
         if (!request.isEmpty()) {
-            gather(request.get(0), "", when);
+            gather(request.get(0), "", condition);
         }
         List<Kept> answers = kept.computeIfAbsent(called.operation().name(), any -> new LinkedHashMap<>())
-                .computeIfAbsent(when, any -> new ArrayList<>());
+                .computeIfAbsent(condition, any -> new ArrayList<>());
         Kept now = new Kept(values, fault, reason);
         boolean again = !answers.isEmpty() && Objects.equals(text(answers.get(answers.size() - 1)), text(now));
         if (!again) {
@@ -60,12 +70,12 @@ public final class Recording {
         }
     }
 
-    /** All values below an element, by the paths that conditions use: but no types, which are prefixed, and no secrets. */
-    private static void gather(MessageElement element, String path, Map<String, String> values) {
+    /** All values below an element, by the paths that conditions use, but no types, which are prefixed; of secrets the paths. */
+    private static void gather(MessageElement element, String path, Condition condition) {
         for (Map.Entry<QName, String> attribute : element.attributes().entrySet()) {
             String name = attribute.getKey().getLocalPart();
-            if (!attribute.getKey().getNamespaceURI().equals(Xml.XSI) && !isSecret(name)) {
-                values.putIfAbsent(below(path, "@" + name), attribute.getValue());
+            if (!attribute.getKey().getNamespaceURI().equals(Xml.XSI)) {
+                keep(name, below(path, "@" + name), attribute.getValue(), condition);
             }
         }
         Map<String, Integer> counts = new LinkedHashMap<>();
@@ -73,10 +83,18 @@ public final class Recording {
             String name = child.name().getLocalPart();
             int number = counts.merge(name, 1, Integer::sum) - 1;
             String at = below(path, number == 0 ? name : name + "[" + number + "]");
-            if (child.children().isEmpty() && !isSecret(name)) {
-                values.put(at, child.text());
+            if (child.children().isEmpty()) {
+                keep(name, at, child.text(), condition);
             }
-            gather(child, at, values);
+            gather(child, at, condition);
+        }
+    }
+
+    private static void keep(String name, String path, String value, Condition condition) {
+        if (isSecret(name)) {
+            condition.secret().add(path);
+        } else {
+            condition.when().putIfAbsent(path, value);
         }
     }
 
@@ -91,7 +109,7 @@ public final class Recording {
     private static String text(Kept one) throws IOException {
         StringWriter text = new StringWriter();
         try (JsonGenerator yaml = JsonText.yamlWriter(text)) {
-            write(one, Map.of(), yaml);
+            write(one, Condition.NONE, yaml);
         }
         return text.toString();
     }
@@ -101,10 +119,9 @@ public final class Recording {
         try (JsonGenerator yaml = JsonText.yamlWriter(text)) {
             yaml.writeStartObject();
             yaml.writeObjectFieldStart("answers");
-            for (Map.Entry<String, Map<Map<String, String>, List<Kept>>> operation : kept.entrySet()) {
+            for (Map.Entry<String, Map<Condition, List<Kept>>> operation : kept.entrySet()) {
                 yaml.writeArrayFieldStart(operation.getKey());
-                for (Map.Entry<Map<String, String>, List<Kept>> one :
-                        operation.getValue().entrySet()) {
+                for (Map.Entry<Condition, List<Kept>> one : operation.getValue().entrySet()) {
                     write(one.getKey(), one.getValue(), yaml);
                 }
                 yaml.writeEndArray();
@@ -116,7 +133,7 @@ public final class Recording {
     }
 
     /** The same request may have had several answers, which are given in turn. */
-    private static void write(Map<String, String> when, List<Kept> answers, JsonGenerator yaml) throws IOException {
+    private static void write(Condition when, List<Kept> answers, JsonGenerator yaml) throws IOException {
         if (answers.size() == 1) {
             write(answers.get(0), when, yaml);
             return;
@@ -125,31 +142,44 @@ public final class Recording {
         conditions(when, yaml);
         yaml.writeArrayFieldStart("each");
         for (Kept one : answers) {
-            write(one, Map.of(), yaml);
+            write(one, Condition.NONE, yaml);
         }
         yaml.writeEndArray();
         yaml.writeEndObject();
     }
 
-    private static void conditions(Map<String, String> when, JsonGenerator yaml) throws IOException {
-        if (!when.isEmpty()) {
+    private static void conditions(Condition condition, JsonGenerator yaml) throws IOException {
+        if (!condition.when().isEmpty()) {
             yaml.writeObjectFieldStart("when");
-            for (Map.Entry<String, String> one : when.entrySet()) {
-                yaml.writeStringField(one.getKey(), one.getValue());
+            for (Map.Entry<String, String> one : condition.when().entrySet()) {
+                yaml.writeFieldName(one.getKey());
+                JsonText.write(one.getValue(), yaml);
             }
             yaml.writeEndObject();
         }
+        if (!condition.secret().isEmpty()) {
+            yaml.writeArrayFieldStart("secret");
+            for (String path : condition.secret()) {
+                JsonText.write(path, yaml);
+            }
+            yaml.writeEndArray();
+        }
     }
 
-    private static void write(Kept one, Map<String, String> when, JsonGenerator yaml) throws IOException {
+    private static void write(Kept one, Condition when, JsonGenerator yaml) throws IOException {
         yaml.writeStartObject();
         conditions(when, yaml);
-        yaml.writeBooleanField("whole", true);
-        if (one.fault() == null) {
+        if (one.values() != null) {
+            yaml.writeBooleanField("whole", true);
+        }
+        if (one.reason() == null) {
             yaml.writeFieldName("answer");
             JsonText.write(one.values(), yaml);
         } else {
-            yaml.writeStringField("reason", one.reason());
+            yaml.writeFieldName("reason");
+            JsonText.write(one.reason(), yaml);
+        }
+        if (one.fault() != null) {
             yaml.writeObjectFieldStart("fault");
             yaml.writeFieldName(one.fault());
             JsonText.write(one.values(), yaml);

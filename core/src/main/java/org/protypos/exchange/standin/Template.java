@@ -19,9 +19,14 @@ final class Template {
         this.request = request;
     }
 
-    /** Whether a request has some values. */
-    boolean fits(Map<String, String> when) {
-        return when.entrySet().stream().allMatch(one -> one.getValue().equals(value(one.getKey())));
+    /**
+     * Whether a request has some values.
+     *
+     * @param secret the paths at which there must be some value
+     */
+    boolean fits(Map<String, String> when, List<String> secret) {
+        return when.entrySet().stream().allMatch(one -> one.getValue().equals(value(one.getKey())))
+                && secret.stream().allMatch(path -> value(path) != null);
     }
 
     /** The text at a path below the first element of the body, or null when there is none. */

@@ -14,12 +14,17 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.regex.Pattern;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Place;
 import org.protypos.diagnostic.SourceText;
 
 /** Parses JSON into values that know where they stand. */
 public final class JsonText {
+    /** YAML 1.1, section 4.2: these end lines, or are no part of a stream as they are. */
+    private static final Pattern FRAGILE =
+            Pattern.compile("[\\r\\x{85}\\x{2028}\\x{2029}\\x{FEFF}\\p{Cntrl}&&[^\\n\\t]]");
+
     private static final JsonFactory JSON = JsonFactory.builder()
             .streamReadConstraints(
                     StreamReadConstraints.builder().maxNestingDepth(1_000).build())
@@ -75,13 +80,24 @@ public final class JsonText {
             }
             out.writeEndArray();
         } else if (value instanceof JsonValue.Text text) {
-            out.writeString(text.text());
+            write(text.text(), out);
         } else if (value instanceof JsonValue.Literal literal && literal.text().matches("true|false")) {
             out.writeBoolean(literal.text().equals("true"));
         } else if (value instanceof JsonValue.Literal literal) {
             out.writeNumber(literal.text());
         } else {
             out.writeNull();
+        }
+    }
+
+    /** Writes a text; in YAML one that holds what YAML takes for the end of a line is written so that it comes back. */
+    public static void write(String text, JsonGenerator out) throws IOException {
+        if (out instanceof YAMLGenerator yaml && FRAGILE.matcher(text).find()) {
+            yaml.disable(YAMLGenerator.Feature.MINIMIZE_QUOTES);
+            yaml.writeString(text);
+            yaml.enable(YAMLGenerator.Feature.MINIMIZE_QUOTES);
+        } else {
+            out.writeString(text);
         }
     }
 

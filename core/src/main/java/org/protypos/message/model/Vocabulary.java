@@ -141,6 +141,17 @@ public final class Vocabulary {
         return found;
     }
 
+    /** Whether a message may have other elements in a type than {@link #elements}: by a wildcard, or by a type derived from it. */
+    public boolean isOpen(TypeModel type) {
+        boolean wild = ContentModel.all(type.content()).stream().anyMatch(leaf -> !(leaf instanceof Leaf.Element));
+        return wild
+                || type.name() != null
+                        && schema.types().values().stream()
+                                .anyMatch(other -> other instanceof ComplexType derived
+                                        && derived.base() != null
+                                        && type.name().equals(derived.base().name()));
+    }
+
     /** The element that a local name alone means in a type: the first of that name, or null. */
     public QName named(TypeModel type, String local) {
         return locals.computeIfAbsent(type, any -> {

@@ -40,7 +40,8 @@ final class EmbeddedRuntime {
             List.of("Exchange HttpListener Peer Progress RequestBody RequestHead".split(" "));
 
     private static final List<String> SECURITY =
-            List.of("Replays SecurityHeader SignatureCheck UsernameCheck UsernameToken XmlSignature".split(" "));
+            List.of("Replays SecurityHeader SignatureCheck SigningCertificate UsernameCheck UsernameToken XmlSignature"
+                    .split(" "));
 
     private EmbeddedRuntime() {}
 

@@ -1,6 +1,5 @@
 package org.protypos.runtime.security;
 
-import java.io.ByteArrayInputStream;
 import java.security.GeneralSecurityException;
 import java.security.cert.CertPathValidator;
 import java.security.cert.CertPathValidatorException;
@@ -34,6 +33,10 @@ import org.w3c.dom.Element;
  */
 final class SignatureCheck {
     private static final int MOST_REFERENCES = 30;
+
+    /** What an element may be signed as: the content that it has, one way or the other (Canonical XML 1.0; Exclusive XML Canonicalization 1.0). */
+    private static final Set<String> CANONICAL =
+            Set.of(CanonicalizationMethod.EXCLUSIVE, CanonicalizationMethod.INCLUSIVE);
 
     /**
      * A good signature.
@@ -70,7 +73,8 @@ final class SignatureCheck {
         Set<Element> covered = new HashSet<>();
         String value;
         try {
-            value = covered(signature, certificate(security, signature), covered);
+            X509Certificate by = trusted(new SigningCertificate(security, trusted).of(signature));
+            value = covered(signature, by, covered);
         } catch (CertificateException | CertPathValidatorException e) {
             throw new SecurityException("the certificate of the signature is not trusted", e);
         } catch (GeneralSecurityException | MarshalException | XMLSignatureException | IllegalArgumentException e) {
@@ -138,36 +142,12 @@ final class SignatureCheck {
             throw new SecurityException("the signature is of something that is not in the message");
         }
         for (Transform transform : reference.getTransforms()) {
-            if (!transform.getAlgorithm().equals(CanonicalizationMethod.EXCLUSIVE)) {
+            if (!CANONICAL.contains(transform.getAlgorithm())) {
                 throw new SecurityException(
                         "the signature uses the transform " + transform.getAlgorithm() + ", which is not supported");
             }
         }
         return target;
-    }
-
-    /** The certificate that the signature points to, or the only one trusted when it points to none in the message. */
-    private X509Certificate certificate(Element security, Element signature) throws GeneralSecurityException {
-        for (Element token : SecurityHeader.children(security, SecurityHeader.SECEXT, "BinarySecurityToken")) {
-            String id = SecurityHeader.attribute(token, SecurityHeader.UTILITY, "Id");
-            if (!id.isEmpty() && pointsTo(signature, "#" + id)) {
-                byte[] bytes = Base64.getMimeDecoder().decode(token.getTextContent());
-                return trusted((X509Certificate)
-                        CertificateFactory.getInstance("X.509").generateCertificate(new ByteArrayInputStream(bytes)));
-            }
-        }
-        if (trusted.size() > 1) {
-            throw new SecurityException("the signature does not say which certificate in the message it is by");
-        }
-        return trusted(trusted.get(0));
-    }
-
-    private static boolean pointsTo(Element signature, String uri) {
-        Element about = SecurityHeader.child(signature, XMLSignature.XMLNS, "KeyInfo");
-        Element where =
-                about == null ? null : SecurityHeader.child(about, SecurityHeader.SECEXT, "SecurityTokenReference");
-        Element reference = where == null ? null : SecurityHeader.child(where, SecurityHeader.SECEXT, "Reference");
-        return reference != null && reference.getAttribute("URI").equals(uri);
     }
 
     private X509Certificate trusted(X509Certificate candidate) throws GeneralSecurityException {

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.ByteArrayInputStream;
 import java.io.InputStream;
+import java.io.StringWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -13,15 +14,27 @@ import java.security.KeyStore;
 import java.security.MessageDigest;
 import java.security.PrivateKey;
 import java.security.cert.X509Certificate;
+import java.time.Instant;
+import java.util.ArrayList;
 import java.util.Base64;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
 import javax.xml.crypto.KeySelector;
+import javax.xml.crypto.dsig.CanonicalizationMethod;
+import javax.xml.crypto.dsig.DigestMethod;
+import javax.xml.crypto.dsig.Reference;
 import javax.xml.crypto.dsig.XMLSignature;
 import javax.xml.crypto.dsig.XMLSignatureFactory;
+import javax.xml.crypto.dsig.dom.DOMSignContext;
 import javax.xml.crypto.dsig.dom.DOMValidateContext;
+import javax.xml.crypto.dsig.keyinfo.KeyInfoFactory;
+import javax.xml.crypto.dsig.spec.C14NMethodParameterSpec;
+import javax.xml.crypto.dsig.spec.TransformParameterSpec;
 import javax.xml.namespace.QName;
 import javax.xml.parsers.DocumentBuilderFactory;
+import javax.xml.transform.TransformerFactory;
+import javax.xml.transform.dom.DOMSource;
+import javax.xml.transform.stream.StreamResult;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -126,6 +139,75 @@ class XmlSignatureTest {
                         XmlSignature.trustingOnly(List.of(certificate(alias))).covering(new QName("urn:p", "pass")),
                         message))
                 .doesNotThrowAnyException();
+    }
+
+    /** A message that the platform has signed, in a way of canonical XML and with one of the ways to say by which certificate. */
+    private static String byThePlatform(String alias, String canonical, String shown) throws Exception {
+        Instant now = Instant.now();
+        String message = ENVELOPE.replace(
+                        "</e:Header>",
+                        "<w:Security xmlns:w='" + SecurityHeader.SECEXT + "' xmlns:u='" + SecurityHeader.UTILITY
+                                + "'><u:Timestamp u:Id='ts'><u:Created>" + now + "</u:Created><u:Expires>"
+                                + now.plusSeconds(60) + "</u:Expires></u:Timestamp></w:Security></e:Header>")
+                .replace("<e:Body>", "<e:Body xmlns:u='" + SecurityHeader.UTILITY + "' u:Id='bd'>");
+        DocumentBuilderFactory documents = DocumentBuilderFactory.newInstance();
+        documents.setNamespaceAware(true);
+        Document document = documents
+                .newDocumentBuilder()
+                .parse(new ByteArrayInputStream(message.getBytes(StandardCharsets.UTF_8)));
+        Element security = (Element) document.getElementsByTagNameNS(SecurityHeader.SECEXT, "Security")
+                .item(0);
+        XMLSignatureFactory factory = XMLSignatureFactory.getInstance("DOM");
+        DOMSignContext context = new DOMSignContext(keys.getKey(alias, "harbour".toCharArray()), security);
+        List<Reference> references = new ArrayList<>();
+        for (String[] one : new String[][] {{"bd", SOAP, "Body"}, {"ts", SecurityHeader.UTILITY, "Timestamp"}}) {
+            Element element =
+                    (Element) document.getElementsByTagNameNS(one[1], one[2]).item(0);
+            context.setIdAttributeNS(element, SecurityHeader.UTILITY, "Id");
+            references.add(factory.newReference(
+                    "#" + one[0],
+                    factory.newDigestMethod(DigestMethod.SHA256, null),
+                    List.of(factory.newTransform(canonical, (TransformParameterSpec) null)),
+                    null,
+                    null));
+        }
+        KeyInfoFactory info = factory.getKeyInfoFactory();
+        X509Certificate certificate = certificate(alias);
+        Object described =
+                switch (shown) {
+                    case "serial" ->
+                        info.newX509IssuerSerial(
+                                certificate.getIssuerX500Principal().getName(), certificate.getSerialNumber());
+                    case "subject" -> certificate.getSubjectX500Principal().getName();
+                    default -> certificate;
+                };
+        factory.newXMLSignature(
+                        factory.newSignedInfo(
+                                factory.newCanonicalizationMethod(canonical, (C14NMethodParameterSpec) null),
+                                factory.newSignatureMethod("http://www.w3.org/2001/04/xmldsig-more#rsa-sha256", null),
+                                references),
+                        info.newKeyInfo(List.of(info.newX509Data(List.of(described)))))
+                .sign(context);
+        StringWriter written = new StringWriter();
+        TransformerFactory.newInstance().newTransformer().transform(new DOMSource(document), new StreamResult(written));
+        return written.toString();
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        CanonicalizationMethod.EXCLUSIVE + ",certificate",
+        CanonicalizationMethod.INCLUSIVE + ",certificate",
+        CanonicalizationMethod.INCLUSIVE + ",serial",
+        CanonicalizationMethod.EXCLUSIVE + ",subject"
+    })
+    void whatThePlatformSignsIsFoundGoodWhoeverElseIsTrusted(String canonical, String shown) throws Exception {
+        String message = byThePlatform("office", canonical, shown);
+        XmlSignature several = XmlSignature.trustingOnly(List.of(certificate("agent"), certificate("office")));
+        assertThatCode(() -> check(several, message)).doesNotThrowAnyException();
+        assertThatThrownBy(() -> check(several, message.replace("<b:amount>12", "<b:amount>13")))
+                .isInstanceOf(SecurityException.class);
+        XmlSignature others = XmlSignature.trustingOnly(List.of(certificate("agent"), certificate("stranger")));
+        assertThatThrownBy(() -> check(others, message)).hasMessageContaining("not trusted");
     }
 
     @ParameterizedTest
