@@ -50,9 +50,12 @@ final class AnswerJudge {
             }
         }
         if (wrong != null) {
-            wrong.forEach(
-                    finding -> findings.error(finding.code(), finding.place(), finding.message(), finding.cure()));
+            add(wrong, findings);
         }
+    }
+
+    private static void add(Findings some, Findings to) {
+        some.sorted().forEach(finding -> to.error(finding.code(), finding.place(), finding.message(), finding.cure()));
     }
 
     private void judge(CalledOperation called, PlannedAnswer planned, Findings of) {
