@@ -111,6 +111,7 @@ final class StandInCommand implements Callable<Integer> {
             terminal.refuse(findings.sorted(), "nothing is served", false);
             return ExitStatus.CONTRACT;
         }
+        new FindingPrinter(terminal.err()).print(findings.sorted());
         InetSocketAddress address = new InetSocketAddress(InetAddress.getLoopbackAddress(), port);
         HttpClient client = HttpClient.newBuilder()
                 .followRedirects(HttpClient.Redirect.NEVER)

@@ -602,7 +602,7 @@ class ExchangeTest {
                 """), contract, findings);
         assertThat(findings.sorted().stream()
                         .map(finding -> finding.place().line() + " " + finding.message() + " | " + finding.cure()))
-                .hasSize(6)
+                .hasSize(7)
                 .anyMatch(line -> line.startsWith("3 no request has anything at fra"))
                 .anyMatch(line -> line.contains("number"))
                 .anyMatch(line -> line.startsWith("5 ") && line.contains("births"))

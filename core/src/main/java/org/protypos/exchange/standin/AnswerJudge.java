@@ -50,12 +50,8 @@ final class AnswerJudge {
             }
         }
         if (wrong != null) {
-            add(wrong, findings);
+            findings.addAll(wrong.sorted());
         }
-    }
-
-    private static void add(Findings some, Findings to) {
-        some.sorted().forEach(finding -> to.error(finding.code(), finding.place(), finding.message(), finding.cure()));
     }
 
     private void judge(CalledOperation called, PlannedAnswer planned, Findings of) {
@@ -87,7 +83,7 @@ final class AnswerJudge {
         RequestBuilder builder = new RequestBuilder(called.carried(), check.vocabulary(), built);
         MessageElement made = builder.answer(values);
         builder.attached(values, called.answer());
-        add(built, of);
+        of.addAll(built.sorted());
         if (!built.hasErrors() && !isFilledLater(planned.answer())) {
             MessageElement again = MessageReader.read("answer", MessageText.of(made));
             deviations(new OperationCheck(called.carried(), check).answer(again).deviations(), planned, of);
@@ -107,7 +103,8 @@ final class AnswerJudge {
 
     private void deviations(List<Deviation> deviations, PlannedAnswer planned, Findings of) {
         for (Deviation deviation : deviations) {
-            of.error(
+            // Who wants to see what a client makes of such an answer gets it all the same.
+            of.warning(
                     "answers",
                     planned.place(),
                     deviation.path() + ": " + deviation.came(),
