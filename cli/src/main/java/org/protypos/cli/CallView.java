@@ -84,11 +84,12 @@ final class CallView {
     int show(Repetition repetition, boolean xml, boolean json) throws IOException {
         Read first = repetition.first();
         if (first.answer().failure() != null) {
+            int status = first.answer().failure().status();
             terminal.problem(
                     String.valueOf(first.answer().failure().getMessage()),
-                    first.answer().failure().status() == 0
+                    status == 0
                             ? "is the address right? --address says another"
-                            : "--wire shows what came");
+                            : status / 100 == 3 ? "--address takes the other address" : "--wire shows what came");
         } else if (json) {
             Json.print(terminal.out(), document -> json(document, first, repetition));
         } else if (first.root() == null) {

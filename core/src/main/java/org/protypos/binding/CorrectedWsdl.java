@@ -208,6 +208,7 @@ final class CorrectedWsdl {
                 carrier.namespace(),
                 List.copyOf(headers),
                 carrier.attachments(),
+                carrier.mediaType(),
                 carrier.place());
     }
 }

@@ -15,6 +15,7 @@ import org.protypos.wire.WireMessage;
  * @param encoded whether the body is in the SOAP encoding (SOAP 1.1, section 5)
  * @param headers what stands in the header
  * @param attachments the parts that travel beside the envelope, or are the whole content of an HTTP message
+ * @param mediaTypes the media types of the attachments, empty for any
  * @param action the action that addresses it, or null when the contract asks for no addressing
  */
 public record ApiMessage(
@@ -26,10 +27,11 @@ public record ApiMessage(
         boolean encoded,
         List<Property> headers,
         List<Property> attachments,
+        List<String> mediaTypes,
         String action) {
     /** The message with its body as one value. */
     ApiMessage whole() {
-        return new ApiMessage(name, form, body, null, anyWrapper, encoded, headers, attachments, action);
+        return new ApiMessage(name, form, body, null, anyWrapper, encoded, headers, attachments, mediaTypes, action);
     }
 
     /** What stands neither in the body nor in a wrapper: the headers, then the attachments. */

@@ -193,6 +193,7 @@ final class OperationPlanner {
                 message.carried.isEncoded(),
                 message.carried.blocks().stream().map(this::block).toList(),
                 message.carried.attachments().stream().map(this::attachment).toList(),
+                message.carried.attachments().stream().map(WirePart::mediaType).toList(),
                 message.carried.action());
     }
 
@@ -250,8 +251,10 @@ final class OperationPlanner {
         ApiClass wrapper = null;
         boolean anyName = false;
         List<Property> attachments = List.of();
+        List<String> mediaTypes = List.of();
         if (form == WireMessage.Form.BYTES) {
             attachments = inBody.stream().limit(1).map(this::attachment).toList();
+            mediaTypes = inBody.stream().limit(1).map(WirePart::mediaType).toList();
         } else if (form == WireMessage.Form.DOCUMENT
                 && !inBody.isEmpty()
                 && inBody.get(0).isGlobal()) {
@@ -276,7 +279,8 @@ final class OperationPlanner {
                     "");
             anyName = true;
         }
-        return new ApiMessage(message.name(), form, body, wrapper, anyName, false, List.of(), attachments, null);
+        return new ApiMessage(
+                message.name(), form, body, wrapper, anyName, false, List.of(), attachments, mediaTypes, null);
     }
 
     private Property attachment(WirePart part) {

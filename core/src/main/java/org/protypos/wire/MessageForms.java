@@ -117,7 +117,9 @@ final class MessageForms {
                     arrangement,
                     wrapper,
                     encoded,
-                    inBody.stream().map(part -> inBody(part, form, arrangement)).toList(),
+                    inBody.stream()
+                            .map(part -> inBody(part, form, arrangement, carrier == null ? "" : carrier.mediaType()))
+                            .toList(),
                     carrier == null
                             ? List.of()
                             : carrier.headers().stream().map(this::block).toList(),
@@ -125,7 +127,8 @@ final class MessageForms {
                     action);
         }
 
-        private WirePart inBody(Message.Part part, WireMessage.Form form, WireMessage.Arrangement arrangement) {
+        private WirePart inBody(
+                Message.Part part, WireMessage.Form form, WireMessage.Arrangement arrangement, String mediaType) {
             boolean isGlobal = arrangement == WireMessage.Arrangement.ELEMENTS && part.element() != null;
             boolean bytes = form == WireMessage.Form.BYTES && !isSimple(typeOf(part));
             return new WirePart(
@@ -133,6 +136,7 @@ final class MessageForms {
                     isGlobal ? part.element() : new QName(part.name()),
                     isGlobal,
                     bytes ? TypeReference.to(Builtins.name("base64Binary"), part.place()) : typeOf(part),
+                    form == WireMessage.Form.BYTES ? mediaType : "",
                     arrangement == WireMessage.Arrangement.OF_TYPE ? types.beginnings(typeOf(part)) : List.of());
         }
 
@@ -143,8 +147,14 @@ final class MessageForms {
 
         private List<WirePart> attachments(Message message, BoundOperation.Carrier carrier) {
             return message.parts().stream()
-                    .filter(part -> carrier.attachments().contains(part.name()))
-                    .map(part -> new WirePart(part, new QName(part.name()), false, typeOf(part), List.of()))
+                    .filter(part -> carrier.attachments().containsKey(part.name()))
+                    .map(part -> new WirePart(
+                            part,
+                            new QName(part.name()),
+                            false,
+                            typeOf(part),
+                            carrier.attachments().get(part.name()),
+                            List.of()))
                     .toList();
         }
 
@@ -156,6 +166,7 @@ final class MessageForms {
                     isGlobal ? part.element() : new QName(namespace, part.name()),
                     isGlobal,
                     typeOf(part),
+                    "",
                     List.of());
         }
 

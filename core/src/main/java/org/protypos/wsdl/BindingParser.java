@@ -1,10 +1,11 @@
 package org.protypos.wsdl;
 
 import java.util.ArrayList;
-import java.util.LinkedHashSet;
+import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
-import java.util.Set;
+import java.util.Map;
 import org.protypos.diagnostic.Findings;
 import org.protypos.source.Element;
 import org.protypos.source.Xml;
@@ -60,7 +61,8 @@ final class BindingParser {
 
     private BoundOperation.Carrier carrier(Element element) {
         Element body = null;
-        Set<String> attachments = new LinkedHashSet<>();
+        Map<String, String> attachments = new LinkedHashMap<>();
+        String mediaType = "";
         BoundOperation.Form form = BoundOperation.Form.ENVELOPE;
         List<String> parts = null;
         List<BoundOperation.Header> headers = new ArrayList<>();
@@ -73,11 +75,13 @@ final class BindingParser {
                 child.children(Xml.WSDL_MIME, "part").forEach(part -> extensions.addAll(part.children()));
             } else if (child.namespace().equals(Xml.WSDL_MIME) && packaged) {
                 if (child.attribute("part") != null) {
-                    attachments.add(child.attribute("part").strip());
+                    // Several for one part are alternatives (WSDL 1.1, section 5.3): the first is as good as any.
+                    attachments.putIfAbsent(child.attribute("part").strip(), mediaType(child));
                 }
             } else if (child.namespace().equals(Xml.WSDL_HTTP)
                     || child.namespace().equals(Xml.WSDL_MIME)) {
                 form = form(child);
+                mediaType = mediaType(child);
                 parts = child.attribute("part") == null
                         ? parts
                         : List.of(child.attribute("part").strip());
@@ -100,8 +104,15 @@ final class BindingParser {
                 parts,
                 body == null ? "" : namespace(body),
                 List.copyOf(headers),
-                List.copyOf(attachments),
+                Collections.unmodifiableMap(attachments),
+                mediaType,
                 body == null ? element.place() : body.place());
+    }
+
+    /** The media type of a part, empty for one that is left open (WSDL 1.1, section 5.2). */
+    private static String mediaType(Element content) {
+        String type = content.attribute("type");
+        return type == null || type.contains("*") ? "" : type.strip();
     }
 
     /** What a message of an HTTP binding is put into (WSDL 1.1, sections 4 and 5). */

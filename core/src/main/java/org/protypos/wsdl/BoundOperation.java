@@ -2,6 +2,7 @@ package org.protypos.wsdl;
 
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import javax.xml.namespace.QName;
@@ -51,7 +52,8 @@ public record BoundOperation(
      * @param parts the parts in the body, or null for all that are not elsewhere
      * @param namespace the namespace of an RPC wrapper, empty for none
      * @param headers the parts that travel as header blocks
-     * @param attachments the parts that travel as MIME parts beside the envelope
+     * @param attachments the parts that travel as MIME parts beside the envelope, with their media types, empty for any
+     * @param mediaType the media type of the only part of a message without an envelope, empty for any
      */
     public record Carrier(
             String name,
@@ -60,7 +62,8 @@ public record BoundOperation(
             List<String> parts,
             String namespace,
             List<Header> headers,
-            List<String> attachments,
+            Map<String, String> attachments,
+            String mediaType,
             Place place) {}
 
     /**
@@ -71,7 +74,7 @@ public record BoundOperation(
     public static List<Message.Part> bodyParts(Message message, Carrier carrier) {
         Set<String> elsewhere = new HashSet<>();
         if (carrier != null) {
-            elsewhere.addAll(carrier.attachments());
+            elsewhere.addAll(carrier.attachments().keySet());
             for (Header header : carrier.headers()) {
                 if (header.message().equals(message.name())) {
                     elsewhere.add(header.part());

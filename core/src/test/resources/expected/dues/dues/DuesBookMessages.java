@@ -48,6 +48,7 @@ final class DuesBookMessages {
 
         @Override
         protected void readBody(XmlInput in) {
+            in.demandAny("listResponse");
             this.body = in.object(ListOutputParts.class, new ListOutputParts());
         }
     }

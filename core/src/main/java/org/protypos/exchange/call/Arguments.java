@@ -20,7 +20,8 @@ public final class Arguments {
     /**
      * Puts arguments together to one object.
      *
-     * @param arguments each a path, an equals sign and a value; a value that begins like JSON is JSON
+     * @param arguments each a path, an equals sign and a value; a value that begins like JSON is JSON, but for
+     *     a qualified name such as {@code {urn:x}name}
      * @param findings is told what is wrong with them
      */
     public static JsonValue of(List<String> arguments, Findings findings) {
@@ -40,7 +41,8 @@ public final class Arguments {
 
     private static JsonValue value(String argument, int equals, Findings findings) {
         String text = argument.substring(equals + 1);
-        if (text.startsWith("{") || text.startsWith("[")) {
+        boolean name = text.matches("\\{[^{}\"]*\\}[^{}\\s]+");
+        if (!name && (text.startsWith("{") || text.startsWith("["))) {
             JsonValue json = JsonText.parse(new SourceText(argument.substring(0, equals), text), findings);
             return json == null ? new JsonValue.Text(text, null) : json;
         }

@@ -8,6 +8,7 @@ import java.util.Set;
 import java.util.function.UnaryOperator;
 import org.protypos.diagnostic.Findings;
 import org.protypos.message.check.ContractCheck;
+import org.protypos.message.check.EncodedForm;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
 import org.protypos.runtime.attach.Attachment;
@@ -139,7 +140,8 @@ public final class Caller {
     private MessageElement root(PlayedMessage answer, boolean fault) {
         boolean whole = called.isSoap() && (fault || !exchanged.came.contains(XOP));
         if (whole) {
-            return exchanged.came.isBlank() ? null : MessageReader.read("answer", exchanged.came);
+            MessageElement root = exchanged.came.isBlank() ? null : MessageReader.read("answer", exchanged.came);
+            return called.answer() == null ? root : EncodedForm.literal(root, called.answer(), check.vocabulary());
         }
         List<MessageElement> body = answer.body();
         return body.isEmpty()

@@ -6,6 +6,7 @@ import java.util.Map;
 import javax.xml.namespace.QName;
 import org.protypos.message.check.CheckedMessage;
 import org.protypos.message.check.ContractCheck;
+import org.protypos.message.check.EncodedForm;
 import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.json.JsonMessageWriter;
 import org.protypos.message.json.JsonValue;
@@ -31,12 +32,14 @@ public final class MessageValues {
      *
      * @param attached the parts that travel beside the envelope, by name
      */
-    public JsonValue request(MessageElement message, Map<String, Attachment> attached) {
+    public JsonValue request(MessageElement given, Map<String, Attachment> attached) {
+        MessageElement message = EncodedForm.literal(given, called.request(), check.vocabulary());
         return values(message, new OperationCheck(called, check).request(message), called.request(), attached);
     }
 
     /** The values of an answer that is no fault, likewise. */
-    public JsonValue answer(MessageElement message, Map<String, Attachment> attached) {
+    public JsonValue answer(MessageElement given, Map<String, Attachment> attached) {
+        MessageElement message = EncodedForm.literal(given, called.answer(), check.vocabulary());
         return values(message, new OperationCheck(called, check).answer(message), called.answer(), attached);
     }
 

@@ -216,9 +216,15 @@ public final class PlayedMessage extends SoapMessage {
                     body.isEmpty() ? "" : tree(body.get(0)).children().get(0).text();
             out.attach(
                     carried.parts().get(0).name(),
-                    Attachment.of(Base64.getMimeDecoder().decode(text)));
+                    typed(
+                            Attachment.of(Base64.getMimeDecoder().decode(text)),
+                            carried.parts().get(0)));
         }
-        attached.forEach(out::attach);
+        for (WirePart part : carried.attachments()) {
+            if (attached.containsKey(part.name())) {
+                out.attach(part.name(), typed(attached.get(part.name()), part));
+            }
+        }
     }
 
     @Override
@@ -238,6 +244,10 @@ public final class PlayedMessage extends SoapMessage {
                 attached.put(part.name(), content);
             }
         }
+    }
+
+    private static Attachment typed(Attachment content, WirePart part) {
+        return part.mediaType().isEmpty() ? content : content.of(part.mediaType());
     }
 
     private static MessageElement tree(XmlElement<?> element) {

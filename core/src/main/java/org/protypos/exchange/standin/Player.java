@@ -39,7 +39,7 @@ import org.protypos.wire.WirePart;
 
 /** Plays the operations of a port, however their messages come: checks what came, and decides what is answered. */
 final class Player {
-    private static final Attachment SAMPLE = Attachment.of("a sample".getBytes(StandardCharsets.UTF_8), "text/plain");
+    private static final Attachment SAMPLE = Attachment.of("a sample".getBytes(StandardCharsets.UTF_8));
 
     private final Contract contract;
     private final ContractCheck check;
@@ -282,7 +282,8 @@ final class Player {
             Sampled bare = new Sampled(text, null, Set.of());
             MessageElement tree = bare.tree();
             PlayedMessage answer = sent(called, tree);
-            called.answer().attachments().forEach(part -> answer.attached().put(part.name(), SAMPLE));
+            called.answer().attachments().forEach(part -> answer.attached()
+                    .put(part.name(), part.mediaType().isEmpty() ? SAMPLE.of("text/plain") : SAMPLE));
             return new Sampled(text, answer, Echo.names(tree));
         });
     }

@@ -1,7 +1,11 @@
 package org.protypos.message.check;
 
+import java.util.Collections;
+import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
@@ -48,6 +52,119 @@ public final class EncodedForm {
                     form.value(part, type);
                 }
             }
+        }
+    }
+
+    /**
+     * The same message as it would be without the encoding: what is said once stands where it is referred to, and what only serves
+     * the encoding is gone.
+     *
+     * @return a copy; the message itself when it is not encoded, or when its references lead nowhere or in circles
+     */
+    public static MessageElement literal(MessageElement envelope, WireMessage carried, Vocabulary vocabulary) {
+        if (envelope == null || !carried.isEncoded() || EnvelopeParts.reason(envelope) != null) {
+            return envelope;
+        }
+        Literal copies = new Literal();
+        copies.collect(envelope);
+        MessageElement copy = copies.copy(envelope);
+        if (copy == null) {
+            return envelope;
+        }
+        EncodedForm form = new EncodedForm(copy, vocabulary);
+        Map<String, TypeModel> types = vocabulary.types(carried.parts());
+        for (MessageElement element : EnvelopeParts.body(copy, carried)) {
+            for (MessageElement part : carried.isWrapped() ? element.children() : List.of(element)) {
+                form.plain(part, types.get(part.name().getLocalPart()));
+            }
+        }
+        return copy;
+    }
+
+    /** Takes off the types that are the declared ones. */
+    private void plain(MessageElement element, TypeModel declared) {
+        if (declared == null) {
+            return;
+        }
+        String stated = element.attribute(Xml.XSI, "type");
+        QName name = stated == null ? null : element.resolve(stated.strip());
+        TypeModel known = name == null ? null : vocabulary.type(name);
+        TypeModel type = known == null ? declared : known;
+        if (type == declared) {
+            element.attributes().remove(TYPE);
+        }
+        QName item = item(type);
+        if (item != null) {
+            element.children().forEach(child -> plain(child, vocabulary.type(item)));
+            return;
+        }
+        Map<QName, ElementDeclaration> elements = type.isAnything() ? Map.of() : vocabulary.elements(type);
+        for (MessageElement child : element.children()) {
+            ElementDeclaration declaration = elements.get(child.name());
+            plain(child, declaration == null ? null : vocabulary.typeOf(declaration));
+        }
+    }
+
+    /** Copies a message, and puts what it refers to where it does (SOAP 1.1, section 5.4.1). */
+    private static final class Literal {
+        private static final int MOST_ELEMENTS = 100_000;
+
+        private final Map<String, MessageElement> targets = new HashMap<>();
+        private final Set<MessageElement> open = Collections.newSetFromMap(new IdentityHashMap<>());
+        private int count;
+
+        void collect(MessageElement element) {
+            String id = element.attributes().get(new QName("id"));
+            if (id != null) {
+                targets.putIfAbsent("#" + id, element);
+            }
+            element.children().forEach(this::collect);
+        }
+
+        /** The copy, or null when there is none. */
+        MessageElement copy(MessageElement element) {
+            String href = element.attributes().get(new QName("href"));
+            MessageElement from = href == null ? element : targets.get(href);
+            if (from == null || ++count > MOST_ELEMENTS || !open.add(from)) {
+                return null;
+            }
+            MessageElement copy = new MessageElement(element.name(), element.place());
+            // What is taken from elsewhere may use prefixes that are declared there.
+            for (MessageElement at = from; at != null && (at == from || from != element); at = at.parent()) {
+                at.prefixes().forEach(copy.prefixes()::putIfAbsent);
+            }
+            from.attributes().forEach((name, value) -> {
+                if (!serves(name)) {
+                    copy.attributes().put(name, value);
+                }
+            });
+            boolean body = from.name().getLocalPart().equals("Body") && EnvelopeParts.isOfSoap(from);
+            for (Object item : from.content()) {
+                if (!(item instanceof MessageElement child)) {
+                    copy.add((String) item);
+                } else if (!body || !isIndependent(child)) {
+                    MessageElement inner = copy(child);
+                    if (inner == null) {
+                        return null;
+                    }
+                    copy.add(inner);
+                }
+            }
+            open.remove(from);
+            return copy;
+        }
+
+        private static boolean serves(QName name) {
+            return name.equals(new QName("id"))
+                    || name.getNamespaceURI().equals(Xml.SOAP_ENCODING)
+                    || name.getLocalPart().equals("encodingStyle");
+        }
+
+        /** Whether an element in the body is there only to be referred to. */
+        private static boolean isIndependent(MessageElement child) {
+            String root = child.attribute(Xml.SOAP_ENCODING, "root");
+            boolean isRoot = "1".equals(root) || "true".equals(root);
+            return child.attributes().containsKey(new QName("id")) && !isRoot;
         }
     }
 

@@ -119,12 +119,14 @@ final class MessagesEmitter {
         override("void writeAttachments(" + context.attach(file, "OutgoingPackage") + " out)");
         for (int i = 0; i < message.attachments().size(); i++) {
             String value = "this." + field(message, first + i);
+            String type = message.mediaTypes().get(i);
+            String declared = type.isEmpty() ? "" : ", " + JavaText.literal(type);
             if (message.form() == WireMessage.Form.ENVELOPE) {
-                file.line("out.attach(", part(message, i), ", ", value, ");");
+                file.line("out.attach(", part(message, i), ", ", value, declared, ");");
                 continue;
             }
             file.open("if (", value, " != null) {");
-            file.line("out.attach(", part(message, i), ", ", value, ");");
+            file.line("out.attach(", part(message, i), ", ", value, declared, ");");
             file.close();
         }
         file.close();

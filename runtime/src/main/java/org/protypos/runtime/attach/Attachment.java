@@ -77,6 +77,11 @@ public final class Attachment {
         return contentType;
     }
 
+    /** The same bytes as of a media type, unless they have one that says something. */
+    public Attachment of(String declared) {
+        return contentType.equals(ANY_TYPE) ? new Attachment(source, declared, length) : this;
+    }
+
     /** The number of bytes, or -1 when that is not known. */
     public long length() {
         return length;

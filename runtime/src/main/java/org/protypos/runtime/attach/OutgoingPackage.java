@@ -73,6 +73,15 @@ public final class OutgoingPackage {
         parts.add(content);
     }
 
+    /**
+     * Adds an attachment of which the contract says the media type; it stays as it is when it has one of its own.
+     *
+     * @throws IllegalArgumentException when there is none
+     */
+    public void attach(String part, Attachment content, String declared) {
+        attach(part, content == null ? null : content.of(declared));
+    }
+
     /** WS-I Attachments Profile 1.0, section 3.8: what may not stand in an identifier is escaped as in an address. */
     public static String escaped(String part) {
         StringBuilder escaped = new StringBuilder();

@@ -43,6 +43,7 @@ final class TideGaugeMessages {
 
         @Override
         protected void readBody(XmlInput in) {
+            in.demandAny("readTideResponse");
             this.body = in.object(ReadTideOutputParts.class, new ReadTideOutputParts());
         }
 
@@ -84,6 +85,7 @@ final class TideGaugeMessages {
 
         @Override
         protected void readBody(XmlInput in) {
+            in.demandAny("resetResponse");
             this.body = in.object(ResetOutputParts.class, new ResetOutputParts());
         }
     }
@@ -139,6 +141,7 @@ final class TideGaugeMessages {
 
         @Override
         protected void readBody(XmlInput in) {
+            in.demandAny("highestResponse");
             this.body = in.object(HighestOutputParts.class, new HighestOutputParts());
         }
 
