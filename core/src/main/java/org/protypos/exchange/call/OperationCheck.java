@@ -43,11 +43,6 @@ public final class OperationCheck {
         return called.answer() == null ? check.check(message) : check(message, called.answer());
     }
 
-    /** Checks what stands in the body of a request. */
-    public CheckedMessage request(List<MessageElement> body) {
-        return body(body, called.request());
-    }
-
     private static boolean isFault(MessageElement element) {
         return element.name().getLocalPart().equals("Fault");
     }

@@ -8,16 +8,18 @@ import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Function;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
 import org.protypos.message.check.ContractCheck;
+import org.protypos.message.check.EncodedForm;
 import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.model.TypeModel;
+import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
 import org.protypos.message.tree.MessageText;
 import org.protypos.runtime.attach.Attachment;
-import org.protypos.runtime.attach.MimePackage;
 import org.protypos.runtime.attach.OutgoingPackage;
 import org.protypos.runtime.soap.AttachedParts;
 import org.protypos.runtime.soap.SoapMessage;
@@ -44,6 +46,8 @@ public final class PlayedMessage extends SoapMessage {
     private final List<XmlElement<?>> headers = new ArrayList<>();
     private final Map<String, Attachment> attached = new LinkedHashMap<>();
     private String envelope;
+    private boolean past;
+    private AttachedParts beside;
 
     /**
      * Makes an empty message.
@@ -83,16 +87,35 @@ public final class PlayedMessage extends SoapMessage {
         return played;
     }
 
+    /** An empty request of which the content is looked at in its text, by {@link #tree}: reading it only goes past it. */
+    public static PlayedMessage passedOver(CalledOperation called) {
+        PlayedMessage played = new PlayedMessage(called, called.request());
+        played.past = true;
+        return played;
+    }
+
+    /**
+     * The whole message as a tree with places, once it has come: content from beside it is in it, and what stands once stands where
+     * it is referred to.
+     *
+     * @param text the message as it came
+     */
+    public MessageElement tree(String text, Vocabulary vocabulary) {
+        MessageElement root = MessageReader.read("request", text);
+        inline(root, beside::find);
+        return EncodedForm.literal(root, carried, vocabulary);
+    }
+
     @Override
     protected byte[] whole(List<XmlElement<?>> blocks) {
         return envelope == null ? null : EnvelopeText.with(blocks, envelope).getBytes(StandardCharsets.UTF_8);
     }
 
     /** Puts content that travels beside a message into it, where the message refers to it (XOP, section 3.2). */
-    public static void inline(MessageElement element, MimePackage parts) {
+    public static void inline(MessageElement element, Function<String, Attachment> parts) {
         List<MessageElement> children = element.children();
         boolean includes = children.size() == 1 && children.get(0).name().equals(INCLUDE);
-        Attachment content = includes ? parts.find(children.get(0).attributes().getOrDefault(HREF, "")) : null;
+        Attachment content = includes ? parts.apply(children.get(0).attributes().getOrDefault(HREF, "")) : null;
         if (content != null) {
             element.setText(content.toBase64());
         } else {
@@ -178,7 +201,7 @@ public final class PlayedMessage extends SoapMessage {
     @Override
     protected boolean takeHeader(XmlElement<?> block) {
         boolean known = carried.block(block.name()) != null;
-        if (known) {
+        if (known && !past) {
             headers.add(block);
         }
         return known;
@@ -191,6 +214,9 @@ public final class PlayedMessage extends SoapMessage {
 
     @Override
     protected void readBody(XmlInput in) {
+        while (past && in.atElement()) {
+            in.skip();
+        }
         while (in.atElement()) {
             XmlElement<?> came = in.wholeTree();
             // Fields and texts come in some element: it is the one that stands for the operation.
@@ -229,6 +255,7 @@ public final class PlayedMessage extends SoapMessage {
 
     @Override
     protected void readAttachments(AttachedParts in) {
+        beside = in;
         if (form == Form.BYTES) {
             Attachment content = in.take("");
             MessageElement part =

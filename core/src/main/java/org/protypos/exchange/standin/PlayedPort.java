@@ -69,7 +69,7 @@ final class PlayedPort extends SoapEndpoint {
         QName first = new QName(namespace, name);
         for (int i = 0; i < operations.size(); i++) {
             if (recognitions.get(i).fits(first, action, parts)) {
-                return player.request(operations.get(i));
+                return PlayedMessage.passedOver(operations.get(i));
             }
         }
         return null;
@@ -78,7 +78,7 @@ final class PlayedPort extends SoapEndpoint {
     @Override
     protected SoapMessage perform(SoapMessage came) throws DeclaredFault {
         PlayedMessage request = (PlayedMessage) came;
-        Player.Outcome outcome = player.outcome(request, witness.text());
+        Player.Outcome outcome = player.outcome(request.called(), player.tree(request, witness.text()));
         witness.outcome(request.called(), outcome);
         return outcome.answer();
     }

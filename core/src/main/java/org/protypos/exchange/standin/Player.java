@@ -2,7 +2,6 @@ package org.protypos.exchange.standin;
 
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
-import java.util.ArrayList;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
@@ -111,14 +110,21 @@ final class Player {
         }
     }
 
+    /** A request as a tree that knows its places. */
+    MessageElement tree(PlayedMessage request, String text) {
+        synchronized (check) {
+            return request.tree(text, check.vocabulary());
+        }
+    }
+
     /**
      * Decides what to answer to a request, and waits as long as that is to take.
      *
-     * @param text the request as it came, so that places in it can be told; null when there is no such text
+     * @param request the whole message; without SOAP the only element of it, or null when there is none
      */
-    Outcome outcome(PlayedMessage request, String text) {
+    Outcome outcome(CalledOperation called, MessageElement request) {
         try {
-            return played(request, text);
+            return played(called, request);
         } catch (RuntimeException e) {
             // Whatever it is, whoever calls is to hear of it, and the others go on.
             DeclaredFault fault = fault("the stand-in has no answer: " + e.getMessage(), List.of());
@@ -126,17 +132,21 @@ final class Player {
         }
     }
 
-    private Outcome played(PlayedMessage request, String text) {
+    private Outcome played(CalledOperation called, MessageElement request) {
         Outcome outcome;
         Duration delay;
         // What is known of types is gathered as it is needed, by one at a time.
         synchronized (check) {
-            List<MessageElement> given = request.body();
-            List<Deviation> deviations = deviations(request, given, text);
-            PlannedAnswer planned = deviations.isEmpty() ? planned(request.called(), given) : null;
+            List<MessageElement> given = request == null ? List.of() : EnvelopeParts.body(request, called.request());
+            List<Deviation> deviations = request == null
+                    ? List.of()
+                    : new OperationCheck(called.carried(), check)
+                            .request(request)
+                            .deviations();
+            PlannedAnswer planned = deviations.isEmpty() ? planned(called, given) : null;
             delay = planned == null ? Duration.ZERO : planned.delay();
             outcome = deviations.isEmpty()
-                    ? outcome(request.called(), given, planned)
+                    ? outcome(called, given, planned)
                     : Outcome.refused(inWords(deviations.get(0)), deviations);
         }
         wait(delay);
@@ -157,19 +167,6 @@ final class Player {
                 ? null
                 : planned == null || planned.answer() == null ? answer(called, given) : told(called, planned, given);
         return new Outcome(answer, null, null, broken, List.of());
-    }
-
-    private List<Deviation> deviations(PlayedMessage request, List<MessageElement> given, String text) {
-        OperationCheck operation = new OperationCheck(request.called().carried(), check);
-        List<Deviation> deviations = new ArrayList<>(operation.request(given).deviations());
-        request.headers().forEach(block -> deviations.addAll(check.block(block).deviations()));
-        if (deviations.isEmpty() || text == null) {
-            return List.copyOf(deviations);
-        }
-        MessageElement whole = MessageReader.read("request", text);
-        List<Deviation> placed =
-                whole == null ? List.of() : operation.request(whole).deviations();
-        return placed.size() == deviations.size() ? placed : List.copyOf(deviations);
     }
 
     private static DeclaredFault fault(String reason, List<XmlElement<?>> details) {

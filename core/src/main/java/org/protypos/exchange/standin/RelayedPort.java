@@ -134,10 +134,12 @@ final class RelayedPort extends Endpoint {
             List<MessageElement> body = message.body();
             into.text = body.isEmpty() ? "" : MessageText.of(body.get(0));
             into.root = body.isEmpty() ? null : body.get(0);
-            synchronized (check) {
-                into.deviations = new OperationCheck(called.carried(), check)
-                        .request(body)
-                        .deviations();
+            if (into.root != null) {
+                synchronized (check) {
+                    into.deviations = new OperationCheck(called.carried(), check)
+                            .request(into.root)
+                            .deviations();
+                }
             }
             return called;
         }
@@ -157,7 +159,7 @@ final class RelayedPort extends Endpoint {
         into.text = message.text();
         into.root = MessageReader.read(name, into.text);
         if (into.root != null && message.parts() != null) {
-            PlayedMessage.inline(into.root, message.parts());
+            PlayedMessage.inline(into.root, message.parts()::find);
         }
         return into.root;
     }

@@ -12,10 +12,12 @@ import org.protypos.runtime.xml.XmlLimits;
 
 /** The parts that came beside a message, to be handed to the message parts that the contract binds to them. */
 public final class AttachedParts {
+    private final MimePackage around;
     private final List<MimePackage.Part> left;
     private final Reading reading;
 
-    private AttachedParts(List<MimePackage.Part> parts, Reading reading) {
+    private AttachedParts(MimePackage around, List<MimePackage.Part> parts, Reading reading) {
+        this.around = around;
         this.left = new ArrayList<>(parts);
         this.reading = reading;
     }
@@ -24,11 +26,20 @@ public final class AttachedParts {
     static void readOnly(Attachment content, SoapMessage into) {
         MediaType type = MediaType.of(content.contentType());
         Reading strict = Reading.strict(XmlLimits.DEFAULT);
-        into.readAttachments(new AttachedParts(List.of(new MimePackage.Part("", type, content)), strict));
+        into.readAttachments(new AttachedParts(null, List.of(new MimePackage.Part("", type, content)), strict));
     }
 
     static void read(MimePackage parts, SoapMessage into, Reading reading) {
-        into.readAttachments(new AttachedParts(parts == null ? List.of() : parts.attached(), reading));
+        into.readAttachments(new AttachedParts(parts, parts == null ? List.of() : parts.attached(), reading));
+    }
+
+    /**
+     * Finds the part that a reference in the message means (RFC 2392), without taking it.
+     *
+     * @return its bytes, or null when there is no such part
+     */
+    public Attachment find(String reference) {
+        return around == null ? null : around.find(reference);
     }
 
     /**
