@@ -94,7 +94,7 @@ final class ServicePlanner {
     }
 
     private void interfaces(PortType portType) {
-        WireBinding soap = wire.defaultBinding(portType, true);
+        WireBinding soap = wire.served(portType, true);
         WireBinding http = wire.defaultBinding(portType, false);
         String name = rules.typeName(portType.name().getLocalPart());
         if (soap != null || http == null) {
@@ -200,6 +200,7 @@ final class ServicePlanner {
             }
             WireBinding binding = carried.carried();
             ApiInterface type = type(binding);
+            unlike(carried);
             ports.add(new ApiService.Port(
                     constants.claim(
                             subject.inside(Subject.Kind.PORT, port.name(), port.place()),
@@ -223,6 +224,24 @@ final class ServicePlanner {
                 service.name(),
                 List.copyOf(ports),
                 types.shapes().documentation(subject, service.documentation()));
+    }
+
+    /** An interface is made from one binding: what another does otherwise is told. */
+    private void unlike(WirePort port) {
+        WireBinding made =
+                wire.defaultBinding(port.carried().portType(), port.carried().isSoap());
+        for (WireOperation operation : port.carried().operations()) {
+            WireOperation other = made == port.carried() ? null : made.operation(operation.operation());
+            String how = other == null ? null : operation.unlike(other);
+            if (how != null) {
+                findings.warning(
+                        "bindings-unlike",
+                        operation.bound().place(),
+                        "the messages of " + operation.name() + " look different at the port "
+                                + port.port().name() + " and at the one that the interface is made from: " + how,
+                        "give the port a port type of its own; call and stand-in speak to it as it is");
+            }
+        }
     }
 
     private WirePort carried(Service.Port port) {

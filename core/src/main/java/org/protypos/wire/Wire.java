@@ -136,6 +136,29 @@ public final class Wire {
                 : bindings(portType, soap).stream().findFirst().orElse(null);
     }
 
+    /**
+     * The binding that an interface is made from: that of the default port, with the header blocks that the others of its kind bind.
+     * A block that a port does not have is left out there.
+     *
+     * @return the binding, or null when there is none
+     */
+    public WireBinding served(PortType portType, boolean soap) {
+        WireBinding first = defaultBinding(portType, soap);
+        if (first == null) {
+            return null;
+        }
+        List<WireOperation> operations = new ArrayList<>();
+        for (WireOperation operation : first.operations()) {
+            WireOperation all = operation;
+            for (WireBinding other : bindings(portType, soap)) {
+                WireOperation same = other == first ? null : other.operation(operation.operation());
+                all = same == null ? all : all.with(same);
+            }
+            operations.add(all);
+        }
+        return new WireBinding(first.binding(), portType, List.copyOf(operations));
+    }
+
     /** How a server knows each operation of a binding, in their order; it serves all ports of the port type by SOAP. */
     public List<Recognition> recognitions(WireBinding binding) {
         return Recognition.of(binding, operation -> soapActions(binding.portType(), operation.operation()));

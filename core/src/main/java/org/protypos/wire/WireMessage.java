@@ -1,5 +1,6 @@
 package org.protypos.wire;
 
+import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
@@ -62,6 +63,58 @@ public record WireMessage(
         ELEMENTS,
         /** The body itself is of the type of the only part (WSDL 1.1, section 3.5). */
         OF_TYPE
+    }
+
+    /** The same message with header blocks that it has in other bindings too. */
+    WireMessage with(WireMessage other) {
+        List<WirePart> all = new ArrayList<>(blocks);
+        other.blocks.stream().filter(block -> block(block.element()) == null).forEach(all::add);
+        return all.size() == blocks.size()
+                ? this
+                : new WireMessage(
+                        protocol,
+                        message,
+                        use,
+                        isAnswer,
+                        form,
+                        arrangement,
+                        wrapper,
+                        isEncoded,
+                        parts,
+                        List.copyOf(all),
+                        attachments,
+                        action);
+    }
+
+    /**
+     * How another binding carries the same message otherwise, apart from header blocks; null when it does not.
+     *
+     * @return what this one has and what the other one, in words
+     */
+    String unlike(WireMessage other) {
+        if (arrangement != other.arrangement) {
+            return words(arrangement) + " and " + words(other.arrangement);
+        }
+        if (isEncoded != other.isEncoded) {
+            return isEncoded ? "encoded and literal" : "literal and encoded";
+        }
+        if (wrapper != null && !wrapper.equals(other.wrapper)) {
+            return "in " + wrapper + " and in " + other.wrapper;
+        }
+        if (!names(parts).equals(names(other.parts))) {
+            return "with the parts " + names(parts) + " and " + names(other.parts) + " in the body";
+        }
+        return names(attachments).equals(names(other.attachments))
+                ? null
+                : "with " + names(attachments) + " and " + names(other.attachments) + " beside it";
+    }
+
+    private static String words(Arrangement arrangement) {
+        return arrangement == Arrangement.WRAPPED ? "as a call" : "as a document";
+    }
+
+    private static List<String> names(List<WirePart> parts) {
+        return parts.stream().map(WirePart::name).toList();
     }
 
     /** Whether it travels in an envelope. */

@@ -14,6 +14,22 @@ import org.protypos.wsdl.Operation;
  */
 public record WireOperation(
         Operation operation, BoundOperation bound, WireMessage request, WireMessage answer, List<WireFault> faults) {
+    /** The same operation with the header blocks that another binding has for it. */
+    WireOperation with(WireOperation other) {
+        return new WireOperation(
+                operation,
+                bound,
+                request.with(other.request),
+                answer == null || other.answer == null ? answer : answer.with(other.answer),
+                faults);
+    }
+
+    /** How another binding carries the operation otherwise, apart from header blocks; null when it does not. */
+    public String unlike(WireOperation other) {
+        String asked = request.unlike(other.request);
+        return asked != null || answer == null || other.answer == null ? asked : answer.unlike(other.answer);
+    }
+
     /** Its name. */
     public String name() {
         return operation.name();
