@@ -89,6 +89,9 @@ final class CallCommand implements Callable<Integer> {
     private List<String> attach = new ArrayList<>();
 
     @Mixin
+    private RuleArguments rules;
+
+    @Mixin
     private SecurityArguments security;
 
     @Option(
@@ -172,6 +175,11 @@ final class CallCommand implements Callable<Integer> {
         if (!read.isSound()) {
             terminal.refuse(read.findings(), "nothing was sent", json);
             return ContractArguments.status(read);
+        }
+        read = rules.corrected(read, arguments.adopted(), findings);
+        if (findings.hasErrors()) {
+            terminal.refuse(findings.sorted(), "nothing was sent", json);
+            return ExitStatus.CONTRACT;
         }
         called = find(read);
         security.prepare(spec, keptSecurity);

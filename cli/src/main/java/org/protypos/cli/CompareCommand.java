@@ -41,6 +41,9 @@ final class CompareCommand implements Callable<Integer> {
     private String now;
 
     @Mixin
+    private RuleArguments rules;
+
+    @Mixin
     private Sources sources;
 
     @Option(
@@ -77,8 +80,9 @@ final class CompareCommand implements Callable<Integer> {
                     ? ExitStatus.OUTSIDE
                     : ExitStatus.CONTRACT;
         }
-        Comparison.Result result =
-                Comparison.of(before.contract(), after.contract(), before.surface(), after.surface());
+        PlannedContract left = rules.plan(before.contract(), before.adopted(), null, true);
+        PlannedContract right = rules.plan(after.contract(), after.adopted(), null, true);
+        Comparison.Result result = Comparison.of(left.contract(), right.contract(), surface(left), surface(right));
         ComparisonView view = new ComparisonView(old, now, result);
         if (html != null) {
             WholeFile.write(html, ComparisonPage.of(view));
@@ -97,13 +101,12 @@ final class CompareCommand implements Callable<Integer> {
     }
 
     /** A contract with the project that it is of, or null. */
-    private record Side(Contract contract, AdoptedContract adopted) {
-        /** What code sees of it, with the rules and names that its project gives it. */
-        Map<String, String> surface() {
-            return JavaSurface.of(
-                    new RuleArguments().plan(contract, adopted, null, true).plan(),
-                    contract.wsdl().portTypes().values());
-        }
+    private record Side(Contract contract, AdoptedContract adopted) {}
+
+    /** What code sees of a contract, with the rules and names that its project gives it. */
+    private static Map<String, String> surface(PlannedContract planned) {
+        return JavaSurface.of(
+                planned.plan(), planned.contract().wsdl().portTypes().values());
     }
 
     private Side read(String name) throws IOException {

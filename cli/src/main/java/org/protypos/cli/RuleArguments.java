@@ -44,15 +44,13 @@ final class RuleArguments {
      */
     PlannedContract plan(Contract contract, AdoptedContract adopted, String packageName, boolean whole) {
         JavaNames names = new JavaNames();
-        List<Path> files = new ArrayList<>(adopted == null ? List.of() : adopted.rules());
-        files.addAll(rules);
         GivenNames past = adopted == null ? GivenNames.NONE : adopted.names();
         String single = packageName != null || adopted == null
                 ? packageName
                 : adopted.settings().packageName();
-        Map<Boolean, List<Path>> byKind = files.stream().collect(Collectors.partitioningBy(DeclarationReader::isXml));
-        DeclarationReader.Declarations declarations = DeclarationReader.read(byKind.get(true), contract);
-        Rules laid = RuleReader.read(byKind.get(false), declarations.rules(), names);
+        Laid read = laid(contract, adopted);
+        DeclarationReader.Declarations declarations = read.declarations();
+        Rules laid = read.rules();
         Contract corrected = laid.correct(contract);
         Plan plan = Planner.plan(corrected, names, laid, past, single);
         Findings findings = new Findings();
@@ -61,6 +59,34 @@ final class RuleArguments {
         findings.addAll(declarations.findings());
         findings.addAll(laid.findings(whole));
         return new PlannedContract(corrected, plan, laid, DeclaredRule.joined(declarations.rules()), findings.sorted());
+    }
+
+    /** Rules that have been read, and the declarations that some of them stand for. */
+    private record Laid(Rules rules, DeclarationReader.Declarations declarations) {}
+
+    private Laid laid(Contract contract, AdoptedContract adopted) {
+        List<Path> files = new ArrayList<>(adopted == null ? List.of() : adopted.rules());
+        files.addAll(rules);
+        Map<Boolean, List<Path>> byKind = files.stream().collect(Collectors.partitioningBy(DeclarationReader::isXml));
+        DeclarationReader.Declarations declarations = DeclarationReader.read(byKind.get(true), contract);
+        return new Laid(RuleReader.read(byKind.get(false), declarations.rules(), new JavaNames()), declarations);
+    }
+
+    /**
+     * A sound contract as the rules correct it, for a command that has no use for what else they say.
+     *
+     * @param adopted the contract as the project has it, or null when it is none of a project
+     * @param wrong takes what is wrong with the rules
+     */
+    Contract corrected(Contract contract, AdoptedContract adopted, Findings wrong) {
+        if (rules.isEmpty() && (adopted == null || adopted.rules().isEmpty())) {
+            return contract;
+        }
+        Laid laid = laid(contract, adopted);
+        Contract corrected = laid.rules().correct(contract);
+        wrong.addAll(laid.declarations().findings());
+        wrong.addAll(laid.rules().findings(false));
+        return corrected;
     }
 
     /** The plan of a contract with nothing in it of classes that only its user has. */

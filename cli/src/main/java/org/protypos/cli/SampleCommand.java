@@ -49,6 +49,9 @@ final class SampleCommand implements Callable<Integer> {
     private CommandSpec spec;
 
     @Mixin
+    private RuleArguments rules;
+
+    @Mixin
     private ContractArguments arguments;
 
     @Option(
@@ -95,6 +98,12 @@ final class SampleCommand implements Callable<Integer> {
         if (!contract.isSound()) {
             terminal.refuse(contract.findings(), "no sample was made", json);
             return ContractArguments.status(contract);
+        }
+        Findings wrong = new Findings();
+        contract = rules.corrected(contract, arguments.adopted(), wrong);
+        if (wrong.hasErrors()) {
+            terminal.refuse(wrong.sorted(), "no sample was made", json);
+            return ExitStatus.CONTRACT;
         }
         check = new ContractCheck(contract);
         Samples samples = new Samples(contract, check.vocabulary(), full);

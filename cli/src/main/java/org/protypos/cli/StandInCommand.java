@@ -79,6 +79,9 @@ final class StandInCommand implements Callable<Integer> {
     private Path record;
 
     @Mixin
+    private RuleArguments rules;
+
+    @Mixin
     private Sources sources;
 
     @Override
@@ -98,12 +101,14 @@ final class StandInCommand implements Callable<Integer> {
             throw new ParameterException(
                     spec.commandLine(), "--record: " + record + " is there already; take another name or delete it");
         }
-        Contract read = ContractArguments.of(contract, sources, spec).read();
+        ContractArguments arguments = ContractArguments.of(contract, sources, spec);
+        Contract read = arguments.read();
         if (!read.isSound()) {
             terminal.refuse(read.findings(), "nothing is served", false);
             return ContractArguments.status(read);
         }
         Findings findings = new Findings();
+        read = rules.corrected(read, arguments.adopted(), findings);
         Answers told = answers == null
                 ? Answers.NONE
                 : Answers.read(GivenFile.text(answers, answers.toString()), read, findings);

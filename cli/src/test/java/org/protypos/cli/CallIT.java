@@ -169,6 +169,24 @@ class CallIT {
         assertThat(again.err()).contains("is there already");
     }
 
+    /** Of operations of one name that is called which takes the values, or which is named by its message or its action. */
+    @Test
+    void operationsOfOneNameAreToldApart() throws Exception {
+        String lock = Path.of("../core/src/test/resources/wire/lock.wsdl")
+                .toAbsolutePath()
+                .toString();
+        String nobody = "http://127.0.0.1:1/";
+        for (String name : List.of("count", "countMany", "urn:many")) {
+            BuiltProgram.Run run =
+                    program.run("call", lock, name, "number=3", "kind={urn:k}barge", "--address", nobody, "--wire");
+            assertThat(run.status()).as(run.err()).isEqualTo(3);
+            assertThat(run.err()).contains("SOAPAction: \"urn:many\"", "<number>3</number>", "xmlns:q1=\"urn:k\"");
+        }
+        assertThat(program.run("call", lock, "count", "size=3", "--address", nobody)
+                        .err())
+                .contains("none of the operations called count takes", "countOne (craft), countMany (number, kind)");
+    }
+
     @Test
     void attachmentsAndWhoCallsTravelWithTheMessage() throws Exception {
         String papers =
@@ -211,7 +229,7 @@ class CallIT {
                     "--json");
             assertThat(sent.status()).as(sent.err()).isZero();
             JsonNode json = new ObjectMapper().readTree(sent.out());
-            assertThat(json.at("/attached/receipt/type").asText()).isEqualTo("text/plain");
+            assertThat(json.at("/attached/receipt/type").asText()).isEqualTo("application/pdf");
             assertThat(lines.readLine()).isEqualTo("send: as the contract says");
             assertThat(folder.resolve("calls/pouch.yaml"))
                     .content()

@@ -427,6 +427,8 @@ class ExchangeTest {
                     + exchange.getRequestHeaders().getFirst("SOAPAction"));
             exchange.getResponseHeaders().set("Content-Type", "text/xml");
             exchange.getResponseHeaders().set("X-Served-By", "quay");
+            exchange.getResponseHeaders()
+                    .put("Set-Cookie", List.of("a=1; Path=/", "b=2; Expires=Sat, 28 Nov 2026 10:00:00 GMT"));
             exchange.sendResponseHeaders(503, answer.length);
             exchange.getResponseBody().write(answer);
             exchange.close();
@@ -447,6 +449,9 @@ class ExchangeTest {
                 socket.getOutputStream().write(request);
                 String whole = new String(socket.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
                 assertThat(whole).startsWith("HTTP/1.1 503 ").containsIgnoringCase("X-Served-By: quay");
+                assertThat(whole)
+                        .containsIgnoringCase("\r\nSet-Cookie: a=1; Path=/\r\n")
+                        .containsIgnoringCase("\r\nSet-Cookie: b=2; Expires=Sat, 28");
                 assertThat(whole).endsWith(new String(answer, StandardCharsets.UTF_8));
             }
         } finally {

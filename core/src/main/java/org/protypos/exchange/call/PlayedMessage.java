@@ -98,10 +98,12 @@ public final class PlayedMessage extends SoapMessage {
      * The whole message as a tree with places, once it has come: content from beside it is in it, and what stands once stands where
      * it is referred to.
      *
-     * @param text the message as it came
+     * @param message the message as it came
+     * @param charset the encoding that the transport names, or null
+     * @param text the same as text
      */
-    public MessageElement tree(String text, Vocabulary vocabulary) {
-        MessageElement root = MessageReader.read("request", text);
+    public MessageElement tree(byte[] message, String charset, String text, Vocabulary vocabulary) {
+        MessageElement root = MessageReader.read("request", message, charset, text);
         inline(root, beside::find);
         return EncodedForm.literal(root, carried, vocabulary);
     }

@@ -78,7 +78,7 @@ final class PlayedPort extends SoapEndpoint {
     @Override
     protected SoapMessage perform(SoapMessage came) throws DeclaredFault {
         PlayedMessage request = (PlayedMessage) came;
-        Player.Outcome outcome = player.outcome(request.called(), player.tree(request, witness.text()));
+        Player.Outcome outcome = player.outcome(request.called(), witness.tree(player, request));
         witness.outcome(request.called(), outcome);
         return outcome.answer();
     }

@@ -111,9 +111,9 @@ final class Player {
     }
 
     /** A request as a tree that knows its places. */
-    MessageElement tree(PlayedMessage request, String text) {
+    MessageElement tree(PlayedMessage request, byte[] message, String charset, String text) {
         synchronized (check) {
-            return request.tree(text, check.vocabulary());
+            return request.tree(message, charset, text, check.vocabulary());
         }
     }
 

@@ -51,10 +51,10 @@ public record Relay(String address, HttpClient client, Map<String, String> heade
      *
      * @param fields its header fields, those for this hop alone left out
      */
-    record Answer(int status, Map<String, String> fields, Spool body) {
+    record Answer(int status, Map<String, List<String>> fields, Spool body) {
         /** A field by its name, empty when it is absent. */
         String field(String name) {
-            return fields.getOrDefault(name.toLowerCase(Locale.ROOT), "");
+            return String.join(", ", fields.getOrDefault(name.toLowerCase(Locale.ROOT), List.of()));
         }
     }
 
@@ -85,11 +85,11 @@ public record Relay(String address, HttpClient client, Map<String, String> heade
             try (InputStream in = answer.body()) {
                 in.transferTo(came);
             }
-            Map<String, String> back = new LinkedHashMap<>();
+            Map<String, List<String>> back = new LinkedHashMap<>();
             Set<String> last = hop(answer.headers().firstValue("Connection").orElse(""));
             answer.headers().map().forEach((name, values) -> {
                 if (!last.contains(name.toLowerCase(Locale.ROOT))) {
-                    back.put(name.toLowerCase(Locale.ROOT), String.join(", ", values));
+                    back.put(name.toLowerCase(Locale.ROOT), values);
                 }
             });
             return new Answer(answer.statusCode(), back, came);

@@ -14,6 +14,7 @@ import org.protypos.exchange.call.OperationCheck;
 import org.protypos.exchange.call.PlayedMessage;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.check.Deviation;
+import org.protypos.message.check.EncodedForm;
 import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.json.JsonMessageWriter;
 import org.protypos.message.json.JsonValue;
@@ -147,6 +148,7 @@ final class RelayedPort extends Endpoint {
         CalledOperation called = operation(look(message, "request", into), request, message.type());
         if (called != null) {
             synchronized (check) {
+                into.root = EncodedForm.literal(into.root, called.request(), check.vocabulary());
                 into.deviations = new OperationCheck(called.carried(), check)
                         .request(into.root)
                         .deviations();
@@ -220,12 +222,21 @@ final class RelayedPort extends Endpoint {
                 into.root = body.isEmpty() ? null : body.get(0);
                 into.text = into.root == null ? "" : MessageText.of(into.root);
             }
+            boolean nothing = !called.isSoap()
+                    && called.answer() != null
+                    && called.answer().parts().isEmpty();
+            if (into.root == null && nothing) {
+                return null;
+            }
             if (into.root == null) {
                 return "the answer is no message (HTTP " + answer.status() + ", "
                         + (answer.field("Content-Type").isEmpty() ? "no content type" : answer.field("Content-Type"))
                         + ")";
             }
             synchronized (check) {
+                into.root = called.answer() == null
+                        ? into.root
+                        : EncodedForm.literal(into.root, called.answer(), check.vocabulary());
                 into.deviations = new OperationCheck(called.carried(), check)
                         .answer(into.root)
                         .deviations();

@@ -7,6 +7,7 @@ import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 import org.protypos.diagnostic.Findings;
 import org.protypos.exchange.call.CalledOperation;
+import org.protypos.exchange.call.PlayedMessage;
 import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
@@ -22,6 +23,8 @@ final class Witness implements SoapGuard {
     /** What is known of an exchange so far. */
     private static final class Exchange {
         private final Instant at = Instant.now();
+        private byte[] bytes;
+        private String charset;
         private String request = "";
         private CalledOperation called;
         private Player.Outcome outcome;
@@ -46,14 +49,18 @@ final class Witness implements SoapGuard {
         running.remove();
     }
 
-    /** The running request as it came. */
-    String text() {
-        return exchange().request;
+    /** The running request as a tree. */
+    MessageElement tree(Player player, PlayedMessage request) {
+        Exchange exchange = exchange();
+        return player.tree(request, exchange.bytes, exchange.charset, exchange.request);
     }
 
     @Override
     public void request(byte[] envelope, String charset) {
-        exchange().request = DecodedText.of(envelope, charset);
+        Exchange exchange = exchange();
+        exchange.bytes = envelope;
+        exchange.charset = charset;
+        exchange.request = DecodedText.of(envelope, charset);
     }
 
     /** What an operation came to; one without an answer is over with that. */

@@ -29,6 +29,15 @@ public final class MessageReader {
     }
 
     /**
+     * Reads a message of which the text has been decoded already, likewise.
+     *
+     * @param encoding the encoding that the transport names, or null when the message says it itself
+     */
+    public static MessageElement read(String name, byte[] bytes, String encoding, String text) {
+        return read(new SourceText(name, text), bytes, encoding, new Findings());
+    }
+
+    /**
      * Reads a message.
      *
      * @param name how to call it in findings

@@ -8,6 +8,7 @@ import java.nio.charset.StandardCharsets;
 import java.time.ZoneOffset;
 import java.time.ZonedDateTime;
 import java.time.format.DateTimeFormatter;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
@@ -97,11 +98,11 @@ public final class Exchange {
     /**
      * Begins the answer.
      *
-     * @param fields the fields of its head, without those that say how far it goes
+     * @param fields the fields of its head with their values, each a line, without those that say how far it goes
      * @param length the bytes of its body, or -1 when that is not known
      * @return takes the body, and is to be closed; nothing of it is sent when the request was HEAD
      */
-    public OutputStream answer(int status, Map<String, String> fields, long length) throws IOException {
+    public OutputStream answer(int status, Map<String, List<String>> fields, long length) throws IOException {
         if (answer != null) {
             throw new IllegalStateException("the request has been answered");
         }
@@ -111,10 +112,10 @@ public final class Exchange {
         // What has not come yet would be taken for the next request.
         closing |= !head.persistent() || length < 0 && !head.chunks() || !body.isOver();
         StringBuilder text = start(status);
-        fields.forEach((name, value) -> text.append(name)
+        fields.forEach((name, values) -> values.forEach(value -> text.append(name)
                 .append(": ")
                 .append(value.replaceAll("\\p{Cntrl}+", " "))
-                .append("\r\n"));
+                .append("\r\n")));
         if (chunked) {
             text.append("Transfer-Encoding: chunked\r\n");
         } else if (length >= 0 && !none) {

@@ -65,7 +65,7 @@ public class EndpointServlet extends HttpServlet {
                 reading(),
                 attachmentLimit()));
         response.setStatus(reply.status());
-        reply.headers().forEach(response::setHeader);
+        reply.headers().forEach((name, values) -> values.forEach(value -> response.addHeader(name, value)));
         if (reply.length() >= 0) {
             response.setContentLengthLong(reply.length());
         }

@@ -6,9 +6,10 @@ import java.io.UncheckedIOException;
 import java.net.InetSocketAddress;
 import java.time.Duration;
 import java.util.Comparator;
-import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.TreeMap;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.LinkedBlockingQueue;
@@ -254,7 +255,8 @@ public final class SoapServer implements AutoCloseable {
     }
 
     private void send(Exchange exchange, Reply reply) throws IOException {
-        Map<String, String> fields = new LinkedHashMap<>(headers.apply(exchange.path()));
+        Map<String, List<String>> fields = new TreeMap<>(String.CASE_INSENSITIVE_ORDER);
+        headers.apply(exchange.path()).forEach((name, value) -> fields.put(name, List.of(value)));
         fields.putAll(reply.headers());
         OutputStream body = exchange.answer(reply.status(), fields, reply.length());
         try {

@@ -69,8 +69,8 @@ class HttpListenerTest {
         byte[] content =
                 (start + new String(body, StandardCharsets.ISO_8859_1) + "]").getBytes(StandardCharsets.ISO_8859_1);
         boolean chunks = exchange.path().startsWith("/chunks");
-        try (OutputStream out = exchange.answer(
-                200, Map.of("Content-Type", "text/plain", "X-Odd", "a\r\nb"), chunks ? -1 : content.length)) {
+        Map<String, List<String>> fields = Map.of("Content-Type", List.of("text/plain"), "X-Odd", List.of("a\r\nb"));
+        try (OutputStream out = exchange.answer(200, fields, chunks ? -1 : content.length)) {
             out.write(content);
         }
     }
