@@ -205,7 +205,9 @@ final class SampleCommand implements Callable<Integer> {
         for (WireBinding binding : check.wire().bindings()) {
             for (WireOperation operation : binding.operations()) {
                 known.add(operation.name());
-                if (Selection.matches(wanted, operation.name()) && done.add(operation.operation())) {
+                boolean meant = Selection.matches(wanted, operation.name())
+                        || wanted.equals(operation.operation().input().name());
+                if (meant && done.add(operation.operation())) {
                     messages(samples, operation, made);
                 }
             }

@@ -393,9 +393,9 @@ class ExchangeTest {
         assertThat(told.get(2)).startsWith("200 <?xml").doesNotContain("</");
         assertThat(told.subList(3, 8))
                 .containsExactly(
-                        "400 /highWater/day: \"soon\" is no date; expected is a value of type date",
-                        "400 /highWater: the part day is missing; expected is <day>",
-                        "400 /day/number: \"two\" is no int; expected is a value of type int",
+                        "400 the field day: \"soon\" is no date; expected is a value of type date",
+                        "400 the field day is missing",
+                        "400 the field number: \"two\" is no int; expected is a value of type int",
                         "404 no operation is at /nothing",
                         "200 12");
         assertThat(seen).hasSize(7);
@@ -585,6 +585,35 @@ class ExchangeTest {
                             .text())
                     .doesNotContain("one");
         }
+    }
+
+    /** Operations of one name have answers of their own, by the names of their inputs. */
+    @Test
+    void operationsOfOneNameAreAnsweredApart() throws IOException {
+        Contract contract = read("src/test/resources/wire/lock.wsdl");
+        ContractCheck check = new ContractCheck(contract);
+        Findings findings = new Findings();
+        Answers answers = Answers.read(new SourceText("answers.yaml", """
+                answers:
+                  countOne: {answer: {total: 1}}
+                  count: {answer: {total: 2}}
+                """), contract, findings);
+        assertThat(findings.sorted()).isEmpty();
+        List<String> totals = new ArrayList<>();
+        try (StandIn standIn = StandIn.serve(contract, ANY, answers, one -> {})) {
+            for (CalledOperation called : CalledOperation.of(contract)) {
+                if (called.operation().name().equals("count")) {
+                    String request = new Samples(contract, check.vocabulary(), true).message(called.request());
+                    Caller caller = new Caller(
+                            called,
+                            check,
+                            set -> set.address(standIn.addresses().get(called.port())));
+                    totals.add(
+                            called.key() + caller.call(request).text().replaceAll("(?s).*<total>(.*)</total>.*", "$1"));
+                }
+            }
+        }
+        assertThat(totals).containsExactly("countOne1", "countMany2");
     }
 
     /** What is wrong with an answer is said when the file is read, at its place. */

@@ -44,6 +44,15 @@ public record CalledOperation(WirePort at, WireOperation carried) {
         return carried.operation();
     }
 
+    /** What tells it from all others at its port: its name, or that of its input where operations share one (WSDL 1.1, section 2.4.5). */
+    public String key() {
+        boolean shared = at.carried().operations().stream()
+                .anyMatch(other -> other != carried && other.name().equals(carried.name()));
+        return shared && operation().input().name() != null
+                ? operation().input().name()
+                : carried.name();
+    }
+
     /** Whether messages travel in envelopes. */
     public boolean isSoap() {
         return at.carried().isSoap();

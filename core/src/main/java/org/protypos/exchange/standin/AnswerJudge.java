@@ -43,7 +43,7 @@ final class AnswerJudge {
     void judge(String operation, PlannedAnswer planned) {
         Findings wrong = null;
         for (CalledOperation called : operations) {
-            if (called.operation().name().equals(operation)) {
+            if (called.operation().name().equals(operation) || called.key().equals(operation)) {
                 Findings of = new Findings();
                 judge(called, planned, of);
                 wrong = wrong == null || wrong.sorted().size() > of.sorted().size() ? of : wrong;

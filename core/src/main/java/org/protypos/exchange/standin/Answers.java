@@ -3,6 +3,7 @@ package org.protypos.exchange.standin;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -15,9 +16,9 @@ import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.diagnostic.Place;
 import org.protypos.diagnostic.SourceText;
+import org.protypos.exchange.call.CalledOperation;
 import org.protypos.message.json.JsonText;
 import org.protypos.message.json.JsonValue;
-import org.protypos.wsdl.Operation;
 
 /** What a stand-in is to answer, by operation and by what is in the request: read from a file in YAML or JSON. */
 public final class Answers {
@@ -53,8 +54,10 @@ public final class Answers {
         return new Answers(answers);
     }
 
-    List<PlannedAnswer> of(String operation) {
-        return byOperation.getOrDefault(operation, List.of());
+    /** What is said of an operation: by what tells it from others of its name, and by its name alone. */
+    List<PlannedAnswer> of(CalledOperation called) {
+        List<PlannedAnswer> own = byOperation.getOrDefault(called.key(), List.of());
+        return own.isEmpty() ? byOperation.getOrDefault(called.operation().name(), List.of()) : own;
     }
 
     /** Reads the values of a file. */
@@ -72,22 +75,24 @@ public final class Answers {
         }
 
         void top(JsonValue value, Map<String, List<PlannedAnswer>> answers) {
-            Map<String, Operation> operations = new LinkedHashMap<>();
-            contract.wsdl().portTypes().values().forEach(type -> type.operations()
-                    .forEach(operation -> operations.putIfAbsent(operation.name(), operation)));
+            Set<String> operations = new LinkedHashSet<>();
+            for (CalledOperation called : CalledOperation.of(contract)) {
+                operations.add(called.operation().name());
+                operations.add(called.key());
+            }
             members(value, "the file").forEach((key, all) -> {
                 if (!key.equals("answers")) {
                     wrong(all.place(), "\"" + key + "\" is no key of a file of answers", "use answers");
                     return;
                 }
                 members(all, "answers").forEach((name, list) -> {
-                    if (!operations.containsKey(name)) {
+                    if (!operations.contains(name)) {
                         wrong(
                                 list.place(),
                                 "there is no operation " + name,
-                                NearestName.of(name, operations.keySet())
+                                NearestName.of(name, operations)
                                         .map(near -> "perhaps " + near)
-                                        .orElse("there is " + String.join(", ", operations.keySet())));
+                                        .orElse("there is " + String.join(", ", operations)));
                     }
                     answers.put(name, list(list));
                 });

@@ -34,6 +34,7 @@ import org.protypos.runtime.xml.XmlElement;
 import org.protypos.runtime.xml.XmlOutput;
 import org.protypos.wire.Wire;
 import org.protypos.wire.WireFault;
+import org.protypos.wire.WireMessage;
 import org.protypos.wire.WirePart;
 
 /** Plays the operations of a port, however their messages come: checks what came, and decides what is answered. */
@@ -147,15 +148,25 @@ final class Player {
             delay = planned == null ? Duration.ZERO : planned.delay();
             outcome = deviations.isEmpty()
                     ? outcome(called, given, planned)
-                    : Outcome.refused(inWords(deviations.get(0)), deviations);
+                    : Outcome.refused(inWords(called, deviations.get(0)), deviations);
         }
         wait(delay);
         return outcome;
     }
 
-    private static String inWords(Deviation deviation) {
-        return deviation.path() + ": " + deviation.came()
-                + (deviation.expected().isEmpty() ? "" : "; expected is " + deviation.expected());
+    private static String inWords(CalledOperation called, Deviation deviation) {
+        String expected = deviation.expected().isEmpty() ? "" : "; expected is " + deviation.expected();
+        WireMessage.Form form = called.request().form();
+        if (form != WireMessage.Form.FIELDS && form != WireMessage.Form.REPLACED) {
+            return deviation.path() + ": " + deviation.came() + expected;
+        }
+        // Who has sent fields has seen no elements.
+        String field = deviation.path().substring(deviation.path().lastIndexOf('/') + 1);
+        return switch (deviation.code()) {
+            case "missing-element" -> "the field " + deviation.expected().replaceAll("[<>]", "") + " is missing";
+            case "unexpected-element" -> "the field " + field + " is not expected, or is there more than once";
+            default -> "the field " + field + ": " + deviation.came() + expected;
+        };
     }
 
     private Outcome outcome(CalledOperation called, List<MessageElement> given, PlannedAnswer planned) {
@@ -191,7 +202,7 @@ final class Player {
     /** The first answer that fits the request; of several to be given in turn the next one. */
     private PlannedAnswer planned(CalledOperation called, List<MessageElement> given) {
         Template request = new Template(given);
-        for (PlannedAnswer one : answers.of(called.operation().name())) {
+        for (PlannedAnswer one : answers.of(called)) {
             if (request.fits(one.when(), one.secret())) {
                 if (one.each().isEmpty()) {
                     return one;

@@ -60,7 +60,7 @@ public final class Recording {
         if (!request.isEmpty()) {
             gather(request.get(0), "", condition);
         }
-        List<Kept> answers = kept.computeIfAbsent(called.operation().name(), any -> new LinkedHashMap<>())
+        List<Kept> answers = kept.computeIfAbsent(called.key(), any -> new LinkedHashMap<>())
                 .computeIfAbsent(condition, any -> new ArrayList<>());
         Kept now = new Kept(values, fault, reason);
         boolean again = !answers.isEmpty() && Objects.equals(text(answers.get(answers.size() - 1)), text(now));

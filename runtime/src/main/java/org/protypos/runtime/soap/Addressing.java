@@ -238,19 +238,30 @@ final class Addressing {
 
         /** The header blocks of the answer; none when the request has no identifier to answer to. */
         List<XmlElement<?>> ofAnswer(String action) {
-            return blocks(action, replyTo);
+            return blocks(action == null ? answering(action()) : action, replyTo);
+        }
+
+        /** The action of an answer of which the contract says nothing, in the form that the defaults have (Metadata, section 4.4.4). */
+        private static String answering(String request) {
+            String stem = request == null || !request.endsWith("Request")
+                    ? request
+                    : request.substring(0, request.length() - "Request".length());
+            return stem == null ? null : stem + "Response";
         }
 
         /** Those of a fault. */
         List<XmlElement<?>> ofFault(String action) {
-            return blocks(action, faultTo == null ? replyTo : faultTo);
+            return blocks(action == null ? FAULT_ACTION : action, faultTo == null ? replyTo : faultTo);
         }
 
         private List<XmlElement<?>> blocks(String action, Destination to) {
             List<XmlElement<?>> blocks = new ArrayList<>();
             String id = text("MessageID");
-            if (id != null || OWN_FAULT_ACTION.equals(action)) {
-                blocks.add(block("Action", action == null ? FAULT_ACTION : action));
+            boolean addressed = id != null || OWN_FAULT_ACTION.equals(action);
+            if (addressed && action != null) {
+                blocks.add(block("Action", action));
+            }
+            if (addressed) {
                 blocks.add(block("MessageID", newId()));
             }
             if (id != null) {
