@@ -53,7 +53,8 @@ final class AdoptCommand implements Callable<Integer> {
         Project project = around != null
                 ? around
                 : Project.read(Path.of("").toAbsolutePath().normalize());
-        if (project.pinned(called) != null) {
+        // One that the lock alone knows has lost its entry in the project file, and gets it again.
+        if (project.pinned(called) != null && project.contracts().containsKey(called)) {
             terminal.problem(
                     "the project has a contract " + called + " already",
                     "type: protypos refresh " + called + ", or choose another --name");

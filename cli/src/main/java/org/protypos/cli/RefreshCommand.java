@@ -2,6 +2,7 @@ package org.protypos.cli;
 
 import java.io.Console;
 import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -9,8 +10,10 @@ import java.util.Map;
 import java.util.concurrent.Callable;
 import org.protypos.change.Comparison;
 import org.protypos.contract.Contract;
+import org.protypos.output.FileHash;
 import org.protypos.project.Adoption;
 import org.protypos.project.PinnedContract;
+import org.protypos.project.PinnedDocument;
 import org.protypos.project.Project;
 import org.protypos.source.Document;
 import org.protypos.target.java.JavaSurface;
@@ -49,6 +52,12 @@ final class RefreshCommand implements Callable<Integer> {
     @Option(names = "--overwrite", description = "Replaces generated files even if they were changed by hand.")
     private boolean overwrite;
 
+    @Option(
+            names = "--from",
+            paramLabel = "ADDRESS",
+            description = "Where the contract is now, when it has moved; for one contract. May be repeated.")
+    private List<String> from = new ArrayList<>();
+
     private Terminal terminal;
 
     @Override
@@ -65,6 +74,9 @@ final class RefreshCommand implements Callable<Integer> {
                             ? "not all of " + String.join(", ", names) + " are contracts of a project here"
                             : "there is no project with contracts here; next: protypos adopt CONTRACT");
         }
+        if (!from.isEmpty() && adopted.size() > 1) {
+            throw new ParameterException(spec.commandLine(), "--from is for one contract: name it");
+        }
         int worst = ExitStatus.DONE;
         for (AdoptedContract contract : adopted) {
             worst = Math.max(worst, refresh(contract));
@@ -80,11 +92,14 @@ final class RefreshCommand implements Callable<Integer> {
             return ExitStatus.CONTRACT;
         }
         Path root = old.project().root();
-        List<String> origins = pinned.origins().stream()
-                .map(origin -> origin.matches("(?i)https?://.*")
-                        ? origin
-                        : AdoptedContract.near(root.resolve(origin).normalize()).toString())
-                .toList();
+        List<String> origins = !from.isEmpty()
+                ? from
+                : pinned.origins().stream()
+                        .map(origin -> origin.matches("(?i)https?://.*")
+                                ? origin
+                                : AdoptedContract.near(root.resolve(origin).normalize())
+                                        .toString())
+                        .toList();
         Path catalog =
                 pinned.catalog() == null ? null : root.resolve(pinned.catalog()).normalize();
         Contract fetched = Sources.read(origins, catalog, terminal);
@@ -93,7 +108,13 @@ final class RefreshCommand implements Callable<Integer> {
             return ContractArguments.isUnreachable(fetched) ? ExitStatus.OUTSIDE : ExitStatus.CONTRACT;
         }
         if (isSame(old, fetched)) {
-            terminal.out().println(name + ": unchanged");
+            boolean moved = !from.isEmpty() && !dryRun;
+            if (moved) {
+                Adoption.adopt(
+                        old.project(), name, origins, catalog == null ? null : catalog.toString(), fetched.documents());
+            }
+            terminal.out()
+                    .println(name + ": unchanged" + (moved ? "; from now on from " + String.join(", ", from) : ""));
             return ExitStatus.DONE;
         }
         return take(old, fetched, origins, catalog);
@@ -114,7 +135,11 @@ final class RefreshCommand implements Callable<Integer> {
             terminal.refuse(planned.findings(), name + " was left as it was", false);
             return ExitStatus.CONTRACT;
         }
-        Comparison.Result result = compare(old, fetched, planned);
+        Contract before = old.read();
+        if (!before.isSound()) {
+            return putBack(old, fetched, origins, catalog);
+        }
+        Comparison.Result result = compare(old, before, fetched, planned);
         terminal.out().println(Terminal.bold(name));
         new ComparisonView(name, "as it is now", result).text(terminal.out());
         if (dryRun) {
@@ -133,6 +158,42 @@ final class RefreshCommand implements Callable<Integer> {
         if (code.isRefused()) {
             terminal.refuse(code.findings(), name + " was left as it was", false);
             return ExitStatus.CONTRACT;
+        }
+        Adoption.adopt(old.project(), name, origins, catalog == null ? null : catalog.toString(), fetched.documents());
+        return generate(name);
+    }
+
+    /**
+     * Takes the documents anew where those that were pinned are no longer whole: when they are the same as ever that changes nothing,
+     * and otherwise nobody can say what it changes.
+     */
+    private int putBack(AdoptedContract old, Contract fetched, List<String> origins, Path catalog) throws IOException {
+        String name = old.settings().name();
+        PinnedContract pinned = old.project().pinned(name);
+        Path folder =
+                AdoptedContract.near(old.project().root().resolve(old.settings().folder()));
+        for (PinnedDocument document : pinned.documents()) {
+            Path copy = folder.resolve(document.path());
+            boolean there = Files.isRegularFile(copy);
+            if (!there || !FileHash.of(Files.readAllBytes(copy)).equals(document.hash())) {
+                terminal.out().println(name + ": " + copy + (there ? " was changed" : " is missing"));
+            }
+        }
+        boolean same = pinned.documents().stream()
+                .map(PinnedDocument::hash)
+                .sorted()
+                .toList()
+                .equals(hashes(fetched));
+        if (!same && accept != Accept.BREAKING) {
+            terminal.problem(
+                    name
+                            + " was left as it was: nothing says what the new documents break, for the pinned ones are not whole",
+                    "take them from version control again, or add --accept breaking");
+            return ExitStatus.PROMISE;
+        }
+        if (dryRun) {
+            terminal.out().println("nothing was changed; next: protypos refresh " + name);
+            return ExitStatus.DONE;
         }
         Adoption.adopt(old.project(), name, origins, catalog == null ? null : catalog.toString(), fetched.documents());
         return generate(name);
@@ -166,8 +227,8 @@ final class RefreshCommand implements Callable<Integer> {
         return new RuleArguments().plan(selected, adopted, null, selected == contract);
     }
 
-    private static Comparison.Result compare(AdoptedContract old, Contract fetched, PlannedContract planned) {
-        Contract before = old.read();
+    private static Comparison.Result compare(
+            AdoptedContract old, Contract before, Contract fetched, PlannedContract planned) {
         return Comparison.of(
                 before,
                 fetched,

@@ -11,6 +11,7 @@ import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.security.MessageDigest;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -232,6 +233,41 @@ class ProjectIT {
                 .exists();
         assertThat(project.resolve("generated/example/lanternbay/harbour/vessels/Ferry.java"))
                 .exists();
+    }
+
+    /** Documents that are gone are put back, a lost project file is begun again, and a contract may move. */
+    @Test
+    void whatAProjectHasLostComesBack() throws Exception {
+        program.run("adopt", "../origin/desk.wsdl");
+        program.run("generate");
+        Map<String, String> clean = content();
+        Path pinned = project.resolve("contracts/desk/vessels.xsd");
+        Files.delete(pinned);
+        BuiltProgram.Run refresh = program.run("refresh");
+        assertThat(refresh.status()).as(refresh.err()).isZero();
+        assertThat(refresh.out()).startsWith("desk: contracts/desk/vessels.xsd is missing\n");
+        assertThat(content()).isEqualTo(clean);
+        Files.delete(pinned);
+        Files.writeString(origin.resolve("vessels.xsd"), "\n", StandardOpenOption.APPEND);
+        assertThat(program.run("refresh").status()).isEqualTo(4);
+        assertThat(program.run("refresh", "--accept", "breaking").status()).isZero();
+        Files.delete(project.resolve("protypos.yaml"));
+        assertThat(program.run("adopt", "../origin/desk.wsdl").status()).isZero();
+        assertThat(program.run("generate", "--check").status()).isZero();
+        Files.move(origin, origin.resolveSibling("moved"));
+        assertThat(program.run("refresh").status()).isEqualTo(3);
+        assertThat(program.run("refresh", "desk", "--from", "../moved/desk.wsdl")
+                        .out())
+                .isEqualTo("desk: unchanged; from now on from ../moved/desk.wsdl\n");
+        assertThat(program.run("refresh").out()).isEqualTo("desk: unchanged\n");
+        Path lock = project.resolve("protypos.lock.json");
+        String whole = Files.readString(lock);
+        Files.writeString(lock, whole.replace("  \"contracts\"", "<<<<<<< ours\n  \"contracts\""));
+        assertThat(program.run("generate").err())
+                .startsWith("protypos.lock.json:3:1: error: the lock file has the marks of a merge")
+                .contains("1 error: nothing was written");
+        Files.writeString(lock, "{\"version\": 99}");
+        assertThat(program.run("show", "desk").err()).contains("\"version\" is nothing that this version");
     }
 
     /** Whenever a run is killed, the next one comes to where it would have come. */

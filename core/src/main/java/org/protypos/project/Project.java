@@ -148,11 +148,14 @@ public final class Project {
         Path folder = root.resolve(contract.folder());
         if (pins == null || pins.documents().stream().noneMatch(PinnedDocument::entry)) {
             Findings own = new Findings();
-            own.error(
-                    "not-adopted",
-                    contract.place(),
-                    "the contract " + contract.name() + " has no pinned documents",
-                    "type: protypos adopt ADDRESS --name " + contract.name());
+            // What is wrong with the lock file has been told; what follows from it needs no telling.
+            if (findings.stream().noneMatch(finding -> finding.code().equals(ProjectLock.BROKEN))) {
+                own.error(
+                        "not-adopted",
+                        contract.place(),
+                        "the contract " + contract.name() + " has no pinned documents",
+                        "type: protypos adopt ADDRESS --name " + contract.name());
+            }
             return new Documents(List.of(), List.of(), Map.of(), List.of(), own.sorted());
         }
         List<URI> entries = new ArrayList<>();

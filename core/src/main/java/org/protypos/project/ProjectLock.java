@@ -18,6 +18,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.GivenFile;
 import org.protypos.diagnostic.Printable;
@@ -29,7 +31,11 @@ import org.protypos.output.InsideFolder;
 final class ProjectLock {
     static final String FILE = "protypos.lock.json";
 
+    /** The code of findings about a lock file that is not believed. */
+    static final String BROKEN = "lock-file";
+
     private static final JsonFactory JSON = new JsonFactory();
+    private static final Pattern MERGE = Pattern.compile("(?m)^(<{7}|={7}|>{7})( .*)?$");
     private static final long LONGEST = 256L << 20;
 
     private ProjectLock() {}
@@ -49,24 +55,41 @@ final class ProjectLock {
             throw new IOException(file + " is longer than any lock file of ours");
         }
         SourceText text = new SourceText(FILE, GivenFile.decoded(Files.readAllBytes(file), FILE));
+        Matcher merge = MERGE.matcher(text.text());
+        if (merge.find()) {
+            findings.error(
+                    BROKEN,
+                    text.at(merge.start()),
+                    "the lock file has the marks of a merge that nobody has finished",
+                    "take one of the two sides whole from version control, then type protypos refresh");
+            return new TreeMap<>();
+        }
         try (JsonParser in = JSON.createParser(text.text())) {
             return new Reader(in, text).contracts();
         } catch (JsonProcessingException e) {
             JsonLocation at = e.getLocation();
             findings.error(
-                    "lock-file",
+                    BROKEN,
                     at == null ? text.at(0) : text.at((int) Math.max(0, at.getCharOffset())),
-                    "the lock file cannot be read: "
-                            + e.getOriginalMessage().lines().findFirst().orElse("it is not well-formed"),
+                    "the lock file cannot be read: " + (e instanceof Unlike ? e.getOriginalMessage() : "it is no JSON"),
                     "take it from version control again");
             return new TreeMap<>();
+        }
+    }
+
+    /** It is JSON, and not what we write. */
+    private static final class Unlike extends JsonParseException {
+        private static final long serialVersionUID = 1L;
+
+        Unlike(JsonParser in, String what) {
+            super(in, what, in.currentTokenLocation());
         }
     }
 
     /** Takes a lock file apart; whatever is not as we write it is told with its place, and then nothing of it counts. */
     private record Reader(JsonParser in, SourceText text) {
         private JsonParseException wrong(String what) {
-            return new JsonParseException(in, what, in.currentTokenLocation());
+            return new Unlike(in, what);
         }
 
         private void expect(JsonToken token, String what) throws IOException {
@@ -87,9 +110,11 @@ final class ProjectLock {
             while (in.nextToken() == JsonToken.FIELD_NAME) {
                 String field = in.currentName();
                 in.nextToken();
-                if (!field.equals("contracts")) {
-                    in.skipChildren();
+                if (field.equals("about")) {
                     continue;
+                }
+                if (!field.equals("contracts")) {
+                    throw wrong("\"" + Printable.of(field) + "\" is nothing that this version of protypos writes");
                 }
                 expect(JsonToken.START_OBJECT, "contracts is no object");
                 while (in.nextToken() == JsonToken.FIELD_NAME) {

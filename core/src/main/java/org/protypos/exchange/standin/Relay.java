@@ -65,11 +65,6 @@ public record Relay(String address, HttpClient client, Map<String, String> heade
      * @throws IOException when there is no answer; its message says why
      */
     Answer send(Request request, Spool body) throws IOException {
-        String query = request.query() == null ? "" : (address.contains("?") ? "&" : "?") + request.query();
-        HttpRequest.Builder builder = HttpRequest.newBuilder(URI.create(address + request.path() + query))
-                .timeout(PATIENCE)
-                .version(HttpClient.Version.HTTP_1_1)
-                .method(request.method(), content(request, body));
         Map<String, String> fields = new LinkedHashMap<>();
         headers.forEach((name, value) -> fields.put(name.toLowerCase(Locale.ROOT), value));
         Set<String> hop = hop(request.field("Connection"));
@@ -79,6 +74,11 @@ public record Relay(String address, HttpClient client, Map<String, String> heade
             }
         }
         try {
+            String query = request.query() == null ? "" : (address.contains("?") ? "&" : "?") + request.query();
+            HttpRequest.Builder builder = HttpRequest.newBuilder(URI.create(address + request.path() + query))
+                    .timeout(PATIENCE)
+                    .version(HttpClient.Version.HTTP_1_1)
+                    .method(request.method(), content(request, body));
             fields.forEach(builder::setHeader);
             HttpResponse<InputStream> answer = client.send(builder.build(), HttpResponse.BodyHandlers.ofInputStream());
             Spool came = Spool.large(request.attachments(), "the answer");
@@ -97,7 +97,7 @@ public record Relay(String address, HttpClient client, Map<String, String> heade
             Thread.currentThread().interrupt();
             throw new IOException("interrupted while waiting for an answer", e);
         } catch (IllegalArgumentException e) {
-            throw new IOException("a header field cannot be passed on: " + e.getMessage(), e);
+            throw new IOException("the request cannot be passed on: " + e.getMessage(), e);
         }
     }
 

@@ -28,6 +28,7 @@ import org.protypos.runtime.soap.ContractEndpoint;
 import org.protypos.runtime.soap.Endpoint;
 import org.protypos.runtime.soap.HttpEndpoint;
 import org.protypos.runtime.soap.Incoming;
+import org.protypos.runtime.soap.Origin;
 import org.protypos.runtime.soap.Reply;
 import org.protypos.runtime.soap.Request;
 import org.protypos.runtime.soap.SoapEndpoint;
@@ -102,12 +103,15 @@ final class RelayedPort extends Endpoint {
             reply = new Reply(answer.status(), answer.fields(), answer.body().length(), out -> {
                 try (InputStream in = answer.body().open()) {
                     in.transferTo(out);
+                } finally {
+                    answer.body().close();
                 }
             });
             String wrong = called == null ? null : given(request, called, answer, asked, given);
             failure = failure == null ? wrong : failure;
         } catch (IOException e) {
-            failure = relay.address() + ": " + Objects.requireNonNullElse(e.getMessage(), "no connection");
+            failure = Origin.withoutUser(relay.address()) + ": "
+                    + Objects.requireNonNullElse(e.getMessage(), "no connection");
             reply = played.unanswered(request, failure);
         }
         seen.accept(new StandIn.Seen(
@@ -119,6 +123,7 @@ final class RelayedPort extends Endpoint {
                 asked.deviations,
                 given.deviations,
                 called == null && failure == null ? "no operation of the contract takes this message" : failure));
+        came.close();
         return reply;
     }
 

@@ -232,7 +232,7 @@ public abstract non-sealed class SoapEndpoint extends ContractEndpoint {
         }
 
         private Reply answer(SoapMessage output) {
-            if (output == null || !addressing.wantsAnswer()) {
+            if (output == null) {
                 return nothing();
             }
             boolean optimized = isOptimized()
@@ -240,7 +240,8 @@ public abstract non-sealed class SoapEndpoint extends ContractEndpoint {
                     || request.field("Accept").toLowerCase(Locale.ROOT).contains("application/xop+xml");
             OutgoingPackage parts = new OutgoingPackage(optimized && !output.isEncoded() ? THRESHOLD : -1);
             byte[] written = Envelope.write(version, output, addressing.ofAnswer(output.action()), parts, types());
-            return Reply.of(200, version.contentType(""), watched(written), parts);
+            byte[] sent = watched(written);
+            return addressing.wantsAnswer() ? Reply.of(200, version.contentType(""), sent, parts) : nothing();
         }
 
         private byte[] watched(byte[] written) {
@@ -288,19 +289,16 @@ public abstract non-sealed class SoapEndpoint extends ContractEndpoint {
         /** SOAP 1.1, section 6.2 sends every fault with status 500; SOAP 1.2 Part 2, table 20 blames the sender with 400. */
         private Reply fault(
                 List<QName> code, String reason, String action, List<XmlElement<?>> more, Consumer<XmlOutput> detail) {
-            if (addressing != null && !addressing.wantsFault()) {
-                return nothing();
-            }
             List<XmlElement<?>> blocks = new ArrayList<>(more);
             if (addressing != null) {
                 blocks.addAll(addressing.ofFault(action));
             }
             boolean blamesSender = version == SoapVersion.SOAP_1_2
                     && code.get(0).getLocalPart().equals(version.senderCode());
-            return Reply.of(
-                    blamesSender ? BAD_REQUEST : SERVER_ERROR,
-                    version.contentType(""),
-                    watched(Envelope.writeFault(version, code, reason, blocks, types(), detail)));
+            byte[] sent = watched(Envelope.writeFault(version, code, reason, blocks, types(), detail));
+            return addressing == null || addressing.wantsFault()
+                    ? Reply.of(blamesSender ? BAD_REQUEST : SERVER_ERROR, version.contentType(""), sent)
+                    : nothing();
         }
     }
 }
