@@ -235,6 +235,42 @@ class ProjectIT {
                 .exists();
     }
 
+    /** What is abandoned takes nothing with it that another contract or somebody needs. */
+    @Test
+    void anAbandonedContractLeavesWhatIsNotItsOwn() throws Exception {
+        program.run("adopt", "../origin/vessels.xsd", "--name", "vessels");
+        edit(
+                project.resolve("protypos.yaml"),
+                "  vessels:\n    into: generated\n",
+                "  vessels:\n    into: generated\n    runtime: library\n");
+        program.run("generate");
+        Map<String, String> before = content();
+        program.run("adopt", "../origin/desk.wsdl");
+        edit(
+                project.resolve("protypos.yaml"),
+                "  desk:\n    into: generated\n",
+                "  desk:\n    into: generated\n    runtime: library\n");
+        program.run("generate");
+        Path berth = project.resolve("generated/example/lanternbay/harbour/desk/Berth.java");
+        Files.writeString(berth, "// mine\n", StandardOpenOption.APPEND);
+        Files.writeString(berth.resolveSibling("Mine.java"), "// mine too\n");
+        BuiltProgram.Run abandoned = program.run("abandon", "desk");
+        assertThat(abandoned.status()).as(abandoned.err()).isZero();
+        assertThat(abandoned.out()).contains(" files removed in generated, 3 documents no longer pinned");
+        assertThat(abandoned.err()).contains("Berth.java is no longer generated, but was changed by hand");
+        Map<String, String> after = content();
+        assertThat(after.remove("generated/example/lanternbay/harbour/desk/Berth.java"))
+                .endsWith("// mine\n");
+        assertThat(after.remove("generated/example/lanternbay/harbour/desk/Mine.java"))
+                .isEqualTo("// mine too\n");
+        assertThat(after).isEqualTo(before);
+        assertThat(program.run("generate", "--check").status()).isZero();
+        assertThat(program.run("abandon", "vessels").status()).isZero();
+        assertThat(content().keySet()).noneMatch(path -> path.startsWith("contracts/") || path.endsWith("Ferry.java"));
+        assertThat(program.run("abandon", "vessels").status()).isEqualTo(2);
+        assertThat(program.run("adopt", "../origin/desk.wsdl").status()).isZero();
+    }
+
     /** Documents that are gone are put back, a lost project file is begun again, and a contract may move. */
     @Test
     void whatAProjectHasLostComesBack() throws Exception {

@@ -33,11 +33,19 @@ final class Ledger {
         this.byOwner = byOwner;
     }
 
-    /** The same with other files of one owner. */
+    /** The same with other files of one owner; one without files is no owner. */
     Ledger with(String owner, Map<String, String> files) {
         Map<String, Map<String, String>> all = new TreeMap<>(byOwner);
-        all.put(owner, new TreeMap<>(files));
+        all.remove(owner);
+        if (!files.isEmpty()) {
+            all.put(owner, new TreeMap<>(files));
+        }
         return new Ledger(all);
+    }
+
+    /** Whether it knows of no file at all. */
+    boolean isEmpty() {
+        return byOwner.isEmpty();
     }
 
     /** Reads the ledger of a folder; a folder without one has written nothing. */

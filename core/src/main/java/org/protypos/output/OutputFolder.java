@@ -57,6 +57,18 @@ public final class OutputFolder {
     }
 
     /**
+     * Removes the files of a contract that no other one needs, and with the last of them what tells of them.
+     *
+     * @param overwrite whether files go that somebody has edited; otherwise they are left, and told
+     * @throws IOException when the folder cannot be read or written
+     */
+    public static WriteReport remove(Path folder, String owner, boolean overwrite) throws IOException {
+        return Files.isRegularFile(folder.resolve(Ledger.FILE))
+                ? write(folder, owner, List.of(), false, overwrite)
+                : new WriteReport(List.of(), List.of(), List.of(), List.of(), Map.of(), List.of());
+    }
+
+    /**
      * Looks whether the files of a contract are all there as they were written.
      *
      * @return what a run would tell that writes the same again, or null when something is otherwise
@@ -198,7 +210,13 @@ public final class OutputFolder {
         for (Map.Entry<String, byte[]> write : writes.entrySet()) {
             staging.write(write.getKey(), write.getValue());
         }
-        staging.write(Ledger.FILE, before.with(owner, hashes).bytes());
-        staging.commit(removed);
+        Ledger after = before.with(owner, hashes);
+        List<String> gone = new ArrayList<>(removed);
+        if (after.isEmpty()) {
+            gone.add(Ledger.FILE);
+        } else {
+            staging.write(Ledger.FILE, after.bytes());
+        }
+        staging.commit(gone);
     }
 }

@@ -207,6 +207,7 @@ public final class Staging implements AutoCloseable {
         for (String path : removed) {
             actions.add(new Action(present(path), NOTHING, path));
         }
+        makeFolder(work);
         Path draft = work.resolve(COMPLETE + ".draft");
         StringBuilder lines = new StringBuilder();
         actions.forEach(action -> lines.append(action.line()).append('\n'));

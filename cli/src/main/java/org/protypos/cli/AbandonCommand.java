@@ -1,0 +1,57 @@
+package org.protypos.cli;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.Callable;
+import org.protypos.output.OutputFolder;
+import org.protypos.output.WriteReport;
+import org.protypos.project.Abandonment;
+import org.protypos.project.Project;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+
+/** Takes a contract out of the project, with the code that was generated from it. */
+@Command(
+        name = "abandon",
+        description = "Takes a contract out of the project: its pinned documents, its entries, and the code that was"
+                + " generated from it alone. What somebody has written stays.")
+final class AbandonCommand implements Callable<Integer> {
+    @Spec
+    private CommandSpec spec;
+
+    @Parameters(paramLabel = "NAME", description = "The name of the contract in the project.")
+    private String name;
+
+    @Option(names = "--overwrite", description = "Removes generated files that somebody has edited, too.")
+    private boolean overwrite;
+
+    @Override
+    public Integer call() throws IOException {
+        Terminal terminal =
+                new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
+        new FindingPrinter(terminal.err()).print(Project.mend(Path.of("")));
+        List<AdoptedContract> found = AdoptedContract.all(List.of(name));
+        if (found == null || found.size() != 1) {
+            throw new ParameterException(spec.commandLine(), name + " is no contract of a project here");
+        }
+        AdoptedContract adopted = found.get(0);
+        if (!adopted.project().findings().isEmpty()) {
+            terminal.refuse(adopted.project().findings(), "nothing was abandoned", false);
+            return ExitStatus.CONTRACT;
+        }
+        Path into = AdoptedContract.near(
+                adopted.project().root().resolve(adopted.settings().into()));
+        WriteReport report = OutputFolder.remove(into, name, overwrite);
+        new FindingPrinter(terminal.err()).print(report.findings());
+        List<String> copies = Abandonment.abandon(adopted.project(), adopted.settings());
+        terminal.out()
+                .println(name + ": " + report.removed().size() + " files removed in " + into + ", " + copies.size()
+                        + (copies.size() == 1 ? " document" : " documents") + " no longer pinned");
+        return ExitStatus.DONE;
+    }
+}
