@@ -214,9 +214,7 @@ final class CharSource {
                 if (out > offset) {
                     break;
                 }
-                throw new IOException("the bytes "
-                        + HexFormat.ofDelimiter(" ").withUpperCase().formatHex(bytes, from, from + size)
-                        + " are no character in UTF-8");
+                throw new IOException(noCharacter(from, size));
             }
             if (size == 4) {
                 to[out++] = Character.highSurrogate(point);
@@ -228,5 +226,13 @@ final class CharSource {
         }
         at = from;
         return out - offset;
+    }
+
+    /** What is said of bytes that are no character: as numbers, and as what they most often were meant to be. */
+    private String noCharacter(int from, int size) {
+        String hex = HexFormat.ofDelimiter(" ").withUpperCase().formatHex(bytes, from, from + size);
+        String text = new String(bytes, from, size, StandardCharsets.ISO_8859_1);
+        boolean shown = text.chars().noneMatch(Character::isISOControl);
+        return "the bytes " + hex + (shown ? " (\"" + text + "\" in ISO 8859-1)" : "") + " are no character in UTF-8";
     }
 }
