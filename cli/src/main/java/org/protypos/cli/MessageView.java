@@ -24,10 +24,13 @@ final class MessageView {
     }
 
     private void add(MessageElement element, int depth) {
-        String text = element.children().isEmpty() ? element.text() : "";
+        String text = element.isNil() ? "nil" : element.children().isEmpty() ? element.text() : "";
         row(depth, element.name().getLocalPart(), text);
         for (Map.Entry<QName, String> attribute : element.attributes().entrySet()) {
             boolean instance = attribute.getKey().getNamespaceURI().endsWith("XMLSchema-instance");
+            if (instance && attribute.getKey().getLocalPart().equals("nil")) {
+                continue;
+            }
             row(depth + 1, "@" + (instance ? "xsi:" : "") + attribute.getKey().getLocalPart(), attribute.getValue());
         }
         element.children().forEach(child -> add(child, depth + 1));

@@ -23,7 +23,6 @@ import org.protypos.wire.WireMessage;
 public final class EncodedForm {
     private static final QName TYPE = new QName(Xml.XSI, "type");
     private static final QName ARRAY_TYPE = new QName(Xml.SOAP_ENCODING, "arrayType");
-    private static final QName NIL = new QName(Xml.XSI, "nil");
 
     private final MessageElement envelope;
     private final Vocabulary vocabulary;
@@ -176,7 +175,7 @@ public final class EncodedForm {
         if (stated == null && name != null) {
             element.attributes().put(TYPE, written(name));
         }
-        if ("true".equals(element.attributes().get(NIL))) {
+        if (element.isNil()) {
             return;
         }
         QName item = item(type);

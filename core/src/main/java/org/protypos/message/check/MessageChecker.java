@@ -82,7 +82,7 @@ public final class MessageChecker {
             String name = child.name().getLocalPart();
             TypeModel type = child.name().getNamespaceURI().isEmpty() ? parts.get(name) : null;
             if (type != null && came.add(name)) {
-                if (isNil(child)) {
+                if (child.isNil()) {
                     deviation(
                             "not-nillable",
                             child,
@@ -232,7 +232,7 @@ public final class MessageChecker {
                     type.place());
         }
         attributes.check(element, type);
-        if (isNil(element)) {
+        if (element.isNil()) {
             nil(element, declaration);
         } else if (type.text() != null) {
             simple(element, declaration, type);
@@ -244,11 +244,6 @@ public final class MessageChecker {
                 fixedMixed(element, declaration);
             }
         }
-    }
-
-    private static boolean isNil(MessageElement element) {
-        String nil = element.attribute(Xml.XSI, "nil");
-        return nil != null && (nil.strip().equals("true") || nil.strip().equals("1"));
     }
 
     private void nil(MessageElement element, ElementDeclaration declaration) {

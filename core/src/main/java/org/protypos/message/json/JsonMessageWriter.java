@@ -63,9 +63,7 @@ public final class JsonMessageWriter {
     /** Writes the value of an element. */
     public void write(MessageElement element, JsonGenerator out) throws IOException {
         TypeModel type = types.get(element);
-        String nil = element.attribute(Xml.XSI, "nil");
-        boolean isNil =
-                nil != null && (nil.strip().equals("true") || nil.strip().equals("1"));
+        boolean isNil = element.isNil();
         if (isNil && element.attributes().keySet().stream().allMatch(JsonMessageWriter::saysNothing)) {
             out.writeNull();
             return;

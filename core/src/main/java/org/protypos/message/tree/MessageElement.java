@@ -119,6 +119,12 @@ public final class MessageElement {
         return text.toString();
     }
 
+    /** Whether it says that it is nil (XML Schema Part 1, section 2.6.2). */
+    public boolean isNil() {
+        String nil = attribute(Xml.XSI, "nil");
+        return nil != null && (nil.strip().equals("true") || nil.strip().equals("1"));
+    }
+
     /** The namespace that a prefix stands for here, or null; the empty prefix stands for the default namespace. */
     public String namespaceOf(String prefix) {
         for (MessageElement element = this; element != null; element = element.parent) {
