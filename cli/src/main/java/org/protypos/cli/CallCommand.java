@@ -243,6 +243,7 @@ final class CallCommand implements Callable<Integer> {
         List<String> files = new ArrayList<>(kept.attach());
         files.addAll(attach);
         attach = files;
+        rules.add(kept.rules());
         keptSecurity = kept.security();
         keptInput = input == null ? kept.input() : null;
         values = input == null ? kept.with(more) : more;
@@ -251,7 +252,17 @@ final class CallCommand implements Callable<Integer> {
     private void keep() throws IOException {
         String text = input == null ? keptInput : inputText();
         try {
-            Path file = new SavedCall(contract, operation, port, address, security.how(), headers, attach, values, text)
+            Path file = new SavedCall(
+                            contract,
+                            operation,
+                            port,
+                            address,
+                            security.how(),
+                            headers,
+                            attach,
+                            rules.files(),
+                            values,
+                            text)
                     .save(save);
             terminal.err().println("kept as " + file + "; again: protypos call --saved " + save);
         } catch (FileAlreadyExistsException e) {

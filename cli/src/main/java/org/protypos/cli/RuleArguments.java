@@ -31,6 +31,18 @@ final class RuleArguments {
         return rules.isEmpty();
     }
 
+    /** The files that are given. */
+    List<String> files() {
+        return rules.stream().map(Path::toString).toList();
+    }
+
+    /** Gives more files, before those that are given. */
+    void add(List<String> files) {
+        List<Path> all = new ArrayList<>(files.stream().map(Path::of).toList());
+        all.addAll(rules);
+        rules = all;
+    }
+
     /** How to say the same on another command line. */
     String again() {
         return rules.stream().map(file -> " --rules " + file).collect(Collectors.joining());

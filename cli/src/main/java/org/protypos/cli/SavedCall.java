@@ -33,6 +33,7 @@ import org.protypos.runtime.soap.WireLog;
  * @param security how the message shows who calls, or null
  * @param headers HTTP headers
  * @param attach the files that travel beside the message, each behind its part and an equals sign
+ * @param rules the files of rules, likewise as seen from there
  * @param values the values of the request
  * @param input the request as JSON or XML, or null
  */
@@ -44,10 +45,11 @@ record SavedCall(
         String security,
         List<String> headers,
         List<String> attach,
+        List<String> rules,
         List<String> values,
         String input) {
-    private static final Set<String> KEYS = new TreeSet<>(
-            Set.of("contract", "operation", "port", "address", "security", "headers", "attach", "values", "input"));
+    private static final Set<String> KEYS = new TreeSet<>(Set.of(
+            "contract", "operation", "port", "address", "security", "headers", "attach", "rules", "values", "input"));
     private static final String NAME = "[A-Za-z0-9_-][A-Za-z0-9._-]*";
 
     private static Path root() throws IOException {
@@ -121,9 +123,14 @@ record SavedCall(
                     yaml,
                     "attach",
                     attach.stream().map(one -> moved(one, SavedCall::fromRoot)).toList());
+            list(
+                    yaml,
+                    "rules",
+                    rules.stream().map(Path::of).map(SavedCall::fromRoot).toList());
             list(yaml, "values", values);
             if (input != null) {
-                yaml.writeStringField("input", input);
+                yaml.writeFieldName("input");
+                JsonText.write(input, yaml);
             }
             yaml.writeEndObject();
         }
@@ -150,7 +157,11 @@ record SavedCall(
 
     private static void list(JsonGenerator yaml, String field, List<String> values) throws IOException {
         if (!values.isEmpty()) {
-            Json.strings(yaml, field, values);
+            yaml.writeArrayFieldStart(field);
+            for (String value : values) {
+                JsonText.write(value, yaml);
+            }
+            yaml.writeEndArray();
         }
     }
 
@@ -208,6 +219,9 @@ record SavedCall(
                 texts.getOrDefault("headers", List.of()),
                 texts.getOrDefault("attach", List.of()).stream()
                         .map(one -> moved(one, given -> root.resolve(given).toString()))
+                        .toList(),
+                texts.getOrDefault("rules", List.of()).stream()
+                        .map(given -> root.resolve(given).toString())
                         .toList(),
                 texts.getOrDefault("values", List.of()),
                 one(texts, "input"));

@@ -187,6 +187,38 @@ class CallIT {
                 .contains("none of the operations called count takes", "countOne (craft), countMany (number, kind)");
     }
 
+    /** A contract that lies is corrected for calls, samples and comparisons too, and a kept call keeps the correction. */
+    @Test
+    void correctionsHoldForWhateverReadsTheContract() throws Exception {
+        Files.copy(Path.of("../core/src/test/resources/wire/lock.wsdl"), folder.resolve("lock.wsdl"));
+        Files.writeString(folder.resolve("rules.yaml"), """
+                prefixes: {l: "urn:lock"}
+                rules:
+                  - on: "l:pass/l:ship"
+                    occurs: 0..1
+                    because: a raft has no name
+                """);
+        String nobody = "http://127.0.0.1:1/";
+        assertThat(program.run("call", "lock.wsdl", "pass", "--address", nobody).status())
+                .isEqualTo(1);
+        BuiltProgram.Run raft = program.run(
+                "call", "lock.wsdl", "pass", "--address", nobody, "--rules", "rules.yaml", "--save", "raft");
+        assertThat(raft.status()).as(raft.err()).isEqualTo(3);
+        assertThat(folder.resolve("calls/raft.yaml")).content().contains("rules:", "- rules.yaml");
+        assertThat(program.run("call", "--saved", "raft").status()).isEqualTo(3);
+        assertThat(program.run("sample", "lock.wsdl", "--operation", "pass", "--rules", "rules.yaml")
+                        .out())
+                .contains("pass")
+                .doesNotContain("ship");
+        assertThat(program.run("compare", "lock.wsdl", "lock.wsdl", "--rules", "rules.yaml")
+                        .out())
+                .isEqualTo("no differences\n");
+        Files.writeString(folder.resolve("rules.yaml"), "rules: {on: 1}\n");
+        assertThat(program.run("sample", "lock.wsdl", "--operation", "pass", "--rules", "rules.yaml")
+                        .status())
+                .isEqualTo(1);
+    }
+
     @Test
     void attachmentsAndWhoCallsTravelWithTheMessage() throws Exception {
         String papers =
