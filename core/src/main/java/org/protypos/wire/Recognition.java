@@ -59,10 +59,13 @@ public record Recognition(List<QName> beginnings, List<String> actions, List<Str
         if (later.beginnings.stream().noneMatch(beginnings::contains)) {
             return false;
         }
-        boolean actsAlike = later.actions.isEmpty() || later.actions.stream().anyMatch(actions::contains);
-        return by == By.PARTS && later.by == By.PARTS
-                ? areSame(parts, later.parts)
-                : by == By.ELEMENT || actsAlike && !actions.isEmpty();
+        boolean shared = later.actions.stream().anyMatch(actions::contains);
+        return switch (by) {
+            case ELEMENT -> true;
+            case BOTH -> shared;
+            case PARTS -> later.by == By.PARTS ? areSame(parts, later.parts) : shared;
+            case ACTION -> shared || later.actions.isEmpty();
+        };
     }
 
     /** How each operation of a binding is known, in their order. */
