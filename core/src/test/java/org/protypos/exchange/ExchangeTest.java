@@ -439,6 +439,12 @@ class ExchangeTest {
         try (StandIn between =
                 StandIn.between(contract, ANY, relay(address, folder.resolve("recorded.yaml")), seen::add)) {
             URI at = URI.create(between.addresses().values().iterator().next());
+            String shown = HttpClient.newHttpClient()
+                    .send(
+                            HttpRequest.newBuilder(URI.create(at + "?wsdl")).build(),
+                            HttpResponse.BodyHandlers.ofString())
+                    .body();
+            between.addresses().values().forEach(one -> assertThat(shown).contains("location=\"" + one + "\""));
             try (Socket socket = new Socket(at.getHost(), at.getPort())) {
                 socket.getOutputStream()
                         .write(("POST " + at.getPath() + " HTTP/1.1\r\nHost: " + at.getAuthority()

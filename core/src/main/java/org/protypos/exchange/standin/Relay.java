@@ -75,7 +75,9 @@ public record Relay(String address, HttpClient client, Map<String, String> heade
         }
         try {
             String query = request.query() == null ? "" : (address.contains("?") ? "&" : "?") + request.query();
-            HttpRequest.Builder builder = HttpRequest.newBuilder(URI.create(address + request.path() + query))
+            boolean twice = address.endsWith("/") && request.path().startsWith("/");
+            String base = twice ? address.substring(0, address.length() - 1) : address;
+            HttpRequest.Builder builder = HttpRequest.newBuilder(URI.create(base + request.path() + query))
                     .timeout(PATIENCE)
                     .version(HttpClient.Version.HTTP_1_1)
                     .method(request.method(), content(request, body));

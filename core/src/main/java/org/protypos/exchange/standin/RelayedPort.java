@@ -74,6 +74,11 @@ final class RelayedPort extends Endpoint {
     }
 
     @Override
+    public boolean serves(String name) {
+        return played.serves(name);
+    }
+
+    @Override
     public Reply answer(Request request) throws IOException {
         if (request.method().equals("GET") && request.path().isEmpty()) {
             return played.answer(request);

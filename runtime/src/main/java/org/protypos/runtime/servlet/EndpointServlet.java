@@ -7,7 +7,6 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.util.Collections;
 import java.util.List;
-import org.protypos.runtime.soap.ContractEndpoint;
 import org.protypos.runtime.soap.Endpoint;
 import org.protypos.runtime.soap.Reply;
 import org.protypos.runtime.soap.Request;
@@ -56,7 +55,7 @@ public class EndpointServlet extends HttpServlet {
                 request.getQueryString(),
                 name -> {
                     String whole = request.getRequestURL().toString();
-                    boolean here = name.isEmpty() || endpoint instanceof ContractEndpoint one && one.serves(name);
+                    boolean here = name.isEmpty() || endpoint.serves(name);
                     return here ? whole.substring(0, whole.length() - raw.length()) + own : null;
                 },
                 () -> Collections.list(request.getHeaderNames()),

@@ -31,7 +31,7 @@ public abstract sealed class ContractEndpoint extends Endpoint permits SoapEndpo
     /** The name under which the documents speak of the ports that this endpoint serves. */
     protected abstract String portType();
 
-    /** Whether documents speak of the ports that this endpoint serves by a name. */
+    @Override
     public final boolean serves(String name) {
         return name.equals(portType());
     }

@@ -13,6 +13,11 @@ public abstract class Endpoint {
     /** Answers a request, whatever it is. Nothing but a broken connection makes it fail. */
     public abstract Reply answer(Request request) throws IOException;
 
+    /** Whether documents of a contract speak of the ports that are served here by a name. */
+    public boolean serves(String name) {
+        return false;
+    }
+
     /** A text of others for a message: what is not printable in ASCII becomes a question mark. */
     static String printable(String text) {
         return text.replaceAll("[^ -~]", "?");

@@ -217,11 +217,11 @@ public final class SoapServer implements AutoCloseable {
 
     /** Where an endpoint is served: this one, if documents speak of its ports by that name, or else the first at a path. */
     private String address(Exchange exchange, String path, String name) {
-        boolean own = name.isEmpty() || endpoints.get(path) instanceof ContractEndpoint here && here.serves(name);
+        boolean own = name.isEmpty() || endpoints.get(path).serves(name);
         String at = own
                 ? path
                 : endpoints.entrySet().stream()
-                        .filter(entry -> entry.getValue() instanceof ContractEndpoint other && other.serves(name))
+                        .filter(entry -> entry.getValue().serves(name))
                         .map(Map.Entry::getKey)
                         .min(Comparator.naturalOrder())
                         .orElse(null);
