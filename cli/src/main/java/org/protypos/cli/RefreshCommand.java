@@ -110,8 +110,7 @@ final class RefreshCommand implements Callable<Integer> {
         if (isSame(old, fetched)) {
             boolean moved = !from.isEmpty() && !dryRun;
             if (moved) {
-                Adoption.adopt(
-                        old.project(), name, origins, catalog == null ? null : catalog.toString(), fetched.documents());
+                pin(old, fetched, origins, catalog);
             }
             terminal.out()
                     .println(name + ": unchanged" + (moved ? "; from now on from " + String.join(", ", from) : ""));
@@ -159,7 +158,7 @@ final class RefreshCommand implements Callable<Integer> {
             terminal.refuse(code.findings(), name + " was left as it was", false);
             return ExitStatus.CONTRACT;
         }
-        Adoption.adopt(old.project(), name, origins, catalog == null ? null : catalog.toString(), fetched.documents());
+        pin(old, fetched, origins, catalog);
         return generate(name);
     }
 
@@ -195,8 +194,14 @@ final class RefreshCommand implements Callable<Integer> {
             terminal.out().println("nothing was changed; next: protypos refresh " + name);
             return ExitStatus.DONE;
         }
-        Adoption.adopt(old.project(), name, origins, catalog == null ? null : catalog.toString(), fetched.documents());
+        pin(old, fetched, origins, catalog);
         return generate(name);
+    }
+
+    private static void pin(AdoptedContract old, Contract fetched, List<String> origins, Path catalog)
+            throws IOException {
+        String kept = catalog == null ? null : catalog.toString();
+        Adoption.adopt(old.project(), old.settings().name(), origins, kept, fetched.documents());
     }
 
     /** Generates from what is pinned now: places in the code and its remarks are those of the copies. */

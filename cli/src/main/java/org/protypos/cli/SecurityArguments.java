@@ -2,14 +2,12 @@ package org.protypos.cli;
 
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.GeneralSecurityException;
 import java.security.KeyStore;
 import java.security.PrivateKey;
 import java.security.cert.X509Certificate;
-import java.util.Base64;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
@@ -97,8 +95,7 @@ final class SecurityArguments {
         if (user() == null || password() == null) {
             return Map.of();
         }
-        byte[] both = (user() + ":" + password()).getBytes(StandardCharsets.UTF_8);
-        return Map.of("Authorization", "Basic " + Base64.getEncoder().encodeToString(both));
+        return Map.of("Authorization", SoapSettings.basic(user(), password()));
     }
 
     /**

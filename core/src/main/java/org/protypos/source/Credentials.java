@@ -2,15 +2,14 @@ package org.protypos.source;
 
 import java.io.IOException;
 import java.net.URI;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.Base64;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.Map;
 import java.util.Set;
 import org.protypos.runtime.soap.Origin;
+import org.protypos.runtime.soap.SoapSettings;
 
 /**
  * What a web server is shown so that it gives a document out. The environment speaks for the servers that somebody has
@@ -37,7 +36,7 @@ final class Credentials {
             return address;
         }
         String[] pair = address.getUserInfo().split(":", 2);
-        typed.put(Origin.of(address), basic(pair[0], pair.length == 1 ? "" : pair[1]));
+        typed.put(Origin.of(address), SoapSettings.basic(pair[0], pair.length == 1 ? "" : pair[1]));
         return URI.create(Origin.withoutUser(address.toString()));
     }
 
@@ -58,15 +57,10 @@ final class Credentials {
             return "Bearer " + token;
         }
         if (first && user != null) {
-            return basic(user, environment.getOrDefault("PROTYPOS_PASSWORD", ""));
+            return SoapSettings.basic(user, environment.getOrDefault("PROTYPOS_PASSWORD", ""));
         }
         String[] entry = entry(address.getHost());
-        return entry == null ? null : basic(entry[0], entry[1]);
-    }
-
-    private static String basic(String user, String password) {
-        byte[] pair = (user + ":" + password).getBytes(StandardCharsets.UTF_8);
-        return "Basic " + Base64.getEncoder().encodeToString(pair);
+        return entry == null ? null : SoapSettings.basic(entry[0], entry[1]);
     }
 
     /** User and password of a host in the netrc file; its last entry may be for all others. */

@@ -30,6 +30,20 @@ public record WireOperation(
         return asked != null || answer == null || other.answer == null ? asked : answer.unlike(other.answer);
     }
 
+    /** The detail of a fault, by the name of its element or of the fault; null when none is declared so. */
+    public WirePart detail(String wanted) {
+        for (WireFault fault : faults) {
+            for (WirePart part : fault.details()) {
+                boolean meant = part.element().getLocalPart().equals(wanted)
+                        || wanted.equals(fault.use().name());
+                if (part.isGlobal() && meant) {
+                    return part;
+                }
+            }
+        }
+        return null;
+    }
+
     /** Its name. */
     public String name() {
         return operation.name();

@@ -2,14 +2,16 @@ package org.protypos.exchange.call;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.Supplier;
+import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
+import org.protypos.wire.Recognition;
 import org.protypos.wire.Wire;
 import org.protypos.wire.WireMessage;
 import org.protypos.wire.WireOperation;
 import org.protypos.wire.WirePort;
 import org.protypos.wsdl.Binding;
 import org.protypos.wsdl.Operation;
-import org.protypos.wsdl.PortType;
 import org.protypos.wsdl.Service;
 
 /**
@@ -32,11 +34,6 @@ public record CalledOperation(WirePort at, WireOperation carried) {
     /** The binding of the port. */
     public Binding binding() {
         return at.carried().binding();
-    }
-
-    /** The port type that the operation is of. */
-    public PortType portType() {
-        return at.carried().portType();
     }
 
     /** The operation as the contract has it. */
@@ -69,14 +66,42 @@ public record CalledOperation(WirePort at, WireOperation carried) {
     }
 
     /**
+     * The operation that a SOAP request is for, or null when it is for none.
+     *
+     * @param operations all operations of one port
+     * @param known how each is known, in the same order
+     * @param first what stands first in the body, an empty name for nothing
+     * @param action the action of the request, empty when it has none
+     * @param parts gives the local names of the elements in what stands first
+     */
+    public static CalledOperation meant(
+            List<CalledOperation> operations,
+            List<Recognition> known,
+            QName first,
+            String action,
+            Supplier<List<String>> parts) {
+        for (int i = 0; i < operations.size(); i++) {
+            if (known.get(i).fits(first, action, parts)) {
+                return operations.get(i);
+            }
+        }
+        return null;
+    }
+
+    /**
      * All operations at all ports that can be called: those that speak SOAP first, each kind in the contract's order.
      *
      * @param contract a sound contract
      */
     public static List<CalledOperation> of(Contract contract) {
+        return of(Wire.of(contract));
+    }
+
+    /** The same where the messages of the contract have been decided on. */
+    public static List<CalledOperation> of(Wire wire) {
         List<CalledOperation> all = new ArrayList<>();
         List<CalledOperation> plain = new ArrayList<>();
-        for (WirePort port : Wire.of(contract).ports()) {
+        for (WirePort port : wire.ports()) {
             for (WireOperation operation : port.carried().operations()) {
                 (port.carried().isSoap() ? all : plain).add(new CalledOperation(port, operation));
             }

@@ -80,14 +80,10 @@ public final class OperationCheck {
             MessageElement element = i < body.size() ? body.get(i) : null;
             if (element == null || !mayBe(element.name(), part)) {
                 checked.add(deviating(
-                        "unexpected-body",
                         element,
                         body,
-                        element == null
-                                ? "the body ends"
-                                : "<" + element.name().getLocalPart() + "> of " + namespace(element.name())
-                                        + " stands in the body",
-                        "<" + part.element().getLocalPart() + "> of " + namespace(part.element())));
+                        element == null ? "the body ends" : inWords(element.name()) + " stands in the body",
+                        inWords(part.element())));
             } else if (!carried.isEncoded()) {
                 checked.add(
                         part.isGlobal()
@@ -108,20 +104,16 @@ public final class OperationCheck {
                 || declared != null && check.vocabulary().substitutes(declared).contains(name);
     }
 
-    private static String namespace(QName name) {
-        return name.getNamespaceURI().isEmpty() ? "no namespace" : "namespace " + name.getNamespaceURI();
+    private static String inWords(QName name) {
+        String namespace = name.getNamespaceURI();
+        return "<" + name.getLocalPart() + "> of " + (namespace.isEmpty() ? "no namespace" : "namespace " + namespace);
     }
 
     /** One element holds all parts. What it is called in an answer is custom only (WS-I Basic Profile 1.1, section 4.7.12). */
     private CheckedMessage wrapped(List<MessageElement> body, WireMessage carried) {
         QName wrapper = carried.wrapper();
         if (body.isEmpty()) {
-            return deviating(
-                    "unexpected-body",
-                    null,
-                    body,
-                    "the body is empty",
-                    "<" + wrapper.getLocalPart() + "> of " + namespace(wrapper));
+            return deviating(null, body, "the body is empty", inWords(wrapper));
         }
         MessageElement first = body.get(0);
         if (carried.isEncoded()) {
@@ -130,12 +122,7 @@ public final class OperationCheck {
             return new CheckedMessage(List.of(), known.types());
         }
         if (!carried.isAnswer() && !first.name().equals(wrapper)) {
-            return deviating(
-                    "unexpected-body",
-                    first,
-                    body,
-                    "<" + first.name().getLocalPart() + "> of " + namespace(first.name()) + " stands in the body",
-                    "<" + wrapper.getLocalPart() + "> of " + namespace(wrapper));
+            return deviating(first, body, inWords(first.name()) + " stands in the body", inWords(wrapper));
         }
         List<CheckedMessage> checked = new ArrayList<>();
         checked.add(check.check(first, check.vocabulary().types(carried.parts())));
@@ -146,7 +133,6 @@ public final class OperationCheck {
     private static void rest(List<MessageElement> body, int from, List<CheckedMessage> checked) {
         for (MessageElement more : body.subList(Math.min(from, body.size()), body.size())) {
             checked.add(deviating(
-                    "unexpected-body",
                     more,
                     body,
                     "<" + more.name().getLocalPart() + "> stands in the body after all that the message has",
@@ -155,10 +141,10 @@ public final class OperationCheck {
     }
 
     private static CheckedMessage deviating(
-            String code, MessageElement at, List<MessageElement> body, String came, String expected) {
+            MessageElement at, List<MessageElement> body, String came, String expected) {
         MessageElement place = at != null || body.isEmpty() ? at : body.get(body.size() - 1);
         Deviation deviation = new Deviation(
-                code,
+                "unexpected-body",
                 place == null ? null : place.place(),
                 at == null ? "/Envelope/Body" : at.path(),
                 came,

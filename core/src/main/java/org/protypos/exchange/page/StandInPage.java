@@ -6,7 +6,6 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.math.BigInteger;
-import java.net.URLDecoder;
 import java.nio.charset.StandardCharsets;
 import java.security.SecureRandom;
 import java.util.LinkedHashMap;
@@ -31,7 +30,6 @@ import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
 import org.protypos.message.tree.MessageText;
 import org.protypos.runtime.attach.Attachment;
-import org.protypos.runtime.attach.Spool;
 import org.protypos.runtime.soap.CallRefusedException;
 import org.protypos.runtime.soap.Endpoint;
 import org.protypos.runtime.soap.Reply;
@@ -67,7 +65,7 @@ public final class StandInPage extends Endpoint {
 
     private StandInPage(StandIn standIn) {
         this.standIn = standIn;
-        this.operations = CalledOperation.of(standIn.contract());
+        this.operations = CalledOperation.of(standIn.check().wire());
         this.forms = new Forms(standIn.contract(), standIn.check());
         routes.put("/", fields -> resource("page.html", "text/html; charset=utf-8"));
         for (String script : List.of("page.js", "form.js", "exchanges.js")) {
@@ -104,35 +102,11 @@ public final class StandInPage extends Endpoint {
             return Reply.plain(405, "this is asked for by GET or POST");
         }
         try {
-            return route.answer(fields(request));
+            return route.answer(request.fields());
         } catch (CallRefusedException e) {
             return Reply.plain(400, e.getMessage());
         } catch (RuntimeException e) {
             return Reply.plain(501, "this cannot be shown: " + e.getMessage());
-        }
-    }
-
-    /** The fields of the query, or of the form that was sent (URL Standard, section 5). */
-    private static Map<String, String> fields(Request request) throws IOException {
-        String text = request.query() == null ? "" : request.query();
-        if (request.method().equals("POST")) {
-            Spool body = Spool.small(request.reading().limits().bytes(), "the form");
-            request.body().transferTo(body);
-            text = new String(body.bytes(), StandardCharsets.UTF_8);
-        }
-        Map<String, String> fields = new LinkedHashMap<>();
-        for (String pair : text.split("&")) {
-            String[] sides = pair.split("=", 2);
-            fields.put(decoded(sides[0]), sides.length == 1 ? "" : decoded(sides[1]));
-        }
-        return fields;
-    }
-
-    private static String decoded(String text) {
-        try {
-            return URLDecoder.decode(text, StandardCharsets.UTF_8);
-        } catch (IllegalArgumentException e) {
-            throw new CallRefusedException("a field is not URL-encoded");
         }
     }
 

@@ -22,7 +22,6 @@ import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
 import org.protypos.message.tree.MessageText;
 import org.protypos.schema.ElementDeclaration;
-import org.protypos.wire.WireFault;
 import org.protypos.wire.WirePart;
 
 /** Says of the answers in a file what is wrong with them before anybody asks: against the contract, each at its place. */
@@ -35,7 +34,7 @@ final class AnswerJudge {
     AnswerJudge(Contract contract, Findings findings) {
         this.check = new ContractCheck(contract);
         this.samples = new Samples(contract, check.vocabulary(), true);
-        this.operations = CalledOperation.of(contract);
+        this.operations = CalledOperation.of(check.wire());
         this.findings = findings;
     }
 
@@ -116,19 +115,14 @@ final class AnswerJudge {
         if (planned.fault().isEmpty()) {
             return;
         }
-        TreeSet<String> known = new TreeSet<>();
-        for (WireFault fault : called.carried().faults()) {
-            for (WirePart part : fault.details()) {
-                String local = part.element().getLocalPart();
-                known.add(local);
-                if (part.isGlobal()
-                        && (local.equals(planned.fault())
-                                || planned.fault().equals(fault.use().name()))) {
-                    detail(part, planned, of);
-                    return;
-                }
-            }
+        WirePart detail = called.carried().detail(planned.fault());
+        if (detail != null) {
+            detail(detail, planned, of);
+            return;
         }
+        TreeSet<String> known = new TreeSet<>();
+        called.carried().faults().forEach(fault -> fault.details()
+                .forEach(part -> known.add(part.element().getLocalPart())));
         of.error(
                 "answers",
                 planned.place(),

@@ -60,12 +60,11 @@ final class PlayedHttpPort extends HttpEndpoint {
     @Override
     protected SoapMessage perform(SoapMessage came) throws DeclaredFault {
         PlayedMessage request = (PlayedMessage) came;
-        Player.Outcome outcome = player.outcome(
-                request.called(),
-                request.body().isEmpty() ? null : request.body().get(0));
+        List<MessageElement> body = request.body();
+        Player.Outcome outcome = player.outcome(request.called(), body.isEmpty() ? null : body.get(0));
         String answer =
                 text(outcome.message() == null ? List.of() : outcome.message().body());
-        witness.plain(request.called(), outcome, text(request.body()), answer);
+        witness.plain(request.called(), outcome, text(body), answer);
         SoapMessage sent = outcome.answer();
         return outcome.broken() == null
                 ? sent

@@ -66,13 +66,9 @@ final class PlayedPort extends SoapEndpoint {
 
     @Override
     protected SoapMessage input(String namespace, String name, String action, Supplier<List<String>> parts) {
-        QName first = new QName(namespace, name);
-        for (int i = 0; i < operations.size(); i++) {
-            if (recognitions.get(i).fits(first, action, parts)) {
-                return PlayedMessage.passedOver(operations.get(i));
-            }
-        }
-        return null;
+        CalledOperation meant =
+                CalledOperation.meant(operations, recognitions, new QName(namespace, name), action, parts);
+        return meant == null ? null : PlayedMessage.passedOver(meant);
     }
 
     @Override

@@ -33,7 +33,6 @@ import org.protypos.runtime.soap.DeclaredFault;
 import org.protypos.runtime.xml.XmlElement;
 import org.protypos.runtime.xml.XmlOutput;
 import org.protypos.wire.Wire;
-import org.protypos.wire.WireFault;
 import org.protypos.wire.WireMessage;
 import org.protypos.wire.WirePart;
 
@@ -257,15 +256,9 @@ final class Player {
 
     /** The element of a fault, by its name or by that of the fault. */
     private QName faultElement(CalledOperation called, String wanted) {
-        for (WireFault fault : called.carried().faults()) {
-            for (WirePart part : fault.details()) {
-                boolean meant = part.isGlobal()
-                        && (part.element().getLocalPart().equals(wanted)
-                                || wanted.equals(fault.use().name()));
-                if (meant) {
-                    return part.element();
-                }
-            }
+        WirePart detail = called.carried().detail(wanted);
+        if (detail != null) {
+            return detail.element();
         }
         throw new UnsupportedOperationException("the contract declares no fault " + wanted + " for "
                 + called.operation().name());

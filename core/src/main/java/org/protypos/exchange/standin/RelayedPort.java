@@ -184,12 +184,7 @@ final class RelayedPort extends Endpoint {
         String named = SoapEndpoint.action(request, inner);
         String action = named.isEmpty() ? addressed(root) : named;
         QName first = body.isEmpty() ? new QName("") : body.get(0).name();
-        for (int i = 0; i < operations.size(); i++) {
-            if (recognitions.get(i).fits(first, action, () -> parts(body))) {
-                return operations.get(i);
-            }
-        }
-        return null;
+        return CalledOperation.meant(operations, recognitions, first, action, () -> parts(body));
     }
 
     private static String addressed(MessageElement root) {

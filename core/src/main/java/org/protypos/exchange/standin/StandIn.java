@@ -157,7 +157,7 @@ public final class StandIn implements AutoCloseable {
 
     private void publish() {
         Map<Service.Port, List<CalledOperation>> byPort = new LinkedHashMap<>();
-        for (CalledOperation called : CalledOperation.of(contract)) {
+        for (CalledOperation called : CalledOperation.of(check.wire())) {
             byPort.computeIfAbsent(called.port(), any -> new ArrayList<>()).add(called);
         }
         Player player = new Player(contract, check, answers);

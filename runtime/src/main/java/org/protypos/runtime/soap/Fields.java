@@ -1,11 +1,15 @@
 package org.protypos.runtime.soap;
 
 import java.io.ByteArrayInputStream;
+import java.io.IOException;
 import java.net.URLDecoder;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Objects;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.protypos.runtime.xml.Reading;
@@ -60,6 +64,21 @@ final class Fields {
             }
         }
         return fields;
+    }
+
+    /** The fields of a request: those in its address when it is asked by GET, those of its body otherwise. */
+    static Fields of(Request request) throws IOException {
+        return parse(
+                request.method().equals("GET")
+                        ? Objects.requireNonNullElse(request.query(), "")
+                        : new String(request.message().body(), StandardCharsets.UTF_8));
+    }
+
+    /** The values by their names. */
+    Map<String, String> byName() {
+        Map<String, String> values = new LinkedHashMap<>();
+        pairs.forEach(pair -> values.put(pair[0], pair[1]));
+        return values;
     }
 
     private void add(String name, String value) {

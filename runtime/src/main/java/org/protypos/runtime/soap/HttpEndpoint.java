@@ -3,7 +3,6 @@ package org.protypos.runtime.soap;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
-import java.util.Objects;
 import org.protypos.runtime.attach.Attachment;
 import org.protypos.runtime.attach.OutgoingPackage;
 import org.protypos.runtime.xml.XmlFormatException;
@@ -109,14 +108,10 @@ public abstract non-sealed class HttpEndpoint extends ContractEndpoint {
         switch (input.form()) {
             case REPLACED -> taken(request, number).readInto(input, types(), request.reading());
             case FIELDS -> {
-                boolean inAddress = request.method().equals("GET");
-                if (!inAddress) {
+                if (!request.method().equals("GET")) {
                     want(request, request.type().name().equals(FORM), "the fields of a form (" + FORM + ")");
                 }
-                String text = inAddress
-                        ? Objects.requireNonNullElse(request.query(), "")
-                        : new String(request.message().body(), StandardCharsets.UTF_8);
-                Fields.parse(text).readInto(input, types(), request.reading());
+                Fields.of(request).readInto(input, types(), request.reading());
             }
             case BYTES -> {
                 Incoming message = request.message();

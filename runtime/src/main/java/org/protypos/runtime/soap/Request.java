@@ -3,6 +3,7 @@ package org.protypos.runtime.soap;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.Collection;
+import java.util.Map;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
 import org.protypos.runtime.attach.MediaType;
@@ -47,6 +48,19 @@ public record Request(
     public String field(String name) {
         String value = header.apply(name);
         return value == null ? "" : value;
+    }
+
+    /**
+     * The fields of the query, or of the form that was sent; of several of one name the last.
+     *
+     * @throws CallRefusedException when they are no fields, or too many
+     */
+    public Map<String, String> fields() throws IOException {
+        try {
+            return Fields.of(this).byName();
+        } catch (Refused e) {
+            throw new CallRefusedException(e.getMessage());
+        }
     }
 
     /**

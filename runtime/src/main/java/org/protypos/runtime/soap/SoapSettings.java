@@ -112,8 +112,13 @@ public final class SoapSettings {
 
     /** Shows who calls by name and password (RFC 7617). Only a secured transport keeps them secret. */
     public SoapSettings basicAuthorization(String user, String password) {
+        return httpHeader("Authorization", basic(user, password));
+    }
+
+    /** The value of the header {@code Authorization} that shows name and password (RFC 7617, section 2). */
+    public static String basic(String user, String password) {
         byte[] pair = (user + ":" + password).getBytes(StandardCharsets.UTF_8);
-        return httpHeader("Authorization", "Basic " + Base64.getEncoder().encodeToString(pair));
+        return "Basic " + Base64.getEncoder().encodeToString(pair);
     }
 
     /** Shows who calls by a token (RFC 6750). */
