@@ -5,12 +5,12 @@ import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.concurrent.Callable;
 import org.protypos.change.Comparison;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
 import org.protypos.output.WholeFile;
+import org.protypos.target.Surface;
 import org.protypos.target.java.JavaSurface;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -104,7 +104,7 @@ final class CompareCommand implements Callable<Integer> {
     private record Side(Contract contract, AdoptedContract adopted) {}
 
     /** What code sees of a contract, with the rules and names that its project gives it. */
-    private static Map<String, String> surface(PlannedContract planned) {
+    private static Surface surface(PlannedContract planned) {
         return JavaSurface.of(
                 planned.plan(), planned.contract().wsdl().portTypes().values());
     }

@@ -70,6 +70,7 @@ final class ComparisonView {
         return switch (difference.change()) {
             case ADDED -> kind + " is new" + tail(difference.after());
             case REMOVED -> kind + " is gone" + tail(difference.before());
+            case RENAMED -> kind + " is called " + difference.after() + " now";
             case CHANGED ->
                 kind + ": " + difference.fact() + " " + said(difference.before()) + " becomes "
                         + said(difference.after());
@@ -161,7 +162,7 @@ final class ComparisonView {
         return switch (difference.change()) {
             case ADDED -> Terminal.cyan("+");
             case REMOVED -> Terminal.red("-");
-            case CHANGED -> Terminal.yellow("~");
+            case RENAMED, CHANGED -> Terminal.yellow("~");
         };
     }
 

@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.EnumSet;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -15,19 +14,19 @@ import java.util.TreeMap;
 import java.util.stream.Collectors;
 import org.protypos.binding.ProposedRule;
 import org.protypos.contract.Contract;
+import org.protypos.target.Surface;
 
 /**
  * Compares two contracts, component by component: where a component stands in which document, in which order and with
  * which prefixes, is no difference. The door of this package.
  */
 public final class Comparison {
-    private final Map<String, Item> before;
-    private final Map<String, Item> after;
-    private final Verdict verdict;
-    private final Map<String, String> oldCode;
-    private final Map<String, String> newCode;
-    private final Map<String, String> renamed;
-    private final List<Difference> differences = new ArrayList<>();
+    private final Inventory before;
+    private final Namespaces namespaces;
+    private final Map<String, Item> renamed = new LinkedHashMap<>();
+    private final List<Renaming> renamings = new ArrayList<>();
+    private final Blame blame = new Blame();
+    private Inventory after;
 
     /**
      * What came of it.
@@ -40,15 +39,19 @@ public final class Comparison {
         public boolean isBreaking() {
             return differences.stream().anyMatch(Difference::isBreaking);
         }
+
+        /** Whether anything breaks for one of some. */
+        public boolean isBreaking(Set<Reader> readers) {
+            return differences.stream()
+                    .anyMatch(difference -> difference.breaks().stream().anyMatch(readers::contains));
+        }
     }
 
-    private Comparison(Inventory before, Inventory after, Map<String, String> oldCode, Map<String, String> newCode) {
-        this.before = before.items();
-        this.after = after.items();
-        this.verdict = new Verdict(new Reach(before), new Reach(after));
-        this.oldCode = oldCode;
-        this.newCode = newCode;
-        this.renamed = new Renames(this.before, this.after).find();
+    private Comparison(Inventory before, Inventory after) {
+        this.before = before;
+        this.namespaces = new Namespaces(before, after);
+        this.after = namespaces.old(after);
+        findRenames();
     }
 
     /**
@@ -56,91 +59,108 @@ public final class Comparison {
      *
      * @param before the old contract
      * @param after the new contract
-     * @param oldCode how its components look to code, by designator; what code does not see is missing
-     * @param newCode likewise for the new contract
+     * @param oldCode what code sees of the old contract
+     * @param newCode what code sees of the new contract
      */
-    public static Result of(Contract before, Contract after, Map<String, String> oldCode, Map<String, String> newCode) {
-        Inventory was = Inventory.of(before);
-        Inventory is = Inventory.of(after);
-        Namespaces namespaces = new Namespaces(was, is);
-        Map<String, String> packages = packages(oldCode, newCode, namespaces);
-        Comparison comparison =
-                new Comparison(was, namespaces.old(is), oldCode, inOldWords(newCode, namespaces, packages));
-        namespaces.renamed().forEach(comparison::renamedNamespace);
+    public static Result of(Contract before, Contract after, Surface oldCode, Surface newCode) {
+        Comparison comparison = new Comparison(Inventory.of(before), Inventory.of(after));
         comparison.compare();
+        new WireChange(
+                        new WireSide(before, comparison.before, designator -> designator),
+                        new WireSide(after, comparison.after, comparison::old),
+                        comparison.namespaces,
+                        comparison.blame)
+                .judge();
+        CodeChange code = new CodeChange(
+                comparison.before,
+                comparison.after,
+                oldCode,
+                newCode,
+                comparison.namespaces,
+                comparison::old,
+                comparison.blame);
+        code.judge();
         return new Result(
-                comparison.differences.stream()
+                comparison.blame.all().stream()
+                        .map(Told::difference)
                         .sorted(Comparator.comparing(Difference::designator).thenComparing(Difference::fact))
                         .toList(),
-                comparison.kept(namespaces, packages));
+                comparison.kept(code));
     }
 
-    /** For packages that come from new names of namespaces those that came from the old ones. */
-    private static Map<String, String> packages(
-            Map<String, String> oldCode, Map<String, String> newCode, Namespaces namespaces) {
-        Map<String, String> packages = new TreeMap<>(Comparator.reverseOrder());
-        newCode.forEach((designator, seen) -> {
-            String was = oldCode.get(namespaces.old(designator));
-            if (was != null
-                    && seen.startsWith("class ")
-                    && packageOf(seen) != null
-                    && packageOf(was) != null
-                    && !packageOf(seen).equals(packageOf(was))) {
-                packages.put(packageOf(seen), packageOf(was));
-            }
-        });
-        return namespaces.renamed().isEmpty() ? Map.of() : packages;
+    /** A designator of the new contract in the words of the old one. */
+    private String old(String designator) {
+        String text = namespaces.old(designator);
+        for (Renaming renaming : renamings) {
+            text = renaming.designator(text);
+        }
+        return text;
     }
 
-    /** What code sees of the new contract, with the old names of namespaces and of the packages that come from them. */
-    private static Map<String, String> inOldWords(
-            Map<String, String> newCode, Namespaces namespaces, Map<String, String> packages) {
-        Map<String, String> code = new HashMap<>();
-        newCode.forEach((designator, seen) -> {
-            String text = seen;
-            for (Map.Entry<String, String> one : packages.entrySet()) {
-                text = text.replace(one.getKey() + ".", one.getValue() + ".");
-            }
-            code.put(namespaces.old(designator), text);
-        });
-        return code;
-    }
-
-    /** The package of the class that code sees. */
-    private static String packageOf(String seen) {
-        String name = seen.substring(seen.lastIndexOf(' ') + 1);
-        int dot = name.lastIndexOf('.');
-        return dot < 0 ? null : name.substring(0, dot);
-    }
-
-    private void renamedNamespace(String now, String was) {
-        differences.add(new Difference(
-                Difference.Change.CHANGED,
-                "namespace",
-                was,
-                "name",
-                was,
-                now,
-                null,
-                null,
-                EnumSet.allOf(Reader.class)));
+    /** What is renamed shows what is inside of it, which may be renamed too. */
+    private void findRenames() {
+        Map<String, String> found = Renames.find(before.items(), after.items());
+        while (!found.isEmpty()) {
+            List<Renaming> some = new ArrayList<>();
+            found.forEach((now, was) -> {
+                Item item = after.items().get(now);
+                renamed.put(was, item);
+                some.add(new Renaming(item, was));
+            });
+            renamings.addAll(some);
+            after = after.renamed(
+                    designator -> {
+                        String text = designator;
+                        for (Renaming renaming : some) {
+                            text = renaming.designator(text);
+                        }
+                        return text;
+                    },
+                    (item, fact, text) -> {
+                        String said = text;
+                        for (Renaming renaming : some) {
+                            said = renaming.said(item, fact, said);
+                        }
+                        return said;
+                    });
+            found = Renames.find(before.items(), after.items());
+        }
     }
 
     private void compare() {
-        for (Item item : before.values()) {
-            Item other = after.get(item.designator());
+        namespaces.renamed().forEach((now, was) -> blame.add(
+                        new Told(Difference.Change.CHANGED, "namespace", was, "name", was, now, null, null))
+                .breaks(EnumSet.allOf(Reader.class)));
+        renamed.forEach(this::renamed);
+        for (Item item : before.items().values()) {
+            Item other = after.items().get(item.designator());
             if (other != null) {
                 described(item, other);
-            } else if (!isInside(item, after)) {
-                differences.add(presence(item, false));
+            } else if (!isInside(item, after.items())) {
+                presence(item, false);
             }
         }
-        for (Item item : after.values()) {
-            if (!before.containsKey(item.designator()) && !isInside(item, before)) {
-                differences.add(presence(item, true));
+        for (Item item : after.items().values()) {
+            if (!before.items().containsKey(item.designator()) && !isInside(item, before.items())) {
+                presence(item, true);
             }
         }
-        methods();
+    }
+
+    private void renamed(String was, Item now) {
+        Item item = before.items().get(was);
+        Told told = blame.add(new Told(
+                Difference.Change.RENAMED,
+                item.kind().text(),
+                was,
+                "name",
+                Renames.local(was),
+                Renames.local(now.origin()),
+                item.place(),
+                now.place()));
+        if (item.kind() == Item.Kind.OPERATION) {
+            told.breaks(EnumSet.of(Reader.OLD_CLIENTS, Reader.OLD_SERVERS));
+        }
     }
 
     /** Whether what a component is inside of came or went as a whole: then that is the difference. */
@@ -148,40 +168,25 @@ public final class Comparison {
         String designator = item.designator();
         String around =
                 switch (item.kind()) {
-                    case MESSAGE, HEADER, FAULT -> designator.replaceFirst("(?<=[^}]) (input|output|fault)( .*)?$", "");
-                    case MEMBER, ATTRIBUTE, VALUE -> Reach.root(designator);
+                    case MESSAGE, HEADER, FAULT -> Renames.parent(item);
+                    case MEMBER, ATTRIBUTE, VALUE, OPERATION, PORT -> Item.root(designator);
                     default -> designator;
                 };
         return !around.equals(designator) && !others.containsKey(around);
     }
 
-    private Difference presence(Item item, boolean added) {
-        Set<Reader> breaks = EnumSet.noneOf(Reader.class);
-        breaks.addAll(verdict.presence(item, added));
-        breaks.addAll(Verdict.code(item.designator(), oldCode, newCode));
-        if (item.kind() == Item.Kind.VALUE && !added) {
-            breaks.addAll(Set.of(Reader.CLIENT_CODE, Reader.SERVER_CODE));
-        }
-        if (item.kind() == Item.Kind.FAULT) {
-            breaks.add(Reader.CLIENT_CODE);
-            if (!added) {
-                breaks.add(Reader.SERVER_CODE);
-            }
-        }
-        if (item.kind() == Item.Kind.PORT && !added) {
-            breaks.add(Reader.CLIENT_CODE);
-        }
+    private void presence(Item item, boolean added) {
         String text = facts(item);
-        return new Difference(
-                added ? Difference.Change.ADDED : Difference.Change.REMOVED,
-                item.kind().text(),
-                item.designator(),
-                "",
-                added ? null : text,
-                added ? text : null,
-                added ? null : item.place(),
-                added ? item.place() : null,
-                breaks);
+        blame.add(new Told(
+                        added ? Difference.Change.ADDED : Difference.Change.REMOVED,
+                        item.kind().text(),
+                        item.designator(),
+                        "",
+                        added ? null : text,
+                        added ? text : null,
+                        added ? null : item.place(),
+                        added ? item.place() : null))
+                .breaks(Verdict.presence(item, added));
     }
 
     private static String facts(Item item) {
@@ -195,107 +200,39 @@ public final class Comparison {
     private void described(Item was, Item is) {
         Set<String> facts = new LinkedHashSet<>(was.facts().keySet());
         facts.addAll(is.facts().keySet());
-        boolean first = true;
         for (String fact : facts) {
             String old = was.facts().get(fact);
             String now = is.facts().get(fact);
-            boolean same = fact.equals("order") ? sameOrder(was, is, old, now) : old != null && old.equals(now);
-            if (same) {
-                continue;
+            boolean same = fact.equals("order") ? sameOrder(old, now) : old != null && old.equals(now);
+            if (!same) {
+                blame.add(new Told(
+                                Difference.Change.CHANGED,
+                                was.kind().text(),
+                                was.designator(),
+                                fact,
+                                old,
+                                now,
+                                was.place(),
+                                is.place()))
+                        .breaks(Verdict.change(was, fact, old, now));
             }
-            Set<Reader> breaks = EnumSet.noneOf(Reader.class);
-            breaks.addAll(verdict.change(was, is, fact));
-            if (first && !fact.equals("documentation")) {
-                breaks.addAll(Verdict.code(was.designator(), oldCode, newCode));
-                first = false;
-            }
-            differences.add(new Difference(
-                    Difference.Change.CHANGED,
-                    was.kind().text(),
-                    was.designator(),
-                    fact,
-                    old,
-                    now,
-                    was.place(),
-                    is.place(),
-                    breaks));
         }
     }
 
     /** Members that came or went are told by themselves: only those that both have can stand in another order. */
-    private boolean sameOrder(Item was, Item is, String old, String now) {
+    private static boolean sameOrder(String old, String now) {
         if (old == null || now == null) {
             return true;
         }
         Set<String> names = new HashSet<>(Arrays.asList(old.split(" ")));
         names.retainAll(new HashSet<>(Arrays.asList(now.split(" "))));
-        return only(old, names).equals(only(now, names));
-    }
-
-    /** A model with some of its names alone, and no groups of fewer than two. */
-    private static String only(String order, Set<String> names) {
-        List<String> kept = new ArrayList<>();
-        for (String word : order.split(" ")) {
-            if (word.length() == 1 || word.equals(")+") || names.contains(word)) {
-                kept.add(word);
-            }
-        }
-        String text = " " + String.join(" ", kept) + " ";
-        for (String last = ""; !last.equals(text); ) {
-            last = text;
-            text = text.replaceAll(" \\( ([^ ()]+ )?\\)\\+? ", " $1 ")
-                    .replaceAll(" ([,|&]) (?:[,|&] )+", " $1 ")
-                    .replaceAll("\\( [,|&] ", "( ")
-                    .replaceAll(" [,|&] (\\)\\+?) ", " $1 ")
-                    .replaceAll(" +", " ");
-        }
-        return text.replaceAll("^ [,|&] | [,|&] $", " ").strip();
-    }
-
-    /** A method changes with the members of what it takes and gives: then those break the code. */
-    private void methods() {
-        Set<String> roots = new HashSet<>();
-        for (String operation : oldCode.keySet()) {
-            boolean changed = operation.startsWith("portType ")
-                    && newCode.containsKey(operation)
-                    && !oldCode.get(operation).equals(newCode.get(operation));
-            if (changed) {
-                for (String way : List.of(" input", " output")) {
-                    for (Map<String, Item> side : List.of(before, after)) {
-                        Item message = side.get(operation + way);
-                        if (message != null) {
-                            roots.addAll(message.references());
-                        }
-                    }
-                }
-            }
-        }
-        for (int i = 0; i < differences.size(); i++) {
-            Difference difference = differences.get(i);
-            String designator = difference.designator();
-            boolean member = roots.contains(Reach.root(designator))
-                    && !designator.equals(Reach.root(designator))
-                    && !difference.fact().equals("documentation");
-            if (member) {
-                Set<Reader> breaks = EnumSet.of(Reader.CLIENT_CODE, Reader.SERVER_CODE);
-                breaks.addAll(difference.breaks());
-                differences.set(i, difference.breaking(breaks));
-            }
-        }
-    }
-
-    /** The name in what code sees of a component: the last word in front of parameters. */
-    private static String name(String seen) {
-        if (seen == null) {
-            return null;
-        }
-        String head = seen.replaceFirst("\\(.*", "");
-        return head.substring(Math.max(head.lastIndexOf(' '), head.lastIndexOf('.')) + 1);
+        return ModelText.only(old, names).equals(ModelText.only(now, names));
     }
 
     /** Rules that give renamed components the names that they had. */
-    private List<ProposedRule> kept(Namespaces namespaces, Map<String, String> packages) {
+    private List<ProposedRule> kept(CodeChange code) {
         Map<String, ProposedRule> rules = new TreeMap<>();
+        Map<String, String> packages = code.packages();
         if (packages.size() == 1 && namespaces.renamed().size() == 1) {
             String on = "namespace " + namespaces.renamed().keySet().iterator().next();
             rules.put(
@@ -303,14 +240,14 @@ public final class Comparison {
                     new ProposedRule(
                             on, Map.of("package", packages.values().iterator().next()), ""));
         }
-        renamed.forEach((now, was) -> {
-            String name = name(oldCode.get(was));
-            String other = name(newCode.get(now));
+        renamed.forEach((was, now) -> {
+            String name = code.oldName(was);
+            String other = code.newName(now.origin());
             if (name != null && other != null && !name.equals(other)) {
                 Map<String, String> values = new LinkedHashMap<>();
                 values.put("name", name);
-                values.put("because", "it was called " + was.substring(was.lastIndexOf('}') + 1) + " before");
-                rules.put(now, new ProposedRule(namespaces.now(now), values, ""));
+                values.put("because", "it was called " + Renames.local(was) + " before");
+                rules.put(now.origin(), new ProposedRule(now.origin(), values, ""));
             }
         });
         return List.copyOf(rules.values());

@@ -1,12 +1,13 @@
 package org.protypos.change;
 
+import java.util.List;
 import java.util.Set;
 import org.protypos.diagnostic.Place;
 
 /**
  * One thing that two contracts say differently.
  *
- * @param change whether a component came, went, or is described otherwise
+ * @param change whether a component came, went, got another name, or is described otherwise
  * @param kind what kind of component it is, in the standards' word
  * @param designator the component, as rules speak of it
  * @param fact what is said otherwise of it, empty when it came or went
@@ -15,6 +16,8 @@ import org.protypos.diagnostic.Place;
  * @param oldPlace where the old contract says it, or null
  * @param newPlace where the new contract says it, or null
  * @param breaks for whom it breaks something
+ * @param misleads for whom, of these, nothing is refused but something means something else
+ * @param evidence why, for those for whom it breaks something on the wire
  */
 public record Difference(
         Change change,
@@ -25,20 +28,19 @@ public record Difference(
         String after,
         Place oldPlace,
         Place newPlace,
-        Set<Reader> breaks) {
+        Set<Reader> breaks,
+        Set<Reader> misleads,
+        List<Evidence> evidence) {
     /** What can happen to a component. */
     public enum Change {
         ADDED,
         REMOVED,
+        RENAMED,
         CHANGED
     }
 
     /** Whether it breaks anything for anybody. */
     public boolean isBreaking() {
         return !breaks.isEmpty();
-    }
-
-    Difference breaking(Set<Reader> others) {
-        return new Difference(change, kind, designator, fact, before, after, oldPlace, newPlace, others);
     }
 }

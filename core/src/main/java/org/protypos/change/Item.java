@@ -1,18 +1,16 @@
 package org.protypos.change;
 
 import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.Map;
-import java.util.Set;
 import org.protypos.diagnostic.Place;
 
 /** A component of a contract with all that is said of it, for comparison. */
 final class Item {
     private final Kind kind;
     private final String designator;
+    private final String origin;
     private final Place place;
     private final Map<String, String> facts = new LinkedHashMap<>();
-    private final Set<String> references = new LinkedHashSet<>();
 
     /** What kinds of components are compared. */
     enum Kind {
@@ -41,9 +39,33 @@ final class Item {
     }
 
     Item(Kind kind, String designator, Place place) {
+        this(kind, designator, designator, place);
+    }
+
+    private Item(Kind kind, String designator, String origin, Place place) {
         this.kind = kind;
         this.designator = designator;
+        this.origin = origin;
         this.place = place;
+    }
+
+    /** The same component under another name; nothing is said of it yet. */
+    Item called(String other) {
+        return new Item(kind, other, origin, place);
+    }
+
+    /** The designator that it has in its own contract. */
+    String origin() {
+        return origin;
+    }
+
+    /** The global component that a designator begins with. */
+    static String root(String designator) {
+        int from = designator.indexOf('}') + 1;
+        int slash = designator.indexOf('/', from);
+        int value = designator.indexOf("='", from);
+        int end = slash < 0 ? value : value < 0 ? slash : Math.min(slash, value);
+        return end < 0 ? designator : designator.substring(0, end);
     }
 
     Kind kind() {
@@ -63,21 +85,11 @@ final class Item {
         return facts;
     }
 
-    /** The global types and elements that it refers to. */
-    Set<String> references() {
-        return references;
-    }
-
     Item say(String fact, Object value) {
         if (value != null && !value.toString().isEmpty()) {
             String text = value.toString();
             facts.put(fact, fact.equals("documentation") ? text.strip().replaceAll("\\s+", " ") : text);
         }
-        return this;
-    }
-
-    Item refer(String to) {
-        references.add(to);
         return this;
     }
 }

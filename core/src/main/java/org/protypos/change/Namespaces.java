@@ -69,6 +69,21 @@ final class Namespaces {
                         Matcher.quoteReplacement("{" + renamed.getOrDefault(found.group(1), found.group(1)) + "}"));
     }
 
+    /** For a namespace of the old contract that of the new one. */
+    String toNew(String namespace) {
+        for (Map.Entry<String, String> one : renamed.entrySet()) {
+            if (one.getValue().equals(namespace)) {
+                return one.getKey();
+            }
+        }
+        return namespace;
+    }
+
+    /** For a namespace of the new contract that of the old one. */
+    String toOld(String namespace) {
+        return renamed.getOrDefault(namespace, namespace);
+    }
+
     /** A text with the new names of namespaces in it. */
     String now(String text) {
         String changed = text;
@@ -80,6 +95,6 @@ final class Namespaces {
 
     /** The components of the new contract under the old names of their namespaces. */
     Inventory old(Inventory after) {
-        return renamed.isEmpty() ? after : after.renamed(this::old);
+        return renamed.isEmpty() ? after : after.renamed(this::old, (item, fact, text) -> old(text));
     }
 }

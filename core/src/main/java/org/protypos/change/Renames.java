@@ -1,126 +1,189 @@
 package org.protypos.change;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.protypos.diagnostic.NearestName;
 
-/** Finds components that probably are old ones under new names: what is said of them is the same, or nearly. */
+/**
+ * Finds components that probably are old ones under new names: by where they stand, what is said of them and what they hold, and by their
+ * names.
+ */
 final class Renames {
     private static final double ALIKE = 0.6;
+    private static final Pattern MESSAGE = Pattern.compile("(?<=[^}]) (input|output|fault)( .*)?$");
 
-    private final Map<String, Item> before;
-    private final Map<String, Item> after;
-    private final Map<String, Set<String>> oldInside;
-    private final Map<String, Set<String>> newInside;
+    private final Side before;
+    private final Side after;
 
-    Renames(Map<String, Item> before, Map<String, Item> after) {
-        this.before = before;
-        this.after = after;
-        this.oldInside = inside(before);
-        this.newInside = inside(after);
+    /** The components of one contract, by what they are inside of. */
+    private static final class Side {
+        private final Map<String, Item> items;
+        private final Map<String, List<Item>> inside = new LinkedHashMap<>();
+        private final Map<String, Set<String>> held = new HashMap<>();
+
+        Side(Map<String, Item> items) {
+            this.items = items;
+            for (Item item : items.values()) {
+                inside.computeIfAbsent(parent(item), any -> new ArrayList<>()).add(item);
+                for (String around = parent(item); !around.isEmpty(); around = parentOf(around)) {
+                    held.computeIfAbsent(around, any -> new HashSet<>())
+                            .add(item.designator().substring(around.length()) + said(item));
+                }
+            }
+        }
+
+        /** What stands before and behind a component, of those that another contract has too. */
+        Set<String> neighbours(Item item, Side other) {
+            List<Item> all = inside.get(parent(item)).stream()
+                    .filter(one -> one.kind() == item.kind())
+                    .toList();
+            int at = all.indexOf(item);
+            Set<String> found = new HashSet<>();
+            for (int step : new int[] {-1, 1}) {
+                int next = at + step;
+                while (next >= 0
+                        && next < all.size()
+                        && !other.items.containsKey(all.get(next).designator())) {
+                    next += step;
+                }
+                found.add(step
+                        + (next < 0 || next >= all.size() ? "" : all.get(next).designator()));
+            }
+            return found;
+        }
     }
 
-    /** For the designators of new components those of the old ones that they probably are. */
-    Map<String, String> find() {
-        Map<String, List<Item>> gone = byParent(before, after);
-        Map<String, List<Item>> come = byParent(after, before);
-        Map<String, String> renames = new LinkedHashMap<>();
-        come.forEach((parent, items) -> {
-            List<Item> candidates = new ArrayList<>(gone.getOrDefault(parent, List.of()));
+    private record Pair(Item was, Item is, double alike) {}
+
+    private Renames(Map<String, Item> before, Map<String, Item> after) {
+        this.before = new Side(before);
+        this.after = new Side(after);
+    }
+
+    /**
+     * Looks among components that only one of two contracts has, inside of what both have.
+     *
+     * @return for the designators of new components those of the old ones that they probably are
+     */
+    static Map<String, String> find(Map<String, Item> before, Map<String, Item> after) {
+        return new Renames(before, after).found();
+    }
+
+    private Map<String, String> found() {
+        List<Pair> pairs = new ArrayList<>();
+        after.inside.forEach((parent, items) -> {
+            boolean known = parent.isEmpty() || before.items.containsKey(parent) && after.items.containsKey(parent);
+            List<Item> gone = before.inside.getOrDefault(parent, List.of()).stream()
+                    .filter(item -> !after.items.containsKey(item.designator()))
+                    .toList();
             for (Item item : items) {
-                Item best = null;
-                double most = ALIKE;
-                for (Item candidate : candidates) {
-                    double alike = candidate.kind() == item.kind() ? alike(candidate, item) : 0;
-                    if (alike > most) {
-                        most = alike;
-                        best = candidate;
-                    }
-                }
-                if (best != null) {
-                    candidates.remove(best);
-                    renames.put(item.designator(), best.designator());
+                if (known && hasName(item) && !before.items.containsKey(item.designator())) {
+                    gone.stream()
+                            .filter(candidate -> candidate.kind() == item.kind() && isOfOneNamespace(candidate, item))
+                            .map(candidate -> new Pair(candidate, item, alike(candidate, item)))
+                            .filter(pair -> pair.alike() > ALIKE)
+                            .forEach(pairs::add);
                 }
             }
         });
+        pairs.sort(Comparator.comparingDouble(Pair::alike).reversed());
+        Map<String, String> renames = new LinkedHashMap<>();
+        for (Pair pair : pairs) {
+            if (!renames.containsKey(pair.is().designator())
+                    && !renames.containsValue(pair.was().designator())) {
+                renames.put(pair.is().designator(), pair.was().designator());
+            }
+        }
         return renames;
     }
 
-    private static Map<String, List<Item>> byParent(Map<String, Item> some, Map<String, Item> others) {
-        Map<String, List<Item>> found = new HashMap<>();
-        for (Item item : some.values()) {
-            boolean named =
-                    switch (item.kind()) {
-                        case TYPE, ELEMENT, MEMBER, ATTRIBUTE, OPERATION -> true;
-                        default -> false;
-                    };
-            String parent = parent(item.designator());
-            boolean alone = others.containsKey(item.designator()) || !parent.isEmpty() && !others.containsKey(parent);
-            if (named && !alone) {
-                found.computeIfAbsent(parent, any -> new ArrayList<>()).add(item);
-            }
-        }
-        return found;
+    private static boolean hasName(Item item) {
+        return switch (item.kind()) {
+            case MESSAGE, HEADER, FAULT -> false;
+            default -> true;
+        };
     }
 
-    private static String parent(String designator) {
-        String root = Reach.root(designator);
+    private static boolean isOfOneNamespace(Item a, Item b) {
+        return space(a.designator()).equals(space(b.designator()));
+    }
+
+    private static String space(String designator) {
+        int open = designator.lastIndexOf('{');
+        return open < 0 ? "" : designator.substring(open, designator.indexOf('}', open) + 1);
+    }
+
+    static String parent(Item item) {
+        return item.kind() == Item.Kind.VALUE
+                ? item.designator().substring(0, item.designator().lastIndexOf("='"))
+                : parentOf(item.designator());
+    }
+
+    private static String parentOf(String designator) {
+        if (designator.startsWith("portType ")) {
+            Matcher message = MESSAGE.matcher(designator);
+            if (message.find()) {
+                return designator.substring(0, message.start());
+            }
+        }
+        String root = Item.root(designator);
         if (root.equals(designator)) {
             return "";
         }
-        int at = designator.lastIndexOf("/{");
-        int attribute = designator.lastIndexOf("/@");
-        return designator.substring(0, Math.max(root.length(), Math.max(at, attribute)));
+        int at = Math.max(designator.lastIndexOf("/{"), designator.lastIndexOf("/@"));
+        int slash = Math.max(at, designator.lastIndexOf('/'));
+        return designator.substring(0, Math.max(root.length(), at > 0 ? at : slash));
     }
 
-    private static String local(String designator) {
-        return designator.substring(designator.lastIndexOf('}') + 1).replaceFirst("^.*/", "");
-    }
-
-    /** How alike two components are: by name, by what is said of them, by their members. */
-    private double alike(Item a, Item b) {
-        int length =
-                Math.max(local(a.designator()).length(), local(b.designator()).length());
-        double name = 1.0 - (double) NearestName.distance(local(a.designator()), local(b.designator())) / length;
-        Set<String> said = new HashSet<>(
-                a.facts().entrySet().stream().map(Object::toString).toList());
-        Set<String> both = new HashSet<>(said);
-        Set<String> other = new HashSet<>(
-                b.facts().entrySet().stream().map(Object::toString).toList());
-        both.retainAll(other);
-        said.addAll(other);
-        Set<String> mine = members(oldInside, a.designator());
-        Set<String> theirs = members(newInside, b.designator());
-        Set<String> shared = new HashSet<>(mine);
-        shared.retainAll(theirs);
-        mine.addAll(theirs);
-        double facts = said.isEmpty() ? 0.5 : (double) both.size() / said.size();
-        if (mine.isEmpty()) {
-            return 0.6 * name + 0.4 * facts;
+    /** The name in a designator. */
+    static String local(String designator) {
+        int value = designator.lastIndexOf("='");
+        if (value >= 0 && designator.endsWith("'")) {
+            return designator.substring(value + 2, designator.length() - 1);
         }
-        double inside = (double) shared.size() / mine.size();
-        return 0.4 * name + 0.2 * facts + 0.4 * inside;
+        return designator.substring(designator.lastIndexOf('}') + 1).replaceFirst("^.*[/@]", "");
     }
 
-    private static Set<String> members(Map<String, Set<String>> all, String designator) {
-        return new HashSet<>(all.getOrDefault(designator, Set.of()));
-    }
-
-    /** What stands inside each component, by its designator. */
-    private static Map<String, Set<String>> inside(Map<String, Item> all) {
-        Map<String, Set<String>> inside = new HashMap<>();
-        for (String designator : all.keySet()) {
-            for (String around = parent(designator); !around.isEmpty(); ) {
-                inside.computeIfAbsent(around, any -> new HashSet<>()).add(designator.substring(around.length()));
-                String next = parent(around);
-                around = next.equals(around) ? "" : next;
+    private static String said(Item item) {
+        StringBuilder text = new StringBuilder();
+        item.facts().forEach((fact, value) -> {
+            if (!fact.equals("documentation") && !fact.equals("order")) {
+                text.append(' ').append(fact).append(' ').append(value);
             }
+        });
+        return text.toString();
+    }
+
+    /** How alike two components are, from 0 to 1. */
+    private double alike(Item was, Item is) {
+        int length = Math.max(
+                1,
+                Math.max(
+                        local(was.designator()).length(), local(is.designator()).length()));
+        double name = 1.0 - (double) NearestName.distance(local(was.designator()), local(is.designator())) / length;
+        Set<String> around = before.neighbours(was, after);
+        around.retainAll(after.neighbours(is, before));
+        double place = around.size() / 2.0;
+        double said = said(was).equals(said(is)) ? 1 : 0;
+        if (was.kind() == Item.Kind.VALUE) {
+            return 0.65 * name + 0.35 * place;
         }
-        return inside;
+        Set<String> mine = before.held.getOrDefault(was.designator(), Set.of());
+        Set<String> theirs = after.held.getOrDefault(is.designator(), Set.of());
+        if (mine.isEmpty() && theirs.isEmpty()) {
+            return 0.35 * name + 0.35 * said + 0.3 * place;
+        }
+        Set<String> both = new HashSet<>(mine);
+        both.retainAll(theirs);
+        double held = (double) both.size() / Math.max(1, mine.size() + theirs.size() - both.size());
+        return 0.25 * name + 0.15 * said + 0.45 * held + 0.15 * place;
     }
 }

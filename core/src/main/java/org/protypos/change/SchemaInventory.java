@@ -51,7 +51,6 @@ final class SchemaInventory {
             Item item = new Item(Item.Kind.ELEMENT, designator, element.place());
             if (element.substitutionHead() != null) {
                 item.say("stands for", element.substitutionHead());
-                item.refer(element.substitutionHead().toString());
             }
             declared(element, designator, item);
         });
@@ -59,6 +58,7 @@ final class SchemaInventory {
 
     private void declared(ElementDeclaration element, String designator, Item item) {
         TypeReference type = schema.typeOf(element);
+        inventory.know(element, designator);
         reference(type, item);
         item.say("nillable", element.nillable() ? "true" : null);
         item.say("abstract", element.isAbstract() ? "true" : null);
@@ -84,13 +84,13 @@ final class SchemaInventory {
     private static void reference(TypeReference type, Item item) {
         if (type.name() != null) {
             item.say("type", type.name());
-            item.refer(Subject.type(type.name(), null).designator());
         }
     }
 
     /** Takes a type: what is said of it goes to an item, its members are items of their own. */
     private void type(SchemaType type, String path, Item item) {
         inventory.add(item);
+        inventory.know(type, path);
         if (item.kind() == Item.Kind.TYPE) {
             item.say("documentation", type.documentation());
         }
@@ -108,16 +108,9 @@ final class SchemaInventory {
                     type.base().name() == null
                             ? shape(type.base())
                             : type.base().name());
-            if (type.base().name() != null) {
-                item.refer(Subject.type(type.base().name(), null).designator());
-            }
         }
         if (!type.members().isEmpty()) {
             item.say("union of", type.members().stream().map(this::shape).collect(Collectors.joining(" ")));
-            type.members().stream()
-                    .filter(member -> member.name() != null)
-                    .forEach(member ->
-                            item.refer(Subject.type(member.name(), null).designator()));
         }
         facets(type.facets(), path, item);
     }
@@ -161,9 +154,6 @@ final class SchemaInventory {
                     "base",
                     type.base().name()
                             + (type.derivation() == ComplexType.Derivation.RESTRICTION ? " restricted" : ""));
-            if (type.base().name() != null) {
-                item.refer(Subject.type(type.base().name(), null).designator());
-            }
         }
         if (type.content() instanceof ComplexType.SimpleContent content) {
             item.say("content", content.type() == null ? "text" : "text of " + shape(content.type()));
@@ -178,7 +168,7 @@ final class SchemaInventory {
         attributes(type.attributes(), path, item, new HashSet<>());
     }
 
-    /** The model in one text: names alone, for members say themselves how often they occur. */
+    /** The model in one text: of members the names alone, for they say themselves how often they occur. */
     private String order(Particle particle, Set<QName> groups) {
         Term term = particle.term();
         if (term instanceof ElementDeclaration element) {
@@ -201,13 +191,7 @@ final class SchemaInventory {
         for (Particle part : group.particles()) {
             parts.add(order(part, groups));
         }
-        String between =
-                switch (group.compositor()) {
-                    case SEQUENCE -> " , ";
-                    case CHOICE -> " | ";
-                    case ALL -> " & ";
-                };
-        return "( " + String.join(between, parts) + " )" + (particle.repeats() ? "+" : "");
+        return ModelText.of(group.compositor(), parts, particle.least(), particle.most());
     }
 
     private void members(Particle particle, String path, boolean required, int most, Set<QName> groups, Item around) {
@@ -256,12 +240,9 @@ final class SchemaInventory {
         item.say("occurs", (required ? particle.least() : 0) + ".." + (times == Particle.UNBOUNDED ? "*" : times));
         if (reference) {
             item.say("element", name);
-            item.refer(name.toString());
-            around.refer(name.toString());
             inventory.add(item);
         } else {
             declared((ElementDeclaration) particle.term(), designator, item);
-            around.references().addAll(item.references());
         }
     }
 
@@ -277,7 +258,6 @@ final class SchemaInventory {
                 if (declared.type() != null) {
                     item.say("type", shape(declared.type()));
                     reference(declared.type(), item);
-                    around.references().addAll(item.references());
                 }
                 item.say("default", quoted(use.defaultValue() != null ? use.defaultValue() : declared.defaultValue()));
                 item.say("fixed", quoted(use.fixedValue() != null ? use.fixedValue() : declared.fixedValue()));

@@ -1,11 +1,17 @@
 package org.protypos.change;
 
 import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.function.Function;
+import java.util.regex.Pattern;
 import javax.xml.namespace.QName;
 import org.protypos.binding.Designators;
+import org.protypos.diagnostic.Place;
 import org.protypos.naming.Subject;
 import org.protypos.wsdl.Binding;
 import org.protypos.wsdl.BoundOperation;
@@ -18,6 +24,9 @@ import org.protypos.wsdl.Service;
 
 /** Takes services and operations into an inventory, with how their bindings carry them. */
 final class WsdlInventory {
+    /** The bindings that have a header block, when not all of them have it. */
+    static final String OVER = "over";
+
     private final Definitions wsdl;
     private final Inventory inventory;
 
@@ -46,9 +55,21 @@ final class WsdlInventory {
             item.say("port type", binding == null ? null : binding.portType());
             item.say("transport", binding == null ? null : binding.transport());
             item.say("HTTP method", binding == null ? null : binding.verb());
-            item.say("policy", policy(port.policy()) + (binding == null ? "" : policy(binding.policy())));
+            policies(item, "", port.policy());
+            policies(item, "", binding == null ? List.of() : binding.policy());
             item.say("documentation", port.documentation());
             inventory.add(item);
+        }
+    }
+
+    /** What policies ask for: each assertion says its own, what they demand apart from what may be done without. */
+    private static void policies(Item item, String over, List<PolicyAssertion> assertions) {
+        for (PolicyAssertion assertion : assertions) {
+            String kind = assertion.optional() ? "optional policy " : "policy ";
+            item.say(
+                    kind + assertion.name().getLocalPart() + over,
+                    words(assertion)
+                            .replaceFirst("^" + Pattern.quote(assertion.name().getLocalPart()) + "$", "demanded"));
         }
     }
 
@@ -93,66 +114,81 @@ final class WsdlInventory {
             item.say("style over " + protocol, found.rpc() ? "rpc" : "document");
             item.say("SOAP action over " + protocol, "\"" + found.soapAction() + "\"");
             item.say("location over " + protocol, found.location());
-            item.say("policy over " + protocol, policy(found.policy()));
+            policies(item, " over " + protocol, found.policy());
         });
-        BoundOperation first = bound.isEmpty() ? null : bound.firstEntry().getValue();
-        message(designator + " input", operation.input(), first == null ? null : first.input());
-        message(designator + " output", operation.output(), first == null ? null : first.output());
+        message(designator + " input", operation.input(), carriers(bound, BoundOperation::input));
+        message(designator + " output", operation.output(), carriers(bound, BoundOperation::output));
         for (Operation.Use fault : operation.faults()) {
-            Item declared =
-                    new Item(Item.Kind.FAULT, designator + " fault " + content(fault.message(), null), fault.place());
-            refer(declared, fault.message());
+            Item declared = new Item(
+                    Item.Kind.FAULT, designator + " fault " + content(fault.message(), null, true), fault.place());
             inventory.add(declared);
         }
     }
 
-    private void message(String designator, Operation.Use use, BoundOperation.Carrier carrier) {
+    private static Map<String, BoundOperation.Carrier> carriers(
+            Map<String, BoundOperation> bound, Function<BoundOperation, BoundOperation.Carrier> which) {
+        Map<String, BoundOperation.Carrier> carriers = new TreeMap<>();
+        bound.forEach((protocol, operation) -> {
+            if (which.apply(operation) != null) {
+                carriers.put(protocol, which.apply(operation));
+            }
+        });
+        return carriers;
+    }
+
+    private void message(String designator, Operation.Use use, Map<String, BoundOperation.Carrier> carriers) {
         if (use == null) {
             return;
         }
+        BoundOperation.Carrier carrier = carriers.values().stream().findFirst().orElse(null);
         Item item = new Item(Item.Kind.MESSAGE, designator, use.place());
-        item.say("content", content(use.message(), carrier));
+        item.say("content", content(use.message(), carrier, false));
         item.say("encoded", carrier != null && carrier.encoded() ? "true" : null);
         item.say("namespace", carrier == null ? null : carrier.namespace());
         item.say("action", use.action());
-        refer(item, use.message());
-        inventory.add(item);
-        if (carrier != null) {
-            for (BoundOperation.Header header : carrier.headers()) {
-                Message message = wsdl.messages().get(header.message());
-                Message.Part part = message == null ? null : message.part(header.part());
-                if (part != null) {
-                    Item block = new Item(Item.Kind.HEADER, designator + " header " + part(part), header.place());
-                    refer(block, part);
-                    inventory.add(block);
-                }
-            }
+        Message message = wsdl.messages().get(use.message());
+        if (message != null) {
+            BoundOperation.bodyParts(message, carrier).stream()
+                    .filter(part -> part.element() == null)
+                    .forEach(part -> item.say("type of part " + part.name(), part.type()));
         }
+        if (carrier != null && !carrier.attachments().isEmpty()) {
+            item.say("attachments", new TreeMap<>(carrier.attachments()));
+        }
+        inventory.add(item);
+        headers(designator, carriers);
     }
 
-    private String content(QName name, BoundOperation.Carrier carrier) {
+    private void headers(String designator, Map<String, BoundOperation.Carrier> carriers) {
+        Map<String, TreeSet<String>> over = new LinkedHashMap<>();
+        Map<String, Place> places = new HashMap<>();
+        carriers.forEach((protocol, carrier) -> carrier.headers().forEach(header -> {
+            Message message = wsdl.messages().get(header.message());
+            Message.Part part = message == null ? null : message.part(header.part());
+            if (part != null) {
+                over.computeIfAbsent(part(part), any -> new TreeSet<>()).add(protocol);
+                places.putIfAbsent(part(part), header.place());
+            }
+        }));
+        over.forEach((part, protocols) -> {
+            Item block = new Item(Item.Kind.HEADER, designator + " header " + part, places.get(part));
+            block.say(OVER, protocols.size() == carriers.size() ? null : String.join(", ", protocols));
+            inventory.add(block);
+        });
+    }
+
+    private String content(QName name, BoundOperation.Carrier carrier, boolean withTypes) {
         Message message = wsdl.messages().get(name);
         List<String> parts = new ArrayList<>();
         if (message != null) {
-            BoundOperation.bodyParts(message, carrier).forEach(part -> parts.add(part(part)));
+            BoundOperation.bodyParts(message, carrier)
+                    .forEach(part ->
+                            parts.add(withTypes || part.element() != null ? part(part) : "part " + part.name()));
         }
         return String.join(", ", parts);
     }
 
     private static String part(Message.Part part) {
         return part.element() != null ? part.element().toString() : part.name() + " of type " + part.type();
-    }
-
-    private void refer(Item item, QName message) {
-        if (wsdl.messages().containsKey(message)) {
-            wsdl.messages().get(message).parts().forEach(part -> refer(item, part));
-        }
-    }
-
-    private static void refer(Item item, Message.Part part) {
-        item.refer(
-                part.element() != null
-                        ? part.element().toString()
-                        : Subject.type(part.type(), null).designator());
     }
 }

@@ -70,7 +70,8 @@ public final class Meaning {
                 : reference.name() != null ? reference.name().toString() : "(" + of(reference.anonymous()) + ")";
     }
 
-    private static String of(IdentityConstraint constraint) {
+    /** What an identity constraint says. */
+    public static String of(IdentityConstraint constraint) {
         List<String> fields = new ArrayList<>();
         constraint.fields().forEach(field -> fields.add(expanded(field, constraint.namespaces())));
         return constraint.kind() + " " + constraint.name() + " "

@@ -74,10 +74,7 @@ class LedgerTest {
 
     /** What a member is called, without its type. */
     private static Map<String, String> seen(Plan plan) {
-        Map<String, String> seen = new TreeMap<>();
-        JavaSurface.of(plan, List.of())
-                .forEach((designator, text) -> seen.put(designator, text.substring(text.lastIndexOf(' ') + 1)));
-        return seen;
+        return new TreeMap<>(JavaSurface.of(plan, List.of()).names());
     }
 
     @ParameterizedTest

@@ -109,9 +109,17 @@ public final class TypeModel {
      *
      * @param rule what its value may be
      * @param fixed the only value it may have, or null
+     * @param standard the value that it has when it is absent, or null
      * @param type its simple type
      */
-    public record Attribute(QName name, ValueRule rule, boolean required, String fixed, SchemaType type, Place place) {}
+    public record Attribute(
+            QName name,
+            ValueRule rule,
+            boolean required,
+            String fixed,
+            String standard,
+            SchemaType type,
+            Place place) {}
 
     /**
      * Room for other attributes.

@@ -73,7 +73,8 @@ public final class Vocabulary {
         AttributeDeclaration declaration = schema.attributes().get(name);
         return declaration == null
                 ? null
-                : attribute(declaration, false, declaration.fixedValue(), declaration.place());
+                : attribute(
+                        declaration, false, declaration.fixedValue(), declaration.defaultValue(), declaration.place());
     }
 
     /** The type of an element. */
@@ -244,8 +245,10 @@ public final class Vocabulary {
                 continue;
             }
             String fixed = use.fixedValue() != null ? use.fixedValue() : declared.fixedValue();
+            String standard = use.defaultValue() != null ? use.defaultValue() : declared.defaultValue();
             attributes.put(
-                    declared.name(), attribute(declared, use.use() == AttributeUse.Use.REQUIRED, fixed, use.place()));
+                    declared.name(),
+                    attribute(declared, use.use() == AttributeUse.Use.REQUIRED, fixed, standard, use.place()));
         }
         for (Attributes.GroupUse group : from.groups()) {
             AttributeGroup definition = schema.attributeGroups().get(group.name());
@@ -255,9 +258,11 @@ public final class Vocabulary {
         }
     }
 
-    private TypeModel.Attribute attribute(AttributeDeclaration declared, boolean required, String fixed, Place place) {
+    private TypeModel.Attribute attribute(
+            AttributeDeclaration declared, boolean required, String fixed, String standard, Place place) {
         SchemaType type = schema.resolve(declared.type());
-        return new TypeModel.Attribute(declared.name(), simple.rule(type), required, fixed, type, place);
+        return new TypeModel.Attribute(
+                declared.name(), simple.rule(type), required, fixed, fixed != null ? fixed : standard, type, place);
     }
 
     /**

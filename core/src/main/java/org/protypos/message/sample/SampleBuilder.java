@@ -8,6 +8,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import javax.xml.namespace.QName;
+import org.protypos.message.model.ContentModel;
+import org.protypos.message.model.Leaf;
 import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
@@ -101,25 +103,30 @@ final class SampleBuilder {
 
     /** An element that is an instance of a declaration, which is not abstract. */
     MessageElement element(ElementDeclaration declaration) {
+        return element(declaration, Outline.FREE);
+    }
+
+    /** Likewise, with what is decided of it. */
+    MessageElement element(ElementDeclaration declaration, Outline outline) {
         MessageElement element = new MessageElement(declaration.name(), null);
         declarations.put(element, declaration);
         TypeModel declared = vocabulary.typeOf(declaration);
-        TypeModel type = chosen(element, declared, declaration.block());
-        String given = declaration.fixedValue();
-        fill(element, type, given);
+        TypeModel type = chosen(element, declared, declaration.block(), outline);
+        String given = outline.text() != null ? outline.text() : declaration.fixedValue();
+        fill(element, type, given, outline);
         return element;
     }
 
     /** An element of some name with content of a type. */
-    MessageElement element(QName name, TypeModel declared) {
+    MessageElement element(QName name, TypeModel declared, Outline outline) {
         MessageElement element = new MessageElement(name, null);
-        fill(element, chosen(element, declared, Set.of()), null);
+        fill(element, chosen(element, declared, Set.of(), outline), outline.text(), outline);
         return element;
     }
 
     /** The type that an element is given; it says so when that is another than the declared one. */
-    private TypeModel chosen(MessageElement element, TypeModel declared, Set<String> blocked) {
-        TypeModel type = choose(declared, blocked);
+    private TypeModel chosen(MessageElement element, TypeModel declared, Set<String> blocked, Outline outline) {
+        TypeModel type = outline.type() != null ? vocabulary.type(outline.type()) : choose(declared, blocked);
         if (type != declared) {
             QName name = type.name();
             element.attributes()
@@ -142,14 +149,20 @@ final class SampleBuilder {
         return best;
     }
 
-    private void fill(MessageElement element, TypeModel type, String given) {
+    private void fill(MessageElement element, TypeModel type, String given, Outline outline) {
         elements++;
         depth++;
         boolean outermost = around.add(type);
         boolean generous = full && isGenerous(type, outermost);
         attributes(element, type, generous);
+        element.attributes().putAll(outline.attributes());
         String hint = element.name().getLocalPart();
-        if (type.text() != null) {
+        if (outline.isNil()) {
+            element.attributes().put(new QName(Xml.XSI, "nil"), "true");
+        } else if (outline.children() != null) {
+            element.add(given == null ? "" : given);
+            outlined(element, type.content(), outline);
+        } else if (type.text() != null) {
             remember(element, null, new Slot(type.text(), hint, given != null));
             element.add(given != null ? given : id(type.text(), hint));
         } else if (given != null) {
@@ -166,6 +179,34 @@ final class SampleBuilder {
             around.remove(type);
         }
         depth--;
+    }
+
+    private void outlined(MessageElement element, ContentModel model, Outline outline) {
+        ContentModel at = model;
+        for (int i = 0; i < outline.children().size(); i++) {
+            QName name = outline.children().get(i);
+            Outline inside = i == outline.followed() ? outline.inside() : Outline.FREE;
+            ContentModel.Step step = at.step(name);
+            if (step != null) {
+                element.add(child(name, step.leaf(), inside));
+                at = step.rest();
+            }
+        }
+    }
+
+    private MessageElement child(QName name, Leaf leaf, Outline outline) {
+        if (leaf instanceof Leaf.Element declared) {
+            boolean own = declared.declaration().name().equals(name);
+            return element(own ? declared.declaration() : vocabulary.element(name), outline);
+        }
+        boolean skipped = ((Leaf.Any) leaf).wildcard().processing() == Wildcard.Processing.SKIP;
+        ElementDeclaration known = skipped ? null : vocabulary.element(name);
+        if (known != null) {
+            return element(known, outline);
+        }
+        MessageElement stranger = new MessageElement(name, null);
+        stranger.add(outline.text() == null ? "text" : outline.text());
+        return stranger;
     }
 
     private boolean isGenerous(TypeModel type, boolean outermost) {
@@ -218,7 +259,7 @@ final class SampleBuilder {
                         .put(
                                 new QName(Xml.SOAP_ENCODING, "arrayType"),
                                 prefixes.name(name.getNamespaceURI(), name.getLocalPart()) + "[1]");
-                element.add(element(new QName("item"), item));
+                element.add(element(new QName("item"), item, Outline.FREE));
             }
         }
         return true;

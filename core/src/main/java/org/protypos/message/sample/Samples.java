@@ -3,6 +3,7 @@ package org.protypos.message.sample;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Function;
+import java.util.stream.IntStream;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
 import org.protypos.message.check.EncodedForm;
@@ -12,6 +13,7 @@ import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageText;
+import org.protypos.runtime.check.ValueRule;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.wire.WireMessage;
 import org.protypos.wire.WirePart;
@@ -82,7 +84,38 @@ public final class Samples {
     /** An element of some name with content of a type. */
     public MessageElement element(QName name, TypeModel type) {
         SampleBuilder builder = builder(full);
-        return finished(builder, builder.element(name, type));
+        return finished(builder, builder.element(name, type, Outline.FREE));
+    }
+
+    /** A document with a global element as its root, as outlined; the rest is as little as may be. */
+    public MessageElement element(QName name, Outline outline) {
+        SampleBuilder builder = builder(full);
+        return finished(builder, builder.element(vocabulary.element(name), outline));
+    }
+
+    /** An element of some name with content of a type, as outlined. */
+    public MessageElement element(QName name, TypeModel type, Outline outline) {
+        SampleBuilder builder = builder(full);
+        return finished(builder, builder.element(name, type, outline));
+    }
+
+    /** Whether some element of a type can be complete. */
+    public boolean isPossible(TypeModel type) {
+        return depths.of(type) < MinimalDepth.ENDLESS;
+    }
+
+    /** How deep the shallowest content of a type is. */
+    public int depth(TypeModel type) {
+        return depths.of(type);
+    }
+
+    /** Some values that a rule probably allows. */
+    public List<String> values(ValueRule rule, int count) {
+        SampleValues values = builder(full).values();
+        return IntStream.range(0, count)
+                .mapToObj(variant -> values.value(rule, "value", variant))
+                .distinct()
+                .toList();
     }
 
     /**
@@ -105,14 +138,23 @@ public final class Samples {
 
     /** A message of an operation, in an envelope if it travels in one. */
     public String message(WireMessage carried) {
+        return MessageText.of(message(carried, null, Outline.FREE));
+    }
+
+    /**
+     * Likewise, one part of it as outlined.
+     *
+     * @param outlined the part in the body or the header block that is outlined, or null
+     */
+    public MessageElement message(WireMessage carried, WirePart outlined, Outline outline) {
         SampleBuilder builder = builder(full);
         if (!carried.isSoap()) {
-            return MessageText.of(finished(builder, plain(builder, carried)));
+            return finished(builder, plain(builder, carried, outlined, outline));
         }
         String soap = EnvelopeParts.namespace(carried.protocol());
         MessageElement envelope = new MessageElement(new QName(soap, "Envelope"), null);
         MessageElement header = new MessageElement(new QName(soap, "Header"), null);
-        carried.blocks().forEach(block -> header.add(part(builder, block)));
+        carried.blocks().forEach(block -> header.add(part(builder, block, block == outlined ? outline : Outline.FREE)));
         if (!header.content().isEmpty()) {
             envelope.add(header);
         }
@@ -125,7 +167,7 @@ public final class Samples {
         }
         boolean bare = carried.isOfType();
         for (WirePart part : carried.parts()) {
-            MessageElement element = part(builder, part);
+            MessageElement element = part(builder, part, part == outlined ? outline : Outline.FREE);
             if (bare) {
                 // The body itself is of the type of its only part (WSDL 1.1, section 3.5).
                 element.children().forEach(body::add);
@@ -135,21 +177,25 @@ public final class Samples {
         }
         MessageElement made = finished(builder, envelope);
         EncodedForm.mark(made, carried, vocabulary);
-        return MessageText.of(made);
+        return made;
     }
 
-    private MessageElement plain(SampleBuilder builder, WireMessage carried) {
+    private MessageElement plain(SampleBuilder builder, WireMessage carried, WirePart outlined, Outline outline) {
         if (!carried.isWrapped()) {
-            return part(builder, carried.parts().get(0));
+            WirePart only = carried.parts().get(0);
+            return part(builder, only, only == outlined ? outline : Outline.FREE);
         }
         MessageElement around = new MessageElement(carried.wrapper(), null);
-        vocabulary.types(carried.parts()).forEach((name, type) -> around.add(builder.element(new QName(name), type)));
+        for (WirePart part : carried.parts()) {
+            around.add(builder.element(
+                    new QName(part.name()), vocabulary.type(part.type()), part == outlined ? outline : Outline.FREE));
+        }
         return around;
     }
 
-    private MessageElement part(SampleBuilder builder, WirePart part) {
+    private MessageElement part(SampleBuilder builder, WirePart part, Outline outline) {
         return part.isGlobal()
-                ? builder.element(vocabulary.element(part.element()))
-                : builder.element(part.element(), vocabulary.type(part.type()));
+                ? builder.element(vocabulary.element(part.element()), outline)
+                : builder.element(part.element(), vocabulary.type(part.type()), outline);
     }
 }

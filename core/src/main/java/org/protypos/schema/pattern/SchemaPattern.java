@@ -7,7 +7,7 @@ import java.util.regex.Pattern;
 /** A pattern facet (XML Schema Part 2, section 4.3.4): as the platform writes it, and with texts that match it. */
 public final class SchemaPattern {
     /** Characters that people like to see, in the order in which samples take them. */
-    private static final String LIKED = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz123456789 0.-_/:,+#@!";
+    static final String LIKED = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz123456789 0.-_/:,+#@!";
 
     private static final int LONGEST_SAMPLE = 10_000;
 
@@ -32,6 +32,10 @@ public final class SchemaPattern {
         StringBuilder java = new StringBuilder();
         append(root, java);
         return java.toString();
+    }
+
+    PatternNode root() {
+        return root;
     }
 
     /** How many states an automaton needs for it, about; saturated at {@link Integer#MAX_VALUE}. */

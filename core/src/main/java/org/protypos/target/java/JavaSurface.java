@@ -1,23 +1,30 @@
 package org.protypos.target.java;
 
 import java.util.AbstractSet;
+import java.util.ArrayList;
 import java.util.Collections;
+import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.protypos.binding.Designators;
 import org.protypos.naming.Subject;
 import org.protypos.plan.ApiClass;
+import org.protypos.plan.ApiEnum;
+import org.protypos.plan.ApiFault;
 import org.protypos.plan.ApiInterface;
 import org.protypos.plan.ApiOperation;
 import org.protypos.plan.ApiService;
 import org.protypos.plan.Plan;
 import org.protypos.plan.Property;
+import org.protypos.plan.ValueType;
+import org.protypos.target.Surface;
 import org.protypos.wsdl.PortType;
 
-/** What code sees of a generated API: for each component the signature that code is written against. */
+/** What source sees of generated Java. */
 public final class JavaSurface {
     private static final Map<String, String> PRIMITIVES = Map.of(
             "Boolean", "boolean", "Byte", "byte", "Short", "short", "Integer", "int", "Long", "long", "Float", "float",
@@ -41,10 +48,15 @@ public final class JavaSurface {
         }
     };
 
+    private static final Set<Surface.Audience> BOTH = EnumSet.allOf(Surface.Audience.class);
+    private static final Set<Surface.Audience> CALLER = EnumSet.of(Surface.Audience.CALLER);
+    private static final Set<Surface.Audience> IMPLEMENTER = EnumSet.of(Surface.Audience.IMPLEMENTER);
+    private static final Set<Surface.Audience> NOBODY = EnumSet.noneOf(Surface.Audience.class);
+
     private final JavaContext context;
     private final JavaFile file = new JavaFile("", "", Set.of(), EVERYTHING);
     private final JavaTypes types;
-    private final Map<String, String> seen = new HashMap<>();
+    private final Surface surface = new Surface();
 
     private JavaSurface(Plan plan) {
         this.context = new JavaContext(plan, EmbeddedRuntime.LIBRARY);
@@ -52,69 +64,232 @@ public final class JavaSurface {
     }
 
     /**
-     * What code sees.
+     * What source sees.
      *
      * @param portTypes the port types of the contract, for the designators of their operations
-     * @return signatures by the designators of the components
      */
-    public static Map<String, String> of(Plan plan, Iterable<PortType> portTypes) {
-        JavaSurface surface = new JavaSurface(plan);
-        plan.classes().forEach(surface::type);
-        for (PortType portType : portTypes) {
-            surface.operations(plan.interfaces(), portType);
+    public static Surface of(Plan plan, Iterable<PortType> portTypes) {
+        JavaSurface java = new JavaSurface(plan);
+        plan.classes().forEach(java::type);
+        plan.enums().forEach(java::named);
+        for (ApiInterface type : plan.interfaces()) {
+            for (PortType portType : portTypes) {
+                if (type.xmlName().equals(portType.name())) {
+                    java.operations(type, portType);
+                }
+            }
         }
-        for (ApiService service : plan.services()) {
-            String around =
-                    Subject.wsdl(Subject.Kind.SERVICE, service.xmlName(), null).designator();
-            surface.seen.put(around, "class " + service.packageName() + "." + service.name());
-            service.ports().forEach(port -> surface.seen.put(around + "/" + port.xmlName(), port.constant()));
+        plan.services().forEach(java::service);
+        return java.surface;
+    }
+
+    private void add(
+            String designator, String slot, String shown, Set<Surface.Audience> gone, Set<Surface.Audience> come) {
+        surface.add(shown, new Surface.Symbol(designator, slot, shown, gone, come));
+    }
+
+    private void gone(String designator, String slot, String shown, Set<Surface.Audience> breaks) {
+        add(designator, slot, shown, breaks, NOBODY);
+    }
+
+    private void service(ApiService service) {
+        String around =
+                Subject.wsdl(Subject.Kind.SERVICE, service.xmlName(), null).designator();
+        String name = service.packageName() + "." + service.name();
+        declared(around, name, service.name(), CALLER);
+        for (ApiService.Port port : service.ports()) {
+            String designator = around + "/" + port.xmlName();
+            surface.name(designator, port.constant());
+            gone(designator, name + "." + port.constant(), name + "." + port.constant(), CALLER);
         }
-        return surface.seen;
+    }
+
+    private void declared(String designator, String qualified, String simple, Set<Surface.Audience> breaks) {
+        surface.name(designator, simple);
+        gone(designator, "class " + qualified, "class " + qualified, breaks);
     }
 
     private void type(ApiClass type) {
-        String base = type.base() == null ? "" : " extends " + context.ref(file, type.base());
-        seen.put(type.designator(), "class" + base + " " + context.ref(file, type));
-        for (Property property : type.properties()) {
-            if (property.xmlName() != null) {
-                boolean attribute = property.kind() == Property.Kind.ATTRIBUTE;
-                String signature = types.given(property) + " " + property.name();
-                seen.put(
-                        attribute
-                                ? Subject.attribute(type.designator(), property.xmlName(), null)
-                                        .designator()
-                                : Subject.element(type.designator(), property.xmlName(), null)
-                                        .designator(),
-                        unboxed(signature));
+        String name = context.ref(file, type);
+        declared(type.designator(), name, type.name(), BOTH);
+        if (!type.isAbstract()) {
+            gone(type.designator(), "new " + name, "new " + name + "()", BOTH);
+        }
+        for (ApiClass base = type.base(); base != null; base = base.base()) {
+            String shown = name + " extends " + context.ref(file, base);
+            gone(type.designator(), shown, shown, BOTH);
+        }
+        for (ApiClass declaring = type; declaring != null; declaring = declaring.base()) {
+            for (Property property : declaring.properties()) {
+                member(name, declaring, property);
             }
         }
+        type.nestedEnums().forEach(this::named);
         type.nestedClasses().forEach(this::type);
     }
 
-    /** Code that reads a primitive reads a boxed value as well. */
-    private static String unboxed(String signature) {
-        int blank = signature.lastIndexOf(' ');
-        String type = signature.substring(0, blank);
-        return PRIMITIVES.getOrDefault(type, type) + signature.substring(blank);
+    /** A member as code sees it in a class, be it its own or inherited: what it sets gives the class that declares it. */
+    private void member(String name, ApiClass declaring, Property property) {
+        String around = declaring.designator();
+        String designator = property.xmlName() == null
+                ? around
+                : property.kind() == Property.Kind.ATTRIBUTE
+                        ? Subject.attribute(around, property.xmlName(), null).designator()
+                        : Subject.element(around, property.xmlName(), null).designator();
+        if (property.xmlName() != null) {
+            surface.name(designator, property.name());
+        }
+        String slot = name + "." + property.name();
+        String given = property.access() == Property.Access.UNWRAPPED ? types.of(property) : types.given(property);
+        gone(designator, slot, slot + ": " + unboxed(given), BOTH);
+        gone(
+                designator,
+                slot + " set",
+                slot + " is set to " + unboxed(types.of(property)) + " and gives " + context.ref(file, declaring),
+                BOTH);
+        if (property.isMany() && property.kind() != Property.Kind.ATTRIBUTE_WILDCARD) {
+            gone(designator, slot + " add", slot + " is added to", BOTH);
+        }
+        if (property.nilName() != null) {
+            gone(designator, slot + " nil", name + "." + property.nilName(), BOTH);
+        }
+        ValueType value = property.type() instanceof ValueType.Items items ? items.item() : property.type();
+        if (value instanceof ValueType.Enumerated enumerated
+                && enumerated.type().xmlType() == null) {
+            named(enumerated.type(), Subject.typeOf(designator, null).designator());
+        }
     }
 
-    private void operations(List<ApiInterface> interfaces, PortType portType) {
-        for (ApiInterface type : interfaces) {
-            if (!type.xmlName().equals(portType.name())) {
-                continue;
-            }
-            InterfaceEmitter.Signatures signatures = new InterfaceEmitter.Signatures(context, file, type, false);
-            for (ApiOperation operation : type.operations()) {
-                portType.operations().stream()
-                        .filter(declared -> declared.name().equals(operation.xmlName()))
-                        .findFirst()
-                        .ifPresent(declared -> seen.put(
-                                Designators.operation(portType, declared).designator(),
-                                signatures.method(operation)
-                                        + (operation.resultName() == null
-                                                ? ""
-                                                : " " + signatures.resultRecord(operation))));
+    private void named(ApiEnum type) {
+        if (type.xmlType() != null) {
+            named(type, Subject.type(type.xmlType(), null).designator());
+        }
+    }
+
+    /** A {@code switch} over constants that gives a value must know all of them. */
+    private void named(ApiEnum type, String designator) {
+        String name = context.ref(file, type);
+        declared(designator, name, type.name(), BOTH);
+        for (ApiEnum.Constant constant : type.constants()) {
+            String value = Subject.value(designator, constant.value(), null).designator();
+            surface.name(value, constant.name());
+            add(value, name + "." + constant.name(), name + "." + constant.name(), BOTH, BOTH);
+        }
+    }
+
+    /** Code that reads a primitive reads a boxed value as well. */
+    private static String unboxed(String type) {
+        return PRIMITIVES.getOrDefault(type, type);
+    }
+
+    private void operations(ApiInterface type, PortType portType) {
+        String around =
+                Subject.wsdl(Subject.Kind.PORT_TYPE, type.xmlName(), null).designator();
+        String name = type.packageName() + "." + type.name();
+        declared(around, name, type.name(), BOTH);
+        if (type.binding()) {
+            gone(around, "class client of " + name, "class " + type.packageName() + "." + type.client(), CALLER);
+            gone(
+                    around,
+                    "class endpoint of " + name,
+                    "class " + type.packageName() + "." + type.endpoint(),
+                    IMPLEMENTER);
+        }
+        InterfaceEmitter.Signatures signatures = new InterfaceEmitter.Signatures(context, file, type, false);
+        Map<String, Integer> numbers = new HashMap<>();
+        for (ApiOperation operation : type.operations()) {
+            int number = numbers.merge(operation.xmlName(), 1, Integer::sum);
+            portType.operations().stream()
+                    .filter(declared -> declared.name().equals(operation.xmlName()))
+                    .skip(number - 1L)
+                    .findFirst()
+                    .ifPresent(declared -> operation(
+                            type,
+                            operation,
+                            signatures,
+                            Designators.operation(portType, declared).designator()));
+        }
+    }
+
+    private void operation(
+            ApiInterface type, ApiOperation operation, InterfaceEmitter.Signatures signatures, String designator) {
+        surface.name(designator, operation.method());
+        String name = type.packageName() + "." + type.name();
+        String slot = name + "." + operation.method();
+        List<String> parameters =
+                operation.input().values().stream().map(signatures::type).toList();
+        String called =
+                slot + "(" + parameters.stream().map(JavaSurface::unboxed).collect(Collectors.joining(", ")) + ")";
+        gone(designator, slot + " called", "called " + called + ": " + unboxed(signatures.result(operation)), CALLER);
+        add(
+                designator,
+                slot + " implemented",
+                "implemented " + slot + "(" + String.join(", ", parameters) + "): " + signatures.result(operation),
+                IMPLEMENTER,
+                IMPLEMENTER);
+        if (operation.asyncMethod() != null) {
+            gone(
+                    designator,
+                    slot + " async",
+                    type.packageName() + "." + type.client() + "." + operation.asyncMethod()
+                            + called.substring(slot.length()),
+                    CALLER);
+        }
+        for (ApiFault fault : operation.faults()) {
+            String thrown = fault.packageName() + "." + fault.name();
+            String of = designator + " fault " + fault.element();
+            add(of, slot + " throws " + thrown, slot + " throws " + thrown, BOTH, CALLER);
+            String detail = Subject.element(fault.element(), null).designator();
+            declared(detail, thrown, fault.name(), BOTH);
+            gone(detail, thrown + ".detail", thrown + ".detail: " + signatures.type(fault.detail()), BOTH);
+        }
+        if (operation.resultName() != null) {
+            record(operation, signatures, designator, name + "." + operation.resultName());
+        }
+        overloads(type, operation, signatures, designator);
+    }
+
+    private void record(
+            ApiOperation operation, InterfaceEmitter.Signatures signatures, String designator, String record) {
+        String output = designator + " output";
+        gone(output, "class " + record, "class " + record, BOTH);
+        List<String> components = InterfaceEmitter.Signatures.resultNames(operation.output());
+        List<String> made = new ArrayList<>();
+        for (int i = 0; i < components.size(); i++) {
+            String component =
+                    unboxed(signatures.type(operation.output().values().get(i)));
+            made.add(component);
+            gone(output, record + "." + components.get(i), record + "." + components.get(i) + ": " + component, CALLER);
+        }
+        gone(output, "new " + record, "new " + record + "(" + String.join(", ", made) + ")", IMPLEMENTER);
+    }
+
+    /** A call that only one method took may be taken by another, or by two. */
+    private void overloads(
+            ApiInterface type, ApiOperation operation, InterfaceEmitter.Signatures signatures, String designator) {
+        for (ApiOperation other : type.operations()) {
+            boolean meant = other != operation
+                    && other.method().equals(operation.method())
+                    && areAlike(operation.input().values(), other.input().values(), signatures);
+            if (meant) {
+                String shown = type.packageName() + "." + type.name() + "." + operation.method() + " beside one with "
+                        + other.input().values().stream().map(signatures::type).collect(Collectors.joining(", "));
+                add(designator, shown, shown, NOBODY, CALLER);
             }
         }
+    }
+
+    private static boolean areAlike(
+            List<Property> some, List<Property> others, InterfaceEmitter.Signatures signatures) {
+        if (some.size() != others.size() || some.isEmpty()) {
+            return false;
+        }
+        for (int i = 0; i < some.size(); i++) {
+            boolean primitive = PRIMITIVES.containsValue(signatures.type(some.get(i)));
+            if (primitive != PRIMITIVES.containsValue(signatures.type(others.get(i)))) {
+                return false;
+            }
+        }
+        return true;
     }
 }

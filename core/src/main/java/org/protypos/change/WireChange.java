@@ -1,0 +1,297 @@
+package org.protypos.change;
+
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import javax.xml.namespace.QName;
+import org.protypos.message.inclusion.Clue;
+import org.protypos.message.inclusion.Gap;
+import org.protypos.message.inclusion.Inclusion;
+import org.protypos.message.inclusion.Root;
+import org.protypos.naming.Subject;
+import org.protypos.schema.ElementDeclaration;
+import org.protypos.schema.SchemaComponents;
+import org.protypos.schema.SchemaType;
+import org.protypos.wire.WireMessage;
+import org.protypos.wire.WireOperation;
+import org.protypos.wire.WirePart;
+
+/**
+ * Decides for whom differences of types break something on the wire: by whether all messages that the one contract lets its side send
+ * are messages of the other, both ways.
+ */
+final class WireChange {
+    private final WireSide before;
+    private final WireSide after;
+    private final Namespaces namespaces;
+    private final Blame blame;
+
+    /**
+     * What a message begins with.
+     *
+     * @param message the designator of the message, or of the element that is one
+     * @param carried the message in which it stands, or null when it stands alone
+     * @param part the part that it is, or null
+     */
+    record Place(String message, WireMessage carried, WirePart part) {}
+
+    WireChange(WireSide before, WireSide after, Namespaces namespaces, Blame blame) {
+        this.before = before;
+        this.after = after;
+        this.namespaces = namespaces;
+        this.blame = blame;
+    }
+
+    void judge() {
+        Inclusion forth = new Inclusion(before.vocabulary(), after.vocabulary(), before.samples(), namespaces::toNew);
+        Inclusion back = new Inclusion(after.vocabulary(), before.vocabulary(), after.samples(), namespaces::toOld);
+        Witnesses toNew = new Witnesses(before, after, namespaces, true);
+        Witnesses toOld = new Witnesses(after, before, namespaces, false);
+        tell(forth.from(roots(before, after, true)), Reader.OLD_CLIENTS, toNew);
+        tell(back.from(roots(after, before, false)), Reader.OLD_CLIENTS, toOld);
+        tell(back.from(roots(after, before, true)), Reader.OLD_SERVERS, toOld);
+        tell(forth.from(roots(before, after, false)), Reader.OLD_SERVERS, toNew);
+        gone();
+    }
+
+    /** Without operations each element is a message of its own; one that is gone is refused. */
+    private void gone() {
+        if (before.hasOperations() || after.hasOperations()) {
+            return;
+        }
+        for (ElementDeclaration element :
+                before.vocabulary().schema().elements().values()) {
+            QName there = renamed(element.name(), true);
+            Told told = blame.find(List.of(suspect(element.name().toString())));
+            if (!element.isAbstract() && after.element(there) == null && told != null) {
+                for (Reader reader : List.of(Reader.OLD_CLIENTS, Reader.OLD_SERVERS)) {
+                    Witnesses witnesses = new Witnesses(before, after, namespaces, true);
+                    told.breaks(witnesses.gone(element.name(), reader), true);
+                }
+            }
+        }
+    }
+
+    private static Blame.Suspect suspect(String designator, String... facts) {
+        return new Blame.Suspect(designator, List.of(facts));
+    }
+
+    private QName renamed(QName name, boolean toNew) {
+        String namespace = name.getNamespaceURI();
+        return new QName(toNew ? namespaces.toNew(namespace) : namespaces.toOld(namespace), name.getLocalPart());
+    }
+
+    /** What requests, or answers, of both contracts begin with. */
+    private Collection<Root> roots(WireSide one, WireSide other, boolean requests) {
+        List<Root> roots = new ArrayList<>();
+        boolean toNew = one == before;
+        if (!before.hasOperations() && !after.hasOperations()) {
+            alone(one, other, toNew, roots);
+            return roots;
+        }
+        Map<String, WireOperation> others = other.operations();
+        one.operations().forEach((designator, operation) -> {
+            WireOperation also = others.get(designator);
+            String of = designator.replaceFirst(" over HTTP$", "");
+            if (also != null && requests) {
+                message(of + " input", operation.request(), also.request(), one, other, roots);
+            } else if (also != null) {
+                if (operation.answer() != null && also.answer() != null) {
+                    message(of + " output", operation.answer(), also.answer(), one, other, roots);
+                }
+                operation.faults().forEach(fault -> also.faults()
+                        .forEach(same -> fault.details().forEach(detail -> same.details().stream()
+                                .filter(part -> part.element().equals(renamed(detail.element(), toNew)))
+                                .forEach(part -> add(
+                                        new Place(of + " fault " + detail.element(), null, detail),
+                                        detail,
+                                        part,
+                                        one,
+                                        other,
+                                        roots)))));
+            }
+        });
+        return roots;
+    }
+
+    private void alone(WireSide one, WireSide other, boolean toNew, List<Root> roots) {
+        for (ElementDeclaration element : one.vocabulary().schema().elements().values()) {
+            ElementDeclaration also = other.element(renamed(element.name(), toNew));
+            if (also != null && !element.isAbstract()) {
+                String designator =
+                        one.old(Subject.element(element.name(), null).designator());
+                roots.add(new Root(
+                        element.name(),
+                        element,
+                        also,
+                        one.vocabulary().typeOf(element),
+                        other.vocabulary().typeOf(also),
+                        new Place(designator, null, null)));
+            }
+        }
+        if (!one.vocabulary().schema().elements().isEmpty()) {
+            return;
+        }
+        for (SchemaType type : one.vocabulary().schema().types().values()) {
+            QName there = renamed(type.name(), toNew);
+            if (!SchemaComponents.isOriginal(type.name()) && other.vocabulary().type(there) != null) {
+                roots.add(new Root(
+                        type.name(),
+                        null,
+                        null,
+                        one.vocabulary().type(type.name()),
+                        other.vocabulary().type(there),
+                        new Place(one.old(Subject.type(type.name(), null).designator()), null, null)));
+            }
+        }
+    }
+
+    private void message(
+            String designator, WireMessage message, WireMessage also, WireSide one, WireSide other, List<Root> roots) {
+        boolean toNew = one == before;
+        boolean single = message.parts().size() == 1 && also.parts().size() == 1;
+        for (WirePart part : message.parts()) {
+            also.parts().stream()
+                    .filter(same -> part.isGlobal() == same.isGlobal())
+                    .filter(same -> part.isGlobal()
+                            ? same.element().equals(renamed(part.element(), toNew))
+                                    || single && isRenamed(part, same, one, other)
+                            : same.name().equals(part.name()))
+                    .findFirst()
+                    .ifPresent(same -> add(new Place(designator, message, part), part, same, one, other, roots));
+        }
+        for (WirePart block : message.blocks()) {
+            also.blocks().stream()
+                    .filter(same -> same.element().equals(renamed(block.element(), toNew)))
+                    .findFirst()
+                    .ifPresent(same -> add(new Place(designator, message, block), block, same, one, other, roots));
+        }
+    }
+
+    /** Whether the element of the one is that of the other under another name. */
+    private static boolean isRenamed(WirePart part, WirePart same, WireSide one, WireSide other) {
+        return one.old(part.element().toString())
+                .equals(other.old(same.element().toString()));
+    }
+
+    private static void add(Place place, WirePart part, WirePart same, WireSide one, WireSide other, List<Root> roots) {
+        ElementDeclaration declared = part.isGlobal() ? one.element(part.element()) : null;
+        ElementDeclaration also = same.isGlobal() ? other.element(same.element()) : null;
+        roots.add(new Root(
+                part.element(),
+                declared,
+                also,
+                one.vocabulary().type(part.type()),
+                other.vocabulary().type(same.type()),
+                place));
+    }
+
+    private void tell(List<Gap> gaps, Reader reader, Witnesses witnesses) {
+        for (Gap gap : gaps) {
+            Told told = reason(gap, witnesses);
+            if (told != null && told.isShown(reader, gap.kind() != Gap.Kind.MEANS_ELSE)) {
+                continue;
+            }
+            Evidence evidence = witnesses.of(gap, reader);
+            if (evidence != null) {
+                Told reason = told == null ? blame.add(unnamed(gap, witnesses)) : told;
+                reason.breaks(evidence, gap.kind() != Gap.Kind.MEANS_ELSE);
+            }
+        }
+    }
+
+    private Told reason(Gap gap, Witnesses witnesses) {
+        for (Clue clue : gap.clues()) {
+            Set<Blame.Suspect> suspects = new LinkedHashSet<>();
+            clue(clue, witnesses, suspects);
+            Told told = blame.find(suspects);
+            if (told != null) {
+                return told;
+            }
+        }
+        return blame.find(ofMessage(gap));
+    }
+
+    /** What is refused though nothing that is said of a component is said otherwise: then that is the difference. */
+    private Told unnamed(Gap gap, Witnesses witnesses) {
+        for (Blame.Suspect suspect : suspects(gap, witnesses)) {
+            Item was = before.inventory().items().get(suspect.designator());
+            Item is = after.inventory().items().get(suspect.designator());
+            if (was != null || is != null) {
+                boolean forth = witnesses.isForth();
+                return new Told(
+                        Difference.Change.CHANGED,
+                        (was == null ? is : was).kind().text(),
+                        suspect.designator(),
+                        "what it allows",
+                        forth ? gap.words() : null,
+                        forth ? null : gap.words(),
+                        was == null ? null : was.place(),
+                        is == null ? null : is.place());
+            }
+        }
+        return new Told(
+                Difference.Change.CHANGED,
+                "message",
+                ((Place) gap.root().of()).message(),
+                "what it allows",
+                gap.words(),
+                null,
+                null,
+                null);
+    }
+
+    /** The components that may be the reason for a gap, as the old contract calls them. */
+    private static List<Blame.Suspect> suspects(Gap gap, Witnesses witnesses) {
+        Set<Blame.Suspect> suspects = new LinkedHashSet<>();
+        gap.clues().forEach(clue -> clue(clue, witnesses, suspects));
+        suspects.addAll(ofMessage(gap));
+        return List.copyOf(suspects);
+    }
+
+    private static List<Blame.Suspect> ofMessage(Gap gap) {
+        Place place = (Place) gap.root().of();
+        List<Blame.Suspect> suspects = new ArrayList<>(List.of(suspect(place.message(), "content")));
+        if (place.part() != null) {
+            suspects.add(suspect(place.message(), "type of part " + place.part().name()));
+            suspects.add(suspect(place.message() + " header " + place.part().element()));
+        }
+        return suspects;
+    }
+
+    private static void clue(Clue clue, Witnesses witnesses, Set<Blame.Suspect> to) {
+        clue(clue, clue.one(), witnesses.one(), witnesses.one(), to);
+        clue(clue, clue.other(), witnesses.other(), witnesses.one(), to);
+    }
+
+    private static void clue(Clue clue, Object component, WireSide side, WireSide speaks, Set<Blame.Suspect> to) {
+        if (component instanceof SchemaType type) {
+            for (SchemaType one : side.chain(type)) {
+                String designator = side.inventory().designator(one);
+                if (designator == null) {
+                    continue;
+                }
+                if (clue.member() != null) {
+                    String member = clue.isAttribute()
+                            ? Subject.attribute(designator, clue.member(), null).designator()
+                            : Subject.element(designator, clue.member(), null).designator();
+                    to.add(new Blame.Suspect(speaks.old(member), clue.facts()));
+                } else {
+                    if (clue.value() != null) {
+                        to.add(suspect(
+                                Subject.value(designator, clue.value(), null).designator()));
+                    }
+                    to.add(new Blame.Suspect(designator, clue.facts()));
+                }
+            }
+        } else if (component != null) {
+            String designator = side.inventory().designator(component);
+            if (designator != null) {
+                to.add(new Blame.Suspect(designator, clue.facts()));
+            }
+        }
+    }
+}

@@ -1,0 +1,132 @@
+package org.protypos.change;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.UnaryOperator;
+import javax.xml.namespace.QName;
+import org.protypos.binding.Designators;
+import org.protypos.contract.Contract;
+import org.protypos.message.check.ContractCheck;
+import org.protypos.message.check.Deviation;
+import org.protypos.message.model.Vocabulary;
+import org.protypos.message.sample.Samples;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.schema.ComplexType;
+import org.protypos.schema.ElementDeclaration;
+import org.protypos.schema.SchemaType;
+import org.protypos.schema.SimpleType;
+import org.protypos.schema.TypeReference;
+import org.protypos.wire.WireBinding;
+import org.protypos.wire.WireOperation;
+import org.protypos.wsdl.Operation;
+import org.protypos.wsdl.PortType;
+
+/** One of two contracts, as far as messages go. */
+final class WireSide {
+    private final Contract contract;
+    private final ContractCheck check;
+    private final Samples samples;
+    private final Inventory inventory;
+    private final UnaryOperator<String> words;
+
+    /**
+     * Takes a contract.
+     *
+     * @param inventory its components by the designators of the old contract
+     * @param words gives for a designator of the contract that of the old one
+     */
+    WireSide(Contract contract, Inventory inventory, UnaryOperator<String> words) {
+        this.contract = contract;
+        this.check = new ContractCheck(contract);
+        this.samples = new Samples(contract, check.vocabulary(), false);
+        this.inventory = inventory;
+        this.words = words;
+    }
+
+    Vocabulary vocabulary() {
+        return check.vocabulary();
+    }
+
+    Samples samples() {
+        return samples;
+    }
+
+    Inventory inventory() {
+        return inventory;
+    }
+
+    /** A designator in the words of the old contract. */
+    String old(String designator) {
+        return words.apply(designator);
+    }
+
+    /** Whether it describes messages of operations, rather than elements alone. */
+    boolean hasOperations() {
+        return contract.wsdl().portTypes().values().stream()
+                .anyMatch(portType -> !portType.operations().isEmpty());
+    }
+
+    /** The operations that bindings carry, by the designators of the old contract; by SOAP and by plain HTTP apart. */
+    Map<String, WireOperation> operations() {
+        Map<String, WireOperation> operations = new LinkedHashMap<>();
+        for (PortType portType : contract.wsdl().portTypes().values()) {
+            for (boolean soap : new boolean[] {true, false}) {
+                WireBinding binding = check.wire().served(portType, soap);
+                for (Operation operation : portType.operations()) {
+                    WireOperation carried = binding == null ? null : binding.operation(operation);
+                    if (carried != null) {
+                        String designator =
+                                Designators.operation(portType, operation).designator();
+                        operations.put(old(designator) + (soap ? "" : " over HTTP"), carried);
+                    }
+                }
+            }
+        }
+        return operations;
+    }
+
+    /** What is wrong with a message. */
+    List<Deviation> deviations(MessageElement message) {
+        return check.check(message).deviations();
+    }
+
+    /** A type with all that it is made of: bases, items, members; each may say what makes a difference. */
+    List<SchemaType> chain(SchemaType type) {
+        List<SchemaType> chain = new ArrayList<>();
+        chain(type, chain);
+        return chain;
+    }
+
+    private void chain(SchemaType type, List<SchemaType> to) {
+        if (type == null || to.contains(type)) {
+            return;
+        }
+        to.add(type);
+        if (type instanceof SimpleType simple) {
+            chain(simple.base(), to);
+            simple.members().forEach(member -> chain(member, to));
+        } else if (type instanceof ComplexType complex) {
+            if (complex.content() instanceof ComplexType.SimpleContent content) {
+                chain(content.type(), to);
+            }
+            chain(complex.base(), to);
+        }
+    }
+
+    private void chain(TypeReference reference, List<SchemaType> to) {
+        if (reference != null) {
+            chain(vocabulary().schema().resolve(reference), to);
+        }
+    }
+
+    /** A global element, or null. */
+    ElementDeclaration element(QName name) {
+        return vocabulary().element(name);
+    }
+
+    Contract contract() {
+        return contract;
+    }
+}

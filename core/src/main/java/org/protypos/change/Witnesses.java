@@ -1,0 +1,127 @@
+package org.protypos.change;
+
+import java.util.List;
+import java.util.Map;
+import javax.xml.namespace.QName;
+import org.protypos.message.check.Deviation;
+import org.protypos.message.inclusion.Gap;
+import org.protypos.message.sample.Outline;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.message.tree.MessageReader;
+import org.protypos.message.tree.MessageText;
+import org.protypos.wire.WireMessage;
+
+/** Makes messages that one contract allows and another refuses, and makes sure that this is so. */
+final class Witnesses {
+    private final WireSide one;
+    private final WireSide other;
+    private final Namespaces namespaces;
+    private final boolean forth;
+
+    /**
+     * Makes messages of one contract that another refuses.
+     *
+     * @param forth whether the one is the old contract
+     */
+    Witnesses(WireSide one, WireSide other, Namespaces namespaces, boolean forth) {
+        this.one = one;
+        this.other = other;
+        this.namespaces = namespaces;
+        this.forth = forth;
+    }
+
+    WireSide one() {
+        return one;
+    }
+
+    WireSide other() {
+        return other;
+    }
+
+    boolean isForth() {
+        return forth;
+    }
+
+    /** The evidence for a gap, or null when it turns out that there is none. */
+    Evidence of(Gap gap, Reader reader) {
+        WireChange.Place place = (WireChange.Place) gap.root().of();
+        WireMessage carried = place.carried();
+        if (gap.outline() == null) {
+            String why = gap.kind() == Gap.Kind.UNDECIDED
+                    ? "whether such a message is refused cannot be decided"
+                    : "what binds values to each other is compared as it is written";
+            return new Evidence(reader, null, place.message(), gap.words(), null, why, null);
+        }
+        if (carried != null && (!carried.isSoap() || carried.isEncoded())) {
+            String why =
+                    carried.isEncoded() ? "an encoded message is not judged by a schema" : "the message is not in XML";
+            return new Evidence(reader, null, place.message(), gap.words(), null, why, null);
+        }
+        boolean alone = carried == null && one.element(gap.root().name()) == null;
+        if (alone) {
+            return new Evidence(
+                    reader, null, place.message(), gap.words(), null, "no element has the type as it is", null);
+        }
+        MessageElement made = carried == null
+                ? one.samples().element(gap.root().name(), gap.outline())
+                : one.samples().message(carried, place.part(), gap.outline());
+        return judged(MessageText.of(made), gap, reader, place.message());
+    }
+
+    private Evidence judged(String text, Gap gap, Reader reader, String message) {
+        List<Deviation> own = deviations(one, text);
+        if (!own.isEmpty()) {
+            return new Evidence(
+                    reader,
+                    null,
+                    message,
+                    gap.words(),
+                    null,
+                    "no message was found that is valid otherwise: "
+                            + own.get(0).came(),
+                    null);
+        }
+        List<Deviation> theirs = deviations(other, translated(text));
+        if (gap.kind() == Gap.Kind.MEANS_ELSE) {
+            return new Evidence(reader, text, message, gap.words(), null, gap.words(), null);
+        }
+        if (theirs.isEmpty()) {
+            return null;
+        }
+        Deviation first = theirs.get(0);
+        return new Evidence(reader, text, message, gap.words(), first.path(), first.came(), first.contract());
+    }
+
+    /** A message of an element that the other contract does not have. */
+    Evidence gone(QName name, Reader reader) {
+        MessageElement made = one.samples().element(name, Outline.FREE);
+        List<Deviation> theirs = deviations(other, translated(MessageText.of(made)));
+        Deviation first = theirs.isEmpty() ? null : theirs.get(0);
+        return new Evidence(
+                reader,
+                MessageText.of(made),
+                name.toString(),
+                "<" + name.getLocalPart() + ">",
+                first == null ? null : first.path(),
+                first == null ? "it is not declared" : first.came(),
+                null);
+    }
+
+    private static List<Deviation> deviations(WireSide side, String text) {
+        MessageElement message = MessageReader.read("witness", text);
+        return message == null
+                ? List.of(new Deviation("message", null, "", "it is not well-formed", "", null))
+                : side.deviations(message);
+    }
+
+    /** A message with the names of namespaces that the other contract has. */
+    private String translated(String text) {
+        String changed = text;
+        for (Map.Entry<String, String> renamed : namespaces.renamed().entrySet()) {
+            String from = forth ? renamed.getValue() : renamed.getKey();
+            String to = forth ? renamed.getKey() : renamed.getValue();
+            changed = changed.replace("=\"" + from + "\"", "=\"" + to + "\"");
+        }
+        return changed;
+    }
+}

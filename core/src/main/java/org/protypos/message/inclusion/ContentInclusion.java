@@ -1,0 +1,319 @@
+package org.protypos.message.inclusion;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.Deque;
+import java.util.HashSet;
+import java.util.IdentityHashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import javax.xml.namespace.QName;
+import org.protypos.message.model.ContentModel;
+import org.protypos.message.model.Leaf;
+import org.protypos.message.model.TypeModel;
+import org.protypos.message.sample.Outline;
+import org.protypos.schema.ElementDeclaration;
+import org.protypos.schema.Wildcard;
+
+/**
+ * Walks two content models together: the product of their automata, each pair of states once (XML Schema Part 1, section
+ * 3.8.4). Where the other refuses what the one allows the walk goes on as if it had not, so that all that is refused is found.
+ */
+final class ContentInclusion {
+    /** No more pairs of states are walked. */
+    private static final int MOST_PAIRS = 20_000;
+
+    private final Pairs pairs;
+    private final TypeModel one;
+    private final TypeModel other;
+    private final Local found;
+    private final Map<ContentModel, Map<ContentModel, boolean[]>> seen = new IdentityHashMap<>();
+    private final Deque<At> open = new ArrayDeque<>();
+    private final Set<Object> told = new HashSet<>();
+    private final Map<ContentModel, List<QName>> endings = new IdentityHashMap<>();
+    private final Set<Elements> inner = Collections.newSetFromMap(new IdentityHashMap<>());
+    private int walked;
+
+    /**
+     * Where the walk is.
+     *
+     * @param isRefused whether something was refused on the way
+     */
+    private record At(ContentModel one, ContentModel other, boolean isRefused, At before, QName name) {
+        List<QName> word() {
+            List<QName> word = new ArrayList<>();
+            for (At at = this; at.before != null; at = at.before) {
+                word.add(0, at.name);
+            }
+            return word;
+        }
+    }
+
+    ContentInclusion(Pairs pairs, TypeModel one, TypeModel other, Local found) {
+        this.pairs = pairs;
+        this.one = one;
+        this.other = other;
+        this.found = found;
+    }
+
+    void compare() {
+        push(new At(one.content(), other.content(), false, null, null));
+        while (!open.isEmpty() && walked < MOST_PAIRS) {
+            At at = open.poll();
+            if (at.one().isComplete() && !at.other().isComplete()) {
+                missing(at, List.of());
+            }
+            names(at).forEach((name, leaf) -> step(at, name, leaf));
+        }
+        if (!open.isEmpty()) {
+            found.add(Gap.Kind.UNDECIDED, "what may stand in it in large numbers", null, whole());
+        }
+    }
+
+    private Clue whole() {
+        return Clue.of(one.definition(), other.definition(), "order");
+    }
+
+    private void push(At at) {
+        boolean[] known = seen.computeIfAbsent(at.one(), any -> new IdentityHashMap<>())
+                .computeIfAbsent(at.other(), any -> new boolean[2]);
+        // What was reached with nothing refused tells more than what was not.
+        if (!known[0] && !known[at.isRefused() ? 1 : 0]) {
+            known[at.isRefused() ? 1 : 0] = true;
+            walked++;
+            open.add(at);
+        }
+    }
+
+    /** The elements that the one allows next: those that it names, and of what a wildcard lets in one of each kind. */
+    private Map<QName, Leaf> names(At at) {
+        Map<QName, Leaf> names = new LinkedHashMap<>();
+        List<Leaf> next = ContentModel.next(at.one());
+        for (Leaf leaf : next) {
+            if (leaf instanceof Leaf.Element element) {
+                element.substitutes().stream()
+                        .filter(name -> pairs.samples.isPossible(pairs.one.typeOf(declaration(element, name))))
+                        .forEach(name -> names.putIfAbsent(name, leaf));
+            }
+        }
+        for (Leaf leaf : next) {
+            if (leaf instanceof Leaf.Any any) {
+                strangers(any.wildcard(), at.other()).stream()
+                        .filter(name -> !names.containsKey(name))
+                        .forEach(name -> names.put(name, leaf));
+            }
+        }
+        return names;
+    }
+
+    private ElementDeclaration declaration(Leaf.Element leaf, QName name) {
+        return leaf.declaration().name().equals(name) ? leaf.declaration() : pairs.one.element(name);
+    }
+
+    private Set<QName> strangers(Wildcard wildcard, ContentModel state) {
+        List<Wildcard> others = new ArrayList<>();
+        Set<QName> names = new LinkedHashSet<>();
+        for (Leaf leaf : ContentModel.next(state)) {
+            if (leaf instanceof Leaf.Any any) {
+                others.add(any.wildcard());
+            } else {
+                names.addAll(((Leaf.Element) leaf).substitutes());
+            }
+        }
+        for (String namespace : Namespaces.of(pairs, List.of(wildcard), others)) {
+            names.add(new QName(namespace, "other"));
+        }
+        boolean skipped = wildcard.processing() == Wildcard.Processing.SKIP;
+        names.addAll((skipped ? pairs.other : pairs.one).schema().elements().keySet());
+        names.removeIf(name -> !wildcard.allows(name.getNamespaceURI()) || !isAllowed(name, wildcard));
+        return names;
+    }
+
+    /** Whether something of a name can stand where a wildcard is: what must be declared is, and can be complete. */
+    private boolean isAllowed(QName name, Wildcard wildcard) {
+        ElementDeclaration known = pairs.one.element(name);
+        if (wildcard.processing() == Wildcard.Processing.SKIP || known == null) {
+            return wildcard.processing() != Wildcard.Processing.STRICT;
+        }
+        return !known.isAbstract() && pairs.samples.isPossible(pairs.one.typeOf(known));
+    }
+
+    private void step(At at, QName name, Leaf leaf) {
+        ContentModel.Step mine = at.one().step(name);
+        if (mine == null) {
+            return;
+        }
+        ContentModel.Step theirs = at.other().step(pairs.toOther(name));
+        if (theirs != null) {
+            inner(at, name, mine, theirs.leaf());
+            push(new At(mine.rest(), theirs.rest(), at.isRefused(), at, name));
+            return;
+        }
+        ContentModel.Step later = at.other().skipTo(pairs.toOther(name));
+        if (later != null) {
+            missing(at, List.of(name));
+            inner(at, name, mine, later.leaf());
+            push(new At(mine.rest(), later.rest(), true, at, name));
+        } else {
+            unexpected(at, name, leaf, mine.rest());
+            push(new At(mine.rest(), at.other(), true, at, name));
+        }
+    }
+
+    /** The other demands something before what comes next, or before the end. */
+    private void missing(At at, List<QName> next) {
+        Leaf demanded = at.other().demanded();
+        if (demanded == null || !told.add(demanded)) {
+            return;
+        }
+        List<QName> word = at.word();
+        word.addAll(next);
+        ContentModel state =
+                next.isEmpty() ? at.one() : at.one().step(next.get(0)).rest();
+        word.addAll(ending(state));
+        if (demanded instanceof Leaf.Element element) {
+            found.refused(
+                    "an element without " + element.expected(),
+                    Outline.children(word, -1, null),
+                    member(element.declaration().name(), "occurs"),
+                    whole());
+        } else {
+            found.refused(
+                    "an element without " + demanded.expected(),
+                    Outline.children(word, -1, null),
+                    Clue.of(one.definition(), other.definition(), "any element", "order"));
+        }
+    }
+
+    private Clue member(QName name, String fact) {
+        return Clue.member(one, other, name, false, fact);
+    }
+
+    private void unexpected(At at, QName name, Leaf leaf, ContentModel after) {
+        boolean wild = leaf instanceof Leaf.Any;
+        if (!told.add(wild ? leaf : name)) {
+            return;
+        }
+        List<QName> word = at.word();
+        word.add(name);
+        word.addAll(ending(after));
+        String words = "<" + name.getLocalPart() + ">"
+                + (wild && !name.getNamespaceURI().isEmpty() ? " of " + name.getNamespaceURI() : "");
+        Outline outline = Outline.children(word, -1, null);
+        if (wild) {
+            found.refused(words, outline, Clue.of(one.definition(), other.definition(), "any element", "order"));
+        } else {
+            found.refused(words, outline, member(name, "occurs"), head(leaf, name), whole());
+        }
+    }
+
+    /** What stands for another element is refused because of itself, or of what it stands for. */
+    private Clue head(Leaf leaf, QName name) {
+        ElementDeclaration declared = declaration((Leaf.Element) leaf, name);
+        return Clue.of(declared, pairs.other.element(pairs.toOther(name)), "stands for", "abstract");
+    }
+
+    private void inner(At at, QName name, ContentModel.Step mine, Leaf theirs) {
+        ElementDeclaration declared = mine.leaf() instanceof Leaf.Element element
+                ? declaration(element, name)
+                : processing(mine.leaf()) == Wildcard.Processing.SKIP ? null : pairs.one.element(name);
+        QName there = pairs.toOther(name);
+        ElementDeclaration also = theirs instanceof Leaf.Element element
+                ? element.declaration().name().equals(there) ? element.declaration() : pairs.other.element(there)
+                : processing(theirs) == Wildcard.Processing.SKIP ? null : pairs.other.element(there);
+        boolean strict = theirs instanceof Leaf.Any && processing(theirs) == Wildcard.Processing.STRICT;
+        if (also == null && !strict || also != null && also.isAbstract() && theirs instanceof Leaf.Any && !strict) {
+            return;
+        }
+        if (also == null || also.isAbstract() || declared == null && isNarrow(pairs.other.typeOf(also))) {
+            if (told.add(declared == null ? mine.leaf() : name)) {
+                List<QName> word = at.word();
+                word.add(name);
+                word.addAll(ending(mine.rest()));
+                found.refused(
+                        "<" + name.getLocalPart() + "> of " + name.getNamespaceURI(),
+                        Outline.children(word, -1, null),
+                        Clue.of(declared, also),
+                        Clue.of(one.definition(), other.definition(), "any element"));
+            }
+            return;
+        }
+        if (declared != null) {
+            Elements elements = pairs.elements(declared, also);
+            if (inner.add(elements)) {
+                List<QName> word = at.word();
+                word.add(name);
+                word.addAll(ending(mine.rest()));
+                found.add(word, at.word().size(), elements);
+            }
+        }
+    }
+
+    private static Wildcard.Processing processing(Leaf leaf) {
+        return leaf instanceof Leaf.Any any ? any.wildcard().processing() : null;
+    }
+
+    /** Whether a type refuses an element that says no more than some text. */
+    private boolean isNarrow(TypeModel type) {
+        return type.text() != null ? type.text().complaint("text", null) != null : !type.mixed();
+    }
+
+    /** The shortest way from a state of the one to its end. */
+    List<QName> ending(ContentModel from) {
+        List<QName> known = endings.get(from);
+        if (known == null) {
+            known = shortest(from);
+            endings.put(from, known);
+        }
+        return known;
+    }
+
+    private List<QName> shortest(ContentModel from) {
+        Deque<At> ways = new ArrayDeque<>(List.of(new At(from, null, false, null, null)));
+        Set<ContentModel> reached = Collections.newSetFromMap(new IdentityHashMap<>());
+        while (!ways.isEmpty() && reached.size() < MOST_PAIRS) {
+            At at = ways.poll();
+            if (at.one().isComplete()) {
+                return at.word();
+            }
+            for (Leaf leaf : ContentModel.next(at.one())) {
+                QName name = easiest(leaf);
+                ContentModel.Step step = name == null ? null : at.one().step(name);
+                if (step != null && reached.add(step.rest())) {
+                    ways.add(new At(step.rest(), null, false, at, name));
+                }
+            }
+        }
+        return List.of();
+    }
+
+    private QName easiest(Leaf leaf) {
+        if (leaf instanceof Leaf.Element element) {
+            QName best = null;
+            int least = Integer.MAX_VALUE;
+            for (QName name : element.substitutes()) {
+                TypeModel type = pairs.one.typeOf(declaration(element, name));
+                if (pairs.samples.isPossible(type) && pairs.samples.depth(type) < least) {
+                    least = pairs.samples.depth(type);
+                    best = name;
+                }
+            }
+            return best;
+        }
+        Wildcard wildcard = ((Leaf.Any) leaf).wildcard();
+        for (String namespace : Namespaces.of(pairs, List.of(wildcard), List.of())) {
+            QName name = new QName(namespace, "other");
+            if (wildcard.allows(namespace) && isAllowed(name, wildcard)) {
+                return name;
+            }
+        }
+        return pairs.one.schema().elements().keySet().stream()
+                .filter(name -> wildcard.allows(name.getNamespaceURI()) && isAllowed(name, wildcard))
+                .findFirst()
+                .orElse(null);
+    }
+}

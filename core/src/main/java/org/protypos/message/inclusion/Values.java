@@ -1,0 +1,91 @@
+package org.protypos.message.inclusion;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.function.Function;
+import org.protypos.message.model.Vocabulary;
+import org.protypos.message.sample.Outline;
+import org.protypos.runtime.check.ValueRule;
+import org.protypos.schema.FacetStep;
+import org.protypos.schema.SchemaType;
+
+/** Tells of values that one simple type allows and another does not. */
+final class Values {
+    private final Pairs pairs;
+    private final Local found;
+
+    /** A simple type and its rule. */
+    record Side(ValueRule rule, SchemaType type) {}
+
+    Values(Pairs pairs, Local found) {
+        this.pairs = pairs;
+        this.found = found;
+    }
+
+    /**
+     * Compares.
+     *
+     * @param outline how what has a value looks
+     * @param what it, in words before the value
+     * @param around what the values belong to
+     */
+    void compare(Side one, Side other, Function<String, Outline> outline, String what, Clue... around) {
+        ValueInclusion.Outcome outcome = pairs.values(one.rule(), other.rule());
+        for (ValueInclusion.Refused refused : outcome.refused()) {
+            String facet = facet(refused.by(), pairs.other);
+            Clue own = new Clue(
+                    one.type(), other.type(), null, false, facet == null ? List.of() : List.of(facet), refused.text());
+            found.refused(what + "'" + shown(refused.text()) + "'", outline.apply(refused.text()), with(own, around));
+        }
+        if (!outcome.isSure()) {
+            found.add(
+                    Gap.Kind.UNDECIDED,
+                    what + "values that a pattern or a bound speaks of",
+                    null,
+                    with(Clue.of(one.type(), other.type()), around));
+        }
+        if (ids(one.rule()) != ids(other.rule()) && ids(other.rule())) {
+            found.add(
+                    Gap.Kind.REFUSED,
+                    what + "the same value twice, or one that refers to nothing",
+                    null,
+                    with(Clue.of(one.type(), other.type()), around));
+        }
+    }
+
+    /** Whether values are bound to others in the message (XML Schema Part 1, section 3.2.6). */
+    private static boolean ids(ValueRule rule) {
+        return rule.item() != null ? ids(rule.item()) : List.of("ID", "IDREF").contains(String.valueOf(rule.builtin()));
+    }
+
+    private static Clue[] with(Clue own, Clue... around) {
+        List<Clue> all = new ArrayList<>(List.of(own));
+        all.addAll(Arrays.asList(around));
+        return all.toArray(Clue[]::new);
+    }
+
+    private static String shown(String text) {
+        return text.length() <= 40 ? text : text.substring(0, 37) + "...";
+    }
+
+    /** The name of the facet that made a rule, or null when it was the type itself. */
+    private static String facet(ValueRule rule, Vocabulary vocabulary) {
+        FacetStep step = vocabulary.step(rule);
+        if (step instanceof FacetStep.Least least) {
+            return least.exclusive() ? "minExclusive" : "minInclusive";
+        }
+        if (step instanceof FacetStep.Most most) {
+            return most.exclusive() ? "maxExclusive" : "maxInclusive";
+        }
+        if (step instanceof FacetStep.Length length) {
+            return length.least() == length.most() ? "length" : length.least() > 0 ? "minLength" : "maxLength";
+        }
+        if (step instanceof FacetStep.Digits digits) {
+            return digits.total() == Integer.MAX_VALUE ? "fractionDigits" : "totalDigits";
+        }
+        return step instanceof FacetStep.Matching
+                ? "pattern"
+                : step instanceof FacetStep.WhiteSpace ? "whiteSpace" : null;
+    }
+}
