@@ -5,8 +5,12 @@ import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import org.protypos.change.Comparison;
+import org.protypos.change.Difference;
+import org.protypos.change.Reader;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
 import org.protypos.output.WholeFile;
@@ -52,6 +56,19 @@ final class CompareCommand implements Callable<Integer> {
             description = "Ends with status 4 on a breaking difference, or on any.")
     private FailOn failOn;
 
+    @Option(
+            names = "--for",
+            paramLabel = "PARTY",
+            description =
+                    "Counts what breaks for a client, a server, or both; by what the project produces if not given.")
+    private Party party;
+
+    @Option(
+            names = "--witness",
+            paramLabel = "DIR",
+            description = "Also writes the messages that show what breaks, one file each.")
+    private Path witness;
+
     @Option(names = "--markdown", description = "Writes Markdown, for a review.")
     private boolean markdown;
 
@@ -83,21 +100,30 @@ final class CompareCommand implements Callable<Integer> {
         PlannedContract left = rules.plan(before.contract(), before.adopted(), null, true);
         PlannedContract right = rules.plan(after.contract(), after.adopted(), null, true);
         Comparison.Result result = Comparison.of(left.contract(), right.contract(), surface(left), surface(right));
-        ComparisonView view = new ComparisonView(old, now, result);
+        ComparisonView view = new ComparisonView(old, now, result, readers(before, after));
+        Map<Difference, Map<Reader, String>> files = witness == null ? Map.of() : WitnessFiles.write(witness, view);
         if (html != null) {
             WholeFile.write(html, ComparisonPage.of(view));
         }
         PrintWriter out = terminal.out();
         if (json) {
-            Json.print(out, view::json);
+            Json.print(out, new ComparisonJson(view)::write);
         } else if (markdown) {
-            view.markdown(out);
+            new ComparisonMarkdown(view).print(out);
         } else {
-            view.text(out);
+            new ComparisonText(view, files).print(out);
         }
         boolean failed = failOn == FailOn.ANY && !result.differences().isEmpty()
-                || failOn == FailOn.BREAKING && result.isBreaking();
+                || failOn == FailOn.BREAKING && view.result().isBreaking();
         return failed ? ExitStatus.PROMISE : ExitStatus.DONE;
+    }
+
+    private Set<Reader> readers(Side before, Side after) {
+        AdoptedContract adopted = after.adopted() == null ? before.adopted() : after.adopted();
+        Party stands = party != null
+                ? party
+                : adopted == null ? Party.BOTH : Party.of(adopted.settings().produce());
+        return stands.readers();
     }
 
     /** A contract with the project that it is of, or null. */

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Locale;
 import org.protypos.binding.ProposedRule;
 import org.protypos.change.Difference;
+import org.protypos.change.Evidence;
 import org.protypos.change.Reader;
 
 /** Writes a comparison as one page that needs nothing else: no script, no picture, no address. */
@@ -24,8 +25,9 @@ final class ComparisonPage {
             ul.differences > li { list-style: none; border-top: 1px solid var(--line); padding: .6rem 0 .6rem 1.6rem; position: relative; overflow-wrap: anywhere; }
             ul.differences > li::before { position: absolute; left: .2rem; font-weight: 700; }
             li.added::before { content: "+"; color: var(--new); } li.removed::before { content: "\\2212"; color: var(--bad); }
-            li.changed::before { content: "~"; color: var(--weak); }
+            li.changed::before, li.renamed::before { content: "~"; color: var(--weak); }
             .where { color: var(--weak); font-size: .85rem; } .breaks { font-size: .9rem; color: var(--bad); }
+            summary { cursor: pointer; font-size: .9rem; }
             pre { border: 1px solid var(--line); border-radius: .5rem; padding: .75rem; overflow-x: auto; font-size: .85rem; }
             """;
 
@@ -45,7 +47,7 @@ final class ComparisonPage {
                 .append("</h1>\n<p>")
                 .append(text(view.summary()))
                 .append(".</p>\n<ul class=\"readers\">\n");
-        for (Reader reader : Reader.values()) {
+        for (Reader reader : view.readers()) {
             long count = view.result().differences().stream()
                     .filter(difference -> difference.breaks().contains(reader))
                     .count();
@@ -81,9 +83,11 @@ final class ComparisonPage {
                     .append("\"><div>")
                     .append(text(view.what(difference)))
                     .append("</div>");
-            if (difference.isBreaking()) {
+            difference.evidence().forEach(evidence -> evidence(page, view, evidence));
+            String beside = ComparisonView.breaksBeside(difference);
+            if (!beside.isEmpty()) {
                 page.append("<div class=\"breaks\">breaks ")
-                        .append(text(ComparisonView.breaks(difference)))
+                        .append(text(beside))
                         .append("</div>");
             }
             page.append("<div class=\"where\">")
@@ -91,6 +95,27 @@ final class ComparisonPage {
                     .append("</div></li>\n");
         }
         page.append("</ul>\n");
+    }
+
+    /** The message that shows it is there to unfold. */
+    private static void evidence(StringBuilder page, ComparisonView view, Evidence evidence) {
+        page.append("<div class=\"breaks\">").append(text(view.why(evidence))).append("</div>");
+        if (!evidence.isShown()) {
+            return;
+        }
+        page.append("<details><summary>a message that shows it</summary>");
+        if (evidence.at() != null) {
+            page.append("<p class=\"where\">refused at ")
+                    .append(text(evidence.at()))
+                    .append(": ")
+                    .append(text(evidence.why()))
+                    .append(
+                            evidence.contract() == null
+                                    ? ""
+                                    : " (" + text(evidence.contract().toString()) + ")")
+                    .append("</p>");
+        }
+        page.append("<pre>").append(text(evidence.message())).append("</pre></details>");
     }
 
     /** Contract text is data: none of it is markup. */

@@ -1,35 +1,42 @@
 package org.protypos.cli;
 
-import com.fasterxml.jackson.core.JsonGenerator;
-import java.io.IOException;
-import java.io.PrintWriter;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.protypos.binding.Designators;
-import org.protypos.binding.ProposedRule;
 import org.protypos.binding.Suggestions;
 import org.protypos.change.Comparison;
 import org.protypos.change.Difference;
+import org.protypos.change.Evidence;
 import org.protypos.change.Reader;
 import org.protypos.diagnostic.Place;
 
 /** Shows the differences between two contracts: what breaks somebody comes first. */
 final class ComparisonView {
-    private static final int MOST_SHOWN = 60;
+    private static final Pattern MESSAGE = Pattern.compile("(.*) (input|output|fault)( .*)?");
 
     private final String old;
     private final String now;
     private final Comparison.Result result;
+    private final Set<Reader> readers;
     private final Map<String, String> prefixes;
 
-    ComparisonView(String old, String now, Comparison.Result result) {
+    /**
+     * Takes a comparison.
+     *
+     * @param readers for whom it is of interest
+     */
+    ComparisonView(String old, String now, Comparison.Result result, Set<Reader> readers) {
         this.old = old;
         this.now = now;
-        this.result = result;
+        this.result = result.of(readers);
+        this.readers = readers;
         List<String> texts = new ArrayList<>();
         for (Difference difference : result.differences()) {
             texts.add(difference.designator() + " " + difference.before() + " " + difference.after());
@@ -47,6 +54,10 @@ final class ComparisonView {
         return now;
     }
 
+    Set<Reader> readers() {
+        return readers;
+    }
+
     Comparison.Result result() {
         return result;
     }
@@ -54,6 +65,7 @@ final class ComparisonView {
     List<Difference> some(boolean breaking) {
         return result.differences().stream()
                 .filter(difference -> difference.isBreaking() == breaking)
+                .sorted(Comparator.comparingInt(ComparisonView::weight))
                 .toList();
     }
 
@@ -71,18 +83,29 @@ final class ComparisonView {
             case ADDED -> kind + " is new" + tail(difference.after());
             case REMOVED -> kind + " is gone" + tail(difference.before());
             case RENAMED -> kind + " is called " + difference.after() + " now";
-            case CHANGED ->
-                kind + ": " + difference.fact() + " " + said(difference.before()) + " becomes "
-                        + said(difference.after());
+            case CHANGED -> kind + ": " + becomes(difference);
         };
+    }
+
+    /** What is said otherwise. */
+    String becomes(Difference difference) {
+        if (difference.fact().equals("what it allows")) {
+            return difference.before() != null
+                    ? "no longer allows " + difference.before()
+                    : "now allows " + difference.after();
+        }
+        boolean prose = difference.fact().equals("documentation");
+        return difference.fact() + " " + said(difference.before(), prose) + " becomes "
+                + said(difference.after(), prose);
     }
 
     private String tail(String facts) {
         return facts == null || facts.isEmpty() ? "" : " (" + shorter(shown(facts)) + ")";
     }
 
-    private String said(String fact) {
-        return fact == null ? "nothing" : shorter(shown(fact));
+    private String said(String fact, boolean prose) {
+        String text = fact == null ? "nothing" : shorter(shown(fact));
+        return prose && fact != null ? "\"" + text + "\"" : text;
     }
 
     private static String shorter(String text) {
@@ -92,6 +115,48 @@ final class ComparisonView {
     /** For whom it breaks something. */
     static String breaks(Difference difference) {
         return difference.breaks().stream().map(Reader::brief).collect(Collectors.joining(", "));
+    }
+
+    /** The code that it breaks, and who is refused though no message shows it. */
+    static String breaksBeside(Difference difference) {
+        return difference.breaks().stream()
+                .filter(reader -> difference.evidence().stream().noneMatch(one -> one.reader() == reader))
+                .map(Reader::brief)
+                .collect(Collectors.joining(", "));
+    }
+
+    /** Why it breaks something for somebody on the wire, in a sentence. */
+    String why(Evidence evidence) {
+        String who = evidence.reader().brief();
+        String in = " in " + of(evidence);
+        if (evidence.at() == null && evidence.isShown()) {
+            return "says something else to " + who + ": " + evidence.refused() + in;
+        }
+        String what = evidence.refused() + in;
+        String verdict = evidence.isSent()
+                ? who + " may send " + what + "; it is refused now"
+                : who + " refuse " + what + "; it may come now";
+        return evidence.isShown() ? verdict : verdict + " (no message shows it: " + evidence.why() + ")";
+    }
+
+    /** What kind of message it is. */
+    private String of(Evidence evidence) {
+        String of = shown(evidence.of()).replaceFirst("^portType ", "");
+        Matcher operation = MESSAGE.matcher(of);
+        if (!operation.matches()) {
+            return "<" + of.substring(of.lastIndexOf(':') + 1).replaceFirst("^.*\\}", "") + ">";
+        }
+        String local = operation.group(1).replaceFirst("^.*/", "");
+        return switch (operation.group(2)) {
+            case "input" -> "the request of " + local;
+            case "output" -> "the answer of " + local;
+            default -> "a fault of " + local;
+        };
+    }
+
+    /** What breaks most comes first. */
+    private static int weight(Difference difference) {
+        return -difference.breaks().size() * 10 - difference.evidence().size();
     }
 
     /** Where both contracts say it. */
@@ -110,136 +175,14 @@ final class ComparisonView {
         if (all == 0) {
             return "no differences";
         }
+        if (all == 1) {
+            return "1 difference, which breaks " + (breaking == 1 ? "something" : "nothing");
+        }
         String verdict = breaking == 0
                 ? "none of them breaks anything"
-                : breaking == all && all > 1
+                : breaking == all
                         ? "all of them break something"
                         : breaking + (breaking == 1 ? " of them breaks something" : " of them break something");
-        return all + (all == 1 ? " difference, " : " differences, ") + verdict;
-    }
-
-    void text(PrintWriter out) {
-        for (boolean breaking : new boolean[] {true, false}) {
-            List<Difference> some = some(breaking);
-            if (some.isEmpty()) {
-                continue;
-            }
-            int shown = 0;
-            out.println(Terminal.bold(breaking ? "breaks something" : "breaks nothing"));
-            for (Difference difference : some) {
-                out.println("  " + mark(difference) + " " + Terminal.plain(what(difference)));
-                out.println("      " + Terminal.dim(Terminal.plain(places(difference))));
-                if (breaking) {
-                    out.println("      " + Terminal.red("breaks ") + breaks(difference));
-                }
-                if (!breaking && ++shown == MOST_SHOWN && some.size() > MOST_SHOWN) {
-                    out.println("  and " + (some.size() - shown) + " more; --json lists them all");
-                    break;
-                }
-            }
-            out.println();
-        }
-        if (!result.differences().isEmpty()) {
-            Columns columns = new Columns(2);
-            for (Reader reader : Reader.values()) {
-                long count = result.differences().stream()
-                        .filter(difference -> difference.breaks().contains(reader))
-                        .count();
-                columns.row(reader.text(), count == 0 ? "nothing breaks" : count + (count == 1 ? " break" : " breaks"));
-            }
-            columns.print(out);
-            out.println();
-        }
-        if (!result.renames().isEmpty()) {
-            out.println("probably renamed; these rules keep the Java names:");
-            ProposedRule.file(result.renames()).lines().forEach(line -> out.println("  " + Terminal.plain(line)));
-            out.println();
-        }
-        out.println(summary());
-    }
-
-    private static String mark(Difference difference) {
-        return switch (difference.change()) {
-            case ADDED -> Terminal.cyan("+");
-            case REMOVED -> Terminal.red("-");
-            case RENAMED, CHANGED -> Terminal.yellow("~");
-        };
-    }
-
-    void markdown(PrintWriter out) {
-        out.println("# " + cell(old) + " → " + cell(now));
-        out.println();
-        out.println(summary() + ".");
-        for (boolean breaking : new boolean[] {true, false}) {
-            List<Difference> some = some(breaking);
-            if (some.isEmpty()) {
-                continue;
-            }
-            out.println();
-            out.println(breaking ? "## Breaks something" : "## Breaks nothing");
-            out.println();
-            out.println(breaking ? "| difference | breaks | where |" : "| difference | where |");
-            out.println(breaking ? "|---|---|---|" : "|---|---|");
-            for (Difference difference : some) {
-                List<String> breaks =
-                        difference.breaks().stream().map(Reader::text).toList();
-                out.println("| " + cell(what(difference)) + " | " + (breaking ? breaks(difference) + " | " : "")
-                        + cell(places(difference)) + " |");
-            }
-        }
-        if (!result.renames().isEmpty()) {
-            out.println();
-            out.println("## Probably renamed");
-            out.println();
-            out.println("```yaml");
-            out.print(ProposedRule.file(result.renames()));
-            out.println("```");
-        }
-    }
-
-    /** Text in a table: contract text is data, and none of it is markup. */
-    private static String cell(String text) {
-        return text.replaceAll("\\p{Cntrl}", " ").replaceAll("([\\\\`*_{}\\[\\]<>|#~])", "\\\\$1");
-    }
-
-    void json(JsonGenerator document) throws IOException {
-        document.writeStringField("old", old);
-        document.writeStringField("new", now);
-        document.writeNumberField("breaking", some(true).size());
-        document.writeArrayFieldStart("differences");
-        for (Difference difference : result.differences()) {
-            document.writeStartObject();
-            document.writeStringField("change", difference.change().name().toLowerCase(Locale.ROOT));
-            document.writeStringField("kind", difference.kind());
-            document.writeStringField("component", difference.designator());
-            document.writeStringField("fact", difference.fact());
-            document.writeStringField("before", difference.before());
-            document.writeStringField("after", difference.after());
-            document.writeStringField(
-                    "oldPlace",
-                    difference.oldPlace() == null ? null : difference.oldPlace().toString());
-            document.writeStringField(
-                    "newPlace",
-                    difference.newPlace() == null ? null : difference.newPlace().toString());
-            Json.strings(
-                    document,
-                    "breaks",
-                    difference.breaks().stream()
-                            .map(reader ->
-                                    reader.name().toLowerCase(Locale.ROOT).replace('_', '-'))
-                            .toList());
-            document.writeEndObject();
-        }
-        document.writeEndArray();
-        document.writeArrayFieldStart("renames");
-        for (ProposedRule rule : result.renames()) {
-            document.writeStartObject();
-            document.writeStringField("on", rule.on());
-            for (Map.Entry<String, String> value : rule.values().entrySet()) {
-                document.writeStringField(value.getKey(), value.getValue());
-            }
-            document.writeEndObject();
-        }
-        document.writeEndArray();
+        return all + " differences, " + verdict;
     }
 }

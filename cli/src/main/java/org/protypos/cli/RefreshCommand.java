@@ -140,12 +140,14 @@ final class RefreshCommand implements Callable<Integer> {
         }
         Comparison.Result result = compare(old, before, fetched, planned);
         terminal.out().println(Terminal.bold(name));
-        new ComparisonView(name, "as it is now", result).text(terminal.out());
+        ComparisonView view = new ComparisonView(
+                name, "as it is now", result, Party.of(old.settings().produce()).readers());
+        new ComparisonText(view, Map.of()).print(terminal.out());
         if (dryRun) {
             terminal.out().println("nothing was changed; next: protypos refresh " + name);
             return ExitStatus.DONE;
         }
-        if (result.isBreaking() && accept != Accept.BREAKING && !isAgreed(name)) {
+        if (view.result().isBreaking() && accept != Accept.BREAKING && !isAgreed(name)) {
             terminal.problem(
                     name + " was left as it was, for the changes break something",
                     "add --accept breaking when that is what you want");

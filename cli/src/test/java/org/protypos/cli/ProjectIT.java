@@ -380,14 +380,25 @@ class ProjectIT {
                 program.run("compare", old, "../origin/desk.wsdl", "--html", page.toString(), "--fail-on", "breaking");
         assertThat(run.status()).isEqualTo(4);
         assertThat(run.out())
-                .contains("- element ~desk:Berth/desk:quay is gone (occurs 1..1, type xs:string)")
+                .contains("~ element ~desk:Berth/desk:quay is called quayside now")
+                .contains("existing servers may send <quay> in the answer of listBerths; it is refused now")
                 .contains("name: Quay")
-                .endsWith("2 differences, all of them break something\n");
-        assertThat(Files.readString(page)).contains("desk:quayside").doesNotContain("http-equiv", "<script", "src=");
+                .endsWith("1 difference, which breaks something\n");
+        assertThat(Files.readString(page))
+                .contains("desk:quayside")
+                .contains("<details>")
+                .doesNotContain("http-equiv", "<script", "src=");
+        BuiltProgram.Run server =
+                program.run("compare", old, "../origin/desk.wsdl", "--for", "server", "--witness", "shown");
+        assertThat(server.out()).contains("(001-quay.xml)").doesNotContain("existing clients");
+        assertThat(Files.readString(project.resolve("shown/001-quay.xml")))
+                .contains("at /Envelope/Body/listBerthsResponse/berth", "<quay>");
         JsonNode json = new ObjectMapper()
                 .readTree(program.run("compare", old, "../origin/desk.wsdl", "--json")
                         .out());
         assertThat(json.at("/differences/0/breaks").size()).isEqualTo(4);
+        assertThat(json.at("/differences/0/evidence").size()).isEqualTo(2);
+        assertThat(json.at("/differences/0/evidence/0/witness").asText()).contains("Envelope");
         assertThat(program.run("compare", old, "../origin/desk.wsdl", "--markdown")
                         .out())
                 .contains("| breaks | where |");

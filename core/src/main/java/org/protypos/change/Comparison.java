@@ -40,10 +40,13 @@ public final class Comparison {
             return differences.stream().anyMatch(Difference::isBreaking);
         }
 
-        /** Whether anything breaks for one of some. */
-        public boolean isBreaking(Set<Reader> readers) {
-            return differences.stream()
-                    .anyMatch(difference -> difference.breaks().stream().anyMatch(readers::contains));
+        /** The same, as far as it breaks something for some. */
+        public Result of(Set<Reader> readers) {
+            return new Result(
+                    differences.stream()
+                            .map(difference -> difference.of(readers))
+                            .toList(),
+                    renames);
         }
     }
 

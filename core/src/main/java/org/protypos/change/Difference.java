@@ -1,5 +1,6 @@
 package org.protypos.change;
 
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
 import org.protypos.diagnostic.Place;
@@ -37,6 +38,33 @@ public record Difference(
         REMOVED,
         RENAMED,
         CHANGED
+    }
+
+    /** The same, as far as it breaks something for some. */
+    Difference of(Set<Reader> readers) {
+        return new Difference(
+                change,
+                kind,
+                designator,
+                fact,
+                before,
+                after,
+                oldPlace,
+                newPlace,
+                some(breaks, readers),
+                some(misleads, readers),
+                evidence.stream().filter(one -> readers.contains(one.reader())).toList());
+    }
+
+    private static Set<Reader> some(Set<Reader> all, Set<Reader> readers) {
+        Set<Reader> some = EnumSet.noneOf(Reader.class);
+        all.stream().filter(readers::contains).forEach(some::add);
+        return some;
+    }
+
+    /** The global component that it is a difference of, or in: a type, an element, a service, a port type. */
+    public String around() {
+        return Item.root(designator);
     }
 
     /** Whether it breaks anything for anybody. */

@@ -16,6 +16,12 @@ import org.protypos.diagnostic.Place;
  */
 public record Evidence(
         Reader reader, String message, String of, String refused, String at, String why, Place contract) {
+    /** Whether the message comes from who is of the old contract, rather than to them. */
+    public boolean isSent() {
+        boolean answer = of.contains(" output") || of.contains(" fault ");
+        return (reader == Reader.OLD_CLIENTS) != answer;
+    }
+
     /** Whether there is a message. */
     public boolean isShown() {
         return message != null;

@@ -263,11 +263,11 @@ final class WireChange {
     }
 
     private static void clue(Clue clue, Witnesses witnesses, Set<Blame.Suspect> to) {
-        clue(clue, clue.one(), witnesses.one(), witnesses.one(), to);
-        clue(clue, clue.other(), witnesses.other(), witnesses.one(), to);
+        clue(clue, clue.one(), witnesses.one(), witnesses, to);
+        clue(clue, clue.other(), witnesses.other(), witnesses, to);
     }
 
-    private static void clue(Clue clue, Object component, WireSide side, WireSide speaks, Set<Blame.Suspect> to) {
+    private static void clue(Clue clue, Object component, WireSide side, Witnesses witnesses, Set<Blame.Suspect> to) {
         if (component instanceof SchemaType type) {
             for (SchemaType one : side.chain(type)) {
                 String designator = side.inventory().designator(one);
@@ -278,7 +278,8 @@ final class WireChange {
                     String member = clue.isAttribute()
                             ? Subject.attribute(designator, clue.member(), null).designator()
                             : Subject.element(designator, clue.member(), null).designator();
-                    to.add(new Blame.Suspect(speaks.old(member), clue.facts()));
+                    to.add(new Blame.Suspect(witnesses.one().old(member), clue.facts()));
+                    to.add(new Blame.Suspect(witnesses.other().old(member), clue.facts()));
                 } else {
                     if (clue.value() != null) {
                         to.add(suspect(

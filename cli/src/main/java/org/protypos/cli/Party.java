@@ -1,0 +1,34 @@
+package org.protypos.cli;
+
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Set;
+import org.protypos.change.Reader;
+
+/** On which side of a contract somebody stands. */
+enum Party {
+    /** Who calls. */
+    CLIENT(EnumSet.of(Reader.OLD_CLIENTS, Reader.CLIENT_CODE)),
+    /** Who serves. */
+    SERVER(EnumSet.of(Reader.OLD_SERVERS, Reader.SERVER_CODE)),
+    /** Who does both, or either. */
+    BOTH(EnumSet.allOf(Reader.class));
+
+    private final Set<Reader> readers;
+
+    Party(Set<Reader> readers) {
+        this.readers = readers;
+    }
+
+    /** Whom a difference must break something for to be of interest. */
+    Set<Reader> readers() {
+        return readers;
+    }
+
+    /** On which side a project stands that produces some things. */
+    static Party of(List<String> produce) {
+        boolean client = produce.contains("client");
+        boolean server = produce.contains("server");
+        return client == server ? BOTH : client ? CLIENT : SERVER;
+    }
+}
