@@ -36,6 +36,11 @@ final class AbandonCommand implements Callable<Integer> {
                 new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
         new FindingPrinter(terminal.err()).print(Project.mend(Path.of("")));
         List<AdoptedContract> found = AdoptedContract.all(List.of(name));
+        Project around = Project.around(Path.of(""));
+        if (found == null && around != null && around.strays().contains(name)) {
+            Project with = around.with(name);
+            found = List.of(new AdoptedContract(with, with.contracts().get(name)));
+        }
         if (found == null || found.size() != 1) {
             throw new ParameterException(spec.commandLine(), name + " is no contract of a project here");
         }

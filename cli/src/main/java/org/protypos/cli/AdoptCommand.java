@@ -7,6 +7,8 @@ import java.util.List;
 import java.util.concurrent.Callable;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
+import org.protypos.output.OutputFolder;
+import org.protypos.project.Abandonment;
 import org.protypos.project.Adoption;
 import org.protypos.project.Project;
 import picocli.CommandLine.Command;
@@ -33,6 +35,15 @@ final class AdoptCommand implements Callable<Integer> {
             description = "What to call it; made of the first document's name if not given.")
     private String name;
 
+    @Mixin
+    private RuleArguments rules;
+
+    @Option(
+            names = "--rename",
+            paramLabel = "OLD",
+            description = "Gives an adopted contract another name, that of --name; no CONTRACT is named then.")
+    private String rename;
+
     @Option(names = "--json", description = "Writes one JSON document.")
     private boolean json;
 
@@ -40,21 +51,21 @@ final class AdoptCommand implements Callable<Integer> {
     public Integer call() throws IOException {
         Terminal terminal =
                 new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
+        if (rename != null) {
+            return rename(terminal);
+        }
         if (arguments.names().isEmpty()) {
             throw new ParameterException(spec.commandLine(), "name a contract: a file, a directory or an address");
         }
         String called = name != null ? name : nameOf(arguments.names().get(0));
-        if (!called.matches("[A-Za-z0-9][A-Za-z0-9._-]{0,63}")) {
-            throw new ParameterException(
-                    spec.commandLine(), "--name: \"" + called + "\" is no name: use letters, digits, dots and hyphens");
-        }
+        checkName(called);
         new FindingPrinter(terminal.err()).print(Project.mend(Path.of("")));
         Project around = Project.around(Path.of(""));
         Project project = around != null
                 ? around
                 : Project.read(Path.of("").toAbsolutePath().normalize());
-        // One that the lock alone knows has lost its entry in the project file, and gets it again.
-        if (project.pinned(called) != null && project.contracts().containsKey(called)) {
+        // One that its folder alone knows has lost its entry in the project file, and gets it again.
+        if (project.contracts().containsKey(called) && project.pinned(called) != null) {
             terminal.problem(
                     "the project has a contract " + called + " already",
                     "type: protypos refresh " + called + ", or choose another --name");
@@ -67,9 +78,15 @@ final class AdoptCommand implements Callable<Integer> {
             terminal.refuse(findings, "nothing was adopted", json);
             return ContractArguments.isUnreachable(contract) ? ExitStatus.OUTSIDE : ExitStatus.CONTRACT;
         }
+        PlannedContract planned = rules.plan(contract, null, null, true);
+        if (!rules.isEmpty() && !planned.isSound()) {
+            terminal.refuse(planned.findings(), "nothing was adopted", json);
+            return ExitStatus.CONTRACT;
+        }
         String catalog =
                 arguments.catalog() == null ? null : arguments.catalog().toString();
-        List<String> copies = Adoption.adopt(project, called, arguments.names(), catalog, contract.documents());
+        List<String> copies =
+                Adoption.adopt(project, called, arguments.names(), catalog, contract.documents(), rules.files());
         if (json) {
             Json.print(terminal.out(), document -> {
                 document.writeStringField("name", called);
@@ -92,6 +109,43 @@ final class AdoptCommand implements Callable<Integer> {
                 .println("next: protypos show " + called + ", or look at " + Project.FILE
                         + " and type protypos generate");
         return ExitStatus.DONE;
+    }
+
+    /** Gives a contract another name: its folder, its entries, and the record of what was generated from it. */
+    private int rename(Terminal terminal) throws IOException {
+        if (name == null || !arguments.names().isEmpty()) {
+            throw new ParameterException(spec.commandLine(), "--rename OLD is for --name NEW, and names no CONTRACT");
+        }
+        checkName(name);
+        new FindingPrinter(terminal.err()).print(Project.mend(Path.of("")));
+        AdoptedContract adopted = AdoptedContract.named(List.of(rename));
+        if (adopted == null) {
+            throw new ParameterException(spec.commandLine(), rename + " is no contract of a project here");
+        }
+        Project project = adopted.project();
+        if (!project.findings().isEmpty() || project.contracts().containsKey(name)) {
+            terminal.refuse(project.findings(), "nothing was renamed", json);
+            if (project.contracts().containsKey(name)) {
+                terminal.problem("the project has a contract " + name + " already", "choose another --name");
+            }
+            return ExitStatus.CONTRACT;
+        }
+        Abandonment.rename(project, adopted.settings(), name);
+        OutputFolder.hand(
+                AdoptedContract.near(project.root().resolve(adopted.settings().into())), rename, name);
+        if (json) {
+            Json.print(terminal.out(), document -> document.writeStringField("name", name));
+        } else {
+            terminal.out().println(rename + " is called " + name + " now; next: protypos generate --check");
+        }
+        return ExitStatus.DONE;
+    }
+
+    private void checkName(String called) {
+        if (!called.matches("[A-Za-z0-9][A-Za-z0-9._-]{0,63}")) {
+            throw new ParameterException(
+                    spec.commandLine(), "--name: \"" + called + "\" is no name: use letters, digits, dots and hyphens");
+        }
     }
 
     /** The last word of a path or an address that says something. */

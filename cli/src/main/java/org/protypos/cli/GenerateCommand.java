@@ -183,10 +183,14 @@ final class GenerateCommand implements Callable<Integer> {
                 GivenNames given = results.get(i).planned().plan().names();
                 names.put(contract.settings().name(), given);
                 if (contract.project().isRenamed(contract.settings().name(), given)) {
-                    drifted.add("protypos.lock.json: names of "
+                    drifted.add(contract.settings().folder() + "/protypos.lock.json: names of "
                             + contract.settings().name());
                 }
             }
+        }
+        for (String stray : adopted.get(0).project().strays()) {
+            drifted.add(Project.folderOf(stray) + ": pinned, and not in " + Project.FILE
+                    + "; put it there again, or type protypos abandon " + stray);
         }
         boolean refused = results.stream().anyMatch(Generation.Result::isRefused);
         if (!refused && !preview && !check) {

@@ -81,7 +81,7 @@ final class LastRun {
         for (Path rules : contract.rules()) {
             parts.add(Files.readAllBytes(rules));
         }
-        parts.add(Files.readAllBytes(root.resolve("protypos.lock.json")));
+        parts.add(Files.readAllBytes(root.resolve(contract.settings().folder()).resolve("protypos.lock.json")));
         return hash(parts);
     }
 

@@ -43,6 +43,7 @@ final class Protypos implements Runnable {
         subcommands.put("adopt", AdoptCommand::new);
         subcommands.put("refresh", RefreshCommand::new);
         subcommands.put("abandon", AbandonCommand::new);
+        subcommands.put("repair", RepairCommand::new);
         subcommands.put("completion", CompletionCommand::new);
         subcommands.put("demo", DemoCommand::new);
         return subcommands;

@@ -1,7 +1,9 @@
 package org.protypos.cli;
 
+import com.fasterxml.jackson.core.JsonGenerator;
 import java.io.Console;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -11,6 +13,8 @@ import java.util.concurrent.Callable;
 import org.protypos.change.Comparison;
 import org.protypos.contract.Contract;
 import org.protypos.output.FileHash;
+import org.protypos.output.LineDiff;
+import org.protypos.output.WholeFile;
 import org.protypos.project.Adoption;
 import org.protypos.project.PinnedContract;
 import org.protypos.project.PinnedDocument;
@@ -58,7 +62,24 @@ final class RefreshCommand implements Callable<Integer> {
             description = "Where the contract is now, when it has moved; for one contract. May be repeated.")
     private List<String> from = new ArrayList<>();
 
+    @Option(names = "--json", description = "Writes one JSON document.")
+    private boolean json;
+
+    @Option(names = "--markdown", description = "Tells what has changed in Markdown, for a review.")
+    private boolean markdown;
+
+    @Option(
+            names = "--html",
+            paramLabel = "FILE",
+            description = "Also writes what has changed as a page; for one contract.")
+    private Path html;
+
+    private final List<String> unchanged = new ArrayList<>();
+    private final List<Outcome> outcomes = new ArrayList<>();
     private Terminal terminal;
+
+    /** What came of a contract; the comparison is null when nothing has changed. */
+    private record Outcome(String name, String outcome, ComparisonView view) {}
 
     @Override
     public Integer call() throws IOException {
@@ -74,14 +95,48 @@ final class RefreshCommand implements Callable<Integer> {
                             ? "not all of " + String.join(", ", names) + " are contracts of a project here"
                             : "there is no project with contracts here; next: protypos adopt CONTRACT");
         }
-        if (!from.isEmpty() && adopted.size() > 1) {
-            throw new ParameterException(spec.commandLine(), "--from is for one contract: name it");
+        if (adopted.size() > 1 && (!from.isEmpty() || html != null)) {
+            throw new ParameterException(
+                    spec.commandLine(), (html == null ? "--from" : "--html") + " is for one contract: name it");
         }
         int worst = ExitStatus.DONE;
         for (AdoptedContract contract : adopted) {
-            worst = Math.max(worst, refresh(contract));
+            int before = outcomes.size();
+            int status = refresh(contract);
+            worst = Math.max(worst, status);
+            if (outcomes.size() == before) {
+                outcomes.add(
+                        new Outcome(contract.settings().name(), status == ExitStatus.DONE ? "restored" : "left", null));
+            }
+        }
+        if (!unchanged.isEmpty()) {
+            say(String.join(", ", unchanged) + ": unchanged");
+        }
+        if (json) {
+            Json.print(terminal.out(), this::write);
         }
         return worst;
+    }
+
+    private void write(JsonGenerator document) throws IOException {
+        document.writeArrayFieldStart("contracts");
+        for (Outcome outcome : outcomes) {
+            document.writeStartObject();
+            document.writeStringField("name", outcome.name());
+            document.writeStringField("outcome", outcome.outcome());
+            if (outcome.view() != null) {
+                new ComparisonJson(outcome.view()).write(document);
+            }
+            document.writeEndObject();
+        }
+        document.writeEndArray();
+    }
+
+    /** Says something to a person. */
+    private void say(String line) {
+        if (!json) {
+            terminal.out().println(line);
+        }
     }
 
     private int refresh(AdoptedContract old) throws IOException {
@@ -92,6 +147,12 @@ final class RefreshCommand implements Callable<Integer> {
             return ExitStatus.CONTRACT;
         }
         Path root = old.project().root();
+        if (from.isEmpty() && pinned.origins().isEmpty()) {
+            terminal.problem(
+                    "nothing says where the documents of " + name + " came from",
+                    "type: protypos refresh " + name + " --from ADDRESS");
+            return ExitStatus.CONTRACT;
+        }
         List<String> origins = !from.isEmpty()
                 ? from
                 : pinned.origins().stream()
@@ -107,13 +168,21 @@ final class RefreshCommand implements Callable<Integer> {
             terminal.refuse(fetched.findings(), name + " was left as it was", false);
             return ContractArguments.isUnreachable(fetched) ? ExitStatus.OUTSIDE : ExitStatus.CONTRACT;
         }
+        boolean altered = !old.project().drifted(old.settings()).isEmpty();
+        if (altered && isPinned(pinned, fetched)) {
+            return putBack(old, fetched, origins, catalog);
+        }
         if (isSame(old, fetched)) {
             boolean moved = !from.isEmpty() && !dryRun;
             if (moved) {
                 pin(old, fetched, origins, catalog);
             }
-            terminal.out()
-                    .println(name + ": unchanged" + (moved ? "; from now on from " + String.join(", ", from) : ""));
+            if (moved) {
+                say(name + ": unchanged; from now on from " + String.join(", ", from));
+            } else {
+                unchanged.add(name);
+            }
+            outcomes.add(new Outcome(name, "unchanged", null));
             return ExitStatus.DONE;
         }
         return take(old, fetched, origins, catalog);
@@ -123,14 +192,24 @@ final class RefreshCommand implements Callable<Integer> {
         return hashes(old.read()).equals(hashes(fetched));
     }
 
+    /** Whether the documents are those that were pinned, whatever lies in the folder now. */
+    private static boolean isPinned(PinnedContract pinned, Contract fetched) {
+        return pinned.documents().stream()
+                .map(PinnedDocument::hash)
+                .sorted()
+                .toList()
+                .equals(hashes(fetched));
+    }
+
     private static List<String> hashes(Contract contract) {
         return contract.documents().all().stream().map(Document::hash).sorted().toList();
     }
 
     private int take(AdoptedContract old, Contract fetched, List<String> origins, Path catalog) throws IOException {
         String name = old.settings().name();
-        PlannedContract planned = plan(old, fetched);
-        if (!planned.isSound()) {
+        PlannedContract planned = plan(old, fetched, true);
+        PlannedContract loose = planned.isSound() ? planned : plan(old, fetched, false);
+        if (!loose.isSound()) {
             terminal.refuse(planned.findings(), name + " was left as it was", false);
             return ExitStatus.CONTRACT;
         }
@@ -138,13 +217,18 @@ final class RefreshCommand implements Callable<Integer> {
         if (!before.isSound()) {
             return putBack(old, fetched, origins, catalog);
         }
-        Comparison.Result result = compare(old, before, fetched, planned);
-        terminal.out().println(Terminal.bold(name));
+        Comparison.Result result = compare(old, before, loose);
         ComparisonView view = new ComparisonView(
                 name, "as it is now", result, Party.of(old.settings().produce()).readers());
-        new ComparisonText(view, Map.of()).print(terminal.out());
+        outcomes.add(new Outcome(name, dryRun ? "changed" : "left", view));
+        show(name, view);
+        if (!planned.isSound()) {
+            // Rules that have lost what they were about are told beside the differences.
+            terminal.refuse(planned.findings(), dryRun ? "nothing was changed" : name + " was left as it was", false);
+            return ExitStatus.CONTRACT;
+        }
         if (dryRun) {
-            terminal.out().println("nothing was changed; next: protypos refresh " + name);
+            say("nothing was changed; next: protypos refresh " + name);
             return ExitStatus.DONE;
         }
         if (view.result().isBreaking() && accept != Accept.BREAKING && !isAgreed(name)) {
@@ -161,7 +245,20 @@ final class RefreshCommand implements Callable<Integer> {
             return ExitStatus.CONTRACT;
         }
         pin(old, fetched, origins, catalog);
+        outcomes.set(outcomes.size() - 1, new Outcome(name, "taken", view));
         return generate(name);
+    }
+
+    private void show(String name, ComparisonView view) throws IOException {
+        if (html != null) {
+            WholeFile.write(html, ComparisonPage.of(view));
+        }
+        if (markdown && !json) {
+            new ComparisonMarkdown(view).print(terminal.out());
+        } else if (!json) {
+            terminal.out().println(Terminal.bold(name));
+            new ComparisonText(view, Map.of()).print(terminal.out());
+        }
     }
 
     /**
@@ -177,14 +274,13 @@ final class RefreshCommand implements Callable<Integer> {
             Path copy = folder.resolve(document.path());
             boolean there = Files.isRegularFile(copy);
             if (!there || !FileHash.of(Files.readAllBytes(copy)).equals(document.hash())) {
-                terminal.out().println(name + ": " + copy + (there ? " was changed" : " is missing"));
+                say(name + ": " + copy + (there ? " was changed" : " is missing"));
+                if (there) {
+                    difference(copy, document, fetched);
+                }
             }
         }
-        boolean same = pinned.documents().stream()
-                .map(PinnedDocument::hash)
-                .sorted()
-                .toList()
-                .equals(hashes(fetched));
+        boolean same = isPinned(pinned, fetched);
         if (!same && accept != Accept.BREAKING) {
             terminal.problem(
                     name
@@ -193,17 +289,29 @@ final class RefreshCommand implements Callable<Integer> {
             return ExitStatus.PROMISE;
         }
         if (dryRun) {
-            terminal.out().println("nothing was changed; next: protypos refresh " + name);
+            say("nothing was changed; next: protypos refresh " + name);
             return ExitStatus.DONE;
         }
         pin(old, fetched, origins, catalog);
         return generate(name);
     }
 
+    /** Shows how a pinned document differs from what it was. */
+    private void difference(Path copy, PinnedDocument document, Contract fetched) throws IOException {
+        for (Document one : fetched.documents().all()) {
+            if (one.hash().equals(document.hash())) {
+                String was = new String(one.bytes(), StandardCharsets.UTF_8);
+                LineDiff.of(was, Files.readString(copy, StandardCharsets.ISO_8859_1))
+                        .forEach(line -> say("    " + Terminal.plain(line)));
+                return;
+            }
+        }
+    }
+
     private static void pin(AdoptedContract old, Contract fetched, List<String> origins, Path catalog)
             throws IOException {
         String kept = catalog == null ? null : catalog.toString();
-        Adoption.adopt(old.project(), old.settings().name(), origins, kept, fetched.documents());
+        Adoption.adopt(old.project(), old.settings().name(), origins, kept, fetched.documents(), List.of());
     }
 
     /** Generates from what is pinned now: places in the code and its remarks are those of the copies. */
@@ -212,7 +320,7 @@ final class RefreshCommand implements Callable<Integer> {
         AdoptedContract adopted =
                 new AdoptedContract(project, project.contracts().get(name));
         Contract contract = adopted.read();
-        PlannedContract planned = plan(adopted, contract);
+        PlannedContract planned = plan(adopted, contract, true);
         Generation.Result result = Generation.of(adopted)
                 .of(planned, Generation.selected(adopted, contract))
                 .written(false, overwrite);
@@ -221,27 +329,27 @@ final class RefreshCommand implements Callable<Integer> {
             return ExitStatus.CONTRACT;
         }
         project.remember(Map.of(name, planned.plan().names()));
-        terminal.out()
-                .println(name + ": " + result.report().added().size() + " files new, "
-                        + result.report().changed().size() + " changed, "
-                        + result.report().removed().size() + " removed in "
-                        + result.generation().into());
+        say(name + ": " + result.report().added().size() + " files new, "
+                + result.report().changed().size() + " changed, "
+                + result.report().removed().size() + " removed in "
+                + result.generation().into());
         return ExitStatus.DONE;
     }
 
-    private static PlannedContract plan(AdoptedContract adopted, Contract contract) {
+    /** Plans it as the project wants it; where it says so, every rule is to be about something. */
+    private static PlannedContract plan(AdoptedContract adopted, Contract contract, boolean strict) {
         Contract selected = Generation.selected(adopted, contract);
-        return new RuleArguments().plan(selected, adopted, null, selected == contract);
+        return new RuleArguments().plan(selected, adopted, null, strict && selected == contract);
     }
 
-    private static Comparison.Result compare(
-            AdoptedContract old, Contract before, Contract fetched, PlannedContract planned) {
+    private static Comparison.Result compare(AdoptedContract old, Contract before, PlannedContract planned) {
+        PlannedContract was = plan(old, before, false);
         return Comparison.of(
-                before,
-                fetched,
+                was.contract(),
+                planned.contract(),
+                JavaSurface.of(was.plan(), was.contract().wsdl().portTypes().values()),
                 JavaSurface.of(
-                        plan(old, before).plan(), before.wsdl().portTypes().values()),
-                JavaSurface.of(planned.plan(), fetched.wsdl().portTypes().values()));
+                        planned.plan(), planned.contract().wsdl().portTypes().values()));
     }
 
     /** Asks, where there is somebody to be asked. */

@@ -37,9 +37,11 @@ final class Revision {
         Revision taken = new Revision(project.root(), revision, copy);
         try {
             taken.take(Project.FILE);
-            taken.take("protypos.lock.json");
+            ProjectContract settings = Project.read(copy, revision).contracts().get(name);
+            if (settings != null) {
+                taken.takeIfThere(settings.folder() + "/protypos.lock.json");
+            }
             Project then = Project.read(copy, revision);
-            ProjectContract settings = then.contracts().get(name);
             PinnedContract pinned = then.pinned(name);
             if (settings == null || pinned == null) {
                 throw new IOException("there was no contract " + name + " at " + revision);
@@ -51,6 +53,28 @@ final class Revision {
             return new AdoptedContract(then, settings);
         } finally {
             taken.deleteAtExit();
+        }
+    }
+
+    /** The text of a file as it was at a revision, or null when there is none, or no version control. */
+    static String text(Path root, String revision, String path) throws IOException {
+        Process git;
+        try {
+            git = new ProcessBuilder("git", "-C", root.toString(), "show", revision + ":./" + path)
+                    .redirectError(ProcessBuilder.Redirect.DISCARD)
+                    .start();
+        } catch (IOException e) {
+            // Without version control there is nothing that it knows.
+            return null;
+        }
+        try {
+            String text = new String(git.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+            return git.waitFor(PATIENCE_SECONDS, TimeUnit.SECONDS) && git.exitValue() == 0 ? text : null;
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IOException("interrupted", e);
+        } finally {
+            git.destroy();
         }
     }
 

@@ -109,7 +109,8 @@ class ProjectIT {
         Files.move(project, moved);
         BuiltProgram there = new BuiltProgram(moved);
         assertThat(there.run("generate", "--check").out()).isEqualTo("everything is as it would be generated\n");
-        assertThat(Files.readString(moved.resolve("protypos.lock.json"))).doesNotContain(home.toString());
+        assertThat(Files.readString(moved.resolve("contracts/desk/protypos.lock.json")))
+                .doesNotContain(home.toString());
         assertThat(program(moved.resolve("contracts/desk"))
                         .run("generate", "--check")
                         .status())
@@ -151,10 +152,10 @@ class ProjectIT {
         assertThat(after.keySet())
                 .containsExactly(
                         "contracts/desk/desk.xsd",
+                        "contracts/desk/protypos.lock.json",
                         "generated/example/lanternbay/harbour/desk/Berth.java",
                         "generated/example/lanternbay/harbour/desk/PublishedContract.java",
-                        "generated/protypos.lock.json",
-                        "protypos.lock.json");
+                        "generated/protypos.lock.json");
 
         edit(
                 origin.resolve("desk.wsdl"),
@@ -296,14 +297,15 @@ class ProjectIT {
                         .out())
                 .isEqualTo("desk: unchanged; from now on from ../moved/desk.wsdl\n");
         assertThat(program.run("refresh").out()).isEqualTo("desk: unchanged\n");
-        Path lock = project.resolve("protypos.lock.json");
+        Path lock = project.resolve("contracts/desk/protypos.lock.json");
         String whole = Files.readString(lock);
-        Files.writeString(lock, whole.replace("  \"contracts\"", "<<<<<<< ours\n  \"contracts\""));
+        Files.writeString(lock, whole.replace("  \"documents\"", "<<<<<<< ours\n  \"documents\""));
         assertThat(program.run("generate").err())
-                .startsWith("protypos.lock.json:3:1: error: the lock file has the marks of a merge")
+                .startsWith("contracts/desk/protypos.lock.json:7:1: error: the lock file has the marks of a merge")
                 .contains("1 error: nothing was written");
         Files.writeString(lock, "{\"version\": 99}");
-        assertThat(program.run("show", "desk").err()).contains("\"version\" is nothing that this version");
+        assertThat(program.run("show", "desk").err())
+                .contains("it is of version 99, and this protypos writes version 1");
     }
 
     /** Whenever a run is killed, the next one comes to where it would have come. */

@@ -139,14 +139,14 @@ class StrangersProjectIT {
                 "\"desk.wsdl\" | \"/etc/hostname\"",
                 "\"documents\" : [ | \"documents\" : null, \"x\" : [",
                 "\"documents\" : [ | \"documents\" : [ null, ",
-                "\"contracts\" : { | \"contracts\" : { \"../../x\" : {}, ",
+                "\"documents\" : [ | \"other\" : {}, \"documents\" : [",
                 "\"entry\" : true | \"entry\" : false",
                 "{ | [",
             })
     void aLockFileThatNobodyOfUsWrote(String before, String after) throws Exception {
         assertThat(program.run("generate").status()).isZero();
         int files = count();
-        replace("protypos.lock.json", before, after);
+        replace("contracts/desk/protypos.lock.json", before, after);
         harmless();
         assertThat(count()).as("the code is still there").isGreaterThanOrEqualTo(files);
     }
@@ -161,9 +161,11 @@ class StrangersProjectIT {
     @ValueSource(strings = {"Evil { static { int evil; } }", "evil;", "", "class", "../Evil", "a.b"})
     void namesThatAreNone(String name) throws Exception {
         assertThat(program.run("generate").status()).isZero();
-        String lock = Files.readString(folder.resolve("protypos.lock.json"));
+        String lock = Files.readString(folder.resolve("contracts/desk/protypos.lock.json"));
         assertThat(lock).contains(": \"Vessel\"");
-        Files.writeString(folder.resolve("protypos.lock.json"), lock.replace(": \"Vessel\"", ": \"" + name + "\""));
+        Files.writeString(
+                folder.resolve("contracts/desk/protypos.lock.json"),
+                lock.replace(": \"Vessel\"", ": \"" + name + "\""));
         BuiltProgram.Run run = program.run("generate");
         assertThat(run.status()).isEqualTo(1);
         assertThat(run.err()).contains("kept-name");

@@ -13,6 +13,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.regex.Pattern;
 import org.protypos.diagnostic.Printable;
 
 /**
@@ -25,6 +26,7 @@ final class Ledger {
     /** Who owns the files of a contract that is none of a project. */
     static final String NOBODY = "";
 
+    private static final Pattern MERGE = Pattern.compile("(?m)^<{7}( .*)?$");
     private static final JsonFactory JSON = new JsonFactory();
 
     private final Map<String, Map<String, String>> byOwner;
@@ -53,6 +55,11 @@ final class Ledger {
         Path file = folder.resolve(FILE);
         Map<String, Map<String, String>> byOwner = new TreeMap<>();
         if (Files.isRegularFile(file)) {
+            if (MERGE.matcher(Files.readString(file)).find()) {
+                // Neither side is right: what is generated is known by what is in it, and the next run writes the
+                // ledger anew.
+                return new Ledger(new TreeMap<>());
+            }
             try (JsonParser parser = JSON.createParser(file.toFile())) {
                 parse(parser, byOwner);
             } catch (JsonProcessingException e) {

@@ -69,6 +69,22 @@ public final class OutputFolder {
     }
 
     /**
+     * Hands the files of a contract over to another name of it.
+     *
+     * @throws IOException when the folder cannot be read or written
+     */
+    public static void hand(Path folder, String owner, String to) throws IOException {
+        Ledger before = Files.isRegularFile(folder.resolve(Ledger.FILE)) ? Ledger.read(folder) : null;
+        if (before != null && !before.files(owner).isEmpty()) {
+            try (Staging staging = Staging.into(folder)) {
+                Ledger after = before.with(to, before.files(owner)).with(owner, Map.of());
+                staging.write(Ledger.FILE, after.bytes());
+                staging.commit(List.of());
+            }
+        }
+    }
+
+    /**
      * Looks whether the files of a contract are all there as they were written.
      *
      * @return what a run would tell that writes the same again, or null when something is otherwise
@@ -162,7 +178,21 @@ public final class OutputFolder {
             return;
         }
         hashes.put(file.path(), FileHash.of(bytes));
-        if (known == null) {
+        boolean marked = isMarked(file.text(), present);
+        if (sameText(present, file.text())) {
+            // A checkout with other line ends, or a ledger that was lost, makes it no other file.
+            kept.add(file.path());
+        } else if (known == null && marked && overwrite) {
+            writes.put(file.path(), bytes);
+            changed.add(file.path());
+        } else if (known == null && marked) {
+            edits.put(file.path(), LineDiff.of(file.text(), new String(present, StandardCharsets.UTF_8)));
+            findings.error(
+                    "unknown-edit",
+                    null,
+                    file.path() + " was generated, and nothing tells whether somebody has changed it since",
+                    "look at the difference, and add --overwrite when nobody has");
+        } else if (known == null) {
             findings.error(
                     "not-ours",
                     null,
@@ -174,7 +204,7 @@ public final class OutputFolder {
                     null,
                     file.path() + " is also generated for another contract, with other content",
                     "give one of the contracts another package, or another folder");
-        } else if (!overwrite && !FileHash.of(present).equals(known)) {
+        } else if (!overwrite && !isAsWritten(present, known)) {
             edits.put(file.path(), LineDiff.of(file.text(), new String(present, StandardCharsets.UTF_8)));
             findings.error(
                     "edited-by-hand",
@@ -187,12 +217,32 @@ public final class OutputFolder {
         }
     }
 
+    /** Whether a file is what was written, be it with other line ends. */
+    private static boolean isAsWritten(byte[] present, String known) {
+        String plain = new String(present, StandardCharsets.UTF_8).replace("\r\n", "\n");
+        return FileHash.of(present).equals(known)
+                || FileHash.of(plain.getBytes(StandardCharsets.UTF_8)).equals(known);
+    }
+
+    /** Whether a file begins with the line by which ours are known. */
+    private static boolean isMarked(String ours, byte[] present) {
+        int end = ours.indexOf('\n');
+        String mark = end < 0 ? "" : ours.substring(0, end);
+        String text = new String(present, StandardCharsets.UTF_8);
+        return mark.contains(SourceFile.MARK)
+                && text.lines().findFirst().orElse("").equals(mark);
+    }
+
+    private static boolean sameText(byte[] present, String text) {
+        return new String(present, StandardCharsets.UTF_8).replace("\r\n", "\n").equals(text);
+    }
+
     private void stale(String path, String known, boolean overwrite) throws IOException {
         Path file = InsideFolder.resolve(folder, path);
         if (!Files.isRegularFile(file)) {
             return;
         }
-        if (overwrite || FileHash.of(Files.readAllBytes(file)).equals(known)) {
+        if (overwrite || isAsWritten(Files.readAllBytes(file), known)) {
             removed.add(path);
         } else {
             findings.warning(

@@ -6,9 +6,8 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
-import java.util.TreeMap;
-import org.protypos.diagnostic.Findings;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.protypos.diagnostic.GivenFile;
 import org.protypos.output.Staging;
 
@@ -29,18 +28,49 @@ public final class Abandonment {
             gone.add(contract.folder() + "/" + document.path());
         }
         try (Staging staging = Staging.into(project.root())) {
-            Map<String, PinnedContract> lock = new TreeMap<>(ProjectLock.read(project.root(), new Findings()));
-            if (lock.remove(contract.name()) != null) {
-                staging.write(ProjectLock.FILE, ProjectLock.bytes(lock));
-            }
             Path file = project.root().resolve(Project.FILE);
             String text = GivenFile.text(file, Project.FILE).text();
             staging.write(Project.FILE, without(contract.name(), text).getBytes(StandardCharsets.UTF_8));
-            staging.commit(gone.stream()
+            List<String> removed = new ArrayList<>(gone);
+            removed.add(ProjectLock.path(contract.folder()));
+            removed.add(contract.folder() + "/" + Adoption.ATTRIBUTES);
+            staging.commit(removed.stream()
                     .filter(path -> Files.isRegularFile(project.root().resolve(path)))
                     .toList());
         }
         return gone;
+    }
+
+    /**
+     * Gives a contract another name. Its folder goes with it when it is called after it.
+     *
+     * @throws IOException when the project cannot be written; then nothing of it has changed
+     */
+    public static void rename(Project project, ProjectContract contract, String name) throws IOException {
+        List<String> gone = new ArrayList<>();
+        boolean moves = contract.folder().equals(Project.folderOf(contract.name()));
+        try (Staging staging = Staging.into(project.root())) {
+            if (moves) {
+                List<String> paths = new ArrayList<>(List.of(ProjectLock.FILE, Adoption.ATTRIBUTES));
+                project.pinned(contract.name()).documents().forEach(document -> paths.add(document.path()));
+                for (String path : paths) {
+                    Path file = project.root().resolve(contract.folder()).resolve(path);
+                    if (Files.isRegularFile(file)) {
+                        staging.write(Project.folderOf(name) + "/" + path, Files.readAllBytes(file));
+                        gone.add(contract.folder() + "/" + path);
+                    }
+                }
+            }
+            Path file = project.root().resolve(Project.FILE);
+            String text = GivenFile.text(file, Project.FILE).text();
+            String key = "(?m)^([ \\t]+)[\"']?" + Pattern.quote(contract.name()) + "[\"']?:(?=[ \\t]*(#.*)?$)";
+            String renamed = text.replaceFirst(key, "$1" + Matcher.quoteReplacement(name) + ":");
+            if (renamed.equals(text)) {
+                throw new IOException(Project.FILE + " does not name " + contract.name() + " on a line of its own");
+            }
+            staging.write(Project.FILE, renamed.getBytes(StandardCharsets.UTF_8));
+            staging.commit(gone);
+        }
     }
 
     /** The text of a project file without the lines of a contract: its key, and all that is indented more. */

@@ -14,6 +14,7 @@ import java.util.Map;
 import java.util.TreeMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.GivenFile;
 import org.protypos.naming.GivenNames;
@@ -37,6 +38,16 @@ public final class Adoption {
             contracts:
             """;
 
+    /** Tells version control how to treat the files in a folder. */
+    static final String ATTRIBUTES = ".gitattributes";
+
+    private static final String KEPT_AS_THEY_ARE = """
+            # Written by protypos: pinned documents are kept byte for byte, whatever line ends they have.
+            * -text
+            .gitattributes text
+            protypos.lock.json text eol=lf
+            """;
+
     private final Project project;
     private final Map<Document, String> paths;
     private final Documents documents;
@@ -54,19 +65,23 @@ public final class Adoption {
      * @param origins what it was named by: addresses, and paths from the current folder
      * @param catalog the catalog that was used, or null
      * @param documents its documents, all of which could be read
+     * @param rules files of rules for it, as paths from the current folder; of no account when it is in the project already
      * @return the paths of the copies, relative to the project
      * @throws IOException when the project cannot be written; then nothing of it has changed
      */
     public static List<String> adopt(
-            Project project, String name, List<String> origins, String catalog, Documents documents)
+            Project project, String name, List<String> origins, String catalog, Documents documents, List<String> rules)
             throws IOException {
-        return new Adoption(project, documents).write(name, origins, catalog);
+        return new Adoption(project, documents).write(name, origins, catalog, rules);
     }
 
-    private List<String> write(String name, List<String> origins, String catalog) throws IOException {
+    private List<String> write(String name, List<String> origins, String catalog, List<String> rules)
+            throws IOException {
         ProjectContract known = project.contracts().get(name);
-        String folder = known == null ? "contracts/" + name : known.folder();
-        PinnedContract before = project.pinned(name);
+        String folder = known == null ? Project.folderOf(name) : known.folder();
+        // Of a contract that has lost its entry in the project file the folder still knows.
+        PinnedContract before =
+                known == null ? ProjectLock.read(project.root(), folder, new Findings()) : project.pinned(name);
         Map<String, String> datesByHash = new TreeMap<>();
         List<String> stale = new ArrayList<>();
         for (PinnedDocument document : before == null ? List.<PinnedDocument>of() : before.documents()) {
@@ -94,19 +109,18 @@ public final class Adoption {
                     staging.write(path, document.bytes());
                 }
             }
-            // Another run may have written there since this project was read.
-            Map<String, PinnedContract> lock = new TreeMap<>(ProjectLock.read(project.root(), new Findings()));
             List<String> named = origins.stream().map(this::portable).toList();
-            lock.put(
-                    name,
-                    new PinnedContract(
-                            named,
-                            catalog == null ? null : portable(catalog),
-                            pinned,
-                            before == null ? GivenNames.NONE : before.names()));
-            staging.write(ProjectLock.FILE, ProjectLock.bytes(lock));
+            PinnedContract lock = new PinnedContract(
+                    named,
+                    catalog == null ? null : portable(catalog),
+                    pinned,
+                    before == null ? GivenNames.NONE : before.names());
+            staging.write(ProjectLock.path(folder), ProjectLock.bytes(lock));
+            if (!Files.exists(project.root().resolve(folder).resolve(ATTRIBUTES))) {
+                staging.write(folder + "/" + ATTRIBUTES, KEPT_AS_THEY_ARE.getBytes(StandardCharsets.UTF_8));
+            }
             if (known == null) {
-                staging.write(Project.FILE, projectFile(name).getBytes(StandardCharsets.UTF_8));
+                staging.write(Project.FILE, projectFile(name, rules).getBytes(StandardCharsets.UTF_8));
             }
             staging.commit(stale);
         }
@@ -169,12 +183,12 @@ public final class Adoption {
         }
     }
 
-    private String projectFile(String name) throws IOException {
+    private String projectFile(String name, List<String> rules) throws IOException {
         Path file = project.root().resolve(Project.FILE);
         String text = Files.exists(file) ? GivenFile.text(file, Project.FILE).text() : NEW_PROJECT;
         String entry = "  " + name + ":\n    into: generated\n"
                 + "    # package: com.example." + name.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]", "")
-                + "\n    # rules: [rules.yaml]\n    # produce: [types, client, server]\n    # scaffold: src/main/java\n";
+                + "\n    " + rules(rules) + "\n    # produce: [types, client, server]\n    # scaffold: src/main/java\n";
         Matcher contracts = CONTRACTS.matcher(text);
         if (!contracts.find()) {
             return text + (text.isEmpty() || text.endsWith("\n") ? "" : "\n") + "contracts:\n" + entry;
@@ -182,5 +196,15 @@ public final class Adoption {
         int at = Math.min(text.length(), contracts.end() + 1);
         String before = text.substring(0, at);
         return before + (before.endsWith("\n") ? "" : "\n") + entry + text.substring(at);
+    }
+
+    private String rules(List<String> rules) {
+        return rules.isEmpty()
+                ? "# rules: [rules.yaml]"
+                : "rules: ["
+                        + rules.stream()
+                                .map(rule -> "\"" + portable(rule).replace("\"", "\\\"") + "\"")
+                                .collect(Collectors.joining(", "))
+                        + "]";
     }
 }

@@ -10,6 +10,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.stream.Stream;
 import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.GivenFile;
@@ -23,8 +24,8 @@ import org.protypos.source.Documents;
 import org.protypos.source.Pins;
 
 /**
- * A project: its contracts with what is to be made of them, in {@code protypos.yaml}, and what is pinned of them, in
- * {@code protypos.lock.json}. The door of this package.
+ * A project: its contracts with what is to be made of them, in {@code protypos.yaml}, and what is pinned of each, in the lock
+ * file in its folder. The door of this package.
  */
 public final class Project {
     /** The name of the project file. */
@@ -107,7 +108,48 @@ public final class Project {
             inside(root, contract, "into", contract.into(), findings);
             inside(root, contract, "scaffold", contract.scaffold(), findings);
         }
-        return new Project(root, label, contracts, ProjectLock.read(root, findings), findings.sorted());
+        Map<String, PinnedContract> pinned = new TreeMap<>();
+        Map<String, String> folders = new TreeMap<>();
+        for (ProjectContract contract : contracts.values()) {
+            String other = folders.putIfAbsent(contract.folder(), contract.name());
+            if (other != null) {
+                findings.error(
+                        "shared-folder",
+                        contract.place(),
+                        "the folder " + contract.folder() + " is that of " + other + " too",
+                        "give each contract a folder of its own");
+            }
+            PinnedContract lock = ProjectLock.read(root, contract.folder(), findings);
+            if (lock != null) {
+                pinned.put(contract.name(), lock);
+            }
+        }
+        return new Project(root, label, contracts, pinned, findings.sorted());
+    }
+
+    /** The folder of a contract for which the project file names none. */
+    public static String folderOf(String name) {
+        return "contracts/" + name;
+    }
+
+    /**
+     * The contracts that are pinned in the folder where adoption puts them, and of which the project file knows nothing.
+     *
+     * @throws IOException when the folders cannot be read
+     */
+    public List<String> strays() throws IOException {
+        Path around = root.resolve("contracts");
+        if (!Files.isDirectory(around)) {
+            return List.of();
+        }
+        try (Stream<Path> folders = Files.list(around)) {
+            return folders.filter(folder -> Files.isRegularFile(folder.resolve(ProjectLock.FILE)))
+                    .map(folder -> folder.getFileName().toString())
+                    .filter(name -> contracts.values().stream()
+                            .noneMatch(contract -> contract.folder().equals(folderOf(name))))
+                    .sorted()
+                    .toList();
+        }
     }
 
     /** A project that somebody else made writes into itself alone, also where it has links. */
@@ -120,6 +162,19 @@ public final class Project {
                     key + ": \"" + Printable.of(path) + "\" " + complaint,
                     "write a path inside the project, or say another folder on the command line");
         }
+    }
+
+    /** The same project with a contract of which the project file knows nothing, as it would be if nothing were said of it. */
+    public Project with(String stray) throws IOException {
+        ProjectContract unsaid = ProjectReader.unsaid(stray);
+        Map<String, ProjectContract> all = new TreeMap<>(contracts);
+        all.put(stray, unsaid);
+        Map<String, PinnedContract> locks = new TreeMap<>(pinned);
+        PinnedContract lock = ProjectLock.read(root, unsaid.folder(), new Findings());
+        if (lock != null) {
+            locks.put(stray, lock);
+        }
+        return new Project(root, label, all, locks, findings);
     }
 
     /** The folder of the project. */
@@ -154,7 +209,9 @@ public final class Project {
                         "not-adopted",
                         contract.place(),
                         "the contract " + contract.name() + " has no pinned documents",
-                        "type: protypos adopt ADDRESS --name " + contract.name());
+                        Files.isDirectory(folder)
+                                ? "type: protypos repair " + contract.name()
+                                : "type: protypos adopt ADDRESS --name " + contract.name());
             }
             return new Documents(List.of(), List.of(), Map.of(), List.of(), own.sorted());
         }
@@ -190,28 +247,26 @@ public final class Project {
 
     /** Remembers the names that components have been given; writes only when they are others than before. */
     public void remember(Map<String, GivenNames> names) throws IOException {
-        Path file = root.resolve(ProjectLock.FILE);
-        if (Files.exists(file) && Arrays.equals(Files.readAllBytes(file), named(pinned, names))) {
+        Map<String, GivenNames> changed = new TreeMap<>(names);
+        changed.keySet().removeIf(name -> pinned.get(name) == null || !isRenamed(name, names.get(name)));
+        if (changed.isEmpty()) {
             return;
         }
         try (Staging staging = Staging.into(root)) {
-            // Another run may have written there since this project was read.
-            Map<String, PinnedContract> now = ProjectLock.read(root, new Findings());
-            staging.write(ProjectLock.FILE, named(now.isEmpty() ? pinned : now, names));
+            for (Map.Entry<String, GivenNames> one : changed.entrySet()) {
+                // Another run may have written there since this project was read.
+                String folder = contracts.get(one.getKey()).folder();
+                PinnedContract now = ProjectLock.read(root, folder, new Findings());
+                PinnedContract known = now == null ? pinned.get(one.getKey()) : now;
+                staging.write(ProjectLock.path(folder), ProjectLock.bytes(known.named(one.getValue())));
+            }
             staging.commit(List.of());
         }
     }
 
-    private static byte[] named(Map<String, PinnedContract> contracts, Map<String, GivenNames> names) {
-        Map<String, PinnedContract> all = new TreeMap<>(contracts);
-        names.forEach((name, given) -> all.computeIfPresent(name, (any, known) -> known.named(given)));
-        return ProjectLock.bytes(all);
-    }
-
     /** Whether the names of a contract are others than the lock file has. */
     public boolean isRenamed(String name, GivenNames given) {
-        Map<String, PinnedContract> before = Map.of(name, pinned.get(name));
-        Map<String, PinnedContract> after = Map.of(name, pinned.get(name).named(given));
-        return !Arrays.equals(ProjectLock.bytes(before), ProjectLock.bytes(after));
+        PinnedContract before = pinned.get(name);
+        return !Arrays.equals(ProjectLock.bytes(before), ProjectLock.bytes(before.named(given)));
     }
 }

@@ -7,6 +7,8 @@ import com.fasterxml.jackson.core.JsonParseException;
 import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.core.JsonToken;
+import com.fasterxml.jackson.core.util.DefaultIndenter;
+import com.fasterxml.jackson.core.util.DefaultPrettyPrinter;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -27,7 +29,10 @@ import org.protypos.diagnostic.SourceText;
 import org.protypos.naming.GivenNames;
 import org.protypos.output.InsideFolder;
 
-/** Reads and writes the lock file of a project: which documents are pinned, and which names components have. */
+/**
+ * Reads and writes the lock files of a project, one in the folder of each contract: which documents are pinned, and which names components
+ * have. One fact stands on each line, in an order of its own, so that changes to different facts can be merged.
+ */
 final class ProjectLock {
     static final String FILE = "protypos.lock.json";
 
@@ -36,45 +41,78 @@ final class ProjectLock {
 
     private static final JsonFactory JSON = new JsonFactory();
     private static final Pattern MERGE = Pattern.compile("(?m)^(<{7}|={7}|>{7})( .*)?$");
+    private static final int VERSION = 1;
     private static final long LONGEST = 256L << 20;
 
     private ProjectLock() {}
 
     /**
-     * What the lock file of a project says of each contract; nothing when there is none, or when it is none of ours, of which
-     * nothing is believed then.
+     * What the lock file of a contract says; null when there is none, or when it is none of ours, of which nothing is believed then.
      *
+     * @param folder the folder of the contract, relative to the project
      * @param findings is told what is wrong with it
      */
-    static Map<String, PinnedContract> read(Path root, Findings findings) throws IOException {
-        Path file = root.resolve(FILE);
+    static PinnedContract read(Path root, String folder, Findings findings) throws IOException {
+        String name = path(folder);
+        Path file = root.resolve(name);
         if (!Files.isRegularFile(file)) {
-            return new TreeMap<>();
+            return null;
         }
         if (Files.size(file) > LONGEST) {
             throw new IOException(file + " is longer than any lock file of ours");
         }
-        SourceText text = new SourceText(FILE, GivenFile.decoded(Files.readAllBytes(file), FILE));
+        return read(new SourceText(name, GivenFile.decoded(Files.readAllBytes(file), name)), findings);
+    }
+
+    /** Likewise, of a text. */
+    static PinnedContract read(SourceText text, Findings findings) throws IOException {
         Matcher merge = MERGE.matcher(text.text());
         if (merge.find()) {
             findings.error(
                     BROKEN,
                     text.at(merge.start()),
                     "the lock file has the marks of a merge that nobody has finished",
-                    "take one of the two sides whole from version control, then type protypos refresh");
-            return new TreeMap<>();
+                    "type: protypos repair");
+            return null;
         }
         try (JsonParser in = JSON.createParser(text.text())) {
-            return new Reader(in, text).contracts();
+            return new Reader(in, text).lock();
         } catch (JsonProcessingException e) {
             JsonLocation at = e.getLocation();
             findings.error(
                     BROKEN,
                     at == null ? text.at(0) : text.at((int) Math.max(0, at.getCharOffset())),
                     "the lock file cannot be read: " + (e instanceof Unlike ? e.getOriginalMessage() : "it is no JSON"),
-                    "take it from version control again");
-            return new TreeMap<>();
+                    "take it from version control again, or type: protypos repair");
+            return null;
         }
+    }
+
+    /** Where the lock file of a contract is, relative to the project. */
+    static String path(String folder) {
+        return folder + "/" + FILE;
+    }
+
+    /** The two sides of a text in which a merge has left its marks; what both have alike is in both. */
+    static List<String> sides(String text) {
+        StringBuilder ours = new StringBuilder();
+        StringBuilder theirs = new StringBuilder();
+        int side = 0;
+        for (String line : text.split("(?<=\n)")) {
+            if (line.startsWith("<<<<<<<")) {
+                side = 1;
+            } else if (line.startsWith("|||||||") && side == 1) {
+                side = 3;
+            } else if (line.startsWith("=======") && side != 0) {
+                side = 2;
+            } else if (line.startsWith(">>>>>>>") && side == 2) {
+                side = 0;
+            } else {
+                ours.append(side < 2 ? line : "");
+                theirs.append(side == 0 || side == 2 ? line : "");
+            }
+        }
+        return List.of(ours.toString(), theirs.toString());
     }
 
     /** It is JSON, and not what we write. */
@@ -103,31 +141,10 @@ final class ProjectLock {
             return in.getText();
         }
 
-        Map<String, PinnedContract> contracts() throws IOException {
-            Map<String, PinnedContract> contracts = new TreeMap<>();
+        PinnedContract lock() throws IOException {
             in.nextToken();
             expect(JsonToken.START_OBJECT, "it holds no object");
-            while (in.nextToken() == JsonToken.FIELD_NAME) {
-                String field = in.currentName();
-                in.nextToken();
-                if (field.equals("about")) {
-                    continue;
-                }
-                if (!field.equals("contracts")) {
-                    throw wrong("\"" + Printable.of(field) + "\" is nothing that this version of protypos writes");
-                }
-                expect(JsonToken.START_OBJECT, "contracts is no object");
-                while (in.nextToken() == JsonToken.FIELD_NAME) {
-                    String name = in.currentName();
-                    if (!name.matches(ProjectReader.NAME)) {
-                        throw wrong("\"" + Printable.of(name) + "\" is no name for a contract");
-                    }
-                    in.nextToken();
-                    expect(JsonToken.START_OBJECT, "a contract is no object");
-                    contracts.put(name, contract());
-                }
-            }
-            return contracts;
+            return contract();
         }
 
         private PinnedContract contract() throws IOException {
@@ -140,6 +157,8 @@ final class ProjectLock {
                 String field = in.currentName();
                 in.nextToken();
                 switch (field) {
+                    case "about" -> string(field);
+                    case "version" -> version();
                     case "from" -> {
                         expect(JsonToken.START_ARRAY, "from is no list");
                         while (in.nextToken() != JsonToken.END_ARRAY) {
@@ -163,7 +182,8 @@ final class ProjectLock {
                             texts(names.computeIfAbsent(scope, any -> new HashMap<>()), "names");
                         }
                     }
-                    default -> in.skipChildren();
+                    default ->
+                        throw wrong("\"" + Printable.of(field) + "\" is nothing that this version of protypos writes");
                 }
             }
             Map<String, Map<String, String>> whole = new HashMap<>();
@@ -171,6 +191,13 @@ final class ProjectLock {
                     some.forEach((designator, name) -> whole.computeIfAbsent(scope, any -> new HashMap<>())
                             .put(Shortened.expand(designator, namespaces), name)));
             return new PinnedContract(List.copyOf(origins), catalog, List.copyOf(documents), new GivenNames(whole));
+        }
+
+        private void version() throws IOException {
+            if (in.currentToken() != JsonToken.VALUE_NUMBER_INT || in.getIntValue() != VERSION) {
+                throw wrong("it is of version " + Printable.of(in.getText()) + ", and this protypos writes version "
+                        + VERSION + ": use the protypos that wrote it, or a newer one");
+            }
         }
 
         private PinnedDocument document() throws IOException {
@@ -219,21 +246,19 @@ final class ProjectLock {
         }
     }
 
-    static byte[] bytes(Map<String, PinnedContract> contracts) {
+    static byte[] bytes(PinnedContract contract) {
         ByteArrayOutputStream bytes = new ByteArrayOutputStream();
-        try (JsonGenerator out = JSON.createGenerator(bytes).useDefaultPrettyPrinter()) {
+        DefaultPrettyPrinter lines = new DefaultPrettyPrinter();
+        lines.indentArraysWith(DefaultIndenter.SYSTEM_LINEFEED_INSTANCE.withLinefeed("\n"));
+        lines.indentObjectsWith(DefaultIndenter.SYSTEM_LINEFEED_INSTANCE.withLinefeed("\n"));
+        try (JsonGenerator out = JSON.createGenerator(bytes).setPrettyPrinter(lines)) {
             out.writeStartObject();
             out.writeStringField(
                     "about",
-                    "Written by protypos. Keep it under version control: it pins the documents of the contracts and the"
-                            + " names of their components.");
-            out.writeObjectFieldStart("contracts");
-            for (Map.Entry<String, PinnedContract> contract : new TreeMap<>(contracts).entrySet()) {
-                out.writeObjectFieldStart(contract.getKey());
-                write(out, contract.getValue());
-                out.writeEndObject();
-            }
-            out.writeEndObject();
+                    "Written by protypos. Keep it under version control: it pins the documents of the contract and the"
+                            + " names of its components.");
+            out.writeNumberField("version", VERSION);
+            write(out, contract);
             out.writeEndObject();
         } catch (IOException e) {
             throw new UncheckedIOException(e);

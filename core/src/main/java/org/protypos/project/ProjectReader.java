@@ -125,22 +125,29 @@ final class ProjectReader {
             wrong(here(), "what is said of a contract is a map", "write keys such as \"package:\" below its name");
             in.skipChildren();
         }
-        contracts.put(
+        contracts.put(name, contract(name, values, place));
+    }
+
+    /** A contract of which nothing is said. */
+    static ProjectContract unsaid(String name) {
+        return new ProjectReader(new SourceText(Project.FILE, ""), new Findings()).contract(name, Map.of(), null);
+    }
+
+    private ProjectContract contract(String name, Map<String, List<String>> values, Place place) {
+        return new ProjectContract(
                 name,
-                new ProjectContract(
-                        name,
-                        path(one(values, "folder", "contracts/" + name), place),
-                        one(values, "package", null),
-                        values.getOrDefault("rules", List.of()),
-                        path(one(values, "into", "generated"), place),
-                        values.getOrDefault("produce", List.of("types", "client", "server")),
-                        values.containsKey("scaffold") ? path(one(values, "scaffold", ""), place) : null,
-                        one(values, "server", "jdk"),
-                        one(values, "runtime", "embedded"),
-                        values.getOrDefault("services", List.of()),
-                        values.getOrDefault("ports", List.of()),
-                        values.getOrDefault("operations", List.of()),
-                        place));
+                path(one(values, "folder", Project.folderOf(name)), place),
+                one(values, "package", null),
+                values.getOrDefault("rules", List.of()),
+                path(one(values, "into", "generated"), place),
+                values.getOrDefault("produce", List.of("types", "client", "server")),
+                values.containsKey("scaffold") ? path(one(values, "scaffold", ""), place) : null,
+                one(values, "server", "jdk"),
+                one(values, "runtime", "embedded"),
+                values.getOrDefault("services", List.of()),
+                values.getOrDefault("ports", List.of()),
+                values.getOrDefault("operations", List.of()),
+                place);
     }
 
     private String path(String path, Place place) {

@@ -1,5 +1,6 @@
 package org.protypos.project;
 
+import java.nio.charset.StandardCharsets;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.TreeMap;
@@ -7,6 +8,7 @@ import java.util.TreeSet;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.protypos.naming.GivenNames;
+import org.protypos.output.FileHash;
 
 /**
  * Names with short marks for the namespaces in their designators, which would fill a lock file otherwise.
@@ -24,7 +26,7 @@ record Shortened(Map<String, String> namespaces, Map<String, Map<String, String>
         Map<String, String> marks = new HashMap<>();
         Map<String, String> namespaces = new TreeMap<>();
         for (String namespace : all) {
-            String mark = String.valueOf(marks.size() + 1);
+            String mark = mark(namespace);
             marks.put(namespace, mark);
             namespaces.put(mark, namespace);
         }
@@ -34,6 +36,16 @@ record Shortened(Map<String, String> namespaces, Map<String, Map<String, String>
             some.forEach((designator, name) -> here.put(replaced(designator, marks), name));
         });
         return new Shortened(namespaces, shortened);
+    }
+
+    /** A mark that is the same whatever other namespaces there are: the last word, and a few digits of a hash. */
+    private static String mark(String namespace) {
+        String word = namespace
+                .replaceFirst("[/#]+$", "")
+                .replaceFirst("^.*[/:#]", "")
+                .replaceAll("[^A-Za-z0-9.-]", "");
+        String hash = FileHash.of(namespace.getBytes(StandardCharsets.UTF_8)).substring(0, 6);
+        return (word.length() > 24 ? word.substring(0, 24) : word) + "-" + hash;
     }
 
     static String expand(String designator, Map<String, String> namespaces) {

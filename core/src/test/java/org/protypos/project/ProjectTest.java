@@ -97,7 +97,8 @@ class ProjectTest {
                 "pier",
                 List.of(origin.resolve("entry.xsd").toString()),
                 catalog.toString(),
-                documents);
+                documents,
+                List.of());
         assertThat(copies)
                 .containsExactly(
                         "contracts/pier/_con/entry.xsd",
@@ -115,7 +116,7 @@ class ProjectTest {
         assertThat(project.drifted(pier)).containsExactly("contracts/pier/other/c.xsd");
         assertThat(project.pinned("pier").documents().get(0).references())
                 .containsOnlyKeys("../other/A b.xsd", "http://pier.lanternbay.example/b.xsd", "urn:c");
-        assertThat(Files.readString(root.resolve("protypos.lock.json")))
+        assertThat(Files.readString(root.resolve("contracts/pier/protypos.lock.json")))
                 .doesNotContain(home.toString())
                 .contains("../origin/deep/con/entry.xsd");
     }
@@ -132,7 +133,7 @@ class ProjectTest {
         Files.writeString(
                 root.resolve("protypos.yaml"), "# mine\ncontracts: # all of them\n  other:\n    into: x # here\n");
         Files.writeString(root.resolve("notes.txt"), "mine");
-        Adoption.adopt(Project.read(root), "bay", List.of(archive.toString()), null, gather(archive, null));
+        Adoption.adopt(Project.read(root), "bay", List.of(archive.toString()), null, gather(archive, null), List.of());
         assertThat(Files.readString(root.resolve("protypos.yaml")))
                 .startsWith("# mine\ncontracts: # all of them\n  bay:\n    into: generated\n")
                 .endsWith("\n  other:\n    into: x # here\n");
@@ -151,7 +152,7 @@ class ProjectTest {
         Path origin = Files.writeString(
                 home.resolve("bay.xsd"), SCHEMA.formatted("bay", "<xs:element name=\"bay\" type=\"xs:string\"/>"));
         Path root = Files.createDirectory(home.resolve("project"));
-        Adoption.adopt(Project.read(root), "bay", List.of(origin.toString()), null, gather(origin, null));
+        Adoption.adopt(Project.read(root), "bay", List.of(origin.toString()), null, gather(origin, null), List.of());
         GivenNames names = new GivenNames(Map.of(
                 "bay", Map.of("~{urn:bay}T='{x} \"y\" {urn:bay}'", "X", "{urn:a b}\u65e5", "\u65e5"),
                 "bay.T", Map.of("~{urn:bay}T/{}e", "E", "plain", "Plain")));
@@ -160,7 +161,7 @@ class ProjectTest {
         assertThat(again.pinned("bay").names().byScope()).isEqualTo(names.byScope());
         assertThat(again.isRenamed("bay", names)).isFalse();
         assertThat(again.isRenamed("bay", GivenNames.NONE)).isTrue();
-        Path lock = root.resolve("protypos.lock.json");
+        Path lock = root.resolve("contracts/bay/protypos.lock.json");
         Object before = Files.getLastModifiedTime(lock);
         again.remember(Map.of("bay", names));
         assertThat(Files.getLastModifiedTime(lock)).isEqualTo(before);

@@ -256,6 +256,14 @@ public final class MessageChecker {
                     declaration.place(),
                     about(Deviation.Lack.NIL, element, declaration, null));
         }
+        if (declaration != null && declaration.fixedValue() != null) {
+            deviation(
+                    "fixed-value",
+                    element,
+                    "<" + element.name().getLocalPart() + "> is nil",
+                    "\"" + declaration.fixedValue() + "\", for a fixed value is never nil",
+                    declaration.place());
+        }
         if (!element.content().isEmpty()) {
             deviation("nil-content", element, "an element that is nil has content", "no content", null);
         }
@@ -309,11 +317,11 @@ public final class MessageChecker {
     }
 
     private void fixedMixed(MessageElement element, ElementDeclaration declaration) {
-        if (!element.text().equals(declaration.fixedValue())) {
+        if (!element.children().isEmpty() || !element.text().equals(declaration.fixedValue())) {
             deviation(
                     "fixed-value",
                     element,
-                    "the text is another than the one fixed",
+                    "the content is another than the text that is fixed",
                     "\"" + declaration.fixedValue() + "\"",
                     declaration.place());
         }

@@ -10,6 +10,7 @@ import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import javax.xml.namespace.QName;
@@ -200,7 +201,9 @@ public final class Inclusion {
         ElementDeclaration other = elements.other;
         TypeModel type = elements.typeOfOne;
         TypeModel also = elements.typeOfOther;
-        if (one != null && one.nillable() && !other.nillable()) {
+        // What has a fixed value is never nil (XML Schema Part 1, section 3.3.4).
+        boolean mayBeNil = one != null && one.nillable() && one.fixedValue() == null;
+        if (mayBeNil && !(other.nillable() && other.fixedValue() == null)) {
             found.refused("the element, nil", Outline.nil(), Clue.of(one, other, "nillable"));
         }
         if (!type.isAbstract() && also.isAbstract()) {
@@ -261,6 +264,9 @@ public final class Inclusion {
         Clue clue = Clue.of(one, other, "fixed", "default");
         ValueRule rule = elements.typeOfOne.text();
         ValueRule also = elements.typeOfOther.text();
+        if (rule == null && also == null) {
+            mixedStandards(elements, found);
+        }
         if (rule == null || also == null) {
             return;
         }
@@ -292,6 +298,33 @@ public final class Inclusion {
                     "the element, empty, which then means " + AttributeInclusion.quoted(otherStandard) + " rather than "
                             + AttributeInclusion.quoted(standard),
                     Outline.text(""),
+                    clue);
+        }
+    }
+
+    /** Of mixed content a fixed value is all that there may be. */
+    private void mixedStandards(Elements elements, Local found) {
+        String fixed = elements.other.fixedValue();
+        Clue clue = Clue.of(elements.one, elements.other, "fixed", "default");
+        if (fixed != null && !fixed.equals(elements.one.fixedValue())) {
+            Outline least = content(elements.typeOfOne);
+            boolean text = elements.typeOfOne.mixed();
+            if (text || !least.children().isEmpty()) {
+                found.refused(
+                        "other content than '" + fixed + "'",
+                        text ? least.with(fixed.equals("text") ? "other" : "text") : least,
+                        clue);
+            }
+        }
+        String standard = elements.one.fixedValue() != null ? elements.one.fixedValue() : elements.one.defaultValue();
+        String also = fixed != null ? fixed : elements.other.defaultValue();
+        boolean mayBeEmpty = content(elements.typeOfOne).children().isEmpty();
+        if (mayBeEmpty && !Objects.equals(standard, also)) {
+            found.add(
+                    Gap.Kind.MEANS_ELSE,
+                    "the element, empty, which then means " + AttributeInclusion.quoted(also) + " rather than "
+                            + AttributeInclusion.quoted(standard),
+                    Outline.children(List.of(), -1, null),
                     clue);
         }
     }

@@ -11,6 +11,9 @@ import org.protypos.target.SourceFile;
 
 /** The sources of the runtime, moved into a package of the contract's own so that two generated jars never collide. */
 final class EmbeddedRuntime {
+    private static final String HEADER =
+            "// " + SourceFile.MARK + ": what generated code calls. Changes made here are lost.\n";
+
     /** The package of the runtime when it is used as a library. */
     static final String LIBRARY = "org.protypos.runtime";
 
@@ -73,7 +76,7 @@ final class EmbeddedRuntime {
         try (InputStream stream = EmbeddedRuntime.class.getResourceAsStream(HOME + name + ".java")) {
             String text = new String(stream.readAllBytes(), StandardCharsets.UTF_8);
             return new SourceFile(
-                    packageName.replace('.', '/') + "/" + name + ".java", text.replace(LIBRARY, packageName));
+                    packageName.replace('.', '/') + "/" + name + ".java", HEADER + text.replace(LIBRARY, packageName));
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

@@ -1,0 +1,91 @@
+package org.protypos.cli;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.Callable;
+import org.protypos.project.Project;
+import org.protypos.project.Repair;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+
+/** Makes lock files, names and pinned documents agree again. */
+@Command(
+        name = "repair",
+        description =
+                "Makes the lock file of a contract, its names and its pinned documents agree again after a merge, a loss or a"
+                        + " change by hand: from both sides of the merge, version control, the documents and the generated code.")
+final class RepairCommand implements Callable<Integer> {
+    /** What may be taken though it is not what was pinned. */
+    enum Accept {
+        DOCUMENTS
+    }
+
+    @Spec
+    private CommandSpec spec;
+
+    @Parameters(paramLabel = "NAME", arity = "0..*", description = "Adopted contracts; all if not given.")
+    private List<String> names = new ArrayList<>();
+
+    @Option(
+            names = "--accept",
+            paramLabel = "WHAT",
+            description = "Takes pinned documents that were altered as they are (documents).")
+    private Accept accept;
+
+    @Override
+    public Integer call() throws IOException {
+        Terminal terminal =
+                new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
+        new FindingPrinter(terminal.err()).print(Project.mend(Path.of("")));
+        List<AdoptedContract> adopted = AdoptedContract.all(names);
+        if (adopted == null || adopted.isEmpty()) {
+            throw new ParameterException(
+                    spec.commandLine(),
+                    adopted == null
+                            ? "not all of " + String.join(", ", names) + " are contracts of a project here"
+                            : "there is no project with contracts here; next: protypos adopt CONTRACT");
+        }
+        List<String> whole = new ArrayList<>();
+        boolean left = false;
+        for (AdoptedContract contract : adopted) {
+            String name = contract.settings().name();
+            Path root = contract.project().root();
+            String lock = contract.settings().folder() + "/protypos.lock.json";
+            Map<String, String> earlier = new LinkedHashMap<>();
+            for (String revision : List.of("HEAD", "MERGE_HEAD", "HEAD~1")) {
+                String text = Revision.text(root, revision, lock);
+                if (text != null) {
+                    earlier.put("version control (" + revision + ")", text);
+                }
+            }
+            Repair.Result result =
+                    Repair.of(contract.project(), contract.settings(), earlier, accept == Accept.DOCUMENTS);
+            if (!result.changed() && result.left().isEmpty()) {
+                whole.add(name);
+                continue;
+            }
+            terminal.out()
+                    .println(name + ": " + (result.changed() ? lock + " was written anew" : "nothing was written"));
+            if (result.changed()) {
+                result.taken().forEach(one -> terminal.out().println("  " + Terminal.plain(one)));
+            }
+            result.left().forEach(one -> terminal.problem(one, ""));
+            left |= !result.left().isEmpty();
+        }
+        if (!whole.isEmpty()) {
+            terminal.out().println(String.join(", ", whole) + ": nothing to repair");
+        }
+        if (whole.size() < adopted.size() && !left) {
+            terminal.out().println("next: protypos generate");
+        }
+        return left ? ExitStatus.CONTRACT : ExitStatus.DONE;
+    }
+}
