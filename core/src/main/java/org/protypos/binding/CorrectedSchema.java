@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
 import org.protypos.naming.Subject;
@@ -80,6 +81,9 @@ final class CorrectedSchema {
         ComplexType.Content inside = type.content();
         if (inside instanceof ComplexType.ElementContent elements) {
             inside = new ComplexType.ElementContent(content.content(elements.particle(), path, type.place()));
+        }
+        if (inside instanceof ComplexType.SimpleContent text) {
+            inside = new ComplexType.SimpleContent(text.type(), facets(text.facets(), path, type.place()));
         }
         boolean ofText = schema.resolve(type.base()) instanceof SimpleType;
         TypeReference base =
@@ -159,6 +163,7 @@ final class CorrectedSchema {
         for (Rule rule : corrections.allAbout(path.designator(), Correction::added)) {
             value(rule, type, facets, path);
         }
+        facets = facets(facets, path, type.place());
         TypeReference base = type.variety() == SimpleType.Variety.RESTRICTION
                 ? base(type.base(), type.name(), path, type.place(), SimpleType.class)
                 : type.base();
@@ -170,6 +175,54 @@ final class CorrectedSchema {
                 List.copyOf(facets),
                 type.documentation(),
                 type.place());
+    }
+
+    /** The facets of a restriction with what is said of them. */
+    private List<Facet> facets(List<Facet> facets, Path path, Place place) {
+        List<Facet> corrected = new ArrayList<>(facets);
+        for (String kind : Correction.FACETS) {
+            Rule rule = corrections.about(
+                    path.designator(),
+                    correction ->
+                            correction.facets() != null && correction.facets().containsKey(kind) ? true : null);
+            if (rule != null) {
+                String value = rule.effect().correction().facets().get(kind);
+                String before = corrected.stream()
+                        .filter(facet -> facet.kind().equals(kind))
+                        .map(Facet::value)
+                        .collect(Collectors.joining(" or "));
+                corrections.changed(
+                        rule,
+                        path.designator(),
+                        place,
+                        before.isEmpty() ? "no " + kind : kind + " " + before,
+                        value == null ? "no " + kind : kind + " " + value);
+                corrected.removeIf(facet -> facet.kind().equals(kind));
+                if (value != null) {
+                    corrected.add(new Facet(kind, value, null, "", rule.place()));
+                }
+            }
+        }
+        Rule listed = corrections.about(path.designator(), Correction::values);
+        if (listed != null) {
+            listed.effect().correction().values().forEach(value -> listed(listed, value, corrected, path, place));
+        }
+        return corrected;
+    }
+
+    private void listed(Rule rule, Correction.Listed value, List<Facet> facets, Path path, Place place) {
+        boolean there = facets.stream()
+                .anyMatch(facet ->
+                        facet.kind().equals("enumeration") && facet.value().equals(value.value()));
+        String yes = "value '" + value.value() + "'";
+        String no = "no value '" + value.value() + "'";
+        corrections.changed(rule, path.designator(), place, there ? yes : no, value.isThere() ? yes : no);
+        if (there && !value.isThere()) {
+            facets.removeIf(
+                    facet -> facet.kind().equals("enumeration") && facet.value().equals(value.value()));
+        } else if (!there && value.isThere()) {
+            facets.add(new Facet("enumeration", value.value(), null, "", rule.place()));
+        }
     }
 
     private void value(Rule rule, SimpleType type, List<Facet> facets, Path path) {

@@ -1,5 +1,7 @@
 package org.protypos.binding;
 
+import java.util.List;
+import java.util.Map;
 import javax.xml.namespace.QName;
 import org.protypos.schema.Particle;
 
@@ -18,6 +20,8 @@ import org.protypos.schema.Particle;
  * @param added what a type or an operation has besides
  * @param dropped whether a member or a value is not there
  * @param droppedHeader the header block that an operation does not have
+ * @param facets the facets that a simple type has, by their kinds; a value of null for none of the kind
+ * @param values the values that an enumeration has besides, and those that it does not have
  */
 record Correction(
         Occurs occurs,
@@ -31,7 +35,25 @@ record Correction(
         Boolean rpc,
         Addition added,
         boolean dropped,
-        QName droppedHeader) {
+        QName droppedHeader,
+        Map<String, String> facets,
+        List<Listed> values) {
+    /** The facets that can be corrected (XML Schema Part 2, section 4.3). */
+    static final List<String> FACETS = List.of(
+            "length",
+            "minLength",
+            "maxLength",
+            "pattern",
+            "minInclusive",
+            "minExclusive",
+            "maxInclusive",
+            "maxExclusive",
+            "totalDigits",
+            "fractionDigits");
+
+    /** A value of an enumeration. */
+    record Listed(String value, boolean isThere) {}
+
     /** How often something occurs. */
     record Occurs(int least, int most) {
         /** As rules write it. */
@@ -67,12 +89,17 @@ record Correction(
     record Addition(Kind kind, QName name, String value, QName type, Occurs occurs, QName after) {}
 
     boolean isNothing() {
-        return !isOfMember() && !isOfWsdl() && base == null && added == null;
+        return !isOfMember() && !isOfWsdl() && !isOfValues() && base == null && added == null;
     }
 
     /** Whether it is about an element, an attribute or a value. */
     boolean isOfMember() {
         return occurs != null || nillable != null || type != null || qualified != null || standard != null || dropped;
+    }
+
+    /** Whether it is about the values of a simple type. */
+    boolean isOfValues() {
+        return facets != null || values != null;
     }
 
     /** Whether it is about an operation or a port. */

@@ -1,13 +1,19 @@
 package org.protypos.binding;
 
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import javax.xml.namespace.QName;
 import org.protypos.schema.Particle;
+import org.protypos.schema.pattern.SchemaPattern;
 
 /** Reads from a rule what the contract should say. */
 final class CorrectionBuilder {
     private static final Pattern OCCURS = Pattern.compile("([0-9]{1,6})(?:\\.\\.([0-9]{1,6}|\\*))?");
+    private static final Pattern VALUE = Pattern.compile("(?s)([+-]) *'(.*)'");
     private static final Pattern HEADER = Pattern.compile("(answer )?header (.+)");
 
     private final SelectorReader selectors;
@@ -40,7 +46,57 @@ final class CorrectionBuilder {
                 choice(rule, "style", "rpc", "document"),
                 added,
                 rule.has("drop") && rule.text("drop").equals("true"),
-                droppedHeader);
+                droppedHeader,
+                facets(rule),
+                values(rule));
+    }
+
+    private Map<String, String> facets(WrittenRule rule) {
+        Map<String, String> facets = new TreeMap<>();
+        for (String kind : Correction.FACETS) {
+            if (rule.has(kind)) {
+                String text = rule.text(kind);
+                facets.put(kind, text.equals(WrittenRule.NOTHING) ? null : text);
+                check(kind, text);
+            }
+        }
+        return facets.isEmpty() ? null : facets;
+    }
+
+    private void check(String kind, String text) {
+        boolean counts = kind.endsWith("ength") || kind.endsWith("Digits");
+        if (text.equals(WrittenRule.NOTHING)) {
+            return;
+        }
+        if (counts && !text.matches("[0-9]{1,9}")) {
+            complaint.about(kind, "\"" + text + "\" is no number for " + kind, "write a number, or null for none");
+        } else if (kind.equals("pattern")) {
+            try {
+                SchemaPattern.of(text);
+            } catch (IllegalArgumentException e) {
+                complaint.about(
+                        kind, "\"" + text + "\" is no pattern: " + e.getMessage(), "write it as XML Schema does");
+            }
+        }
+    }
+
+    private List<Correction.Listed> values(WrittenRule rule) {
+        if (!rule.has("values")) {
+            return null;
+        }
+        List<Correction.Listed> values = new ArrayList<>();
+        for (String text : rule.text("values").split(WrittenRule.BETWEEN)) {
+            Matcher value = VALUE.matcher(text.strip());
+            if (value.matches()) {
+                values.add(new Correction.Listed(value.group(2), value.group(1).equals("+")));
+            } else {
+                complaint.about(
+                        "values",
+                        "\"" + text + "\" neither adds nor takes a value",
+                        "write it like + 'crane' or - 'crane'");
+            }
+        }
+        return values;
     }
 
     private static Correction.Standard standard(String text) {

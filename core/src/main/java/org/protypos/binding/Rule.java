@@ -65,7 +65,7 @@ public final class Rule {
         boolean isOfSchema() {
             return shape != null && shape.isOfSchema()
                     || correction != null
-                            && (correction.isOfMember() || correction.base() != null)
+                            && (correction.isOfMember() || correction.isOfValues() || correction.base() != null)
                             && !correction.isOfOperation();
         }
     }

@@ -23,6 +23,7 @@ final class RuleBuilder {
             "style",
             "add",
             "after",
+            "values",
             "drop");
     private static final Set<String> SHAPES = Set.of(
             "as",
@@ -55,6 +56,7 @@ final class RuleBuilder {
         Set<String> keys = new TreeSet<>(Set.of("on", "because"));
         keys.addAll(NAMES);
         keys.addAll(CORRECTIONS);
+        keys.addAll(Correction.FACETS);
         keys.addAll(SHAPES);
         return keys;
     }

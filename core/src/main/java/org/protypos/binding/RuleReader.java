@@ -260,18 +260,18 @@ public final class RuleReader {
         }
     }
 
-    /** The text of a value, or null when it is none; interfaces may be a list, and a default nothing at all. */
+    /** The text of a value, or null when it is none; interfaces and values may be a list, a default and facets nothing at all. */
     private String value(String key) throws IOException {
-        if (in.currentToken() == JsonToken.VALUE_NULL && key.equals("default")) {
+        if (in.currentToken() == JsonToken.VALUE_NULL && (key.equals("default") || Correction.FACETS.contains(key))) {
             return WrittenRule.NOTHING;
         }
-        if (in.currentToken() == JsonToken.START_ARRAY && key.equals("implements")) {
+        if (in.currentToken() == JsonToken.START_ARRAY && (key.equals("implements") || key.equals("values"))) {
             List<String> items = new ArrayList<>();
             while (in.nextToken() != JsonToken.END_ARRAY) {
                 items.add(in.getValueAsString(""));
                 in.skipChildren();
             }
-            return String.join(",", items);
+            return String.join(key.equals("values") ? WrittenRule.BETWEEN : ",", items);
         }
         if (!in.currentToken().isScalarValue() || in.currentToken() == JsonToken.VALUE_NULL) {
             wrong("the value of " + key + " is no text", "write it as text");

@@ -12,6 +12,9 @@ record WrittenRule(Map<String, String> values, Map<String, Place> places, Place 
     /** What nothing at all is read as: only a default can be it. */
     static final String NOTHING = "\u0000";
 
+    /** Stands between the items of a list. */
+    static final String BETWEEN = "\u001f";
+
     boolean has(String key) {
         return values.containsKey(key);
     }

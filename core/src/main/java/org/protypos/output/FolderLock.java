@@ -6,13 +6,13 @@ import java.nio.channels.FileChannel;
 import java.nio.channels.FileLock;
 import java.nio.channels.OverlappingFileLockException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.FileSystemException;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
-import java.nio.file.attribute.BasicFileAttributes;
-import java.util.Objects;
+import java.util.UUID;
 
 /**
  * Keeps two runs from writing into one folder at once. The lock is the system's and ends with the process that has it, however
@@ -75,11 +75,10 @@ final class FolderLock implements AutoCloseable {
                 StandardOpenOption.WRITE,
                 LinkOption.NOFOLLOW_LINKS);
         try {
-            Object key = key(file);
             FileLock lock = channel.tryLock();
-            // Who had the lock removes its file: one that is no longer there is nobody's.
-            if (lock != null && Objects.equals(key, key(file))) {
-                sign(channel);
+            // Who had the lock removes its file, and another may have made one since: ours is the one that has our
+            // mark.
+            if (lock != null && isMarked(channel, file)) {
                 return new FolderLock(file, channel);
             }
         } catch (OverlappingFileLockException | NoSuchFileException e) {
@@ -89,26 +88,31 @@ final class FolderLock implements AutoCloseable {
         return null;
     }
 
-    private static void sign(FileChannel channel) {
+    /** Writes who has the lock, and looks whether that is found where others look for it. */
+    private static boolean isMarked(FileChannel channel, Path file) throws IOException {
+        String mark = ProcessHandle.current().pid() + " " + UUID.randomUUID();
         try {
             channel.truncate(0);
-            channel.write(ByteBuffer.wrap(
-                    String.valueOf(ProcessHandle.current().pid()).getBytes(StandardCharsets.US_ASCII)));
+            channel.write(ByteBuffer.wrap(mark.getBytes(StandardCharsets.US_ASCII)));
         } catch (IOException e) {
             // On a full disk the lock holds all the same; who waits for it is not told the process.
+            return true;
         }
-    }
-
-    private static Object key(Path file) throws IOException {
-        BasicFileAttributes attributes =
-                Files.readAttributes(file, BasicFileAttributes.class, LinkOption.NOFOLLOW_LINKS);
-        return attributes.fileKey() != null ? attributes.fileKey() : attributes.creationTime();
+        try {
+            return Files.readString(file, StandardCharsets.US_ASCII).equals(mark);
+        } catch (NoSuchFileException e) {
+            return false;
+        } catch (FileSystemException e) {
+            // Where a lock keeps others from reading, what keeps us from it is our own.
+            return true;
+        }
     }
 
     private static String holder(Path file) {
         try {
             String text = Files.readString(file, StandardCharsets.US_ASCII).strip();
-            return text.matches("[0-9]{1,10}") ? " (process " + text + ")" : "";
+            String process = text.replaceFirst(" .*", "");
+            return process.matches("[0-9]{1,10}") ? " (process " + process + ")" : "";
         } catch (IOException e) {
             return "";
         }

@@ -1,5 +1,6 @@
 package org.protypos.proof;
 
+import java.math.BigDecimal;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -12,15 +13,20 @@ import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.naming.Subject;
+import org.protypos.runtime.check.ValueRule;
+import org.protypos.runtime.value.Lexical;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.ElementReference;
+import org.protypos.schema.Facet;
+import org.protypos.schema.FacetStep;
 import org.protypos.schema.GroupReference;
 import org.protypos.schema.ModelGroup;
 import org.protypos.schema.Particle;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
 import org.protypos.schema.Term;
+import org.protypos.schema.TypeReference;
 import org.protypos.source.Xml;
 
 /** Says how a contract would have to be corrected for a deviation of one message to be none. */
@@ -29,6 +35,9 @@ final class Remedies {
             Set.of(("integer long int short byte nonNegativeInteger positiveInteger nonPositiveInteger negativeInteger"
                             + " unsignedLong unsignedInt unsignedShort unsignedByte")
                     .split(" "));
+
+    /** A value that a rule has not. */
+    private static final String NONE = "null";
 
     private static final QName TEXT = new QName(Xml.XSD, "string");
 
@@ -168,13 +177,17 @@ final class Remedies {
     private Remedy value(Deviation.Cause cause, Component component) {
         TypeModel type = checked.types().get(cause.came());
         String reason = "'" + cause.text() + "' in " + cause.name().getLocalPart();
+        Remedy wider = wider(type.text(), type.definition(), component.declared(), cause.text(), reason);
+        if (wider != null) {
+            return wider;
+        }
         if (!(type.definition() instanceof SimpleType simple)) {
             return based(type.definition(), cause.text(), reason);
         }
         String enumeration = enumeration(simple, component.declared());
         return enumeration != null && !cause.text().contains("'")
                 ? remedy(enumeration, reason, "add", "'" + cause.text() + "'")
-                : remedy(component.declared(), reason, "type", TEXT.toString());
+                : remedy(component.declared(), reason, "type", widened(simple, cause.text()));
     }
 
     /** Of a type with attributes the text is what its simple base says. */
@@ -199,6 +212,10 @@ final class Remedies {
         }
         String reason =
                 "'" + cause.text() + "' in the attribute " + cause.name().getLocalPart();
+        Remedy wider = wider(attribute.rule(), simple, on, cause.text(), reason);
+        if (wider != null) {
+            return wider;
+        }
         String enumeration = enumeration(simple, on);
         return enumeration != null
                         && enumeration.startsWith("~")
@@ -206,6 +223,83 @@ final class Remedies {
                         && !cause.text().contains("'")
                 ? remedy(enumeration, reason, "add", "'" + cause.text() + "'")
                 : remedy(on, reason, "type", widened(simple, cause.text()));
+    }
+
+    /**
+     * The facet that refuses a value, as wide as it must be; null when it is no facet that does, or none of a type that rules can speak
+     * of.
+     */
+    private Remedy wider(ValueRule rule, SchemaType type, String owner, String text, String reason) {
+        ValueRule.Complaint complaint = rule == null ? null : rule.complaint(text, prefix -> null);
+        FacetStep step = complaint == null ? null : vocabulary.step(complaint.rule());
+        String on = step == null ? null : restriction(type, step, owner);
+        if (on == null) {
+            return null;
+        }
+        String value = rule.normalized(text);
+        if (step instanceof FacetStep.Matching) {
+            return remedy(on, reason, "pattern", NONE);
+        }
+        if (step instanceof FacetStep.Length length) {
+            String had = complaint.message().replaceFirst("(?s)^.* has a length of ([0-9]+), not .*$", "$1");
+            return !had.matches("[0-9]+")
+                    ? null
+                    : length.least() == length.most()
+                            ? remedy(on, reason, "length", NONE)
+                            : remedy(
+                                    on,
+                                    reason,
+                                    length.least() > 0 && Integer.parseInt(had) < length.least()
+                                            ? "minLength"
+                                            : "maxLength",
+                                    had);
+        }
+        if (step instanceof FacetStep.Least least) {
+            return least.exclusive()
+                    ? remedy(on, reason, "minExclusive", NONE, "minInclusive", value)
+                    : remedy(on, reason, "minInclusive", value);
+        }
+        if (step instanceof FacetStep.Most most) {
+            return most.exclusive()
+                    ? remedy(on, reason, "maxExclusive", NONE, "maxInclusive", value)
+                    : remedy(on, reason, "maxInclusive", value);
+        }
+        if (step instanceof FacetStep.Digits digits) {
+            BigDecimal number = Lexical.parseDecimal(value).stripTrailingZeros();
+            int behind = Math.max(0, number.scale());
+            return digits.fraction() < Integer.MAX_VALUE && behind > digits.fraction()
+                    ? remedy(on, reason, "fractionDigits", String.valueOf(behind))
+                    : remedy(
+                            on,
+                            reason,
+                            "totalDigits",
+                            String.valueOf(Math.max(number.precision() - Math.min(0, number.scale()), behind)));
+        }
+        return null;
+    }
+
+    /** How rules speak of the type in a line of restrictions that has a facet, or null. */
+    private String restriction(SchemaType type, FacetStep step, String owner) {
+        for (SchemaType at = type; at != null; ) {
+            List<Facet> facets = at instanceof SimpleType simple
+                    ? simple.facets()
+                    : ((ComplexType) at).content() instanceof ComplexType.SimpleContent text
+                            ? text.facets()
+                            : List.of();
+            if (facets.stream()
+                    .anyMatch(facet -> facet.place() != null && facet.place().equals(step.place()))) {
+                return at.name() != null
+                        ? Subject.type(at.name(), null).designator()
+                        : at != type
+                                ? null
+                                : at instanceof SimpleType
+                                        ? Subject.typeOf(owner, null).designator()
+                                        : owner;
+            }
+            TypeReference base = at instanceof SimpleType simple ? simple.base() : ((ComplexType) at).base();
+            at = base == null ? null : vocabulary.schema().resolve(base);
+        }
+        return null;
     }
 
     /** The type that names values, if a value is refused because it is none of them; null for other types. */
