@@ -168,6 +168,31 @@ public final class NameScope {
     }
 
     /**
+     * Takes a name for a component that has none in the contract: a group, room for any element, text. It gives way to those that have one,
+     * and keeps what it was given; of several with one designator the second and those after it are numbered.
+     *
+     * @param wanted the name that is made up for it
+     */
+    public String make(Subject component, String wanted) {
+        ask();
+        int number = alike.merge(component.designator(), 1, Integer::sum);
+        Subject subject = number == 1 ? component : component.numbered(number);
+        String designator = subject.designator();
+        Renaming.Wish wish = naming.wish(subject, wanted);
+        String past = naming.past(where, designator);
+        String name;
+        if (wish != null) {
+            name = choose(subject, wanted, "");
+        } else if (past != null && !has(past) && !isPinned(past)) {
+            name = take(past, subject);
+        } else {
+            name = isFree(wanted, designator) ? take(wanted, subject) : other(wanted, "", subject);
+        }
+        naming.give(where, designator, name);
+        return name;
+    }
+
+    /**
      * Whether a name has been another component's: it stays that one's while it is there, and goes to no other by accident
      * when it is gone. One of the same name in the contract is taken for the same thing in another place.
      */

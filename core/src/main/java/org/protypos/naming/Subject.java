@@ -65,6 +65,14 @@ public record Subject(Kind kind, String designator, Place place) {
         return new Subject(Kind.ATTRIBUTE, around + "/@" + name, place);
     }
 
+    /**
+     * What stands in a type without a name: a group that repeats ({@code choice}, {@code sequence}, {@code all}), room for any element or
+     * attribute ({@code any}, {@code @any}), or text ({@code text}).
+     */
+    public static Subject unnamed(Kind kind, String around, String what, Place place) {
+        return new Subject(kind, around + "/" + what + "()", place);
+    }
+
     /** A value of an enumeration. */
     public static Subject value(String around, String value, Place place) {
         return new Subject(Kind.VALUE, around + "='" + value + "'", place);

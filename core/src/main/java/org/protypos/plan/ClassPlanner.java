@@ -102,7 +102,7 @@ final class ClassPlanner {
             SchemaType simple = types.schema().resolve(complex.base());
             if (simple instanceof SimpleType) {
                 type.setSimple(new Property(
-                        type.memberNames.make("Value", ""),
+                        type.memberNames.make(unnamed(type, "text"), "Value"),
                         Property.Kind.TEXT,
                         null,
                         types.withAttachments(
@@ -124,7 +124,7 @@ final class ClassPlanner {
         if (type.isMixed()) {
             if (base == null || !base.isMixed()) {
                 type.setMixedText(new Property(
-                        type.memberNames.make("Content", ""),
+                        type.memberNames.make(unnamed(type, "text"), "Content"),
                         Property.Kind.MIXED,
                         null,
                         new ValueType.Anything(),
@@ -172,7 +172,7 @@ final class ClassPlanner {
         }
         if (!wildcards.isEmpty() && type.otherAttributesProperty() == null) {
             type.setAttributeWildcard(new Property(
-                    type.memberNames.make("OtherAttributes", ""),
+                    type.memberNames.make(unnamed(type, "@any"), "OtherAttributes"),
                     Property.Kind.ATTRIBUTE_WILDCARD,
                     null,
                     new ValueType.Anything(),
@@ -259,5 +259,9 @@ final class ClassPlanner {
                 types.shapes().documentation(subject, declared.documentation()),
                 types.facets().of(declared.type()),
                 types.shapes().access(subject, value, cardinality, !required && standard == null));
+    }
+
+    private static Subject unnamed(ApiClass type, String what) {
+        return Subject.unnamed(Subject.Kind.MEMBER, type.designator(), what, null);
     }
 }

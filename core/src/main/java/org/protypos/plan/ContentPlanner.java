@@ -2,6 +2,7 @@ package org.protypos.plan;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.stream.Collectors;
 import javax.xml.namespace.QName;
 import org.protypos.naming.Subject;
@@ -89,12 +90,16 @@ final class ContentPlanner {
 
     private Content repeatedGroup(Particle particle, ModelGroup group, String hint) {
         String name = hint != null ? hint : nameOf(group);
-        ApiClass nested = types.nestedClass(type, null, name);
+        String what = group.compositor().name().toLowerCase(Locale.ROOT);
+        ApiClass nested = types.groupClass(
+                type, Subject.unnamed(Subject.Kind.TYPE, type.designator(), what, group.place()), name);
         nested.describe(null, false, false, "");
         nested.memberNames = types.members(nested);
         nested.setContent(new ContentPlanner(types, nested).content(new Particle(group, 1, 1), true, null));
         Property property = new Property(
-                type.memberNames.make(types.rules().memberName(name), ""),
+                type.memberNames.make(
+                        Subject.unnamed(Subject.Kind.MEMBER, type.designator(), what, group.place()),
+                        types.rules().memberName(name)),
                 Property.Kind.GROUP,
                 null,
                 new ValueType.Structured(nested),
@@ -140,7 +145,7 @@ final class ContentPlanner {
 
     private Property wildcard(Property.Cardinality cardinality) {
         return new Property(
-                type.memberNames.make("Any", ""),
+                type.memberNames.make(Subject.unnamed(Subject.Kind.MEMBER, type.designator(), "any", null), "Any"),
                 Property.Kind.WILDCARD,
                 null,
                 new ValueType.NamedElement(null),

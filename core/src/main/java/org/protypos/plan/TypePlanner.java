@@ -362,23 +362,25 @@ final class TypePlanner {
         return Subject.typeOf(owner.host().designator() + "/" + owner.name(), place);
     }
 
-    /**
-     * A class nested in another.
-     *
-     * @param subject the type that it stands for, or null when it stands for a group
-     */
-    ApiClass nestedClass(ApiClass host, Subject subject, String owner) {
+    /** A class nested in another, for a type that is defined there. */
+    private ApiClass nestedClass(ApiClass host, Subject subject, String owner) {
         String wanted = rules.typeName(owner);
         ApiClass place = room(host, wanted);
+        String name = place.nestedNames().claim(subject, wanted, "");
+        return nested(place, name, subject.designator().replaceFirst("/~0$", ""));
+    }
+
+    /** A class nested in another, for a group that repeats; rules speak of what is in it as of the members of the type around. */
+    ApiClass groupClass(ApiClass host, Subject subject, String owner) {
+        String wanted = rules.typeName(owner);
+        ApiClass place = room(host, wanted);
+        return nested(place, place.nestedNames().make(subject, wanted), host.designator());
+    }
+
+    private static ApiClass nested(ApiClass place, String name, String designator) {
         NameScope around = place.nestedNames();
-        String name = subject == null ? around.make(wanted, "") : around.claim(subject, wanted, "");
         ApiClass planned = new ApiClass(
-                place.packageName(),
-                name,
-                place,
-                null,
-                subject == null ? host.designator() : subject.designator().replaceFirst("/~0$", ""),
-                around.within(place.packageName() + "." + name));
+                place.packageName(), name, place, null, designator, around.within(place.packageName() + "." + name));
         place.addNested(planned);
         return planned;
     }

@@ -12,15 +12,19 @@ import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.TreeMap;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.protypos.binding.RuleReader;
+import org.protypos.binding.Rules;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
+import org.protypos.plan.ApiClass;
 import org.protypos.plan.Plan;
 import org.protypos.plan.Planner;
+import org.protypos.plan.Property;
 import org.protypos.source.DocumentGatherer;
 import org.protypos.target.java.JavaNames;
 import org.protypos.target.java.JavaSurface;
@@ -127,5 +131,51 @@ class LedgerTest {
                 order,
                 third.names());
         assertThat(seen(fourth)).containsEntry("~{urn:ledger}berth-no", freed).containsAllEntriesOf(seen(third));
+    }
+
+    /** Groups, wildcards and text have no names in the contract; what they were called stays, and rules may call them otherwise. */
+    @Test
+    void whatHasNoNameKeepsItsName(@TempDir Path folder) throws IOException {
+        String schema = "<xs:schema xmlns:xs='http://www.w3.org/2001/XMLSchema' xmlns='urn:r' targetNamespace='urn:r'>"
+                + "<xs:complexType name='Route'><xs:choice maxOccurs='unbounded'><xs:element name='up' type='xs:int'/>"
+                + "<xs:element name='down' type='xs:int'/>%s</xs:choice><xs:anyAttribute/></xs:complexType>"
+                + "<xs:complexType name='Note' mixed='true'><xs:sequence><xs:any processContents='lax'/></xs:sequence>"
+                + "</xs:complexType></xs:schema>";
+        Path file = Files.writeString(folder.resolve("r.xsd"), schema.formatted(""));
+        Plan first = plan(file, GivenNames.NONE, List.of());
+        Files.writeString(file, schema.formatted("<xs:element name='left' type='xs:int'/>"));
+        Plan second = plan(file, first.names(), List.of());
+        assertThat(route(first)).containsExactly("OtherAttributes", "UpOrDown", "UpOrDown");
+        assertThat(route(second)).isEqualTo(route(first));
+        assertThat(route(plan(file, GivenNames.NONE, List.of()))).contains("UpOrDownOrLeft");
+        Path rules = Files.writeString(folder.resolve("rules.yaml"), """
+                prefixes: {r: "urn:r"}
+                rules:
+                  - {on: "~r:Route/choice()", name: Turn}
+                  - {on: "~r:Route/@any()", name: Marks}
+                  - {on: "~r:Note/text()", name: Words}
+                """);
+        Plan ruled = plan(file, first.names(), List.of(rules));
+        assertThat(route(ruled)).containsExactly("Marks", "Turn", "Turn");
+        assertThat(ruled.names().byScope().toString()).contains("~{urn:r}Note/text()=Words");
+    }
+
+    private static Plan plan(Path file, GivenNames past, List<Path> rules) {
+        Contract contract = ContractReader.read(DocumentGatherer.gather(List.of(file.toString()), null));
+        JavaNames names = new JavaNames();
+        Rules read = RuleReader.read(rules, names);
+        Plan plan = Planner.plan(contract, names, read, past, null);
+        assertThat(read.findings(true)).isEmpty();
+        return plan;
+    }
+
+    private static List<String> route(Plan plan) {
+        return plan.classes().stream()
+                .filter(type -> type.name().equals("Route"))
+                .flatMap(type -> Stream.concat(
+                        type.properties().stream().map(Property::name),
+                        type.nestedClasses().stream().map(ApiClass::name)))
+                .sorted()
+                .toList();
     }
 }
