@@ -93,7 +93,12 @@ public final class Rules implements Renaming, Shaping {
     public <T> Choice<T> choice(Subject subject, Function<Shape, T> aspect) {
         known.add(subject.designator());
         Rule rule = best(subject.designator(), effect -> effect.shape() == null ? null : aspect.apply(effect.shape()));
-        return rule == null ? null : new Choice<>(aspect.apply(rule.effect().shape()), rule.place());
+        return rule == null
+                ? null
+                : new Choice<>(
+                        aspect.apply(rule.effect().shape()),
+                        rule.place(),
+                        rule.isInContract() || rule.selector().pattern() != null);
     }
 
     /** The names of members are kept in the spelling that accessors are built from. */

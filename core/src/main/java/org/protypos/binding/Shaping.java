@@ -25,6 +25,7 @@ public interface Shaping {
      * Something that is wanted.
      *
      * @param place where it is wanted
+     * @param isWish whether nothing is wrong when it cannot be had: the contract itself wants it, or it is wanted of many at once
      */
-    record Choice<T>(T value, Place place) {}
+    record Choice<T>(T value, Place place, boolean isWish) {}
 }

@@ -6,13 +6,12 @@ import java.nio.channels.FileChannel;
 import java.nio.channels.FileLock;
 import java.nio.channels.OverlappingFileLockException;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.FileSystemException;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
-import java.util.UUID;
+import java.util.concurrent.ThreadLocalRandom;
 
 /**
  * Keeps two runs from writing into one folder at once. The lock is the system's and ends with the process that has it, however
@@ -22,6 +21,7 @@ final class FolderLock implements AutoCloseable {
     private static final String NAME = ".protypos-lock";
     private static final long PATIENCE_MILLIS = 5_000;
     private static final long PAUSE_MILLIS = 50;
+    private static final int LONGEST_MARK = 60_000;
 
     private final Path file;
     private final FileChannel channel;
@@ -88,9 +88,13 @@ final class FolderLock implements AutoCloseable {
         return null;
     }
 
-    /** Writes who has the lock, and looks whether that is found where others look for it. */
+    /**
+     * Writes who has the lock, and looks whether that is found where others look for it: a file of just that length. The file is not
+     * opened again for that, for on some systems closing it once gives up all locks that a process has on it.
+     */
     private static boolean isMarked(FileChannel channel, Path file) throws IOException {
-        String mark = ProcessHandle.current().pid() + " " + UUID.randomUUID();
+        String process = String.valueOf(ProcessHandle.current().pid());
+        String mark = process + " ".repeat(ThreadLocalRandom.current().nextInt(LONGEST_MARK));
         try {
             channel.truncate(0);
             channel.write(ByteBuffer.wrap(mark.getBytes(StandardCharsets.US_ASCII)));
@@ -98,21 +102,13 @@ final class FolderLock implements AutoCloseable {
             // On a full disk the lock holds all the same; who waits for it is not told the process.
             return true;
         }
-        try {
-            return Files.readString(file, StandardCharsets.US_ASCII).equals(mark);
-        } catch (NoSuchFileException e) {
-            return false;
-        } catch (FileSystemException e) {
-            // Where a lock keeps others from reading, what keeps us from it is our own.
-            return true;
-        }
+        return Files.size(file) == mark.length();
     }
 
     private static String holder(Path file) {
         try {
             String text = Files.readString(file, StandardCharsets.US_ASCII).strip();
-            String process = text.replaceFirst(" .*", "");
-            return process.matches("[0-9]{1,10}") ? " (process " + process + ")" : "";
+            return text.matches("[0-9]{1,10}") ? " (process " + text + ")" : "";
         } catch (IOException e) {
             return "";
         }

@@ -98,7 +98,7 @@ final class OperationPlanner {
             input = input.whole();
             output = output == null ? null : output.whole();
         } else if (plain != null && input.wrapper() == null && input.body() != null) {
-            types.shapes().notPlain(plain.place(), subject);
+            types.shapes().notPlain(plain, subject);
         }
         List<ApiFault> declared = new ArrayList<>();
         List<String> faultActions = new ArrayList<>();

@@ -6,7 +6,6 @@ import javax.xml.namespace.QName;
 import org.protypos.binding.Shape;
 import org.protypos.binding.Shaping;
 import org.protypos.diagnostic.Findings;
-import org.protypos.diagnostic.Place;
 import org.protypos.naming.Naming;
 import org.protypos.naming.Subject;
 import org.protypos.schema.ComplexType;
@@ -31,12 +30,14 @@ final class ShapePlanner {
         return shaping.choice(subject, Shape::conversion) != null || shaping.choice(subject, Shape::carried) != null;
     }
 
-    private void useless(Place place, Subject subject, String reason) {
-        findings.error(
-                "rule-useless",
-                place,
-                naming.shown(subject) + " " + reason,
-                "take the rule out, or say it of another component");
+    private void useless(Shaping.Choice<?> choice, Subject subject, String reason) {
+        String message = naming.shown(subject) + " " + reason;
+        if (choice.isWish()) {
+            findings.warning("rule-useless", choice.place(), message, "say it of what can have it alone");
+        } else {
+            findings.error(
+                    "rule-useless", choice.place(), message, "take the rule out, or say it of another component");
+        }
     }
 
     /**
@@ -51,16 +52,15 @@ final class ShapePlanner {
         if (conversion == null && carried == null) {
             return value;
         }
-        Place place = conversion == null ? carried.place() : conversion.place();
+        Shaping.Choice<?> wanted = conversion == null ? carried : conversion;
         ValueType written = value.written();
         ValueType item = written instanceof ValueType.Items items ? items.item() : written;
         if (!(item instanceof ValueType.Scalar scalar) || isOpaque(scalar.kind())) {
-            useless(place, subject, "holds no text that could be converted");
+            useless(wanted, subject, "holds no text that could be converted");
             return value;
         }
-        ValueType shaped = conversion == null
-                ? document(subject, scalar, carried, types)
-                : converted(subject, scalar, conversion.value(), place);
+        ValueType shaped =
+                conversion == null ? document(subject, scalar, carried, types) : converted(subject, scalar, conversion);
         return written == item ? shaped : new ValueType.Items(shaped);
     }
 
@@ -69,14 +69,15 @@ final class ShapePlanner {
         return kind == ScalarKind.QNAME || kind == ScalarKind.BASE64 || kind == ScalarKind.ATTACHMENT;
     }
 
-    private ValueType converted(Subject subject, ValueType.Scalar scalar, Shape.Conversion conversion, Place place) {
+    private ValueType converted(Subject subject, ValueType.Scalar scalar, Shaping.Choice<Shape.Conversion> wanted) {
+        Shape.Conversion conversion = wanted.value();
         if (conversion.parse() != null) {
             return new ValueType.Converted(scalar, conversion.type(), conversion.parse(), conversion.print());
         }
         ValueType own = target.converted(scalar, conversion.type());
         if (own == null) {
             useless(
-                    place,
+                    wanted,
                     subject,
                     "does not become " + conversion.type() + " by itself: a converter is needed (\"with:\")");
             return scalar;
@@ -91,7 +92,7 @@ final class ShapePlanner {
             return new ValueType.Carried(scalar, carried.value(), structured.type());
         }
         useless(
-                carried.place(),
+                carried,
                 subject,
                 content == null
                         ? "cannot hold <" + carried.value().getLocalPart() + ">: the contract has no such element"
@@ -111,12 +112,12 @@ final class ShapePlanner {
             if (cardinality != Property.Cardinality.MANY && type instanceof ValueType.Structured structured) {
                 later.add(() -> {
                     if (!isList(structured.type())) {
-                        useless(unwrapped.place(), subject, "holds more than a list");
+                        useless(unwrapped, subject, "holds more than a list");
                     }
                 });
                 return Property.Access.UNWRAPPED;
             }
-            useless(unwrapped.place(), subject, "is no element around a list");
+            useless(unwrapped, subject, "is no element around a list");
         }
         Shaping.Choice<Boolean> optional = shaping.choice(subject, Shape::optional);
         return optional != null && optional.value() && absent && cardinality != Property.Cardinality.MANY
@@ -172,8 +173,8 @@ final class ShapePlanner {
     }
 
     /** Tells that an operation cannot have a parameter for each member of its request. */
-    void notPlain(Place place, Subject subject) {
-        useless(place, subject, "has a request that cannot be taken apart into parameters");
+    void notPlain(Shaping.Choice<?> choice, Subject subject) {
+        useless(choice, subject, "has a request that cannot be taken apart into parameters");
     }
 
     /** Whether an operation can also be called without waiting. */

@@ -1,5 +1,7 @@
 package org.protypos.binding.declared;
 
+import java.util.ArrayList;
+import java.util.List;
 import javax.xml.namespace.QName;
 import org.protypos.naming.Subject;
 import org.protypos.source.Element;
@@ -45,6 +47,7 @@ final class ComponentFinder {
             case "element", "attribute" -> isGlobal(element) ? global(element) : member(element);
             case "complexType", "simpleType" -> type(element);
             case "enumeration" -> value(element);
+            case "choice", "sequence", "all", "any", "anyAttribute" -> unnamed(element);
             default -> null;
         };
     }
@@ -93,6 +96,47 @@ final class ComponentFinder {
         return element.name().equals("element")
                 ? Subject.element(inside, name, null).designator()
                 : Subject.attribute(inside, name, null).designator();
+    }
+
+    /** A group that repeats, or a wildcard: rules count those of one kind in a type. */
+    private String unnamed(Element element) {
+        Element type = nodes.parent(element);
+        while (type != null && !type.name().equals("complexType")) {
+            type = type.name().equals("group") || type.name().equals("attributeGroup") ? null : nodes.parent(type);
+        }
+        String around = type == null ? null : designator(type);
+        boolean group = !element.name().startsWith("any");
+        if (around == null || group && !repeats(element)) {
+            return null;
+        }
+        List<Element> alike = new ArrayList<>();
+        collect(type, element.name(), group, alike);
+        int number = alike.indexOf(element) + 1;
+        String what = element.name().equals("anyAttribute") ? "@any" : element.name();
+        return Subject.unnamed(Subject.Kind.MEMBER, around.replaceFirst("/~0$", ""), what, null)
+                        .designator()
+                + (number > 1 ? "[" + number + "]" : "");
+    }
+
+    private static boolean repeats(Element group) {
+        String most = group.attribute("maxOccurs");
+        return most != null && !most.strip().equals("1") && !most.strip().equals("0");
+    }
+
+    private static void collect(Element around, String name, boolean group, List<Element> to) {
+        for (Element child : around.children()) {
+            if (child.is(Xml.XSD, name) && (!group || repeats(child))) {
+                to.add(child);
+            }
+            if (!child.is(Xml.XSD, "element")) {
+                collect(child, name, group, to);
+            }
+        }
+    }
+
+    /** Whether a global element has a type of its own, so that there is a class for it. */
+    boolean hasOwnType(Element element) {
+        return element.children().stream().anyMatch(child -> child.is(Xml.XSD, "complexType"));
     }
 
     private QName name(Element element) {

@@ -21,8 +21,8 @@ final class Declaration {
             Pattern.compile(".*message\\[@name=['\"]([^'\"]+)['\"]\\]/(?:[^/]*:)?part\\[@name=['\"]([^'\"]+)['\"]\\]");
 
     /** Attributes that are no declarations of their own. */
-    private static final Set<String> SETTLED = Set.of(
-            "name", "version", "value", "map", "xmlType", "parseMethod", "printMethod", "part", "childElementName");
+    private static final Set<String> SETTLED =
+            Set.of("name", "version", "value", "xmlType", "parseMethod", "printMethod", "part", "childElementName");
 
     private final Contract contract;
     private final ComponentFinder components;
@@ -154,6 +154,12 @@ final class Declaration {
 
     private void named(Element declaration, Element about) {
         others(declaration);
+        boolean none =
+                about.is(Xml.XSD, "element") && (about.attribute("ref") != null || !components.hasOwnType(about));
+        if (none) {
+            meaningless(declaration, "<" + declaration.name() + "> of an element that has no type of its own");
+            return;
+        }
         add(
                 declaration,
                 typeOf(about),
@@ -195,6 +201,16 @@ final class Declaration {
 
     private void property(Element declaration, Element about) {
         others(declaration);
+        boolean isType = about.name().endsWith("Type");
+        boolean isGlobal = about.is(Xml.XSD, "element") && components.isGlobal(about);
+        if (isType || isGlobal) {
+            if (declaration.attribute("name") != null || !declaration.children().isEmpty()) {
+                meaningless(
+                        declaration,
+                        "<property> of " + (isType ? "a type" : "a global element") + ", which is no property,");
+            }
+            return;
+        }
         String on = components.designator(about);
         add(declaration, on, "name", declaration.attribute("name"), "documentation", documentation(declaration));
         for (Element child : declaration.children()) {

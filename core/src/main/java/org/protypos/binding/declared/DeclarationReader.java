@@ -24,7 +24,7 @@ import org.protypos.source.Xml;
  */
 public final class DeclarationReader {
     private static final Set<String> IN_WSDL =
-            Set.of("definitions", "portType", "operation", "service", "port", "binding");
+            Set.of("definitions", "portType", "operation", "fault", "service", "port", "binding");
 
     private final Contract contract;
     private final Findings findings = new Findings();
