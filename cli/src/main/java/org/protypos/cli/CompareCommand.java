@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.Callable;
+import org.protypos.change.Beside;
 import org.protypos.change.Comparison;
 import org.protypos.change.Difference;
 import org.protypos.change.Reader;
@@ -97,9 +98,10 @@ final class CompareCommand implements Callable<Integer> {
                     ? ExitStatus.OUTSIDE
                     : ExitStatus.CONTRACT;
         }
-        PlannedContract left = rules.plan(before.contract(), before.adopted(), null, true);
-        PlannedContract right = rules.plan(after.contract(), after.adopted(), null, true);
-        Comparison.Result result = Comparison.of(left.contract(), right.contract(), surface(left), surface(right));
+        Beside<Seen> planned = Beside.begin(() -> seen(after));
+        Seen left = seen(before);
+        Seen right = planned.result();
+        Comparison.Result result = Comparison.of(left.contract(), right.contract(), left.code(), right.code());
         ComparisonView view = new ComparisonView(old, now, result, readers(before, after));
         Map<Difference, Map<Reader, String>> files = witness == null ? Map.of() : WitnessFiles.write(witness, view);
         if (html != null) {
@@ -129,10 +131,16 @@ final class CompareCommand implements Callable<Integer> {
     /** A contract with the project that it is of, or null. */
     private record Side(Contract contract, AdoptedContract adopted) {}
 
-    /** What code sees of a contract, with the rules and names that its project gives it. */
-    private static Surface surface(PlannedContract planned) {
-        return JavaSurface.of(
-                planned.plan(), planned.contract().wsdl().portTypes().values());
+    /** A contract as rules correct it, and what code sees of it. */
+    private record Seen(Contract contract, Surface code) {}
+
+    /** With the rules and names that the project of the contract gives it. */
+    private Seen seen(Side side) {
+        PlannedContract planned = rules.plan(side.contract(), side.adopted(), null, true);
+        Contract contract = planned.contract();
+        return new Seen(
+                contract,
+                JavaSurface.of(planned.plan(), contract.wsdl().portTypes().values()));
     }
 
     private Side read(String name) throws IOException {

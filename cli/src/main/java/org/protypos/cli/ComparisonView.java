@@ -82,9 +82,17 @@ final class ComparisonView {
         return switch (difference.change()) {
             case ADDED -> kind + " is new" + tail(difference.after());
             case REMOVED -> kind + " is gone" + tail(difference.before());
-            case RENAMED -> kind + " is called " + difference.after() + " now";
+            case RENAMED -> kind + called(difference.after());
             case CHANGED -> kind + ": " + becomes(difference);
         };
+    }
+
+    private static String called(String name) {
+        return name.startsWith("{}")
+                ? " is of no namespace now"
+                : name.startsWith("{")
+                        ? " is of the namespace " + name.substring(1, name.indexOf('}')) + " now"
+                        : " is called " + name + " now";
     }
 
     /** What is said otherwise. */

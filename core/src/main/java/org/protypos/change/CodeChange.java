@@ -146,6 +146,13 @@ final class CodeChange {
         if (own != null) {
             return List.of(own);
         }
+        // What is inside of something that has another name now is called otherwise with it.
+        for (String around = around(designator); around != null; around = around(around)) {
+            Told told = blame.find(List.of(new Blame.Suspect(around, List.of("name"))));
+            if (told != null && told.change() == Difference.Change.RENAMED) {
+                return List.of(told);
+            }
+        }
         Set<String> made = new LinkedHashSet<>();
         collect(designator, made, 0);
         for (String component : made) {
@@ -167,6 +174,18 @@ final class CodeChange {
             }
         }
         return List.of();
+    }
+
+    /** What a component stands in, of a schema or of a WSDL document; null for a global one. */
+    private static String around(String designator) {
+        String operation = designator.replaceFirst("(?<=[^}]) (input|output|fault)( .*)?$", "");
+        if (!operation.equals(designator)) {
+            return operation;
+        }
+        int slash = designator.lastIndexOf('/');
+        return designator.matches("(portType|service) .*")
+                ? slash > designator.indexOf('}') ? designator.substring(0, slash) : null
+                : above(designator);
     }
 
     private static String above(String designator) {
@@ -213,6 +232,14 @@ final class CodeChange {
             }
         }
         List<Told> found = new ArrayList<>();
+        Set<String> types = new LinkedHashSet<>();
+        for (Inventory inventory : List.of(before, after)) {
+            for (Item item : inventory.items().values()) {
+                if (roots.contains(Item.root(item.designator()))) {
+                    collect(item.designator(), types, 0);
+                }
+            }
+        }
         for (Told told : blame.all()) {
             boolean member = roots.contains(Item.root(told.designator()))
                     || told.designator().startsWith(of + " ")
@@ -220,6 +247,12 @@ final class CodeChange {
             if (member && !told.fact().equals("documentation")) {
                 found.add(told);
             }
+        }
+        if (found.isEmpty()) {
+            blame.all().stream()
+                    .filter(told ->
+                            types.contains(told.designator()) && !told.fact().equals("documentation"))
+                    .forEach(found::add);
         }
         return found;
     }

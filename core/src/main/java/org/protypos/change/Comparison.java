@@ -157,8 +157,8 @@ public final class Comparison {
                 item.kind().text(),
                 was,
                 "name",
-                Renames.local(was),
-                Renames.local(now.origin()),
+                Renames.called(was, now.origin()),
+                Renames.called(now.origin(), was),
                 item.place(),
                 now.place()));
         if (item.kind() == Item.Kind.OPERATION) {
@@ -206,7 +206,9 @@ public final class Comparison {
         for (String fact : facts) {
             String old = was.facts().get(fact);
             String now = is.facts().get(fact);
-            boolean same = fact.equals("order") ? sameOrder(old, now) : old != null && old.equals(now);
+            boolean same = fact.equals("order")
+                    ? sameOrder(old, now)
+                    : old != null && (old.equals(now) || now != null && old.equals(inOldName(was, is, now)));
             if (!same) {
                 blame.add(new Told(
                                 Difference.Change.CHANGED,
@@ -220,6 +222,13 @@ public final class Comparison {
                         .breaks(Verdict.change(was, fact, old, now));
             }
         }
+    }
+
+    /** What is said of a component that was renamed, with its old name where it has its new one: an action, a location. */
+    private String inOldName(Item was, Item is, String text) {
+        return renamed.containsKey(was.designator())
+                ? text.replace(Renames.local(is.origin()), Renames.local(was.designator()))
+                : text;
     }
 
     /** Members that came or went are told by themselves: only those that both have can stand in another order. */

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -28,11 +29,16 @@ final class Renames {
         private final Map<String, Item> items;
         private final Map<String, List<Item>> inside = new LinkedHashMap<>();
         private final Map<String, Set<String>> held = new HashMap<>();
+        private final Map<Item, Set<String>> neighbours = new IdentityHashMap<>();
 
-        Side(Map<String, Item> items) {
+        Side(Map<String, Item> items, Map<String, Item> others) {
             this.items = items;
             for (Item item : items.values()) {
                 inside.computeIfAbsent(parent(item), any -> new ArrayList<>()).add(item);
+                if (others.containsKey(item.designator())) {
+                    continue;
+                }
+                // What only one of the two has may be an old one, or in one: what they hold tells.
                 for (String around = parent(item); !around.isEmpty(); around = parentOf(around)) {
                     held.computeIfAbsent(around, any -> new HashSet<>())
                             .add(item.designator().substring(around.length()) + said(item));
@@ -42,16 +48,19 @@ final class Renames {
 
         /** What stands before and behind a component, of those that another contract has too. */
         Set<String> neighbours(Item item, Side other) {
-            List<Item> all = inside.get(parent(item)).stream()
-                    .filter(one -> one.kind() == item.kind())
-                    .toList();
+            return neighbours.computeIfAbsent(item, any -> found(item, other));
+        }
+
+        private Set<String> found(Item item, Side other) {
+            List<Item> all = inside.get(parent(item));
             int at = all.indexOf(item);
             Set<String> found = new HashSet<>();
             for (int step : new int[] {-1, 1}) {
                 int next = at + step;
                 while (next >= 0
                         && next < all.size()
-                        && !other.items.containsKey(all.get(next).designator())) {
+                        && (all.get(next).kind() != item.kind()
+                                || !other.items.containsKey(all.get(next).designator()))) {
                     next += step;
                 }
                 found.add(step
@@ -64,8 +73,8 @@ final class Renames {
     private record Pair(Item was, Item is, double alike) {}
 
     private Renames(Map<String, Item> before, Map<String, Item> after) {
-        this.before = new Side(before);
-        this.after = new Side(after);
+        this.before = new Side(before, after);
+        this.after = new Side(after, before);
     }
 
     /**
@@ -112,13 +121,18 @@ final class Renames {
         };
     }
 
+    /** What stands in a type under the same name is the same in another namespace too: its form has changed. */
     private static boolean isOfOneNamespace(Item a, Item b) {
-        return space(a.designator()).equals(space(b.designator()));
+        boolean local = a.kind() == Item.Kind.MEMBER || a.kind() == Item.Kind.ATTRIBUTE;
+        return space(a.designator()).equals(space(b.designator()))
+                || local && local(a.designator()).equals(local(b.designator()));
     }
 
+    /** The namespace of the last step of a designator, in braces; empty when it has none. */
     private static String space(String designator) {
-        int open = designator.lastIndexOf('{');
-        return open < 0 ? "" : designator.substring(open, designator.indexOf('}', open) + 1);
+        int close = designator.lastIndexOf('}');
+        boolean none = close < 0 || designator.indexOf('/', close) >= 0;
+        return none ? "" : designator.substring(designator.lastIndexOf('{'), close + 1);
     }
 
     static String parent(Item item) {
@@ -152,6 +166,12 @@ final class Renames {
         return designator.substring(designator.lastIndexOf('}') + 1).replaceFirst("^.*[/@]", "");
     }
 
+    /** The name in a designator, with its namespace where another has the same without. */
+    static String called(String designator, String other) {
+        String local = local(designator);
+        return !local.equals(local(other)) ? local : (space(designator) + local).replaceFirst("^(?![{])", "{}");
+    }
+
     private static String said(Item item) {
         StringBuilder text = new StringBuilder();
         item.facts().forEach((fact, value) -> {
@@ -169,7 +189,7 @@ final class Renames {
                 Math.max(
                         local(was.designator()).length(), local(is.designator()).length()));
         double name = 1.0 - (double) NearestName.distance(local(was.designator()), local(is.designator())) / length;
-        Set<String> around = before.neighbours(was, after);
+        Set<String> around = new HashSet<>(before.neighbours(was, after));
         around.retainAll(after.neighbours(is, before));
         double place = around.size() / 2.0;
         double said = said(was).equals(said(is)) ? 1 : 0;

@@ -45,16 +45,30 @@ final class WireChange {
         this.blame = blame;
     }
 
+    /** What is refused in requests, and what in answers. */
+    private record Gaps(List<Gap> requests, List<Gap> answers) {}
+
+    /** Both ways at once: each has a view of both contracts of its own. */
     void judge() {
-        Inclusion forth = new Inclusion(before.vocabulary(), after.vocabulary(), before.samples(), namespaces::toNew);
-        Inclusion back = new Inclusion(after.vocabulary(), before.vocabulary(), after.samples(), namespaces::toOld);
+        WireSide newOnes = after.again();
+        WireSide oldOnes = before.again();
+        Beside<Gaps> back = Beside.begin(() -> gaps(newOnes, oldOnes, false));
+        Gaps forth = gaps(before, after, true);
+        Gaps other = back.result();
         Witnesses toNew = new Witnesses(before, after, namespaces, true);
-        Witnesses toOld = new Witnesses(after, before, namespaces, false);
-        tell(forth.from(roots(before, after, true)), Reader.OLD_CLIENTS, toNew);
-        tell(back.from(roots(after, before, false)), Reader.OLD_CLIENTS, toOld);
-        tell(back.from(roots(after, before, true)), Reader.OLD_SERVERS, toOld);
-        tell(forth.from(roots(before, after, false)), Reader.OLD_SERVERS, toNew);
+        Witnesses toOld = new Witnesses(newOnes, oldOnes, namespaces, false);
+        tell(forth.requests(), Reader.OLD_CLIENTS, toNew);
+        tell(other.answers(), Reader.OLD_CLIENTS, toOld);
+        tell(other.requests(), Reader.OLD_SERVERS, toOld);
+        tell(forth.answers(), Reader.OLD_SERVERS, toNew);
         gone();
+    }
+
+    private Gaps gaps(WireSide one, WireSide other, boolean toNew) {
+        Inclusion inclusion = new Inclusion(
+                one.vocabulary(), other.vocabulary(), one.samples(), toNew ? namespaces::toNew : namespaces::toOld);
+        return new Gaps(
+                inclusion.from(roots(one, other, toNew, true)), inclusion.from(roots(one, other, toNew, false)));
     }
 
     /** Without operations each element is a message of its own; one that is gone is refused. */
@@ -85,9 +99,8 @@ final class WireChange {
     }
 
     /** What requests, or answers, of both contracts begin with. */
-    private Collection<Root> roots(WireSide one, WireSide other, boolean requests) {
+    private Collection<Root> roots(WireSide one, WireSide other, boolean toNew, boolean requests) {
         List<Root> roots = new ArrayList<>();
-        boolean toNew = one == before;
         if (!before.hasOperations() && !after.hasOperations()) {
             alone(one, other, toNew, roots);
             return roots;
@@ -97,10 +110,10 @@ final class WireChange {
             WireOperation also = others.get(designator);
             String of = designator.replaceFirst(" over HTTP$", "");
             if (also != null && requests) {
-                message(of + " input", operation.request(), also.request(), one, other, roots);
+                message(of + " input", operation.request(), also.request(), one, other, toNew, roots);
             } else if (also != null) {
                 if (operation.answer() != null && also.answer() != null) {
-                    message(of + " output", operation.answer(), also.answer(), one, other, roots);
+                    message(of + " output", operation.answer(), also.answer(), one, other, toNew, roots);
                 }
                 operation.faults().forEach(fault -> also.faults()
                         .forEach(same -> fault.details().forEach(detail -> same.details().stream()
@@ -150,8 +163,13 @@ final class WireChange {
     }
 
     private void message(
-            String designator, WireMessage message, WireMessage also, WireSide one, WireSide other, List<Root> roots) {
-        boolean toNew = one == before;
+            String designator,
+            WireMessage message,
+            WireMessage also,
+            WireSide one,
+            WireSide other,
+            boolean toNew,
+            List<Root> roots) {
         boolean single = message.parts().size() == 1 && also.parts().size() == 1;
         for (WirePart part : message.parts()) {
             also.parts().stream()

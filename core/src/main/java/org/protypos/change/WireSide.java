@@ -45,6 +45,11 @@ final class WireSide {
         this.words = words;
     }
 
+    /** The same contract once more, with nothing found out yet. */
+    WireSide again() {
+        return new WireSide(contract, inventory, words);
+    }
+
     Vocabulary vocabulary() {
         return check.vocabulary();
     }
@@ -124,9 +129,5 @@ final class WireSide {
     /** A global element, or null. */
     ElementDeclaration element(QName name) {
         return vocabulary().element(name);
-    }
-
-    Contract contract() {
-        return contract;
     }
 }

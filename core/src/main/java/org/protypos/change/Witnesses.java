@@ -63,13 +63,13 @@ final class Witnesses {
                     reader, null, place.message(), gap.words(), null, "no element has the type as it is", null);
         }
         MessageElement made = carried == null
-                ? one.samples().element(gap.root().name(), gap.outline())
-                : one.samples().message(carried, place.part(), gap.outline());
-        return judged(MessageText.of(made), gap, reader, place.message());
+                ? one.samples().element(gap.root().name(), gap.outline().get())
+                : one.samples().message(carried, place.part(), gap.outline().get());
+        return judged(made, gap, reader, place.message());
     }
 
-    private Evidence judged(String text, Gap gap, Reader reader, String message) {
-        List<Deviation> own = deviations(one, text);
+    private Evidence judged(MessageElement made, Gap gap, Reader reader, String message) {
+        List<Deviation> own = one.deviations(made);
         if (!own.isEmpty()) {
             return new Evidence(
                     reader,
@@ -81,7 +81,8 @@ final class Witnesses {
                             + own.get(0).came(),
                     null);
         }
-        List<Deviation> theirs = deviations(other, translated(text));
+        String text = MessageText.of(made);
+        List<Deviation> theirs = theirs(made, text);
         if (gap.kind() == Gap.Kind.MEANS_ELSE) {
             return new Evidence(reader, text, message, gap.words(), null, gap.words(), null);
         }
@@ -95,7 +96,7 @@ final class Witnesses {
     /** A message of an element that the other contract does not have. */
     Evidence gone(QName name, Reader reader) {
         MessageElement made = one.samples().element(name, Outline.FREE);
-        List<Deviation> theirs = deviations(other, translated(MessageText.of(made)));
+        List<Deviation> theirs = theirs(made, MessageText.of(made));
         Deviation first = theirs.isEmpty() ? null : theirs.get(0);
         return new Evidence(
                 reader,
@@ -107,11 +108,10 @@ final class Witnesses {
                 null);
     }
 
-    private static List<Deviation> deviations(WireSide side, String text) {
-        MessageElement message = MessageReader.read("witness", text);
-        return message == null
-                ? List.of(new Deviation("message", null, "", "it is not well-formed", "", null))
-                : side.deviations(message);
+    /** What the other contract says of a message, in the words that it has for namespaces. */
+    private List<Deviation> theirs(MessageElement made, String text) {
+        return other.deviations(
+                namespaces.renamed().isEmpty() ? made : MessageReader.read("witness", translated(text)));
     }
 
     /** A message with the names of namespaces that the other contract has. */

@@ -95,7 +95,7 @@ final class AttributeInclusion {
                     Gap.Kind.MEANS_ELSE,
                     "an element without the attribute " + name.getLocalPart() + ", which then means "
                             + quoted(also.standard()) + " rather than " + quoted(attribute.standard()),
-                    Outline.FREE,
+                    () -> Outline.FREE,
                     clue(name, "default", "fixed"));
         }
     }

@@ -11,6 +11,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Supplier;
 import javax.xml.namespace.QName;
 import org.protypos.message.model.ContentModel;
 import org.protypos.message.model.Leaf;
@@ -61,6 +62,16 @@ final class ContentInclusion {
     }
 
     void compare() {
+        FlatContent mine = FlatContent.of(one, pairs.one);
+        FlatContent theirs = mine == null ? null : FlatContent.of(other, pairs.other);
+        if (theirs != null && areInOrder(mine, theirs)) {
+            flat(mine, theirs);
+            return;
+        }
+        if (new SameContent(pairs, one, other).isSame()) {
+            same();
+            return;
+        }
         push(new At(one.content(), other.content(), false, null, null));
         while (!open.isEmpty() && walked < MOST_PAIRS) {
             At at = open.poll();
@@ -72,6 +83,158 @@ final class ContentInclusion {
         if (!open.isEmpty()) {
             found.add(Gap.Kind.UNDECIDED, "what may stand in it in large numbers", null, whole());
         }
+    }
+
+    /** Where both models say the same, only what stands in them is left to compare. */
+    private void same() {
+        for (Leaf leaf : ContentModel.all(one.content())) {
+            if (leaf instanceof Leaf.Element element) {
+                for (QName name : element.substitutes()) {
+                    ElementDeclaration declared = declaration(element, name);
+                    boolean possible = pairs.samples.isPossible(pairs.one.typeOf(declared));
+                    Leaf theirs = possible ? ContentModel.anywhere(other.content(), pairs.toOther(name)) : null;
+                    if (theirs instanceof Leaf.Element) {
+                        inner(name, declared, declaredThere(name, theirs), () -> wordWith(name));
+                    }
+                }
+            }
+        }
+    }
+
+    /** Whether what both hold comes in one order. */
+    private boolean areInOrder(FlatContent mine, FlatContent theirs) {
+        int last = -1;
+        for (FlatContent.Item item : mine.items()) {
+            int place = -1;
+            for (QName name : item.names()) {
+                int found = theirs.place(pairs.toOther(name));
+                if (found >= 0 && place >= 0 && found != place) {
+                    return false;
+                }
+                place = found >= 0 ? found : place;
+            }
+            if (place >= 0 && place <= last) {
+                return false;
+            }
+            last = Math.max(last, place);
+        }
+        return true;
+    }
+
+    private void flat(FlatContent mine, FlatContent theirs) {
+        Set<Integer> met = new HashSet<>();
+        for (int i = 0; i < mine.items().size(); i++) {
+            FlatContent.Item item = mine.items().get(i);
+            for (QName name : item.names()) {
+                ElementDeclaration declared = mine.declaration(item, name);
+                int place = theirs.place(pairs.toOther(name));
+                if (place >= 0) {
+                    met.add(place);
+                }
+                if (pairs.samples.isPossible(pairs.one.typeOf(declared))) {
+                    flat(mine, i, name, place < 0 ? null : theirs.items().get(place), theirs);
+                }
+            }
+        }
+        for (int i = 0; i < theirs.items().size(); i++) {
+            FlatContent.Item item = theirs.items().get(i);
+            if (item.least() > 0 && !met.contains(i)) {
+                found.refused(
+                        "an element without <" + item.declaration().name().getLocalPart() + ">",
+                        () -> Outline.children(word(mine, -1, null, 0).names(), -1, null),
+                        member(item.declaration().name(), "occurs"),
+                        whole());
+            }
+        }
+    }
+
+    /** One element of the one model, and where the other has it, or null. */
+    private void flat(FlatContent mine, int at, QName name, FlatContent.Item also, FlatContent theirs) {
+        FlatContent.Item item = mine.items().get(at);
+        ElementDeclaration declared = mine.declaration(item, name);
+        String local = "<" + name.getLocalPart() + ">";
+        if (also == null || item.most() > also.most()) {
+            int times = also == null ? 1 : also.most() + 1;
+            if (times > MOST_PAIRS) {
+                found.add(Gap.Kind.UNDECIDED, local + " in large numbers", null, member(name, "occurs"));
+            } else {
+                found.refused(
+                        times > 1 ? local + " " + times + " times" : local,
+                        () -> Outline.children(word(mine, at, name, times).names(), -1, null),
+                        member(name, "occurs"),
+                        Clue.of(declared, pairs.other.element(pairs.toOther(name)), "stands for", "abstract"),
+                        whole());
+            }
+        }
+        if (also == null) {
+            return;
+        }
+        if (item.least() < also.least() && told.add(also)) {
+            found.refused(
+                    "an element " + (item.least() == 0 ? "without " : "with too few ") + local,
+                    () -> Outline.children(word(mine, -1, null, 0).names(), -1, null),
+                    member(name, "occurs"),
+                    whole());
+        }
+        inner(name, declared, theirs.declaration(also, pairs.toOther(name)), () -> word(mine, at, name, 1));
+    }
+
+    /** The shortest word, with one name in it at least so many times. */
+    private Local.Word word(FlatContent mine, int at, QName name, int times) {
+        List<QName> word = new ArrayList<>();
+        int place = -1;
+        for (int i = 0; i < mine.items().size(); i++) {
+            FlatContent.Item item = mine.items().get(i);
+            if (i == at) {
+                place = word.size();
+                word.addAll(Collections.nCopies(Math.max(times, item.least()), name));
+            } else if (item.least() > 0) {
+                word.addAll(Collections.nCopies(item.least(), easiest(mine, item)));
+            }
+        }
+        return new Local.Word(word, place);
+    }
+
+    private QName easiest(FlatContent mine, FlatContent.Item item) {
+        QName best = item.declaration().name();
+        int least = Integer.MAX_VALUE;
+        for (QName name : item.names()) {
+            TypeModel type = pairs.one.typeOf(mine.declaration(item, name));
+            if (pairs.samples.isPossible(type) && pairs.samples.depth(type) < least) {
+                least = pairs.samples.depth(type);
+                best = name;
+            }
+        }
+        return best;
+    }
+
+    /** The shortest word in which a name stands. */
+    private Local.Word wordWith(QName wanted) {
+        Deque<At> ways = new ArrayDeque<>(List.of(new At(one.content(), null, false, null, null)));
+        Set<ContentModel> reached = Collections.newSetFromMap(new IdentityHashMap<>());
+        while (!ways.isEmpty() && reached.size() < MOST_PAIRS) {
+            At at = ways.poll();
+            ContentModel.Step there = at.one().step(wanted);
+            if (there != null) {
+                return word(at, wanted, there.rest());
+            }
+            for (Leaf leaf : ContentModel.next(at.one())) {
+                QName name = easiest(leaf);
+                ContentModel.Step step = name == null ? null : at.one().step(name);
+                if (step != null && reached.add(step.rest())) {
+                    ways.add(new At(step.rest(), null, false, at, name));
+                }
+            }
+        }
+        return new Local.Word(List.of(wanted), 0);
+    }
+
+    private Local.Word word(At at, QName name, ContentModel rest) {
+        List<QName> word = at.word();
+        int place = word.size();
+        word.add(name);
+        word.addAll(ending(rest));
+        return new Local.Word(word, place);
     }
 
     private Clue whole() {
@@ -170,21 +333,24 @@ final class ContentInclusion {
         if (demanded == null || !told.add(demanded)) {
             return;
         }
-        List<QName> word = at.word();
-        word.addAll(next);
-        ContentModel state =
-                next.isEmpty() ? at.one() : at.one().step(next.get(0)).rest();
-        word.addAll(ending(state));
+        Supplier<Outline> outline = () -> {
+            List<QName> word = at.word();
+            word.addAll(next);
+            ContentModel state =
+                    next.isEmpty() ? at.one() : at.one().step(next.get(0)).rest();
+            word.addAll(ending(state));
+            return Outline.children(word, -1, null);
+        };
         if (demanded instanceof Leaf.Element element) {
             found.refused(
                     "an element without " + element.expected(),
-                    Outline.children(word, -1, null),
+                    outline,
                     member(element.declaration().name(), "occurs"),
                     whole());
         } else {
             found.refused(
                     "an element without " + demanded.expected(),
-                    Outline.children(word, -1, null),
+                    outline,
                     Clue.of(one.definition(), other.definition(), "any element", "order"));
         }
     }
@@ -198,12 +364,9 @@ final class ContentInclusion {
         if (!told.add(wild ? leaf : name)) {
             return;
         }
-        List<QName> word = at.word();
-        word.add(name);
-        word.addAll(ending(after));
         String words = "<" + name.getLocalPart() + ">"
                 + (wild && !name.getNamespaceURI().isEmpty() ? " of " + name.getNamespaceURI() : "");
-        Outline outline = Outline.children(word, -1, null);
+        Supplier<Outline> outline = () -> Outline.children(word(at, name, after).names(), -1, null);
         if (wild) {
             found.refused(words, outline, Clue.of(one.definition(), other.definition(), "any element", "order"));
         } else {
@@ -221,36 +384,38 @@ final class ContentInclusion {
         ElementDeclaration declared = mine.leaf() instanceof Leaf.Element element
                 ? declaration(element, name)
                 : processing(mine.leaf()) == Wildcard.Processing.SKIP ? null : pairs.one.element(name);
-        QName there = pairs.toOther(name);
-        ElementDeclaration also = theirs instanceof Leaf.Element element
-                ? element.declaration().name().equals(there) ? element.declaration() : pairs.other.element(there)
-                : processing(theirs) == Wildcard.Processing.SKIP ? null : pairs.other.element(there);
+        ElementDeclaration also = declaredThere(name, theirs);
         boolean strict = theirs instanceof Leaf.Any && processing(theirs) == Wildcard.Processing.STRICT;
         if (also == null && !strict || also != null && also.isAbstract() && theirs instanceof Leaf.Any && !strict) {
             return;
         }
         if (also == null || also.isAbstract() || declared == null && isNarrow(pairs.other.typeOf(also))) {
             if (told.add(declared == null ? mine.leaf() : name)) {
-                List<QName> word = at.word();
-                word.add(name);
-                word.addAll(ending(mine.rest()));
                 found.refused(
                         "<" + name.getLocalPart() + "> of " + name.getNamespaceURI(),
-                        Outline.children(word, -1, null),
+                        () -> Outline.children(word(at, name, mine.rest()).names(), -1, null),
                         Clue.of(declared, also),
                         Clue.of(one.definition(), other.definition(), "any element"));
             }
             return;
         }
         if (declared != null) {
-            Elements elements = pairs.elements(declared, also);
-            if (inner.add(elements)) {
-                List<QName> word = at.word();
-                word.add(name);
-                word.addAll(ending(mine.rest()));
-                found.add(word, at.word().size(), elements);
-            }
+            inner(name, declared, also, () -> word(at, name, mine.rest()));
         }
+    }
+
+    private void inner(QName name, ElementDeclaration declared, ElementDeclaration also, Supplier<Local.Word> word) {
+        Elements elements = pairs.elements(declared, also);
+        if (inner.add(elements)) {
+            found.add(name, word, elements);
+        }
+    }
+
+    private ElementDeclaration declaredThere(QName name, Leaf theirs) {
+        QName there = pairs.toOther(name);
+        return theirs instanceof Leaf.Element element
+                ? element.declaration().name().equals(there) ? element.declaration() : pairs.other.element(there)
+                : processing(theirs) == Wildcard.Processing.SKIP ? null : pairs.other.element(there);
     }
 
     private static Wildcard.Processing processing(Leaf leaf) {

@@ -1,6 +1,7 @@
 package org.protypos.message.inclusion;
 
 import java.util.List;
+import java.util.function.Supplier;
 import org.protypos.message.sample.Outline;
 
 /**
@@ -10,9 +11,9 @@ import org.protypos.message.sample.Outline;
  * @param words what it is, for a person
  * @param clues the components that may be the reason, from the innermost to the outermost
  * @param root what the message begins with in which it was found
- * @param outline how such a message looks, or null when none can be made
+ * @param outline tells how such a message looks, or is null when none can be made
  */
-public record Gap(Kind kind, String words, List<Clue> clues, Root root, Outline outline) {
+public record Gap(Kind kind, String words, List<Clue> clues, Root root, Supplier<Outline> outline) {
     /** What a gap does. */
     public enum Kind {
         /** A message is refused. */

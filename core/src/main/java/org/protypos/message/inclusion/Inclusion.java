@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
 import javax.xml.namespace.QName;
 import org.protypos.message.model.ContentModel;
@@ -41,9 +42,24 @@ public final class Inclusion {
     private Map<SchemaType, List<ComplexType>> children;
 
     /** How the walk came to an element. */
-    private record Way(Way before, List<QName> word, int at, Elements elements, QName named, Root root) {
+    private record Way(Way before, QName name, Supplier<Local.Word> word, Elements elements, QName named, Root root) {
         Way named(QName type) {
-            return new Way(before, word, at, elements, type, root);
+            return new Way(before, name, word, elements, type, root);
+        }
+
+        /** The outline of a whole message, made of that of the element that the way led to. */
+        Outline whole(Outline inside) {
+            Outline outline = inside;
+            for (Way at = this; at != null; at = at.before) {
+                if (outline.type() == null || at.named != null) {
+                    outline = outline.of(at.named);
+                }
+                if (at.before != null) {
+                    Local.Word word = at.word.get();
+                    outline = Outline.children(word.names(), word.at(), outline);
+                }
+            }
+            return outline;
         }
     }
 
@@ -56,7 +72,7 @@ public final class Inclusion {
 
         void go(Collection<Root> roots) {
             for (Root root : roots) {
-                push(new Way(null, List.of(), 0, pairs.elements(root), null, root));
+                push(new Way(null, root.name(), null, pairs.elements(root), null, root));
             }
             while (!open.isEmpty()) {
                 Way way = open.poll();
@@ -99,27 +115,24 @@ public final class Inclusion {
                 local.findings().forEach(finding -> tell(finding, way));
                 local.inner()
                         .forEach(inner ->
-                                push(new Way(way, inner.word(), inner.at(), inner.elements(), null, way.root())));
+                                push(new Way(way, inner.name(), inner.word(), inner.elements(), null, way.root())));
             }
         }
 
         private void tell(Local.Finding finding, Way way) {
             List<Clue> clues = new ArrayList<>(finding.clues());
-            Outline outline = finding.outline();
             for (Way at = way; at != null; at = at.before()) {
                 Elements elements = at.elements();
-                if (outline != null && (outline.type() == null || at.named() != null)) {
-                    outline = outline.of(at.named());
-                }
                 clues.add(Clue.of(elements.one, elements.other, "type", "element"));
                 if (at.before() != null) {
                     Elements around = at.before().elements();
-                    QName name = at.word().get(at.at());
-                    clues.add(Clue.member(around.typeOfOne, around.typeOfOther, name, false, "type", "element"));
+                    clues.add(Clue.member(around.typeOfOne, around.typeOfOther, at.name(), false, "type", "element"));
                     clues.add(Clue.of(around.typeOfOne.definition(), around.typeOfOther.definition()));
-                    outline = outline == null ? null : Outline.children(at.word(), at.at(), outline);
                 }
             }
+            Supplier<Outline> outline = finding.outline() == null
+                    ? null
+                    : () -> way.whole(finding.outline().get());
             gaps.add(new Gap(finding.kind(), finding.words(), clues, way.root(), outline));
         }
     }
@@ -297,7 +310,7 @@ public final class Inclusion {
                     Gap.Kind.MEANS_ELSE,
                     "the element, empty, which then means " + AttributeInclusion.quoted(otherStandard) + " rather than "
                             + AttributeInclusion.quoted(standard),
-                    Outline.text(""),
+                    () -> Outline.text(""),
                     clue);
         }
     }
@@ -305,6 +318,13 @@ public final class Inclusion {
     /** Of mixed content a fixed value is all that there may be. */
     private void mixedStandards(Elements elements, Local found) {
         String fixed = elements.other.fixedValue();
+        boolean none = fixed == null
+                && elements.one.fixedValue() == null
+                && elements.one.defaultValue() == null
+                && elements.other.defaultValue() == null;
+        if (none) {
+            return;
+        }
         Clue clue = Clue.of(elements.one, elements.other, "fixed", "default");
         if (fixed != null && !fixed.equals(elements.one.fixedValue())) {
             Outline least = content(elements.typeOfOne);
@@ -324,7 +344,7 @@ public final class Inclusion {
                     Gap.Kind.MEANS_ELSE,
                     "the element, empty, which then means " + AttributeInclusion.quoted(also) + " rather than "
                             + AttributeInclusion.quoted(standard),
-                    Outline.children(List.of(), -1, null),
+                    () -> Outline.children(List.of(), -1, null),
                     clue);
         }
     }
@@ -338,7 +358,8 @@ public final class Inclusion {
         one.constraints().forEach(constraint -> known.add(Meaning.of(constraint)));
         for (IdentityConstraint constraint : other.constraints()) {
             if (!known.contains(Meaning.of(constraint))) {
-                found.refused(
+                found.add(
+                        Gap.Kind.REFUSED,
                         "values that the " + constraint.kind() + " "
                                 + constraint.name().getLocalPart() + " forbids",
                         null,
@@ -428,7 +449,10 @@ public final class Inclusion {
         new ContentInclusion(pairs, type, TypeModel.undefined(), local).compare();
         return local.findings().stream()
                 .map(Local.Finding::outline)
-                .filter(outline -> outline != null && !outline.children().isEmpty())
+                .filter(Objects::nonNull)
+                .map(Supplier::get)
+                .filter(outline ->
+                        outline.children() != null && !outline.children().isEmpty())
                 .findFirst()
                 .orElse(least);
     }

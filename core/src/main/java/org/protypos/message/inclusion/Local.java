@@ -2,6 +2,7 @@ package org.protypos.message.inclusion;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.Supplier;
 import javax.xml.namespace.QName;
 import org.protypos.message.sample.Outline;
 
@@ -10,27 +11,38 @@ final class Local {
     private final List<Finding> findings = new ArrayList<>();
     private final List<Inner> inner = new ArrayList<>();
 
-    /** A gap, with the outline of the element in which it is; null when there is none. */
-    record Finding(Gap.Kind kind, String words, List<Clue> clues, Outline outline) {}
+    /** A gap, with what makes the outline of the element in which it is; null when there is none. */
+    record Finding(Gap.Kind kind, String words, List<Clue> clues, Supplier<Outline> outline) {}
 
     /**
      * An element inside of both.
      *
-     * @param word the names of all elements that then stand there
-     * @param at which of them it is
+     * @param name its name in the one contract
+     * @param word gives the names of elements that may stand there, itself among them
      */
-    record Inner(List<QName> word, int at, Elements elements) {}
+    record Inner(QName name, Supplier<Word> word, Elements elements) {}
 
-    void add(Gap.Kind kind, String words, Outline outline, Clue... clues) {
+    /**
+     * Names of elements that may stand in an element.
+     *
+     * @param at which of them is meant
+     */
+    record Word(List<QName> names, int at) {}
+
+    void add(Gap.Kind kind, String words, Supplier<Outline> outline, Clue... clues) {
         findings.add(new Finding(kind, words, List.of(clues), outline));
     }
 
     void refused(String words, Outline outline, Clue... clues) {
+        refused(words, outline == null ? null : () -> outline, clues);
+    }
+
+    void refused(String words, Supplier<Outline> outline, Clue... clues) {
         add(Gap.Kind.REFUSED, words, outline, clues);
     }
 
-    void add(List<QName> word, int at, Elements elements) {
-        inner.add(new Inner(word, at, elements));
+    void add(QName name, Supplier<Word> word, Elements elements) {
+        inner.add(new Inner(name, word, elements));
     }
 
     List<Finding> findings() {
