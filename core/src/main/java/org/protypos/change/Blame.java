@@ -48,4 +48,17 @@ final class Blame {
         }
         return null;
     }
+
+    /** The first of the differences inside of a component that one of the suspects is, or null. */
+    Told inside(Collection<Suspect> suspects) {
+        for (Suspect suspect : suspects) {
+            for (Told difference : all) {
+                if (difference.designator().startsWith(suspect.designator() + "/")
+                        && !difference.fact().equals("documentation")) {
+                    return difference;
+                }
+            }
+        }
+        return null;
+    }
 }

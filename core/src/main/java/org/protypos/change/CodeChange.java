@@ -173,7 +173,11 @@ final class CodeChange {
                 return List.of(told);
             }
         }
-        return List.of();
+        // What stands for a group without a name is called and made after what is in it.
+        return blame.all().stream()
+                .filter(told -> told.designator().startsWith(designator + "/")
+                        && !told.fact().equals("documentation"))
+                .toList();
     }
 
     /** What a component stands in, of a schema or of a WSDL document; null for a global one. */
@@ -206,6 +210,7 @@ final class CodeChange {
             }
             TYPE_FACTS.forEach(fact -> names(item, fact).forEach(name -> collect("~" + name, to, depth + 1)));
             names(item, "element").forEach(name -> collect(name, to, depth + 1));
+            names(item, "attribute").forEach(name -> collect("@" + name, to, depth + 1));
             collect(designator + "/~0", to, depth + 1);
         }
     }

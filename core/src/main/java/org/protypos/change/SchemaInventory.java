@@ -54,6 +54,29 @@ final class SchemaInventory {
             }
             declared(element, designator, item);
         });
+        schema.attributes().values().forEach(this::global);
+    }
+
+    /** How a global attribute is designated. */
+    static String attribute(QName name) {
+        return "@" + name;
+    }
+
+    private void global(AttributeDeclaration attribute) {
+        if (attribute.place() != null) {
+            Item item = new Item(Item.Kind.ATTRIBUTE, attribute(attribute.name()), attribute.place());
+            described(attribute, item);
+            item.say("default", quoted(attribute.defaultValue()));
+            item.say("fixed", quoted(attribute.fixedValue()));
+            inventory.add(item);
+        }
+    }
+
+    private void described(AttributeDeclaration attribute, Item item) {
+        if (attribute.type() != null) {
+            item.say("type", shape(attribute.type()));
+        }
+        item.say("documentation", attribute.documentation());
     }
 
     private void declared(ElementDeclaration element, String designator, Item item) {
@@ -255,13 +278,16 @@ final class SchemaInventory {
                         Subject.attribute(path, declared.name(), null).designator(),
                         use.place());
                 item.say("occurs", use.use() == AttributeUse.Use.REQUIRED ? "1..1" : "0..1");
-                if (declared.type() != null) {
-                    item.say("type", shape(declared.type()));
-                    reference(declared.type(), item);
+                boolean refers = use.reference() != null;
+                if (refers) {
+                    item.say("attribute", use.reference());
+                } else {
+                    described(declared, item);
                 }
-                item.say("default", quoted(use.defaultValue() != null ? use.defaultValue() : declared.defaultValue()));
-                item.say("fixed", quoted(use.fixedValue() != null ? use.fixedValue() : declared.fixedValue()));
-                item.say("documentation", declared.documentation());
+                String standard = use.defaultValue() != null || refers ? use.defaultValue() : declared.defaultValue();
+                String fixed = use.fixedValue() != null || refers ? use.fixedValue() : declared.fixedValue();
+                item.say("default", quoted(standard));
+                item.say("fixed", quoted(fixed));
                 inventory.add(item);
             }
         }

@@ -230,7 +230,8 @@ final class WireChange {
                 return told;
             }
         }
-        return blame.find(ofMessage(gap));
+        Told told = blame.find(ofMessage(gap));
+        return told != null ? told : blame.inside(suspects(gap, witnesses));
     }
 
     /** What is refused though nothing that is said of a component is said otherwise: then that is the difference. */
@@ -298,6 +299,10 @@ final class WireChange {
                             : Subject.element(designator, clue.member(), null).designator();
                     to.add(new Blame.Suspect(witnesses.one().old(member), clue.facts()));
                     to.add(new Blame.Suspect(witnesses.other().old(member), clue.facts()));
+                    if (clue.isAttribute()) {
+                        to.add(new Blame.Suspect(
+                                witnesses.one().old(SchemaInventory.attribute(clue.member())), clue.facts()));
+                    }
                 } else {
                     if (clue.value() != null) {
                         to.add(suspect(

@@ -298,7 +298,8 @@ public final class Inclusion {
         String standard = one.fixedValue() != null ? one.fixedValue() : one.defaultValue();
         String otherStandard = other.fixedValue() != null ? other.fixedValue() : other.defaultValue();
         boolean mayBeEmpty = standard != null || rule.complaint("", null) == null;
-        if (!mayBeEmpty) {
+        // Without a value of its own an empty element is a text like any other.
+        if (!mayBeEmpty || standard == null && otherStandard == null) {
             return;
         }
         if (otherStandard == null && also.complaint("", null) != null) {
