@@ -119,12 +119,16 @@ final class ComparisonText {
         out.println("      "
                 + Terminal.dim(
                         Terminal.plain(String.join(", ", names) + " and " + (same.size() - names.size()) + " more")));
-        beside(out, first);
+        why(out, first);
     }
 
     private void one(PrintWriter out, Difference difference) {
         out.println("  " + mark(difference) + " " + Terminal.plain(view.what(difference)));
         out.println("      " + Terminal.dim(Terminal.plain(ComparisonView.places(difference))));
+        why(out, difference);
+    }
+
+    private void why(PrintWriter out, Difference difference) {
         difference.evidence().forEach(evidence -> {
             String file = files.getOrDefault(difference, Map.of()).get(evidence.reader());
             out.println("      " + Terminal.red("breaks:") + " " + Terminal.plain(view.why(evidence))

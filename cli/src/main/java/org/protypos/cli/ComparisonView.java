@@ -136,6 +136,9 @@ final class ComparisonView {
     /** Why it breaks something for somebody on the wire, in a sentence. */
     String why(Evidence evidence) {
         String who = evidence.reader().brief();
+        if (evidence.refused() == null) {
+            return who + ": " + evidence.why();
+        }
         String in = " in " + of(evidence);
         if (evidence.at() == null && evidence.isShown()) {
             return "says something else to " + who + ": " + evidence.refused() + in;

@@ -133,7 +133,7 @@ public final class Comparison {
     private void compare() {
         namespaces.renamed().forEach((now, was) -> blame.add(
                         new Told(Difference.Change.CHANGED, "namespace", was, "name", was, now, null, null))
-                .breaks(EnumSet.allOf(Reader.class)));
+                .breaks(EnumSet.allOf(Reader.class), "all names of it are others"));
         renamed.forEach(this::renamed);
         for (Item item : before.items().values()) {
             Item other = after.items().get(item.designator());
@@ -162,7 +162,7 @@ public final class Comparison {
                 item.place(),
                 now.place()));
         if (item.kind() == Item.Kind.OPERATION) {
-            told.breaks(EnumSet.of(Reader.OLD_CLIENTS, Reader.OLD_SERVERS));
+            told.breaks(EnumSet.of(Reader.OLD_CLIENTS, Reader.OLD_SERVERS), "the operation is known by another name");
         }
     }
 
@@ -189,7 +189,7 @@ public final class Comparison {
                         added ? text : null,
                         added ? null : item.place(),
                         added ? item.place() : null))
-                .breaks(Verdict.presence(item, added));
+                .breaks(Verdict.presence(item, added), Verdict.reason(item, "", !added));
     }
 
     private static String facts(Item item) {
@@ -219,7 +219,7 @@ public final class Comparison {
                                 now,
                                 was.place(),
                                 is.place()))
-                        .breaks(Verdict.change(was, fact, old, now));
+                        .breaks(Verdict.change(was, fact, old, now), Verdict.reason(was, fact, false));
             }
         }
     }

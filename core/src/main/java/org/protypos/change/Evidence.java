@@ -9,7 +9,7 @@ import org.protypos.diagnostic.Place;
  * @param reader for whom it breaks
  * @param message the message, or null
  * @param of what kind of message it is: an operation and which way it goes, or an element
- * @param refused what is refused, in words
+ * @param refused what is refused, in words; null when it is no one thing in a message
  * @param at where in the message it is refused, or null
  * @param why what the side that refuses it says, or why there is no message
  * @param contract where that side's contract says so, or null

@@ -19,6 +19,11 @@ public enum Reader {
         this.text = text;
     }
 
+    /** Whether it is somebody at the other end of a message, rather than who writes code. */
+    public boolean isOnTheWire() {
+        return this == OLD_CLIENTS || this == OLD_SERVERS;
+    }
+
     /** Who it is, in a word or two. */
     public String brief() {
         return brief;

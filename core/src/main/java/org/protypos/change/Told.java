@@ -58,9 +58,16 @@ final class Told {
                 && evidence.stream().anyMatch(one -> one.reader() == reader && one.isShown());
     }
 
-    void breaks(Set<Reader> readers) {
+    /**
+     * It breaks something that no message shows.
+     *
+     * @param why why not
+     */
+    void breaks(Set<Reader> readers, String why) {
+        readers.stream()
+                .filter(Reader::isOnTheWire)
+                .forEach(reader -> breaks(new Evidence(reader, null, designator, null, null, why, null), true));
         breaks.addAll(readers);
-        refuses.addAll(readers);
     }
 
     void breaksCode(Set<Reader> readers) {

@@ -60,4 +60,19 @@ final class Verdict {
         boolean more = now == null || old != null && now.length() > old.length();
         return header(item, more);
     }
+
+    /** Why no one message shows what a difference breaks. */
+    static String reason(Item item, String fact, boolean gone) {
+        return switch (item.kind()) {
+            case PORT ->
+                gone || fact.equals("address")
+                        ? "nobody may answer there any more"
+                        : "messages travel otherwise: " + fact;
+            case OPERATION ->
+                gone ? "there is no such operation any more" : "the operation is known by another " + fact;
+            case MESSAGE -> "other messages are sent: " + (fact.isEmpty() ? "the message itself" : fact);
+            case HEADER -> "a header block is expected that does not come, or comes that is not known";
+            default -> "it is not a matter of what a message holds";
+        };
+    }
 }

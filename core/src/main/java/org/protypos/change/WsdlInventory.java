@@ -8,7 +8,6 @@ import java.util.Map;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.function.Function;
-import java.util.regex.Pattern;
 import javax.xml.namespace.QName;
 import org.protypos.binding.Designators;
 import org.protypos.diagnostic.Place;
@@ -65,11 +64,10 @@ final class WsdlInventory {
     /** What policies ask for: each assertion says its own, what they demand apart from what may be done without. */
     private static void policies(Item item, String over, List<PolicyAssertion> assertions) {
         for (PolicyAssertion assertion : assertions) {
-            String kind = assertion.optional() ? "optional policy " : "policy ";
-            item.say(
-                    kind + assertion.name().getLocalPart() + over,
-                    words(assertion)
-                            .replaceFirst("^" + Pattern.quote(assertion.name().getLocalPart()) + "$", "demanded"));
+            String name = assertion.name().getLocalPart();
+            String detail = words(assertion).substring(name.length()).replaceFirst("^\\?", "");
+            String all = assertion.optional() ? "offered" : "demanded";
+            item.say((assertion.optional() ? "optional policy " : "policy ") + name + over, all + detail);
         }
     }
 

@@ -21,12 +21,14 @@ import org.protypos.message.model.Vocabulary;
 import org.protypos.message.sample.Outline;
 import org.protypos.message.sample.Samples;
 import org.protypos.runtime.check.ValueRule;
+import org.protypos.schema.Builtins;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.IdentityConstraint;
 import org.protypos.schema.Meaning;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
+import org.protypos.schema.SimpleType;
 
 /**
  * Whether everything that is valid under one contract is valid under another: walks both from some roots, each pair of
@@ -40,6 +42,7 @@ public final class Inclusion {
     private final Map<Elements, Local> blocked = new IdentityHashMap<>();
     private final Map<TypeModel, List<TypeModel>> derived = new IdentityHashMap<>();
     private Map<SchemaType, List<ComplexType>> children;
+    private List<TypeModel> named;
 
     /** How the walk came to an element. */
     private record Way(Way before, QName name, Supplier<Local.Word> word, Elements elements, QName named, Root root) {
@@ -156,33 +159,58 @@ public final class Inclusion {
 
     /** The types that an element may name instead of a type, without that type itself. */
     private List<TypeModel> derived(TypeModel from) {
-        boolean open = from.isAnything()
-                || from.definition() instanceof ComplexType
-                || from.definition().place() != null;
-        return open ? derived.computeIfAbsent(from, this::collect) : List.of();
+        // That an element of a built-in type may be said to be of any type that extends it is true, and no help to
+        // anybody: a change of
+        // xs:decimal would be told of with every type of money that the contract has.
+        boolean isBuiltin = !from.isAnything() && from.place() == null && !isAnyText(from);
+        return isBuiltin ? List.of() : derived.computeIfAbsent(from, this::collect);
+    }
+
+    private static boolean isAnyText(TypeModel type) {
+        return Builtins.name("anySimpleType").equals(type.name());
     }
 
     private List<TypeModel> collect(TypeModel from) {
         List<TypeModel> found = new ArrayList<>();
-        Deque<ComplexType> below = new ArrayDeque<>();
-        if (from.isAnything()) {
-            children().values().forEach(below::addAll);
-        } else {
-            below.addAll(children().getOrDefault(from.definition(), List.of()));
+        if (from.isAnything() || isAnyText(from)) {
+            // Where the contract says nothing of the type, messages do.
+            named().stream()
+                    .filter(type -> type.definition() instanceof SimpleType)
+                    .forEach(found::add);
         }
+        if (from.isAnything() || from.definition() instanceof SimpleType) {
+            named().stream()
+                    .filter(type -> type.definition() instanceof ComplexType)
+                    .filter(type -> from.isAnything() || type.text() != null)
+                    .filter(type -> isInstance(type, from))
+                    .forEach(found::add);
+            return found;
+        }
+        Deque<ComplexType> below = new ArrayDeque<>(children().getOrDefault(from.definition(), List.of()));
         while (!below.isEmpty()) {
             ComplexType type = below.poll();
-            if (!from.isAnything()) {
-                below.addAll(children().getOrDefault(type, List.of()));
-            }
+            below.addAll(children().getOrDefault(type, List.of()));
             TypeModel model = pairs.one.type(type.name());
-            boolean fits =
-                    !model.isAbstract() && pairs.samples.isPossible(model) && pairs.one.derives(model, from, Set.of());
-            if (fits) {
+            if (isInstance(model, from)) {
                 found.add(model);
             }
         }
         return found;
+    }
+
+    private boolean isInstance(TypeModel type, TypeModel from) {
+        return !type.isAbstract() && pairs.samples.isPossible(type) && pairs.one.derives(type, from, Set.of());
+    }
+
+    /** The types of the one contract that a message can name, built-in ones apart. */
+    private List<TypeModel> named() {
+        if (named == null) {
+            named = pairs.one.schema().types().keySet().stream()
+                    .filter(name -> !SchemaComponents.isOriginal(name))
+                    .map(pairs.one::type)
+                    .toList();
+        }
+        return named;
     }
 
     /** The named complex types of the one contract by what they are derived from. */
