@@ -93,22 +93,25 @@ final class FolderLock implements AutoCloseable {
      * opened again for that, for on some systems closing it once gives up all locks that a process has on it.
      */
     private static boolean isMarked(FileChannel channel, Path file) throws IOException {
-        String process = String.valueOf(ProcessHandle.current().pid());
-        String mark = process + " ".repeat(ThreadLocalRandom.current().nextInt(LONGEST_MARK));
+        byte[] process = (ProcessHandle.current().pid() + "\n").getBytes(StandardCharsets.US_ASCII);
+        long length = process.length + ThreadLocalRandom.current().nextInt(1, LONGEST_MARK);
         try {
             channel.truncate(0);
-            channel.write(ByteBuffer.wrap(mark.getBytes(StandardCharsets.US_ASCII)));
+            channel.write(ByteBuffer.wrap(process), 0);
+            // What lies between is a hole, and takes no room on the disk.
+            channel.write(ByteBuffer.wrap(new byte[] {'\n'}), length - 1);
         } catch (IOException e) {
             // On a full disk the lock holds all the same; who waits for it is not told the process.
             return true;
         }
-        return Files.size(file) == mark.length();
+        return Files.size(file) == length;
     }
 
     private static String holder(Path file) {
         try {
             String text = Files.readString(file, StandardCharsets.US_ASCII).strip();
-            return text.matches("[0-9]{1,10}") ? " (process " + text + ")" : "";
+            String process = text.lines().findFirst().orElse("");
+            return process.matches("[0-9]{1,10}") ? " (process " + process + ")" : "";
         } catch (IOException e) {
             return "";
         }
