@@ -97,6 +97,10 @@ final class ComparisonView {
 
     /** What is said otherwise. */
     String becomes(Difference difference) {
+        if (difference.fact().startsWith("absent over ")) {
+            String over = difference.fact().substring("absent ".length());
+            return difference.after() != null ? "no longer bound " + over : "now bound " + over;
+        }
         if (difference.fact().equals("what it allows")) {
             return difference.before() != null
                     ? "no longer allows " + difference.before()

@@ -209,7 +209,8 @@ public final class Comparison {
             boolean same = fact.equals("order")
                     ? sameOrder(old, now)
                     : old != null && (old.equals(now) || now != null && old.equals(inOldName(was, is, now)));
-            if (!same) {
+            // A protocol that only one of the two speaks is told of by its port.
+            if (!same && isOfBoth(fact, was, is)) {
                 blame.add(new Told(
                                 Difference.Change.CHANGED,
                                 was.kind().text(),
@@ -222,6 +223,15 @@ public final class Comparison {
                         .breaks(Verdict.change(was, fact, old, now), Verdict.reason(was, fact, false));
             }
         }
+    }
+
+    private boolean isOfBoth(String fact, Item was, Item is) {
+        if (was.kind() != Item.Kind.HEADER) {
+            return WsdlInventory.isOfBoth(fact, was, is);
+        }
+        String operation = Renames.parent(was);
+        return WsdlInventory.isOfBoth(
+                fact, before.items().get(operation), after.items().get(operation));
     }
 
     /** What is said of a component that was renamed, with its old name where it has its new one: an action, a location. */

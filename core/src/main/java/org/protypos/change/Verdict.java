@@ -50,15 +50,9 @@ final class Verdict {
             case PORT -> fact.equals("address") ? EnumSet.of(Reader.OLD_CLIENTS) : BOTH;
             case OPERATION, FAULT -> BOTH;
             case MESSAGE -> fact.startsWith("type of part") ? NOBODY : BOTH;
-            case HEADER -> header(old, now, item);
+            case HEADER -> header(item, now == null);
             default -> NOBODY;
         };
-    }
-
-    /** A header block that other bindings have now: null stands for all of them. */
-    private static Set<Reader> header(String old, String now, Item item) {
-        boolean more = now == null || old != null && now.length() > old.length();
-        return header(item, more);
     }
 
     /** Why no one message shows what a difference breaks. */

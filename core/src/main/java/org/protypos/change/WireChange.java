@@ -18,6 +18,8 @@ import org.protypos.schema.SchemaType;
 import org.protypos.wire.WireMessage;
 import org.protypos.wire.WireOperation;
 import org.protypos.wire.WirePart;
+import org.protypos.wsdl.Message;
+import org.protypos.wsdl.Operation;
 
 /**
  * Decides for whom differences of types break something on the wire: by whether all messages that the one contract lets its side send
@@ -127,7 +129,55 @@ final class WireChange {
                                         roots)))));
             }
         });
+        Map<String, Operation> unbound = other.unbound();
+        one.unbound().forEach((designator, operation) -> {
+            Operation also = unbound.get(designator);
+            if (also != null && requests) {
+                unbound(designator + " input", operation.input(), also.input(), one, other, toNew, roots);
+            } else if (also != null) {
+                unbound(designator + " output", operation.output(), also.output(), one, other, toNew, roots);
+                operation.faults().forEach(fault -> also.faults()
+                        .forEach(same -> unbound(designator + " fault", fault, same, one, other, toNew, roots)));
+            }
+        });
         return roots;
+    }
+
+    /** What a message begins with that no binding carries: its parts, each by itself. */
+    private void unbound(
+            String designator,
+            Operation.Use use,
+            Operation.Use same,
+            WireSide one,
+            WireSide other,
+            boolean toNew,
+            List<Root> roots) {
+        for (Message.Part part : one.parts(use)) {
+            for (Message.Part also : other.parts(same)) {
+                boolean isElement = part.element() != null && also.element() != null;
+                if (isElement && also.element().equals(renamed(part.element(), toNew))) {
+                    ElementDeclaration declared = one.element(part.element());
+                    ElementDeclaration there = other.element(also.element());
+                    roots.add(new Root(
+                            part.element(),
+                            declared,
+                            there,
+                            one.vocabulary().typeOf(declared),
+                            other.vocabulary().typeOf(there),
+                            new Place(designator, null, null)));
+                } else if (part.type() != null
+                        && also.type() != null
+                        && part.name().equals(also.name())) {
+                    roots.add(new Root(
+                            new QName(part.name()),
+                            null,
+                            null,
+                            one.vocabulary().type(part.type()),
+                            other.vocabulary().type(also.type()),
+                            new Place(designator, null, null)));
+                }
+            }
+        }
     }
 
     private void alone(WireSide one, WireSide other, boolean toNew, List<Root> roots) {

@@ -20,6 +20,7 @@ import org.protypos.schema.SimpleType;
 import org.protypos.schema.TypeReference;
 import org.protypos.wire.WireBinding;
 import org.protypos.wire.WireOperation;
+import org.protypos.wsdl.Message;
 import org.protypos.wsdl.Operation;
 import org.protypos.wsdl.PortType;
 
@@ -90,6 +91,25 @@ final class WireSide {
             }
         }
         return operations;
+    }
+
+    /** The operations that no binding carries, likewise: what they exchange is known, though not how. */
+    Map<String, Operation> unbound() {
+        Map<String, Operation> operations = new LinkedHashMap<>();
+        for (PortType portType : contract.wsdl().portTypes().values()) {
+            boolean bound = contract.wsdl().bindings().values().stream()
+                    .anyMatch(binding -> binding.portType().equals(portType.name()));
+            for (Operation operation : bound ? List.<Operation>of() : portType.operations()) {
+                operations.put(old(Designators.operation(portType, operation).designator()), operation);
+            }
+        }
+        return operations;
+    }
+
+    /** The parts of a message of an operation; none when there is no such message. */
+    List<Message.Part> parts(Operation.Use use) {
+        Message message = use == null ? null : contract.wsdl().messages().get(use.message());
+        return message == null ? List.of() : message.parts();
     }
 
     /** What is wrong with a message. */

@@ -23,8 +23,13 @@ import org.protypos.wsdl.Service;
 
 /** Takes services and operations into an inventory, with how their bindings carry them. */
 final class WsdlInventory {
-    /** The bindings that have a header block, when not all of them have it. */
-    static final String OVER = "over";
+    /** Stands in facts that bindings of one protocol tell. */
+    static final String OVER = " over ";
+
+    /** Begins the facts that tell where a header block is not bound, though it is elsewhere. */
+    private static final String ABSENT = "absent";
+
+    private static final String STYLE = "style";
 
     private final Definitions wsdl;
     private final Inventory inventory;
@@ -109,7 +114,7 @@ final class WsdlInventory {
             }
         }
         bound.forEach((protocol, found) -> {
-            item.say("style over " + protocol, found.rpc() ? "rpc" : "document");
+            item.say(STYLE + OVER + protocol, found.rpc() ? "rpc" : "document");
             item.say("SOAP action over " + protocol, "\"" + found.soapAction() + "\"");
             item.say("location over " + protocol, found.location());
             policies(item, " over " + protocol, found.policy());
@@ -170,7 +175,9 @@ final class WsdlInventory {
         }));
         over.forEach((part, protocols) -> {
             Item block = new Item(Item.Kind.HEADER, designator + " header " + part, places.get(part));
-            block.say(OVER, protocols.size() == carriers.size() ? null : String.join(", ", protocols));
+            carriers.keySet().stream()
+                    .filter(protocol -> !protocols.contains(protocol))
+                    .forEach(protocol -> block.say(ABSENT + OVER + protocol, "true"));
             inventory.add(block);
         });
     }
@@ -188,5 +195,15 @@ final class WsdlInventory {
 
     private static String part(Message.Part part) {
         return part.element() != null ? part.element().toString() : part.name() + " of type " + part.type();
+    }
+
+    /** Whether both contracts bind an operation by the protocol of which a fact speaks; other facts are always of both. */
+    static boolean isOfBoth(String fact, Item was, Item is) {
+        int at = fact.indexOf(OVER);
+        String style = at < 0 ? null : STYLE + fact.substring(at);
+        return style == null
+                || was == null
+                || is == null
+                || was.facts().containsKey(style) && is.facts().containsKey(style);
     }
 }

@@ -174,6 +174,13 @@ class ComparisonTest {
                         "location=\"http://pier.lanternbay.example/desk\"",
                         1,
                         "C"),
+                new Edit(
+                        "a header block of one binding",
+                        wsdl,
+                        "        <soap12:header message=\"d:HarbourPass\" part=\"pass\" use=\"literal\"/>\n",
+                        "",
+                        1,
+                        "S"),
                 new Edit("a sequence in a sequence", xsd, quay, "<xs:sequence>" + quay + "</xs:sequence>", 0, ""),
                 new Edit("a choice of one", xsd, quay, "<xs:choice>" + quay + "</xs:choice>", 0, ""),
                 new Edit(
