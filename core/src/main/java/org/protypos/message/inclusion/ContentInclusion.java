@@ -28,6 +28,9 @@ final class ContentInclusion {
     /** No more pairs of states are walked. */
     private static final int MOST_PAIRS = 20_000;
 
+    /** No message is made with more of one element; where more must be there, none is shown. */
+    private static final int LONGEST_WORD = 5_000;
+
     private final Pairs pairs;
     private final TypeModel one;
     private final TypeModel other;
@@ -155,7 +158,7 @@ final class ContentInclusion {
         String local = "<" + name.getLocalPart() + ">";
         if (also == null || item.most() > also.most()) {
             int times = also == null ? 1 : also.most() + 1;
-            if (times > MOST_PAIRS) {
+            if (times > LONGEST_WORD) {
                 found.add(Gap.Kind.UNDECIDED, local + " in large numbers", null, member(name, "occurs"));
             } else {
                 found.refused(
@@ -187,9 +190,9 @@ final class ContentInclusion {
             FlatContent.Item item = mine.items().get(i);
             if (i == at) {
                 place = word.size();
-                word.addAll(Collections.nCopies(Math.max(times, item.least()), name));
+                word.addAll(Collections.nCopies(Math.max(times, Math.min(LONGEST_WORD, item.least())), name));
             } else if (item.least() > 0) {
-                word.addAll(Collections.nCopies(item.least(), easiest(mine, item)));
+                word.addAll(Collections.nCopies(Math.min(LONGEST_WORD, item.least()), easiest(mine, item)));
             }
         }
         return new Local.Word(word, place);
