@@ -84,11 +84,12 @@ class MessagesIT {
                         If the messages are right and the contract is not, these corrections make 1 of 1 message fit:
 
                           prefixes:
+                            vessels: "http://lanternbay.example/harbour/vessels"
                             desk: "http://lanternbay.example/harbour/desk"
                           rules:
-                            # changes messages of payDues
-                            - on: "desk:payDues/desk:callSign"
-                              type: "xs:string"
+                            # changes messages of findVessel, payDues, requestBerth
+                            - on: "~vessels:CallSign"
+                              pattern: null
                               because: "late.xml:3:5 has 'lb7' in callSign"
                             # changes messages of payDues, requestBerth
                             - on: "~desk:Money"

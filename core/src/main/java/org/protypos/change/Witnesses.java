@@ -49,7 +49,9 @@ final class Witnesses {
         if (gap.outline() == null) {
             String why = gap.kind() == Gap.Kind.UNDECIDED
                     ? "whether such a message is refused cannot be decided"
-                    : "what binds values to each other is compared as it is written";
+                    : gap.clues().get(0).facts().contains("occurs")
+                            ? "it would be too long"
+                            : "what binds values to each other is compared as it is written";
             return new Evidence(reader, null, place.message(), gap.words(), null, why, null);
         }
         if (carried != null && (!carried.isSoap() || carried.isEncoded())) {

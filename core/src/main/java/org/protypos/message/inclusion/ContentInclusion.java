@@ -159,7 +159,8 @@ final class ContentInclusion {
         if (also == null || item.most() > also.most()) {
             int times = also == null ? 1 : also.most() + 1;
             if (times > LONGEST_WORD) {
-                found.add(Gap.Kind.UNDECIDED, local + " in large numbers", null, member(name, "occurs"));
+                found.add(
+                        Gap.Kind.REFUSED, local + " more than " + also.most() + " times", null, member(name, "occurs"));
             } else {
                 found.refused(
                         times > 1 ? local + " " + times + " times" : local,
