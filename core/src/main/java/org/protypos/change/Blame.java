@@ -41,7 +41,7 @@ final class Blame {
                 }
             }
             for (Told difference : differences) {
-                if (!difference.fact().equals("documentation")) {
+                if (!difference.isProse()) {
                     return difference;
                 }
             }
@@ -53,8 +53,7 @@ final class Blame {
     Told inside(Collection<Suspect> suspects) {
         for (Suspect suspect : suspects) {
             for (Told difference : all) {
-                if (difference.designator().startsWith(suspect.designator() + "/")
-                        && !difference.fact().equals("documentation")) {
+                if (difference.designator().startsWith(suspect.designator() + "/") && !difference.isProse()) {
                     return difference;
                 }
             }

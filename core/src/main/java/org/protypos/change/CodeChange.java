@@ -175,14 +175,13 @@ final class CodeChange {
         }
         // What stands for a group without a name is called and made after what is in it.
         return blame.all().stream()
-                .filter(told -> told.designator().startsWith(designator + "/")
-                        && !told.fact().equals("documentation"))
+                .filter(told -> told.designator().startsWith(designator + "/") && !told.isProse())
                 .toList();
     }
 
     /** What a component stands in, of a schema or of a WSDL document; null for a global one. */
     private static String around(String designator) {
-        String operation = designator.replaceFirst("(?<=[^}]) (input|output|fault)( .*)?$", "");
+        String operation = Renames.operation(designator);
         if (!operation.equals(designator)) {
             return operation;
         }
@@ -226,7 +225,7 @@ final class CodeChange {
 
     /** A method changes with the members of what it takes and gives. */
     private List<Told> members(String operation) {
-        String of = operation.replaceFirst("(?<=[^}]) (input|output|fault)( .*)?$", "");
+        String of = Renames.operation(operation);
         Set<String> roots = new HashSet<>();
         for (String way : List.of(" input", " output")) {
             for (Inventory inventory : List.of(before, after)) {
@@ -237,26 +236,25 @@ final class CodeChange {
             }
         }
         List<Told> found = new ArrayList<>();
-        Set<String> types = new LinkedHashSet<>();
-        for (Inventory inventory : List.of(before, after)) {
-            for (Item item : inventory.items().values()) {
-                if (roots.contains(Item.root(item.designator()))) {
-                    collect(item.designator(), types, 0);
-                }
-            }
-        }
         for (Told told : blame.all()) {
             boolean member = roots.contains(Item.root(told.designator()))
                     || told.designator().startsWith(of + " ")
                     || roots.contains(told.designator());
-            if (member && !told.fact().equals("documentation")) {
+            if (member && !told.isProse()) {
                 found.add(told);
             }
         }
         if (found.isEmpty()) {
+            Set<String> types = new LinkedHashSet<>();
+            for (Inventory inventory : List.of(before, after)) {
+                for (Item item : inventory.items().values()) {
+                    if (roots.contains(Item.root(item.designator()))) {
+                        collect(item.designator(), types, 0);
+                    }
+                }
+            }
             blame.all().stream()
-                    .filter(told ->
-                            types.contains(told.designator()) && !told.fact().equals("documentation"))
+                    .filter(told -> types.contains(told.designator()) && !told.isProse())
                     .forEach(found::add);
         }
         return found;

@@ -9,7 +9,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.protypos.diagnostic.NearestName;
 
@@ -141,12 +140,15 @@ final class Renames {
                 : parentOf(item.designator());
     }
 
+    /** The operation of which a designator is a message, a header block or a fault; any other as it is. */
+    static String operation(String designator) {
+        return designator.startsWith("portType ") ? MESSAGE.matcher(designator).replaceFirst("") : designator;
+    }
+
     private static String parentOf(String designator) {
-        if (designator.startsWith("portType ")) {
-            Matcher message = MESSAGE.matcher(designator);
-            if (message.find()) {
-                return designator.substring(0, message.start());
-            }
+        String operation = operation(designator);
+        if (!operation.equals(designator)) {
+            return operation;
         }
         String root = Item.root(designator);
         if (root.equals(designator)) {

@@ -48,6 +48,11 @@ final class Told {
         return fact;
     }
 
+    /** Whether only the documentation is another. */
+    boolean isProse() {
+        return fact.equals("documentation");
+    }
+
     Difference.Change change() {
         return change;
     }

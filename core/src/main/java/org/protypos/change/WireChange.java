@@ -63,7 +63,7 @@ final class WireChange {
         tell(other.answers(), Reader.OLD_CLIENTS, toOld);
         tell(other.requests(), Reader.OLD_SERVERS, toOld);
         tell(forth.answers(), Reader.OLD_SERVERS, toNew);
-        gone();
+        gone(toNew);
     }
 
     private Gaps gaps(WireSide one, WireSide other, boolean toNew) {
@@ -74,7 +74,7 @@ final class WireChange {
     }
 
     /** Without operations each element is a message of its own; one that is gone is refused. */
-    private void gone() {
+    private void gone(Witnesses witnesses) {
         if (before.hasOperations() || after.hasOperations()) {
             return;
         }
@@ -84,7 +84,6 @@ final class WireChange {
             Told told = blame.find(List.of(suspect(element.name().toString())));
             if (!element.isAbstract() && after.element(there) == null && told != null) {
                 for (Reader reader : List.of(Reader.OLD_CLIENTS, Reader.OLD_SERVERS)) {
-                    Witnesses witnesses = new Witnesses(before, after, namespaces, true);
                     told.breaks(witnesses.gone(element.name(), reader), true);
                 }
             }

@@ -52,17 +52,16 @@ final class Witnesses {
                     : gap.clues().get(0).facts().contains("occurs")
                             ? "it would be too long"
                             : "what binds values to each other is compared as it is written";
-            return new Evidence(reader, null, place.message(), gap.words(), null, why, null);
+            return unshown(gap, reader, why);
         }
         if (carried != null && (!carried.isSoap() || carried.isEncoded())) {
             String why =
                     carried.isEncoded() ? "an encoded message is not judged by a schema" : "the message is not in XML";
-            return new Evidence(reader, null, place.message(), gap.words(), null, why, null);
+            return unshown(gap, reader, why);
         }
         boolean alone = carried == null && one.element(gap.root().name()) == null;
         if (alone) {
-            return new Evidence(
-                    reader, null, place.message(), gap.words(), null, "no element has the type as it is", null);
+            return unshown(gap, reader, "no element has the type as it is");
         }
         MessageElement made = carried == null
                 ? one.samples().element(gap.root().name(), gap.outline().get())
@@ -70,18 +69,19 @@ final class Witnesses {
         return judged(made, gap, reader, place.message());
     }
 
+    private static Evidence unshown(Gap gap, Reader reader, String why) {
+        String message = ((WireChange.Place) gap.root().of()).message();
+        return new Evidence(reader, null, message, gap.words(), null, why, null);
+    }
+
     private Evidence judged(MessageElement made, Gap gap, Reader reader, String message) {
         List<Deviation> own = one.deviations(made);
         if (!own.isEmpty()) {
-            return new Evidence(
+            return unshown(
+                    gap,
                     reader,
-                    null,
-                    message,
-                    gap.words(),
-                    null,
                     "no message was found that is valid otherwise: "
-                            + own.get(0).came(),
-                    null);
+                            + own.get(0).came());
         }
         String text = MessageText.of(made);
         List<Deviation> theirs = theirs(made, text);
@@ -98,11 +98,12 @@ final class Witnesses {
     /** A message of an element that the other contract does not have. */
     Evidence gone(QName name, Reader reader) {
         MessageElement made = one.samples().element(name, Outline.FREE);
-        List<Deviation> theirs = theirs(made, MessageText.of(made));
+        String text = MessageText.of(made);
+        List<Deviation> theirs = theirs(made, text);
         Deviation first = theirs.isEmpty() ? null : theirs.get(0);
         return new Evidence(
                 reader,
-                MessageText.of(made),
+                text,
                 name.toString(),
                 "<" + name.getLocalPart() + ">",
                 first == null ? null : first.path(),

@@ -187,14 +187,7 @@ final class AtomFacets {
             case "string", "anySimpleType", "normalizedString", "token", "anyURI" -> true;
             case "float", "double" ->
                 primitive.equals("decimal") || primitive.equals("float") || primitive.equals("double");
-            default -> Builtins.derives(builtin, other) || isWhole() && new WholeNumbers(other).isWhole();
+            default -> Builtins.derives(builtin, other) || isWhole() && Builtins.derives(other, "integer");
         };
-    }
-
-    /** Whether a name is that of a type of whole numbers. */
-    private record WholeNumbers(String builtin) {
-        boolean isWhole() {
-            return Builtins.derives(builtin, "integer");
-        }
     }
 }

@@ -2,6 +2,7 @@ package org.protypos.message.inclusion;
 
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Collections;
 import java.util.Deque;
 import java.util.HashSet;
@@ -11,6 +12,8 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Function;
+import java.util.function.Predicate;
 import java.util.function.Supplier;
 import javax.xml.namespace.QName;
 import org.protypos.message.model.ContentModel;
@@ -200,10 +203,16 @@ final class ContentInclusion {
     }
 
     private QName easiest(FlatContent mine, FlatContent.Item item) {
-        QName best = item.declaration().name();
+        QName best = easiest(item.names(), name -> mine.declaration(item, name));
+        return best == null ? item.declaration().name() : best;
+    }
+
+    /** Of several names the one of the shallowest element that can be complete, or null. */
+    private QName easiest(Collection<QName> names, Function<QName, ElementDeclaration> declared) {
+        QName best = null;
         int least = Integer.MAX_VALUE;
-        for (QName name : item.names()) {
-            TypeModel type = pairs.one.typeOf(mine.declaration(item, name));
+        for (QName name : names) {
+            TypeModel type = pairs.one.typeOf(declared.apply(name));
             if (pairs.samples.isPossible(type) && pairs.samples.depth(type) < least) {
                 least = pairs.samples.depth(type);
                 best = name;
@@ -214,13 +223,20 @@ final class ContentInclusion {
 
     /** The shortest word in which a name stands. */
     private Local.Word wordWith(QName wanted) {
-        Deque<At> ways = new ArrayDeque<>(List.of(new At(one.content(), null, false, null, null)));
+        At at = nearest(one.content(), state -> state.step(wanted) != null);
+        return at == null
+                ? new Local.Word(List.of(wanted), 0)
+                : word(at, wanted, at.one().step(wanted).rest());
+    }
+
+    /** The shortest way from a state of the one to a state of some kind, or null. */
+    private At nearest(ContentModel from, Predicate<ContentModel> wanted) {
+        Deque<At> ways = new ArrayDeque<>(List.of(new At(from, null, false, null, null)));
         Set<ContentModel> reached = Collections.newSetFromMap(new IdentityHashMap<>());
         while (!ways.isEmpty() && reached.size() < MOST_PAIRS) {
             At at = ways.poll();
-            ContentModel.Step there = at.one().step(wanted);
-            if (there != null) {
-                return word(at, wanted, there.rest());
+            if (wanted.test(at.one())) {
+                return at;
             }
             for (Leaf leaf : ContentModel.next(at.one())) {
                 QName name = easiest(leaf);
@@ -230,7 +246,7 @@ final class ContentInclusion {
                 }
             }
         }
-        return new Local.Word(List.of(wanted), 0);
+        return null;
     }
 
     private Local.Word word(At at, QName name, ContentModel rest) {
@@ -433,45 +449,15 @@ final class ContentInclusion {
 
     /** The shortest way from a state of the one to its end. */
     List<QName> ending(ContentModel from) {
-        List<QName> known = endings.get(from);
-        if (known == null) {
-            known = shortest(from);
-            endings.put(from, known);
-        }
-        return known;
-    }
-
-    private List<QName> shortest(ContentModel from) {
-        Deque<At> ways = new ArrayDeque<>(List.of(new At(from, null, false, null, null)));
-        Set<ContentModel> reached = Collections.newSetFromMap(new IdentityHashMap<>());
-        while (!ways.isEmpty() && reached.size() < MOST_PAIRS) {
-            At at = ways.poll();
-            if (at.one().isComplete()) {
-                return at.word();
-            }
-            for (Leaf leaf : ContentModel.next(at.one())) {
-                QName name = easiest(leaf);
-                ContentModel.Step step = name == null ? null : at.one().step(name);
-                if (step != null && reached.add(step.rest())) {
-                    ways.add(new At(step.rest(), null, false, at, name));
-                }
-            }
-        }
-        return List.of();
+        return endings.computeIfAbsent(from, state -> {
+            At end = nearest(state, ContentModel::isComplete);
+            return end == null ? List.of() : end.word();
+        });
     }
 
     private QName easiest(Leaf leaf) {
         if (leaf instanceof Leaf.Element element) {
-            QName best = null;
-            int least = Integer.MAX_VALUE;
-            for (QName name : element.substitutes()) {
-                TypeModel type = pairs.one.typeOf(declaration(element, name));
-                if (pairs.samples.isPossible(type) && pairs.samples.depth(type) < least) {
-                    least = pairs.samples.depth(type);
-                    best = name;
-                }
-            }
-            return best;
+            return easiest(element.substitutes(), name -> declaration(element, name));
         }
         Wildcard wildcard = ((Leaf.Any) leaf).wildcard();
         for (String namespace : Namespaces.of(pairs, List.of(wildcard), List.of())) {

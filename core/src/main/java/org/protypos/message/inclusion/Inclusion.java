@@ -159,9 +159,8 @@ public final class Inclusion {
 
     /** The types that an element may name instead of a type, without that type itself. */
     private List<TypeModel> derived(TypeModel from) {
-        // That an element of a built-in type may be said to be of any type that extends it is true, and no help to
-        // anybody: a change of
-        // xs:decimal would be told of with every type of money that the contract has.
+        // An element of a built-in type may be said to be of any type that extends it. To tell of that helps nobody: a
+        // change of xs:decimal would be told of with every type of money that the contract has.
         boolean isBuiltin = !from.isAnything() && from.place() == null && !isAnyText(from);
         return isBuiltin ? List.of() : derived.computeIfAbsent(from, this::collect);
     }
