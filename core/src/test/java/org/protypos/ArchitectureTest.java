@@ -31,7 +31,8 @@ class ArchitectureTest {
             "output",
             "proof",
             "exchange",
-            "project");
+            "project",
+            "generator");
 
     private static final JavaClasses CORE = new ClassFileImporter()
             .withImportOption(new ImportOption.DoNotIncludeTests())

@@ -7,6 +7,7 @@ import java.util.concurrent.Callable;
 import org.protypos.output.OutputFolder;
 import org.protypos.output.WriteReport;
 import org.protypos.project.Abandonment;
+import org.protypos.project.AdoptedContract;
 import org.protypos.project.Project;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -35,7 +36,7 @@ final class AbandonCommand implements Callable<Integer> {
         Terminal terminal =
                 new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
         new FindingPrinter(terminal.err()).print(Project.mend(Path.of("")));
-        List<AdoptedContract> found = AdoptedContract.all(List.of(name));
+        List<AdoptedContract> found = AdoptedContract.all(Path.of(""), List.of(name));
         Project around = Project.around(Path.of(""));
         if (found == null && around != null && around.strays().contains(name)) {
             Project with = around.with(name);
@@ -49,8 +50,7 @@ final class AbandonCommand implements Callable<Integer> {
             terminal.refuse(adopted.project().findings(), "nothing was abandoned", false);
             return ExitStatus.CONTRACT;
         }
-        Path into = AdoptedContract.near(
-                adopted.project().root().resolve(adopted.settings().into()));
+        Path into = adopted.into();
         WriteReport report = OutputFolder.remove(into, name, overwrite);
         new FindingPrinter(terminal.err()).print(report.findings());
         List<String> copies = Abandonment.abandon(adopted.project(), adopted.settings());

@@ -7,8 +7,10 @@ import java.util.List;
 import java.util.concurrent.Callable;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
+import org.protypos.generator.PlannedContract;
 import org.protypos.output.OutputFolder;
 import org.protypos.project.Abandonment;
+import org.protypos.project.AdoptedContract;
 import org.protypos.project.Adoption;
 import org.protypos.project.Project;
 import picocli.CommandLine.Command;
@@ -78,7 +80,7 @@ final class AdoptCommand implements Callable<Integer> {
             terminal.refuse(findings, "nothing was adopted", json);
             return ContractArguments.isUnreachable(contract) ? ExitStatus.OUTSIDE : ExitStatus.CONTRACT;
         }
-        PlannedContract planned = rules.plan(contract, null, null, true);
+        PlannedContract planned = rules.generator(contract, null).plan();
         if (!rules.isEmpty() && !planned.isSound()) {
             terminal.refuse(planned.findings(), "nothing was adopted", json);
             return ExitStatus.CONTRACT;
@@ -118,7 +120,7 @@ final class AdoptCommand implements Callable<Integer> {
         }
         checkName(name);
         new FindingPrinter(terminal.err()).print(Project.mend(Path.of("")));
-        AdoptedContract adopted = AdoptedContract.named(List.of(rename));
+        AdoptedContract adopted = AdoptedContract.named(Path.of(""), List.of(rename));
         if (adopted == null) {
             throw new ParameterException(spec.commandLine(), rename + " is no contract of a project here");
         }
@@ -131,8 +133,7 @@ final class AdoptCommand implements Callable<Integer> {
             return ExitStatus.CONTRACT;
         }
         Abandonment.rename(project, adopted.settings(), name);
-        OutputFolder.hand(
-                AdoptedContract.near(project.root().resolve(adopted.settings().into())), rename, name);
+        OutputFolder.hand(adopted.into(), rename, name);
         if (json) {
             Json.print(terminal.out(), document -> document.writeStringField("name", name));
         } else {

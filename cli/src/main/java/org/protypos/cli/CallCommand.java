@@ -176,7 +176,7 @@ final class CallCommand implements Callable<Integer> {
             terminal.refuse(read.findings(), "nothing was sent", json);
             return ContractArguments.status(read);
         }
-        read = rules.corrected(read, arguments.adopted(), findings);
+        read = rules.generator(read, arguments.adopted()).corrected(findings);
         if (findings.hasErrors()) {
             terminal.refuse(findings.sorted(), "nothing was sent", json);
             return ExitStatus.CONTRACT;

@@ -14,6 +14,7 @@ import org.protypos.binding.Suggestions;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.GivenFile;
+import org.protypos.generator.PlannedContract;
 import org.protypos.naming.Clash;
 import org.protypos.output.WholeFile;
 import org.protypos.target.java.JavaNames;
@@ -52,8 +53,11 @@ final class CheckCommand implements Callable<Integer> {
         Contract contract = arguments.read();
         Terminal terminal =
                 new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
-        PlannedContract planned =
-                contract.isSound() ? rules.plan(contract, arguments.adopted(), packageName, true) : null;
+        PlannedContract planned = contract.isSound()
+                ? rules.generator(contract, arguments.adopted())
+                        .packageName(packageName)
+                        .plan()
+                : null;
         List<Finding> findings = planned == null ? contract.findings() : planned.findings();
         int status = planned == null
                 ? ContractArguments.status(contract)

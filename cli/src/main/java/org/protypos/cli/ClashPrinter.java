@@ -12,6 +12,7 @@ import org.protypos.binding.Designators;
 import org.protypos.binding.Rule;
 import org.protypos.binding.Suggestions;
 import org.protypos.diagnostic.Place;
+import org.protypos.generator.PlannedContract;
 import org.protypos.naming.Clash;
 import org.protypos.naming.Subject;
 

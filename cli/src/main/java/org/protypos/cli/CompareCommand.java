@@ -14,7 +14,9 @@ import org.protypos.change.Difference;
 import org.protypos.change.Reader;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
+import org.protypos.generator.PlannedContract;
 import org.protypos.output.WholeFile;
+import org.protypos.project.AdoptedContract;
 import org.protypos.target.Surface;
 import org.protypos.target.java.JavaSurface;
 import picocli.CommandLine.Command;
@@ -136,7 +138,8 @@ final class CompareCommand implements Callable<Integer> {
 
     /** With the rules and names that the project of the contract gives it. */
     private Seen seen(Side side) {
-        PlannedContract planned = rules.plan(side.contract(), side.adopted(), null, true);
+        PlannedContract planned =
+                rules.generator(side.contract(), side.adopted()).plan();
         Contract contract = planned.contract();
         return new Seen(
                 contract,
@@ -145,7 +148,7 @@ final class CompareCommand implements Callable<Integer> {
 
     private Side read(String name) throws IOException {
         int at = name.lastIndexOf('@');
-        AdoptedContract adopted = AdoptedContract.named(List.of(at > 0 ? name.substring(0, at) : name));
+        AdoptedContract adopted = AdoptedContract.named(Path.of(""), List.of(at > 0 ? name.substring(0, at) : name));
         if (adopted == null) {
             return new Side(sources.read(List.of(name)), null);
         }

@@ -5,6 +5,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import org.protypos.contract.Contract;
+import org.protypos.project.AdoptedContract;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.ParameterException;
@@ -53,7 +54,7 @@ final class ContractArguments {
             throw new ParameterException(
                     spec.commandLine(), "name a contract: a file, a directory, an address, or one of a project");
         }
-        adopted = AdoptedContract.named(contract);
+        adopted = AdoptedContract.named(Path.of(""), contract);
         Contract read = adopted == null ? gather() : adopted.read();
         unreachable = isUnreachable(read);
         return read;

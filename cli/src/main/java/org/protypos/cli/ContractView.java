@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import org.protypos.contract.Contract;
+import org.protypos.generator.PlannedContract;
 import org.protypos.plan.ApiFault;
 import org.protypos.plan.ApiInterface;
 import org.protypos.plan.ApiOperation;

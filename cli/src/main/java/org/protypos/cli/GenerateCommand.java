@@ -5,7 +5,6 @@ import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Collections;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
@@ -14,8 +13,13 @@ import java.util.TreeMap;
 import java.util.concurrent.Callable;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
-import org.protypos.naming.GivenNames;
+import org.protypos.generator.Drift;
+import org.protypos.generator.GeneratedCode;
+import org.protypos.generator.Generator;
+import org.protypos.generator.Order;
+import org.protypos.generator.ProjectGenerator;
 import org.protypos.output.WriteReport;
+import org.protypos.project.AdoptedContract;
 import org.protypos.project.Project;
 import org.protypos.target.java.JavaNames;
 import org.protypos.target.java.JavaTarget;
@@ -120,10 +124,13 @@ final class GenerateCommand implements Callable<Integer> {
         if (!preview && !check) {
             new FindingPrinter(terminal.err()).print(Project.mend(Path.of("")));
         }
-        List<AdoptedContract> adopted = AdoptedContract.all(arguments.names());
+        List<AdoptedContract> adopted = AdoptedContract.all(Path.of(""), arguments.names());
         if (adopted == null) {
-            Generation.Result result = one();
-            return print(terminal, List.of(result), result.planned() == null && arguments.isUnreachable());
+            GeneratedCode code = one();
+            boolean compared = check && code.report() != null;
+            ProjectGenerator.Result result =
+                    new ProjectGenerator.Result(List.of(code), compared ? Drift.of(code) : List.of());
+            return print(terminal, result, code.planned() == null && arguments.isUnreachable());
         }
         if (adopted.isEmpty()) {
             throw new ParameterException(
@@ -133,163 +140,80 @@ final class GenerateCommand implements Callable<Integer> {
     }
 
     /** Generates a contract as the command line says. */
-    private Generation.Result one() throws IOException {
+    private GeneratedCode one() throws IOException {
         Set<JavaTarget.Product> wanted = EnumSet.of(JavaTarget.Product.TYPES);
         wanted.addAll(products);
         if (server == ServerPlace.SERVLET) {
             wanted.add(JavaTarget.Product.SERVLET);
         }
-        Generation generation = new Generation("", into, scaffold, wanted, runtime == RuntimePlace.EMBEDDED);
-        Contract whole = arguments.read();
-        if (!whole.isSound()) {
-            return generation.refused(whole.findings());
+        Order order = new Order("", into, scaffold, wanted, runtime == RuntimePlace.EMBEDDED);
+        Contract contract = arguments.read();
+        Generator generator = rules.generator(contract, null).packageName(packageName);
+        if (contract.isSound()) {
+            generator.selection(selection.of(contract));
         }
-        Contract contract = selection.of(whole);
-        PlannedContract planned = rules.plan(contract, null, packageName, contract == whole);
-        return generation.of(planned, contract).written(preview || check, overwrite);
+        return generator.generate(order).written(preview || check, overwrite);
     }
 
     /** Generates adopted contracts as the project file says, all of them or none. */
     private int project(Terminal terminal, List<AdoptedContract> adopted) throws IOException {
-        boolean plain = rules.isEmpty()
-                && packageName == null
-                && !preview
-                && adopted.stream()
-                        .allMatch(contract -> contract.settings().scaffold() == null
-                                && contract.project().pinned(contract.settings().name()) != null);
-        List<Generation.Result> same = plain ? same(adopted) : List.of();
-        if (same.size() == adopted.size()) {
-            return print(terminal, same, false);
-        }
-        List<Generation.Result> results = new ArrayList<>();
-        for (AdoptedContract contract : adopted) {
-            results.add(generate(contract));
-        }
-        // Whether all of them can be written is known before the first is.
-        boolean all = preview || check || adopted.size() > 1;
-        for (boolean previewing : all ? new boolean[] {true, false} : new boolean[] {false}) {
-            if (previewing || !preview && !check && results.stream().noneMatch(Generation.Result::isRefused)) {
-                for (int i = 0; i < results.size(); i++) {
-                    results.set(i, results.get(i).written(previewing, overwrite));
-                }
-            }
-        }
-        Map<String, GivenNames> names = new TreeMap<>();
-        List<String> drifted = new ArrayList<>();
-        for (int i = 0; i < adopted.size(); i++) {
-            AdoptedContract contract = adopted.get(i);
-            drifted.addAll(contract.project().drifted(contract.settings()));
-            if (results.get(i).planned() != null) {
-                GivenNames given = results.get(i).planned().plan().names();
-                names.put(contract.settings().name(), given);
-                if (contract.project().isRenamed(contract.settings().name(), given)) {
-                    drifted.add(contract.settings().folder() + "/protypos.lock.json: names of "
-                            + contract.settings().name());
-                }
-            }
-        }
-        for (String stray : adopted.get(0).project().strays()) {
-            drifted.add(Project.folderOf(stray) + ": pinned, and not in " + Project.FILE
-                    + "; put it there again, or type protypos abandon " + stray);
-        }
-        boolean refused = results.stream().anyMatch(Generation.Result::isRefused);
-        if (!refused && !preview && !check) {
-            adopted.get(0).project().remember(names);
-            if (plain) {
-                for (AdoptedContract contract : adopted) {
-                    new LastRun(contract).remember();
-                }
-            }
-        }
-        if (check && isPlanned(results)) {
-            return drift(terminal, results, drifted);
-        }
-        return print(terminal, results, false);
-    }
-
-    /** The contracts of which nothing has changed since their code was made. */
-    private static List<Generation.Result> same(List<AdoptedContract> adopted) throws IOException {
-        List<Generation.Result> same = new ArrayList<>();
-        for (AdoptedContract contract : adopted) {
-            WriteReport report = new LastRun(contract).same();
-            if (report == null
-                    || !contract.project().drifted(contract.settings()).isEmpty()) {
-                break;
-            }
-            same.add(Generation.of(contract).unchanged(report));
-        }
-        return same;
-    }
-
-    private Generation.Result generate(AdoptedContract adopted) throws IOException {
-        Generation generation = Generation.of(adopted);
-        Contract whole = adopted.read();
-        if (!whole.isSound()) {
-            return generation.refused(whole.findings());
-        }
-        Contract contract = Generation.selected(adopted, whole);
-        PlannedContract planned = rules.plan(contract, adopted, packageName, contract == whole);
-        return generation.of(planned, contract);
-    }
-
-    /** Whether it is known of all contracts what would be generated: a file that somebody has edited is drift then. */
-    private static boolean isPlanned(List<Generation.Result> results) {
-        return results.stream().allMatch(result -> result.report() != null);
+        ProjectGenerator.Result result = ProjectGenerator.of(adopted)
+                .rules(rules.paths())
+                .packageName(packageName)
+                .run(
+                        preview
+                                ? ProjectGenerator.Mode.PREVIEW
+                                : check ? ProjectGenerator.Mode.CHECK : ProjectGenerator.Mode.WRITE,
+                        overwrite);
+        return print(terminal, result, false);
     }
 
     /** Says what has drifted apart, and that it has by the exit status. */
-    private int drift(Terminal terminal, List<Generation.Result> results, List<String> drifted) throws IOException {
-        List<String> lines = new ArrayList<>();
-        for (Generation.Result result : results) {
-            String folder = result.generation().into() + "/";
-            result.report().added().forEach(path -> lines.add("missing  " + folder + path));
-            result.report().changed().forEach(path -> lines.add("changed  " + folder + path));
-            result.report().removed().forEach(path -> lines.add("stale    " + folder + path));
-            result.report().edits().keySet().forEach(path -> lines.add("edited   " + folder + path));
-        }
-        drifted.forEach(path -> lines.add("changed  " + path));
-        Collections.sort(lines);
+    private int drift(Terminal terminal, List<Drift> drift) throws IOException {
         if (json) {
             Json.print(terminal.out(), document -> {
-                document.writeBooleanField("upToDate", lines.isEmpty());
+                document.writeBooleanField("upToDate", drift.isEmpty());
                 Json.strings(
                         document,
                         "drift",
-                        lines.stream().map(line -> line.replaceFirst(" +", " ")).toList());
+                        drift.stream().map(one -> one.kind() + " " + one.path()).toList());
             });
         } else {
-            lines.forEach(line -> terminal.out().println("  " + Terminal.plain(line)));
+            Columns columns = new Columns(2);
+            drift.forEach(one -> columns.row(one.kind().toString(), Terminal.plain(one.path())));
+            columns.print(terminal.out());
             terminal.out()
                     .println(
-                            lines.isEmpty()
+                            drift.isEmpty()
                                     ? "everything is as it would be generated"
-                                    : lines.size() + (lines.size() == 1 ? " thing has" : " things have")
+                                    : drift.size() + (drift.size() == 1 ? " thing has" : " things have")
                                             + " drifted apart; next: protypos generate");
         }
-        return lines.isEmpty() ? ExitStatus.DONE : ExitStatus.PROMISE;
+        return drift.isEmpty() ? ExitStatus.DONE : ExitStatus.PROMISE;
     }
 
-    private int print(Terminal terminal, List<Generation.Result> results, boolean unreachable) throws IOException {
+    private int print(Terminal terminal, ProjectGenerator.Result result, boolean unreachable) throws IOException {
+        List<GeneratedCode> codes = result.codes();
         List<Finding> findings = new ArrayList<>();
-        results.forEach(result -> findings.addAll(result.findings()));
-        boolean refused = results.stream().anyMatch(Generation.Result::isRefused);
-        if (check && isPlanned(results)) {
-            return drift(terminal, results, List.of());
+        codes.forEach(code -> findings.addAll(code.findings()));
+        boolean refused = result.isRefused();
+        if (check && result.isPlanned()) {
+            return drift(terminal, result.drift());
         }
-        if (refused && (!json || results.stream().anyMatch(result -> result.report() == null))) {
-            results.forEach(result -> edits(terminal, result));
+        if (refused && (!json || !result.isPlanned())) {
+            codes.forEach(code -> edits(terminal, code));
             terminal.refuse(findings, "nothing was written", json);
         } else if (json) {
-            json(terminal, results, findings);
+            json(terminal, codes, findings);
         } else {
             new FindingPrinter(terminal.err()).print(findings);
-            for (Generation.Result result : results) {
-                text(terminal, result);
-                if (result.generation().scaffold() != null && !preview) {
+            for (GeneratedCode code : codes) {
+                text(terminal, code);
+                if (code.order().scaffold() != null && !preview) {
                     Scaffold.into(
-                                    result.generation().scaffold(),
-                                    result.planned().plan(),
-                                    result.generation().embedded())
+                                    code.order().scaffold(),
+                                    code.planned().plan(),
+                                    code.order().embedded())
                             .print(terminal.out());
                 }
             }
@@ -298,10 +222,10 @@ final class GenerateCommand implements Callable<Integer> {
     }
 
     /** Shows what somebody has changed in generated files by hand. */
-    private static void edits(Terminal terminal, Generation.Result result) {
+    private static void edits(Terminal terminal, GeneratedCode result) {
         if (result.report() != null) {
             result.report().edits().forEach((path, lines) -> {
-                terminal.err().println(Terminal.bold(result.generation().into() + "/" + path) + ", changed by hand:");
+                terminal.err().println(Terminal.bold(result.order().into() + "/" + path) + ", changed by hand:");
                 lines.forEach(line -> terminal.err()
                         .println("  "
                                 + (line.startsWith("+")
@@ -320,15 +244,15 @@ final class GenerateCommand implements Callable<Integer> {
         }
     }
 
-    private void json(Terminal terminal, List<Generation.Result> results, List<Finding> findings) throws IOException {
+    private void json(Terminal terminal, List<GeneratedCode> results, List<Finding> findings) throws IOException {
         Json.print(terminal.out(), document -> {
             if (results.size() == 1) {
                 json(document, results.get(0));
             } else {
                 document.writeArrayFieldStart("contracts");
-                for (Generation.Result result : results) {
+                for (GeneratedCode result : results) {
                     document.writeStartObject();
-                    document.writeStringField("name", result.generation().owner());
+                    document.writeStringField("name", result.order().owner());
                     json(document, result);
                     document.writeEndObject();
                 }
@@ -338,8 +262,8 @@ final class GenerateCommand implements Callable<Integer> {
         });
     }
 
-    private void json(JsonGenerator document, Generation.Result result) throws IOException {
-        document.writeStringField("into", result.generation().into().toString());
+    private void json(JsonGenerator document, GeneratedCode result) throws IOException {
+        document.writeStringField("into", result.order().into().toString());
         document.writeBooleanField("preview", preview);
         Json.strings(document, "added", result.report().added());
         Json.strings(document, "changed", result.report().changed());
@@ -347,12 +271,11 @@ final class GenerateCommand implements Callable<Integer> {
         Json.strings(document, "removed", result.report().removed());
     }
 
-    private void text(Terminal terminal, Generation.Result result) {
+    private void text(Terminal terminal, GeneratedCode result) {
         var out = terminal.out();
         WriteReport report = result.report();
-        Path folder = result.generation().into();
-        String name =
-                result.generation().owner().isEmpty() ? "" : result.generation().owner() + ": ";
+        Path folder = result.order().into();
+        String name = result.order().owner().isEmpty() ? "" : result.order().owner() + ": ";
         if (preview) {
             list(out, "add", report.added());
             list(out, "change", report.changed());
@@ -370,7 +293,7 @@ final class GenerateCommand implements Callable<Integer> {
             return;
         }
         result.planned().plan().interfaces().stream()
-                .filter(type -> type.binding() && result.generation().products().contains(JavaTarget.Product.CLIENT))
+                .filter(type -> type.binding() && result.order().products().contains(JavaTarget.Product.CLIENT))
                 .findFirst()
                 .ifPresent(type -> out.println("next: compile " + folder + " and call " + type.packageName() + "."
                         + type.client() + ".connect()"));

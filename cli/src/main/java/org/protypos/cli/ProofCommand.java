@@ -16,6 +16,7 @@ import javax.tools.ToolProvider;
 import org.protypos.binding.ProposedRule;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Findings;
+import org.protypos.generator.PlannedContract;
 import org.protypos.message.check.Deviation;
 import org.protypos.proof.Proof;
 import org.protypos.proof.ProofResult;
@@ -100,7 +101,7 @@ final class ProofCommand implements Callable<Integer> {
             terminal.refuse(contract.findings(), "nothing was proved", json);
             return ContractArguments.status(contract);
         }
-        PlannedContract planned = rules.plan(contract, arguments.adopted(), null, true);
+        PlannedContract planned = rules.generator(contract, arguments.adopted()).plan();
         if (!planned.isSound()) {
             terminal.refuse(planned.findings(), "nothing was proved", json);
             return ExitStatus.CONTRACT;
@@ -112,7 +113,7 @@ final class ProofCommand implements Callable<Integer> {
             terminal.refuse(findings.sorted(), "nothing was proved", json);
             return ExitStatus.CONTRACT;
         }
-        Proof proof = new Proof(planned.contract(), RuleArguments.withoutForeignClasses(planned));
+        Proof proof = new Proof(planned.contract(), planned.withoutForeignClasses());
         List<ProofResult> results = proof.of(compiler, files);
         Reconciliation.Outcome corrections =
                 new Reconciliation(planned.contract(), new JavaNames()).of(proof.deviating());

@@ -12,9 +12,14 @@ import java.util.Map;
 import java.util.concurrent.Callable;
 import org.protypos.change.Comparison;
 import org.protypos.contract.Contract;
+import org.protypos.generator.GeneratedCode;
+import org.protypos.generator.Generator;
+import org.protypos.generator.Order;
+import org.protypos.generator.PlannedContract;
 import org.protypos.output.FileHash;
 import org.protypos.output.LineDiff;
 import org.protypos.output.WholeFile;
+import org.protypos.project.AdoptedContract;
 import org.protypos.project.Adoption;
 import org.protypos.project.PinnedContract;
 import org.protypos.project.PinnedDocument;
@@ -22,10 +27,10 @@ import org.protypos.project.Project;
 import org.protypos.source.Document;
 import org.protypos.target.java.JavaSurface;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
 /** Asks where adopted contracts came from whether they have changed, and takes the changes. */
@@ -41,8 +46,8 @@ final class RefreshCommand implements Callable<Integer> {
     @Spec
     private CommandSpec spec;
 
-    @Parameters(paramLabel = "NAME", arity = "0..*", description = "Adopted contracts; all if not given.")
-    private List<String> names = new ArrayList<>();
+    @Mixin
+    private AdoptedArguments named;
 
     @Option(names = "--dry-run", description = "Tells what has changed and changes nothing.")
     private boolean dryRun;
@@ -87,14 +92,7 @@ final class RefreshCommand implements Callable<Integer> {
         if (!dryRun) {
             new FindingPrinter(terminal.err()).print(Project.mend(Path.of("")));
         }
-        List<AdoptedContract> adopted = AdoptedContract.all(names);
-        if (adopted == null || adopted.isEmpty()) {
-            throw new ParameterException(
-                    spec.commandLine(),
-                    adopted == null
-                            ? "not all of " + String.join(", ", names) + " are contracts of a project here"
-                            : "there is no project with contracts here; next: protypos adopt CONTRACT");
-        }
+        List<AdoptedContract> adopted = named.all();
         if (adopted.size() > 1 && (!from.isEmpty() || html != null)) {
             throw new ParameterException(
                     spec.commandLine(), (html == null ? "--from" : "--html") + " is for one contract: name it");
@@ -237,9 +235,7 @@ final class RefreshCommand implements Callable<Integer> {
                     "add --accept breaking when that is what you want");
             return ExitStatus.PROMISE;
         }
-        Generation generation = Generation.of(old);
-        Generation.Result code =
-                generation.of(planned, Generation.selected(old, fetched)).written(true, overwrite);
+        GeneratedCode code = Generator.generate(Order.of(old), planned).written(true, overwrite);
         if (code.isRefused()) {
             terminal.refuse(code.findings(), name + " was left as it was", false);
             return ExitStatus.CONTRACT;
@@ -321,9 +317,7 @@ final class RefreshCommand implements Callable<Integer> {
                 new AdoptedContract(project, project.contracts().get(name));
         Contract contract = adopted.read();
         PlannedContract planned = plan(adopted, contract, true);
-        Generation.Result result = Generation.of(adopted)
-                .of(planned, Generation.selected(adopted, contract))
-                .written(false, overwrite);
+        GeneratedCode result = Generator.generate(Order.of(adopted), planned).written(false, overwrite);
         if (result.isRefused()) {
             terminal.refuse(result.findings(), "the documents of " + name + " are new, its code is not", false);
             return ExitStatus.CONTRACT;
@@ -332,14 +326,14 @@ final class RefreshCommand implements Callable<Integer> {
         say(name + ": " + result.report().added().size() + " files new, "
                 + result.report().changed().size() + " changed, "
                 + result.report().removed().size() + " removed in "
-                + result.generation().into());
+                + result.order().into());
         return ExitStatus.DONE;
     }
 
     /** Plans it as the project wants it; where it says so, every rule is to be about something. */
     private static PlannedContract plan(AdoptedContract adopted, Contract contract, boolean strict) {
-        Contract selected = Generation.selected(adopted, contract);
-        return new RuleArguments().plan(selected, adopted, null, strict && selected == contract);
+        Generator generator = Generator.of(adopted, contract).selection(adopted.selection());
+        return (strict ? generator : generator.lenient()).plan();
     }
 
     private static Comparison.Result compare(AdoptedContract old, Contract before, PlannedContract planned) {

@@ -7,13 +7,13 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
+import org.protypos.project.AdoptedContract;
 import org.protypos.project.Project;
 import org.protypos.project.Repair;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
-import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
 /** Makes lock files, names and pinned documents agree again. */
@@ -31,8 +31,8 @@ final class RepairCommand implements Callable<Integer> {
     @Spec
     private CommandSpec spec;
 
-    @Parameters(paramLabel = "NAME", arity = "0..*", description = "Adopted contracts; all if not given.")
-    private List<String> names = new ArrayList<>();
+    @Mixin
+    private AdoptedArguments named;
 
     @Option(
             names = "--accept",
@@ -45,14 +45,7 @@ final class RepairCommand implements Callable<Integer> {
         Terminal terminal =
                 new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
         new FindingPrinter(terminal.err()).print(Project.mend(Path.of("")));
-        List<AdoptedContract> adopted = AdoptedContract.all(names);
-        if (adopted == null || adopted.isEmpty()) {
-            throw new ParameterException(
-                    spec.commandLine(),
-                    adopted == null
-                            ? "not all of " + String.join(", ", names) + " are contracts of a project here"
-                            : "there is no project with contracts here; next: protypos adopt CONTRACT");
-        }
+        List<AdoptedContract> adopted = named.all();
         List<String> whole = new ArrayList<>();
         boolean left = false;
         for (AdoptedContract contract : adopted) {

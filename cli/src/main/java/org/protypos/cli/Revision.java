@@ -7,6 +7,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
+import org.protypos.project.AdoptedContract;
 import org.protypos.project.PinnedContract;
 import org.protypos.project.PinnedDocument;
 import org.protypos.project.Project;

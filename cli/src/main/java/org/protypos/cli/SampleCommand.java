@@ -100,7 +100,7 @@ final class SampleCommand implements Callable<Integer> {
             return ContractArguments.status(contract);
         }
         Findings wrong = new Findings();
-        contract = rules.corrected(contract, arguments.adopted(), wrong);
+        contract = rules.generator(contract, arguments.adopted()).corrected(wrong);
         if (wrong.hasErrors()) {
             terminal.refuse(wrong.sorted(), "no sample was made", json);
             return ExitStatus.CONTRACT;

@@ -3,6 +3,7 @@ package org.protypos.cli;
 import java.io.IOException;
 import java.util.concurrent.Callable;
 import org.protypos.contract.Contract;
+import org.protypos.generator.PlannedContract;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -51,8 +52,10 @@ final class ShowCommand implements Callable<Integer> {
             }
             return ContractArguments.status(whole);
         }
-        Contract contract = selection.of(whole);
-        PlannedContract planned = rules.plan(contract, arguments.adopted(), packageName, contract == whole);
+        PlannedContract planned = rules.generator(whole, arguments.adopted())
+                .packageName(packageName)
+                .selection(selection.of(whole))
+                .plan();
         if (!planned.isSound()) {
             terminal.refuse(planned.findings(), "nothing is shown", json);
             return ExitStatus.CONTRACT;
@@ -61,7 +64,7 @@ final class ShowCommand implements Callable<Integer> {
             new CorrectionView(planned.rules()).print(terminal.out(), json);
             return ExitStatus.DONE;
         }
-        ContractView view = new ContractView(contract, planned);
+        ContractView view = new ContractView(planned.published(), planned);
         if (json) {
             view.json(terminal.out());
         } else {

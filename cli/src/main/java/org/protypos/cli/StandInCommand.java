@@ -108,7 +108,7 @@ final class StandInCommand implements Callable<Integer> {
             return ContractArguments.status(read);
         }
         Findings findings = new Findings();
-        read = rules.corrected(read, arguments.adopted(), findings);
+        read = rules.generator(read, arguments.adopted()).corrected(findings);
         Answers told = answers == null
                 ? Answers.NONE
                 : Answers.read(GivenFile.text(answers, answers.toString()), read, findings);

@@ -10,7 +10,9 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import javax.xml.namespace.QName;
+import org.protypos.diagnostic.NearestName;
 import org.protypos.wsdl.Binding;
 import org.protypos.wsdl.Definitions;
 import org.protypos.wsdl.Operation;
@@ -23,7 +25,21 @@ import org.protypos.wsdl.Service;
  */
 public record Selection(List<String> services, List<String> ports, List<String> operations) {
     /** A pattern that nothing matches, with the names that there are. */
-    public record Unmatched(String kind, String pattern, Collection<String> known) {}
+    public record Unmatched(String kind, String pattern, Collection<String> known) {
+        /** What is wrong. */
+        public String message() {
+            return "the contract has no " + kind + " " + pattern;
+        }
+
+        /** The nearest name that there is, or the first of them. */
+        public String cure() {
+            return NearestName.of(pattern, known)
+                    .map(name -> "did you mean " + name + "?")
+                    .orElse("it has " + known.stream().limit(SHOWN_NAMES).collect(Collectors.joining(", ")));
+        }
+    }
+
+    private static final int SHOWN_NAMES = 12;
 
     /** Whether everything is selected. */
     public boolean isAll() {

@@ -21,16 +21,11 @@ import javax.tools.StandardJavaFileManager;
 import javax.tools.ToolProvider;
 import org.protypos.binding.Rules;
 import org.protypos.contract.Contract;
-import org.protypos.contract.ContractReader;
-import org.protypos.contract.Publication;
-import org.protypos.diagnostic.Severity;
-import org.protypos.naming.Renaming;
-import org.protypos.output.OutputFolder;
+import org.protypos.generator.GeneratedCode;
+import org.protypos.generator.Generator;
+import org.protypos.generator.Order;
 import org.protypos.plan.Plan;
-import org.protypos.plan.Planner;
-import org.protypos.source.DocumentGatherer;
 import org.protypos.target.SourceFile;
-import org.protypos.target.java.JavaNames;
 import org.protypos.target.java.JavaTarget;
 
 /** Code generated from a contract, compiled without a warning and loaded. */
@@ -57,7 +52,7 @@ public final class Generated implements AutoCloseable {
 
     /** Generates everything for a contract of several documents and compiles it in a folder. */
     public static Generated from(List<Path> contracts, Path folder, String packageName) throws IOException {
-        return from(contracts, folder, packageName, Renaming.NONE, WITHOUT_SERVLETS);
+        return from(contracts, folder, packageName, null, WITHOUT_SERVLETS);
     }
 
     /** Generates everything for a contract as rules want it, and compiles it in a folder. */
@@ -67,7 +62,7 @@ public final class Generated implements AutoCloseable {
 
     /** Generates everything for a contract, also what runs in a servlet container, and compiles it in a folder. */
     public static Generated withServlets(Path contract, Path folder) throws IOException {
-        return from(List.of(contract), folder, null, Renaming.NONE, EnumSet.allOf(JavaTarget.Product.class));
+        return from(List.of(contract), folder, null, null, EnumSet.allOf(JavaTarget.Product.class));
     }
 
     /** Generates everything for a contract as rules want it, and compiles it together with the sources in a folder. */
@@ -84,28 +79,25 @@ public final class Generated implements AutoCloseable {
     }
 
     private static Generated from(
-            List<Path> contracts, Path folder, String packageName, Renaming renaming, Set<JavaTarget.Product> products)
+            List<Path> contracts, Path folder, String packageName, Rules rules, Set<JavaTarget.Product> products)
             throws IOException {
-        Contract contract = ContractReader.read(
-                DocumentGatherer.gather(contracts.stream().map(Path::toString).toList(), null));
-        if (renaming instanceof Rules rules) {
-            contract = rules.correct(contract);
+        Generator generator =
+                Generator.of(contracts.stream().map(Path::toString).toList()).packageName(packageName);
+        if (rules != null) {
+            generator.rules(rules);
         }
-        Contract corrected = contract;
-        assertThat(contract.isSound()).as("findings %s", contract.findings()).isTrue();
-        Plan plan = renaming instanceof Rules rules
-                ? Planner.plan(contract, new JavaNames(), rules, packageName)
-                : Planner.plan(contract, new JavaNames(), renaming, packageName);
-        assertThat(plan.findings())
-                .filteredOn(finding -> finding.severity() == Severity.ERROR)
-                .isEmpty();
-        List<SourceFile> files = JavaTarget.emit(plan, products, true, () -> Publication.of(corrected));
         Path sources = folder.resolve("sources");
-        OutputFolder.write(sources, files, false, false);
+        GeneratedCode code =
+                generator.generate(new Order("", sources, null, products, true)).written(false, false);
+        assertThat(code.isRefused()).as("findings %s", code.findings()).isFalse();
         Path classes = Files.createDirectories(folder.resolve("classes"));
         assertThat(compile(sources, classes)).as("messages of the compiler").isEmpty();
         URL[] path = {classes.toUri().toURL()};
-        return new Generated(contract, plan, files, new URLClassLoader(path, ClassLoader.getPlatformClassLoader()));
+        return new Generated(
+                code.planned().contract(),
+                code.planned().plan(),
+                code.files(),
+                new URLClassLoader(path, ClassLoader.getPlatformClassLoader()));
     }
 
     /** Compiles all sources in a folder and gives the compiler's messages, empty when there are none. */

@@ -1,4 +1,4 @@
-package org.protypos.cli;
+package org.protypos.project;
 
 import java.io.IOException;
 import java.nio.file.Files;
@@ -7,26 +7,30 @@ import java.util.ArrayList;
 import java.util.List;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
+import org.protypos.contract.Selection;
 import org.protypos.diagnostic.Finding;
 import org.protypos.naming.GivenNames;
-import org.protypos.project.Project;
-import org.protypos.project.ProjectContract;
 import org.protypos.source.Documents;
 
 /**
- * A contract of the project around the current folder.
+ * A contract of a project.
  *
  * @param settings what the project file says of it
  */
-record AdoptedContract(Project project, ProjectContract settings) {
-    /** The adopted contract that an argument names, or null; a file of that name comes first. */
-    static AdoptedContract named(List<String> arguments) throws IOException {
+public record AdoptedContract(Project project, ProjectContract settings) {
+    /**
+     * The adopted contract that an argument names, or null; a file of that name comes first.
+     *
+     * @param folder the folder that the project lies around
+     * @throws IOException when the files of the project cannot be read
+     */
+    public static AdoptedContract named(Path folder, List<String> arguments) throws IOException {
         if (arguments.size() != 1
                 || !arguments.get(0).matches("[A-Za-z0-9._-]+")
-                || Files.exists(Path.of(arguments.get(0)))) {
+                || Files.exists(folder.resolve(arguments.get(0)))) {
             return null;
         }
-        Project project = Project.around(Path.of(""));
+        Project project = Project.around(folder);
         ProjectContract settings = project == null ? null : project.contracts().get(arguments.get(0));
         return settings == null ? null : new AdoptedContract(project, settings);
     }
@@ -34,18 +38,21 @@ record AdoptedContract(Project project, ProjectContract settings) {
     /**
      * The adopted contracts that arguments name, all of the project when there are no arguments; null when an argument names
      * none, so that it is a document.
+     *
+     * @param folder the folder that the project lies around
+     * @throws IOException when the files of the project cannot be read
      */
-    static List<AdoptedContract> all(List<String> arguments) throws IOException {
+    public static List<AdoptedContract> all(Path folder, List<String> arguments) throws IOException {
         List<AdoptedContract> all = new ArrayList<>();
         if (arguments.isEmpty()) {
-            Project project = Project.around(Path.of(""));
+            Project project = Project.around(folder);
             if (project != null) {
                 project.contracts().values().forEach(settings -> all.add(new AdoptedContract(project, settings)));
             }
             return all;
         }
         for (String argument : arguments) {
-            AdoptedContract adopted = named(List.of(argument));
+            AdoptedContract adopted = named(folder, List.of(argument));
             if (adopted == null) {
                 return null;
             }
@@ -55,7 +62,7 @@ record AdoptedContract(Project project, ProjectContract settings) {
     }
 
     /** Reads it from its pinned documents; what is wrong with the project file is told with it. */
-    Contract read() {
+    public Contract read() {
         Documents documents = project.documents(settings);
         List<Finding> findings = new ArrayList<>(project.findings());
         findings.addAll(documents.findings());
@@ -64,21 +71,31 @@ record AdoptedContract(Project project, ProjectContract settings) {
     }
 
     /** The files of rules that the project file gives it. */
-    List<Path> rules() {
+    public List<Path> rules() {
         return settings.rules().stream()
                 .map(project.root()::resolve)
                 .map(AdoptedContract::near)
                 .toList();
     }
 
+    /** The part of it that the project file wants code for. */
+    public Selection selection() {
+        return new Selection(settings.services(), settings.ports(), settings.operations());
+    }
+
+    /** The folder that its code goes into. */
+    public Path into() {
+        return near(project.root().resolve(settings.into()));
+    }
+
     /** A path as somebody in the current folder would write it. */
-    static Path near(Path path) {
+    public static Path near(Path path) {
         Path here = Path.of("").toAbsolutePath();
         return path.isAbsolute() && path.startsWith(here) ? here.relativize(path) : path;
     }
 
     /** The names that its components have. */
-    GivenNames names() {
+    public GivenNames names() {
         return project.pinned(settings.name()) == null
                 ? GivenNames.NONE
                 : project.pinned(settings.name()).names();

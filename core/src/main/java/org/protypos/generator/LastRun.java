@@ -1,4 +1,4 @@
-package org.protypos.cli;
+package org.protypos.generator;
 
 import java.io.IOException;
 import java.net.URISyntaxException;
@@ -13,6 +13,7 @@ import java.util.List;
 import org.protypos.output.OutputFolder;
 import org.protypos.output.WholeFile;
 import org.protypos.output.WriteReport;
+import org.protypos.project.AdoptedContract;
 import org.protypos.project.PinnedDocument;
 
 /**
