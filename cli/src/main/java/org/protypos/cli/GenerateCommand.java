@@ -20,6 +20,7 @@ import org.protypos.generator.Order;
 import org.protypos.generator.ProjectGenerator;
 import org.protypos.output.WriteReport;
 import org.protypos.project.AdoptedContract;
+import org.protypos.project.EditorSchema;
 import org.protypos.project.Project;
 import org.protypos.target.java.JavaNames;
 import org.protypos.target.java.JavaTarget;
@@ -165,7 +166,15 @@ final class GenerateCommand implements Callable<Integer> {
                                 ? ProjectGenerator.Mode.PREVIEW
                                 : check ? ProjectGenerator.Mode.CHECK : ProjectGenerator.Mode.WRITE,
                         overwrite);
+        if (scaffolds(adopted) && !preview && !check && !result.isRefused()) {
+            EditorSchema.lead(adopted.get(0).project())
+                    .forEach(file -> terminal.err().println(file + ": its first line leads editors to its schema now"));
+        }
         return print(terminal, result, false);
+    }
+
+    private static boolean scaffolds(List<AdoptedContract> adopted) {
+        return adopted.stream().anyMatch(contract -> contract.settings().scaffold() != null);
     }
 
     /** Says what has drifted apart, and that it has by the exit status. */

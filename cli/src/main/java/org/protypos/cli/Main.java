@@ -4,6 +4,8 @@ import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import picocli.CommandLine;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.UnmatchedArgumentException;
 
 /** The program: arguments in, an exit status out. */
 public final class Main {
@@ -41,6 +43,11 @@ public final class Main {
         }
     }
 
+    /** The command line with all commands, for who describes it: manuals, completion. */
+    public static CommandLine commands() {
+        return Protypos.line();
+    }
+
     private static int execute(PrintWriter out, PrintWriter err, LastNet net, String... arguments) {
         CommandLine line = Protypos.line(arguments);
         line.setOut(out).setErr(err);
@@ -49,7 +56,7 @@ public final class Main {
         line.setParameterExceptionHandler((failure, parsed) -> {
             new Terminal(out, err)
                     .problem(
-                            failure.getMessage(),
+                            said(failure),
                             "protypos " + subcommand(failure.getCommandLine()) + "--help shows what can be said");
             return ExitStatus.USAGE;
         });
@@ -61,6 +68,21 @@ public final class Main {
             return ExitStatus.OUTSIDE;
         }
         return status;
+    }
+
+    private static String said(ParameterException failure) {
+        if (failure instanceof UnmatchedArgumentException unmatched
+                && !unmatched.getUnmatched().isEmpty()) {
+            String first = unmatched.getUnmatched().get(0);
+            CommandLine line = failure.getCommandLine();
+            if (first.length() > 1 && first.startsWith("-")) {
+                return Protypos.unknown(first, line.getCommandSpec());
+            }
+            return line.getParent() == null
+                    ? Protypos.unknown(first)
+                    : line.getCommandName() + " has no use for " + Terminal.plain(first);
+        }
+        return failure.getMessage();
     }
 
     private static String subcommand(CommandLine line) {

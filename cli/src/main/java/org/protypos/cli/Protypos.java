@@ -1,8 +1,11 @@
 package org.protypos.cli;
 
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.function.Supplier;
+import java.util.stream.Stream;
+import org.protypos.diagnostic.NearestName;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -16,6 +19,7 @@ import picocli.CommandLine.Spec;
         description = "Turns WSDL and XML Schema contracts into typed Java clients, servers and types.",
         footer = {"", "Start with: protypos demo"},
         synopsisSubcommandLabel = "COMMAND",
+        versionProvider = Installation.class,
         usageHelpAutoWidth = true)
 final class Protypos implements Runnable {
     private static final Map<String, Supplier<Object>> SUBCOMMANDS = subcommands();
@@ -29,6 +33,12 @@ final class Protypos implements Runnable {
             scope = ScopeType.INHERIT,
             description = "Shows this.")
     private boolean help;
+
+    @Option(
+            names = {"-V", "--version"},
+            versionHelp = true,
+            description = "Tells the version, the Java that runs it, and where it lies.")
+    private boolean version;
 
     private static Map<String, Supplier<Object>> subcommands() {
         Map<String, Supplier<Object>> subcommands = new LinkedHashMap<>();
@@ -44,8 +54,10 @@ final class Protypos implements Runnable {
         subcommands.put("refresh", RefreshCommand::new);
         subcommands.put("abandon", AbandonCommand::new);
         subcommands.put("repair", RepairCommand::new);
+        subcommands.put("schema", SchemaCommand::new);
         subcommands.put("completion", CompletionCommand::new);
         subcommands.put("demo", DemoCommand::new);
+        subcommands.put("help", HelpCommand::new);
         return subcommands;
     }
 
@@ -55,13 +67,38 @@ final class Protypos implements Runnable {
      */
     static CommandLine line(String... arguments) {
         CommandLine line = new CommandLine(new Protypos());
-        Supplier<Object> wanted = arguments.length == 0 ? null : SUBCOMMANDS.get(arguments[0]);
+        Supplier<Object> wanted =
+                arguments.length == 0 || arguments[0].equals("help") ? null : SUBCOMMANDS.get(arguments[0]);
         if (wanted != null) {
             line.addSubcommand(wanted.get());
         } else {
             SUBCOMMANDS.values().forEach(subcommand -> line.addSubcommand(subcommand.get()));
         }
         return line;
+    }
+
+    /** What to say about a command that there is not. */
+    static String unknown(String command) {
+        return "there is no command " + Terminal.plain(command)
+                + NearestName.of(command, SUBCOMMANDS.keySet())
+                        .map(near -> "; did you mean " + near + "?")
+                        .orElse("");
+    }
+
+    /** What to say about an option that a command does not have. */
+    static String unknown(String option, CommandSpec command) {
+        String plain = option.replaceFirst("=.*", "");
+        List<String> options = command.options().stream()
+                .flatMap(one -> Stream.of(one.names()))
+                .filter(name -> name.startsWith("--"))
+                .toList();
+        return command.name() + " has no option " + Terminal.plain(plain)
+                + NearestName.of(plain, options)
+                        .or(() -> options.stream()
+                                .filter(name -> name.startsWith(plain))
+                                .findFirst())
+                        .map(near -> "; did you mean " + near + "?")
+                        .orElse("");
     }
 
     @Override

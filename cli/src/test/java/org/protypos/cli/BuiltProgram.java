@@ -34,6 +34,11 @@ record BuiltProgram(Path folder) {
         Files.delete(out);
         Files.delete(err);
         assertThat(run.err()).doesNotContain("\tat ", "Exception");
+        if (List.of(arguments).contains("--json") && !run.out().isEmpty()) {
+            assertThat(Schemas.complaints(arguments[0], run.out()))
+                    .as("what %s says", List.of(arguments))
+                    .isEmpty();
+        }
         return run;
     }
 

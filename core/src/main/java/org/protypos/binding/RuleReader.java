@@ -166,7 +166,7 @@ public final class RuleReader {
             } else if (key.equals("rules") && !declaring) {
                 list();
             } else {
-                if (!key.equals("prefixes") && !key.equals("rules") && declaring) {
+                if (!Set.of("prefixes", "rules", "$schema").contains(key) && declaring) {
                     findings.error(
                             "rule-key", at, "\"" + key + "\" is no key of a file of rules", "use prefixes or rules");
                 }

@@ -119,6 +119,7 @@ public final class Adoption {
             if (!Files.exists(project.root().resolve(folder).resolve(ATTRIBUTES))) {
                 staging.write(folder + "/" + ATTRIBUTES, KEPT_AS_THEY_ARE.getBytes(StandardCharsets.UTF_8));
             }
+            EditorSchema.stage(staging, project.root());
             if (known == null) {
                 staging.write(Project.FILE, projectFile(name, rules).getBytes(StandardCharsets.UTF_8));
             }
@@ -185,7 +186,9 @@ public final class Adoption {
 
     private String projectFile(String name, List<String> rules) throws IOException {
         Path file = project.root().resolve(Project.FILE);
-        String text = Files.exists(file) ? GivenFile.text(file, Project.FILE).text() : NEW_PROJECT;
+        String text = Files.exists(file)
+                ? GivenFile.text(file, Project.FILE).text()
+                : EditorSchema.PROJECT.line(Project.FILE) + NEW_PROJECT;
         String entry = "  " + name + ":\n    into: generated\n"
                 + "    # package: com.example." + name.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]", "")
                 + "\n    " + rules(rules) + "\n    # produce: [types, client, server]\n    # scaffold: src/main/java\n";

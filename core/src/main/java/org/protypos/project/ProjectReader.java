@@ -94,7 +94,9 @@ final class ProjectReader {
             Place at = here();
             String key = in.currentName();
             in.nextToken();
-            if (!key.equals("contracts")) {
+            if (key.equals("$schema")) {
+                in.skipChildren();
+            } else if (!key.equals("contracts")) {
                 wrong(at, "\"" + key + "\" is no key of a project file", "use contracts");
                 in.skipChildren();
             } else if (in.currentToken() == JsonToken.START_OBJECT) {

@@ -81,6 +81,9 @@ public final class Answers {
                 operations.add(called.key());
             }
             members(value, "the file").forEach((key, all) -> {
+                if (key.equals("$schema")) {
+                    return;
+                }
                 if (!key.equals("answers")) {
                     wrong(all.place(), "\"" + key + "\" is no key of a file of answers", "use answers");
                     return;

@@ -1,0 +1,91 @@
+package org.protypos.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** The schemas take what the program takes and prints, and little else; what is misspelt is answered with what is near. */
+class SchemaTest {
+    private static final String DESK = "../examples/harbour/contract/desk.wsdl";
+
+    private final StringWriter out = new StringWriter();
+    private final StringWriter err = new StringWriter();
+
+    private int run(String... arguments) {
+        return Main.run(new PrintWriter(out), new PrintWriter(err), arguments);
+    }
+
+    @Test
+    void theExamplesAreAsTheirSchemasSay() throws IOException {
+        assertThat(Schemas.yaml("answers", Files.readString(Path.of("../examples/harbour/answers.yaml"))))
+                .isEmpty();
+        for (String rules : List.of("names", "corrections")) {
+            assertThat(Schemas.yaml("rules", Files.readString(Path.of("../examples/customs/" + rules + ".yaml"))))
+                    .isEmpty();
+        }
+        assertThat(Schemas.yaml(
+                        "project", "contracts:\n  desk:\n    produce: [types, client]\n    package: bay.desk\n"))
+                .isEmpty();
+        assertThat(Schemas.yaml("project", "contracts:\n  desk:\n    produce: [typos]\n    pakage: bay.desk\n"))
+                .hasSize(3);
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "show",
+        "check",
+        "compare ../examples/harbour/next/desk.wsdl",
+        "generate --preview",
+        "sample --all --into target/samples --overwrite",
+        "show --corrections"
+    })
+    void whatIsPrintedIsAsItsSchemaSays(String command) throws IOException {
+        String[] words = (command.replaceFirst(" |$", " " + DESK + " ") + " --json").split(" +");
+        assertThat(run(words)).as(err.toString()).isZero();
+        assertThat(Schemas.complaints(words[0], out.toString())).isEmpty();
+        assertThat(Schemas.complaints(words[0], out.toString().replaceFirst("\\{", "{\"more\": 1,")))
+                .isNotEmpty();
+    }
+
+    @Test
+    void everySchemaIsListedAndPrinted() {
+        assertThat(run("schema")).isZero();
+        for (String name : SchemaCommand.names()) {
+            assertThat(out.toString()).contains("  " + name + " ");
+            assertThat(run("schema", name)).isZero();
+        }
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "generat x               | there is no command generat; did you mean generate?",
+                "help shwo               | there is no command shwo; did you mean show?",
+                "generate --pakage=p x   | generate has no option --pakage; did you mean --package?",
+                "generate --over x       | generate has no option --over; did you mean --overwrite?",
+                "schema rule             | there is no schema rule; did you mean rules?",
+                "demo a b c              | demo has no use for",
+                "frobnicate              | there is no command frobnicate"
+            })
+    void whatIsMisspeltIsAnsweredWithWhatIsNear(String command, String answer) {
+        assertThat(run(command.split(" "))).isEqualTo(ExitStatus.USAGE);
+        assertThat(err.toString()).contains("error: " + answer);
+    }
+
+    @Test
+    void versionAndHelpAreToldInBothWays() {
+        assertThat(run("--version")).isZero();
+        assertThat(out.toString()).startsWith("protypos 0.").contains("\nJava " + Runtime.version());
+        assertThat(run("help", "generate")).isZero();
+        assertThat(out.toString()).contains("--into=DIR");
+    }
+}

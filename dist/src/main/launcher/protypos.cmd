@@ -1,0 +1,15 @@
+@echo off
+rem Starts Protypos from where it was unpacked.
+setlocal
+set "home=%~dp0.."
+set "jar=%home%\lib\protypos.jar"
+set "java=java"
+if defined JAVA_HOME set "java=%JAVA_HOME%\bin\java.exe"
+"%java%" -version >nul 2>&1
+if errorlevel 1 (
+    echo protypos: there is no Java: install a JDK of version 17 or later, or let JAVA_HOME name one 1>&2
+    exit /b 3
+)
+set "flags=-XX:+UseSerialGC -XX:TieredStopAtLevel=1 -XX:-UsePerfData -Xshare:auto -Xlog:disable -Xlog:all=error:stderr"
+"%java%" %flags% %PROTYPOS_JAVA_FLAGS% -cp "%jar%" org.protypos.cli.Main %*
+exit /b %ERRORLEVEL%
