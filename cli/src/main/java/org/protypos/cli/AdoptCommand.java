@@ -87,8 +87,8 @@ final class AdoptCommand implements Callable<Integer> {
         }
         String catalog =
                 arguments.catalog() == null ? null : arguments.catalog().toString();
-        List<String> copies =
-                Adoption.adopt(project, called, arguments.names(), catalog, contract.documents(), rules.files());
+        List<String> copies = Adoption.adopt(
+                project, called, arguments.names(), catalog, contract.documents(), "generated", rules.files());
         if (json) {
             Json.print(terminal.out(), document -> {
                 document.writeStringField("name", called);

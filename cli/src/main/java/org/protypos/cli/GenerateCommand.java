@@ -18,6 +18,7 @@ import org.protypos.generator.GeneratedCode;
 import org.protypos.generator.Generator;
 import org.protypos.generator.Order;
 import org.protypos.generator.ProjectGenerator;
+import org.protypos.generator.Scaffold;
 import org.protypos.output.WriteReport;
 import org.protypos.project.AdoptedContract;
 import org.protypos.project.EditorSchema;
@@ -219,15 +220,30 @@ final class GenerateCommand implements Callable<Integer> {
             for (GeneratedCode code : codes) {
                 text(terminal, code);
                 if (code.order().scaffold() != null && !preview) {
-                    Scaffold.into(
+                    print(
+                            Scaffold.into(
                                     code.order().scaffold(),
                                     code.planned().plan(),
-                                    code.order().embedded())
-                            .print(terminal.out());
+                                    code.order().embedded()),
+                            terminal.out());
                 }
             }
         }
         return refused ? unreachable ? ExitStatus.OUTSIDE : ExitStatus.CONTRACT : ExitStatus.DONE;
+    }
+
+    private static void print(Scaffold scaffold, PrintWriter out) {
+        scaffold.written()
+                .forEach(file -> out.println("begun for you, and yours from now on: " + Terminal.plain(file)));
+        scaffold.lacking().forEach((file, methods) -> {
+            out.println(Terminal.bold(Terminal.plain(file.toString())) + " lacks " + String.join(", ", methods.keySet())
+                    + "; to be pasted:");
+            methods.values().forEach(method -> {
+                out.println();
+                method.lines().forEach(line -> out.println("    " + Terminal.plain(line)));
+            });
+            out.println();
+        });
     }
 
     /** Shows what somebody has changed in generated files by hand. */

@@ -10,22 +10,18 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
-import org.protypos.change.Comparison;
+import org.protypos.change.Party;
 import org.protypos.contract.Contract;
 import org.protypos.generator.GeneratedCode;
-import org.protypos.generator.Generator;
-import org.protypos.generator.Order;
-import org.protypos.generator.PlannedContract;
+import org.protypos.generator.Refresh;
 import org.protypos.output.FileHash;
 import org.protypos.output.LineDiff;
 import org.protypos.output.WholeFile;
 import org.protypos.project.AdoptedContract;
-import org.protypos.project.Adoption;
 import org.protypos.project.PinnedContract;
 import org.protypos.project.PinnedDocument;
 import org.protypos.project.Project;
 import org.protypos.source.Document;
-import org.protypos.target.java.JavaSurface;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -139,90 +135,48 @@ final class RefreshCommand implements Callable<Integer> {
 
     private int refresh(AdoptedContract old) throws IOException {
         String name = old.settings().name();
-        PinnedContract pinned = old.project().pinned(name);
-        if (pinned == null) {
-            terminal.refuse(old.read().findings(), name + " was left as it was", false);
-            return ExitStatus.CONTRACT;
-        }
-        Path root = old.project().root();
-        if (from.isEmpty() && pinned.origins().isEmpty()) {
-            terminal.problem(
-                    "nothing says where the documents of " + name + " came from",
-                    "type: protypos refresh " + name + " --from ADDRESS");
-            return ExitStatus.CONTRACT;
-        }
-        List<String> origins = !from.isEmpty()
-                ? from
-                : pinned.origins().stream()
-                        .map(origin -> origin.matches("(?i)https?://.*")
-                                ? origin
-                                : AdoptedContract.near(root.resolve(origin).normalize())
-                                        .toString())
-                        .toList();
-        Path catalog =
-                pinned.catalog() == null ? null : root.resolve(pinned.catalog()).normalize();
-        Contract fetched = Sources.read(origins, catalog, terminal);
-        if (!fetched.isSound()) {
-            terminal.refuse(fetched.findings(), name + " was left as it was", false);
-            return ContractArguments.isUnreachable(fetched) ? ExitStatus.OUTSIDE : ExitStatus.CONTRACT;
-        }
-        boolean altered = !old.project().drifted(old.settings()).isEmpty();
-        if (altered && isPinned(pinned, fetched)) {
-            return putBack(old, fetched, origins, catalog);
-        }
-        if (isSame(old, fetched)) {
-            boolean moved = !from.isEmpty() && !dryRun;
-            if (moved) {
-                pin(old, fetched, origins, catalog);
+        Refresh refresh = Refresh.look(old, from, Sources.asking(terminal));
+        switch (refresh.state()) {
+            case NOWHERE -> {
+                terminal.problem(
+                        "nothing says where the documents of " + name + " came from",
+                        "type: protypos refresh " + name + " --from ADDRESS");
+                return ExitStatus.CONTRACT;
             }
-            if (moved) {
-                say(name + ": unchanged; from now on from " + String.join(", ", from));
-            } else {
-                unchanged.add(name);
+            case LOST, REFUSED, UNREACHABLE -> {
+                terminal.refuse(refresh.findings(), name + " was left as it was", false);
+                return refresh.state() == Refresh.State.UNREACHABLE ? ExitStatus.OUTSIDE : ExitStatus.CONTRACT;
             }
-            outcomes.add(new Outcome(name, "unchanged", null));
-            return ExitStatus.DONE;
+            case ALTERED, UNKNOWN -> {
+                return putBack(refresh);
+            }
+            case UNCHANGED -> {
+                if (!from.isEmpty() && !dryRun) {
+                    refresh.pin();
+                    say(name + ": unchanged; from now on from " + String.join(", ", from));
+                } else {
+                    unchanged.add(name);
+                }
+                outcomes.add(new Outcome(name, "unchanged", null));
+                return ExitStatus.DONE;
+            }
+            default -> {
+                return take(refresh);
+            }
         }
-        return take(old, fetched, origins, catalog);
     }
 
-    private static boolean isSame(AdoptedContract old, Contract fetched) {
-        return hashes(old.read()).equals(hashes(fetched));
-    }
-
-    /** Whether the documents are those that were pinned, whatever lies in the folder now. */
-    private static boolean isPinned(PinnedContract pinned, Contract fetched) {
-        return pinned.documents().stream()
-                .map(PinnedDocument::hash)
-                .sorted()
-                .toList()
-                .equals(hashes(fetched));
-    }
-
-    private static List<String> hashes(Contract contract) {
-        return contract.documents().all().stream().map(Document::hash).sorted().toList();
-    }
-
-    private int take(AdoptedContract old, Contract fetched, List<String> origins, Path catalog) throws IOException {
-        String name = old.settings().name();
-        PlannedContract planned = plan(old, fetched, true);
-        PlannedContract loose = planned.isSound() ? planned : plan(old, fetched, false);
-        if (!loose.isSound()) {
-            terminal.refuse(planned.findings(), name + " was left as it was", false);
-            return ExitStatus.CONTRACT;
-        }
-        Contract before = old.read();
-        if (!before.isSound()) {
-            return putBack(old, fetched, origins, catalog);
-        }
-        Comparison.Result result = compare(old, before, loose);
+    private int take(Refresh refresh) throws IOException {
+        String name = refresh.old().settings().name();
         ComparisonView view = new ComparisonView(
-                name, "as it is now", result, Party.of(old.settings().produce()).readers());
+                name,
+                "as it is now",
+                refresh.comparison(),
+                Party.of(refresh.old().settings().produce()).readers());
         outcomes.add(new Outcome(name, dryRun ? "changed" : "left", view));
         show(name, view);
-        if (!planned.isSound()) {
-            // Rules that have lost what they were about are told beside the differences.
-            terminal.refuse(planned.findings(), dryRun ? "nothing was changed" : name + " was left as it was", false);
+        if (!refresh.findings().isEmpty()) {
+            terminal.refuse(refresh.findings(), dryRun ? "nothing was changed" : name + " was left as it was", false);
             return ExitStatus.CONTRACT;
         }
         if (dryRun) {
@@ -235,14 +189,14 @@ final class RefreshCommand implements Callable<Integer> {
                     "add --accept breaking when that is what you want");
             return ExitStatus.PROMISE;
         }
-        GeneratedCode code = Generator.generate(Order.of(old), planned).written(true, overwrite);
+        GeneratedCode code = refresh.preview(overwrite);
         if (code.isRefused()) {
             terminal.refuse(code.findings(), name + " was left as it was", false);
             return ExitStatus.CONTRACT;
         }
-        pin(old, fetched, origins, catalog);
+        refresh.pin();
         outcomes.set(outcomes.size() - 1, new Outcome(name, "taken", view));
-        return generate(name);
+        return generate(refresh);
     }
 
     private void show(String name, ComparisonView view) throws IOException {
@@ -261,7 +215,8 @@ final class RefreshCommand implements Callable<Integer> {
      * Takes the documents anew where those that were pinned are no longer whole: when they are the same as ever that changes nothing,
      * and otherwise nobody can say what it changes.
      */
-    private int putBack(AdoptedContract old, Contract fetched, List<String> origins, Path catalog) throws IOException {
+    private int putBack(Refresh refresh) throws IOException {
+        AdoptedContract old = refresh.old();
         String name = old.settings().name();
         PinnedContract pinned = old.project().pinned(name);
         Path folder =
@@ -272,12 +227,11 @@ final class RefreshCommand implements Callable<Integer> {
             if (!there || !FileHash.of(Files.readAllBytes(copy)).equals(document.hash())) {
                 say(name + ": " + copy + (there ? " was changed" : " is missing"));
                 if (there) {
-                    difference(copy, document, fetched);
+                    difference(copy, document, refresh.fetched());
                 }
             }
         }
-        boolean same = isPinned(pinned, fetched);
-        if (!same && accept != Accept.BREAKING) {
+        if (refresh.state() == Refresh.State.UNKNOWN && accept != Accept.BREAKING) {
             terminal.problem(
                     name
                             + " was left as it was: nothing says what the new documents break, for the pinned ones are not whole",
@@ -288,8 +242,8 @@ final class RefreshCommand implements Callable<Integer> {
             say("nothing was changed; next: protypos refresh " + name);
             return ExitStatus.DONE;
         }
-        pin(old, fetched, origins, catalog);
-        return generate(name);
+        refresh.pin();
+        return generate(refresh);
     }
 
     /** Shows how a pinned document differs from what it was. */
@@ -304,46 +258,18 @@ final class RefreshCommand implements Callable<Integer> {
         }
     }
 
-    private static void pin(AdoptedContract old, Contract fetched, List<String> origins, Path catalog)
-            throws IOException {
-        String kept = catalog == null ? null : catalog.toString();
-        Adoption.adopt(old.project(), old.settings().name(), origins, kept, fetched.documents(), List.of());
-    }
-
-    /** Generates from what is pinned now: places in the code and its remarks are those of the copies. */
-    private int generate(String name) throws IOException {
-        Project project = Project.around(Path.of(""));
-        AdoptedContract adopted =
-                new AdoptedContract(project, project.contracts().get(name));
-        Contract contract = adopted.read();
-        PlannedContract planned = plan(adopted, contract, true);
-        GeneratedCode result = Generator.generate(Order.of(adopted), planned).written(false, overwrite);
-        if (result.isRefused()) {
-            terminal.refuse(result.findings(), "the documents of " + name + " are new, its code is not", false);
+    private int generate(Refresh refresh) throws IOException {
+        String name = refresh.old().settings().name();
+        GeneratedCode code = refresh.generate(overwrite);
+        if (code.isRefused()) {
+            terminal.refuse(code.findings(), "the documents of " + name + " are new, its code is not", false);
             return ExitStatus.CONTRACT;
         }
-        project.remember(Map.of(name, planned.plan().names()));
-        say(name + ": " + result.report().added().size() + " files new, "
-                + result.report().changed().size() + " changed, "
-                + result.report().removed().size() + " removed in "
-                + result.order().into());
+        say(name + ": " + code.report().added().size() + " files new, "
+                + code.report().changed().size() + " changed, "
+                + code.report().removed().size() + " removed in "
+                + code.order().into());
         return ExitStatus.DONE;
-    }
-
-    /** Plans it as the project wants it; where it says so, every rule is to be about something. */
-    private static PlannedContract plan(AdoptedContract adopted, Contract contract, boolean strict) {
-        Generator generator = Generator.of(adopted, contract).selection(adopted.selection());
-        return (strict ? generator : generator.lenient()).plan();
-    }
-
-    private static Comparison.Result compare(AdoptedContract old, Contract before, PlannedContract planned) {
-        PlannedContract was = plan(old, before, false);
-        return Comparison.of(
-                was.contract(),
-                planned.contract(),
-                JavaSurface.of(was.plan(), was.contract().wsdl().portTypes().values()),
-                JavaSurface.of(
-                        planned.plan(), planned.contract().wsdl().portTypes().values()));
     }
 
     /** Asks, where there is somebody to be asked. */

@@ -10,6 +10,7 @@ import java.util.concurrent.Callable;
 import org.protypos.project.AdoptedContract;
 import org.protypos.project.Project;
 import org.protypos.project.Repair;
+import org.protypos.project.Revision;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;

@@ -5,6 +5,7 @@ import java.util.List;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
 import org.protypos.source.DocumentGatherer;
+import org.protypos.source.Remote;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
@@ -40,21 +41,21 @@ final class Sources {
         return offline
                 ? ContractReader.read(
                         DocumentGatherer.gather(names, catalog, (address, named) -> "nothing is fetched (--offline)"))
-                : read(
+                : ContractReader.read(DocumentGatherer.gather(
                         names,
                         catalog,
-                        new Terminal(
-                                spec.commandLine().getOut(), spec.commandLine().getErr()));
+                        asking(new Terminal(
+                                spec.commandLine().getOut(), spec.commandLine().getErr()))));
     }
 
-    /** Reads a contract; what is fetched from servers that nobody has named is told as it is. */
-    static Contract read(List<String> names, Path catalog, Terminal terminal) {
-        return ContractReader.read(DocumentGatherer.gather(names, catalog, (address, named) -> {
+    /** Lets everything be fetched; what comes from servers that nobody has named is told as it is. */
+    static Remote asking(Terminal terminal) {
+        return (address, named) -> {
             if (!named) {
                 terminal.err().println("fetching " + Terminal.plain(address.toString()));
                 terminal.err().flush();
             }
             return null;
-        }));
+        };
     }
 }

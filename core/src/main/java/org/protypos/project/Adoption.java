@@ -65,17 +65,24 @@ public final class Adoption {
      * @param origins what it was named by: addresses, and paths from the current folder
      * @param catalog the catalog that was used, or null
      * @param documents its documents, all of which could be read
+     * @param into what the project file is to say of the folder for the sources, or null when it is to say nothing
      * @param rules files of rules for it, as paths from the current folder; of no account when it is in the project already
      * @return the paths of the copies, relative to the project
      * @throws IOException when the project cannot be written; then nothing of it has changed
      */
     public static List<String> adopt(
-            Project project, String name, List<String> origins, String catalog, Documents documents, List<String> rules)
+            Project project,
+            String name,
+            List<String> origins,
+            String catalog,
+            Documents documents,
+            String into,
+            List<String> rules)
             throws IOException {
-        return new Adoption(project, documents).write(name, origins, catalog, rules);
+        return new Adoption(project, documents).write(name, origins, catalog, into, rules);
     }
 
-    private List<String> write(String name, List<String> origins, String catalog, List<String> rules)
+    private List<String> write(String name, List<String> origins, String catalog, String into, List<String> rules)
             throws IOException {
         ProjectContract known = project.contracts().get(name);
         String folder = known == null ? Project.folderOf(name) : known.folder();
@@ -121,7 +128,7 @@ public final class Adoption {
             }
             EditorSchema.stage(staging, project.root());
             if (known == null) {
-                staging.write(Project.FILE, projectFile(name, rules).getBytes(StandardCharsets.UTF_8));
+                staging.write(Project.FILE, projectFile(name, into, rules).getBytes(StandardCharsets.UTF_8));
             }
             staging.commit(stale);
         }
@@ -184,12 +191,12 @@ public final class Adoption {
         }
     }
 
-    private String projectFile(String name, List<String> rules) throws IOException {
+    private String projectFile(String name, String into, List<String> rules) throws IOException {
         Path file = project.root().resolve(Project.FILE);
         String text = Files.exists(file)
                 ? GivenFile.text(file, Project.FILE).text()
                 : EditorSchema.PROJECT.line(Project.FILE) + NEW_PROJECT;
-        String entry = "  " + name + ":\n    into: generated\n"
+        String entry = "  " + name + ":\n    " + (into == null ? "# into: generated" : "into: " + into) + "\n"
                 + "    # package: com.example." + name.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]", "")
                 + "\n    " + rules(rules) + "\n    # produce: [types, client, server]\n    # scaffold: src/main/java\n";
         Matcher contracts = CONTRACTS.matcher(text);

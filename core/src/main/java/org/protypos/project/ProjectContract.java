@@ -10,7 +10,7 @@ import org.protypos.diagnostic.Place;
  * @param folder where its documents are, relative to the project
  * @param packageName the package for everything, or null for one package for each namespace
  * @param rules files of rules and corrections, relative to the project
- * @param into the folder for the sources, relative to the project
+ * @param into the folder for the sources, relative to the project; null when the project file names none
  * @param produce what to write: types, client, server
  * @param scaffold the folder for a beginning of each implementation, relative to the project, or null
  * @param server where endpoints run: jdk or servlet
@@ -31,4 +31,31 @@ public record ProjectContract(
         List<String> services,
         List<String> ports,
         List<String> operations,
-        Place place) {}
+        Place place) {
+    private static final String OTHERWISE = "generated";
+
+    @Override
+    public String into() {
+        return into == null ? OTHERWISE : into;
+    }
+
+    /** The same with a folder for the sources, where the project file names none. */
+    public ProjectContract orInto(String folder) {
+        return into != null
+                ? this
+                : new ProjectContract(
+                        name,
+                        this.folder,
+                        packageName,
+                        rules,
+                        folder,
+                        produce,
+                        scaffold,
+                        server,
+                        runtime,
+                        services,
+                        ports,
+                        operations,
+                        place);
+    }
+}

@@ -141,7 +141,7 @@ final class ProjectReader {
                 path(one(values, "folder", Project.folderOf(name)), place),
                 one(values, "package", null),
                 values.getOrDefault("rules", List.of()),
-                path(one(values, "into", "generated"), place),
+                values.containsKey("into") ? path(one(values, "into", ""), place) : null,
                 values.getOrDefault("produce", List.of("types", "client", "server")),
                 values.containsKey("scaffold") ? path(one(values, "scaffold", ""), place) : null,
                 one(values, "server", "jdk"),

@@ -9,7 +9,7 @@ import java.util.List;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
 
-/** A zip file that holds a contract. Nothing is unpacked onto the disk: its documents are read where they are. */
+/** A zip or jar file that holds a contract. Nothing is unpacked onto the disk: its documents are read where they are. */
 final class Archive {
     /** The scheme of addresses within archives: such addresses can be resolved against each other, as paths can. */
     static final String SCHEME = "zip";
@@ -46,7 +46,8 @@ final class Archive {
         throw new IOException("no contract in the archive");
     }
 
-    private URI address(String name) {
+    /** The address of a document in it. */
+    URI address(String name) {
         try {
             return URI.create(
                     base + new URI(null, null, "/" + name, null).getRawPath().substring(1));

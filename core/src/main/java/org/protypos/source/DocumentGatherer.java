@@ -59,7 +59,8 @@ public final class DocumentGatherer {
     /**
      * Gathers a contract.
      *
-     * @param arguments paths and http(s) addresses of its entry documents, at least one
+     * @param arguments paths and http(s) addresses of its entry documents, at least one; a document within an archive is
+     *     {@code archive.zip!/path}
      * @param catalog an OASIS XML catalog, or null; a {@code catalog.xml} beside the first entry is used unasked
      * @return the documents with everything that went wrong; never fails
      */
@@ -122,6 +123,10 @@ public final class DocumentGatherer {
             try {
                 if (argument.matches("(?i)https?://.*")) {
                     locations.add(fetcher.name(URI.create(argument).normalize()));
+                } else if (argument.contains("!/") && !Files.exists(Path.of(argument))) {
+                    int inside = argument.indexOf("!/");
+                    locations.add(fetcher.within(
+                            Path.of(argument.substring(0, inside)), argument.substring(inside + "!/".length())));
                 } else {
                     locations.addAll(files(Path.of(argument)));
                 }
@@ -138,7 +143,7 @@ public final class DocumentGatherer {
 
     /** A directory or an archive stands for the WSDL documents in it, or for the schemas when there are none. */
     private List<URI> files(Path path) throws IOException {
-        if (path.toString().toLowerCase(Locale.ROOT).endsWith(".zip") && Files.isRegularFile(path)) {
+        if (path.toString().toLowerCase(Locale.ROOT).matches(".*\\.(zip|jar)") && Files.isRegularFile(path)) {
             return fetcher.open(path);
         }
         if (!Files.isDirectory(path)) {

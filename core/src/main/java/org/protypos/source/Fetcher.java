@@ -6,6 +6,7 @@ import java.net.URI;
 import java.nio.file.FileSystemNotFoundException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -22,6 +23,16 @@ final class Fetcher {
         Archive opened = new Archive(archive);
         archives.add(opened);
         return opened.entries();
+    }
+
+    /** Opens an archive for one document in it. */
+    URI within(Path archive, String path) throws IOException {
+        if (!Files.isRegularFile(archive)) {
+            throw new IOException("there is no archive " + archive);
+        }
+        Archive opened = new Archive(archive);
+        archives.add(opened);
+        return opened.address(path);
     }
 
     private byte[] archived(URI address) throws IOException {

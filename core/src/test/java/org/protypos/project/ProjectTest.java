@@ -98,6 +98,7 @@ class ProjectTest {
                 List.of(origin.resolve("entry.xsd").toString()),
                 catalog.toString(),
                 documents,
+                "generated",
                 List.of());
         assertThat(copies)
                 .containsExactly(
@@ -133,7 +134,14 @@ class ProjectTest {
         Files.writeString(
                 root.resolve("protypos.yaml"), "# mine\ncontracts: # all of them\n  other:\n    into: x # here\n");
         Files.writeString(root.resolve("notes.txt"), "mine");
-        Adoption.adopt(Project.read(root), "bay", List.of(archive.toString()), null, gather(archive, null), List.of());
+        Adoption.adopt(
+                Project.read(root),
+                "bay",
+                List.of(archive.toString()),
+                null,
+                gather(archive, null),
+                "generated",
+                List.of());
         assertThat(Files.readString(root.resolve("protypos.yaml")))
                 .startsWith("# mine\ncontracts: # all of them\n  bay:\n    into: generated\n")
                 .endsWith("\n  other:\n    into: x # here\n");
@@ -152,7 +160,14 @@ class ProjectTest {
         Path origin = Files.writeString(
                 home.resolve("bay.xsd"), SCHEMA.formatted("bay", "<xs:element name=\"bay\" type=\"xs:string\"/>"));
         Path root = Files.createDirectory(home.resolve("project"));
-        Adoption.adopt(Project.read(root), "bay", List.of(origin.toString()), null, gather(origin, null), List.of());
+        Adoption.adopt(
+                Project.read(root),
+                "bay",
+                List.of(origin.toString()),
+                null,
+                gather(origin, null),
+                "generated",
+                List.of());
         GivenNames names = new GivenNames(Map.of(
                 "bay", Map.of("~{urn:bay}T='{x} \"y\" {urn:bay}'", "X", "{urn:a b}\u65e5", "\u65e5"),
                 "bay.T", Map.of("~{urn:bay}T/{}e", "E", "plain", "Plain")));

@@ -1,12 +1,11 @@
-package org.protypos.cli;
+package org.protypos.change;
 
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
-import org.protypos.change.Reader;
 
 /** On which side of a contract somebody stands. */
-enum Party {
+public enum Party {
     /** Who calls. */
     CLIENT(EnumSet.of(Reader.OLD_CLIENTS, Reader.CLIENT_CODE)),
     /** Who serves. */
@@ -21,12 +20,12 @@ enum Party {
     }
 
     /** Whom a difference must break something for to be of interest. */
-    Set<Reader> readers() {
+    public Set<Reader> readers() {
         return readers;
     }
 
     /** On which side a project stands that produces some things. */
-    static Party of(List<String> produce) {
+    public static Party of(List<String> produce) {
         boolean client = produce.contains("client");
         boolean server = produce.contains("server");
         return client == server ? BOTH : client ? CLIENT : SERVER;

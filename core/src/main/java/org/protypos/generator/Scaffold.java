@@ -1,7 +1,6 @@
-package org.protypos.cli;
+package org.protypos.generator;
 
 import java.io.IOException;
-import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -16,14 +15,18 @@ import org.protypos.target.SourceFile;
 import org.protypos.target.java.ScaffoldEmitter;
 
 /** A beginning of each implementation in the developer's own sources: written once, looked at ever after. */
-final class Scaffold {
+public final class Scaffold {
     private final List<String> written = new ArrayList<>();
     private final Map<Path, Map<String, String>> lacking = new LinkedHashMap<>();
 
     private Scaffold() {}
 
-    /** Writes what is not there yet, and sees what is there. */
-    static Scaffold into(Path folder, Plan plan, boolean embedded) throws IOException {
+    /**
+     * Writes what is not there yet, and sees what is there.
+     *
+     * @throws IOException when the folder cannot be read or written
+     */
+    public static Scaffold into(Path folder, Plan plan, boolean embedded) throws IOException {
         Scaffold scaffold = new Scaffold();
         List<SourceFile> fresh = new ArrayList<>();
         for (Map.Entry<ApiInterface, SourceFile> one :
@@ -46,16 +49,13 @@ final class Scaffold {
         return scaffold;
     }
 
-    void print(PrintWriter out) {
-        written.forEach(file -> out.println("begun for you, and yours from now on: " + Terminal.plain(file)));
-        lacking.forEach((file, methods) -> {
-            out.println(Terminal.bold(Terminal.plain(file.toString())) + " lacks " + String.join(", ", methods.keySet())
-                    + "; to be pasted:");
-            methods.values().forEach(method -> {
-                out.println();
-                method.lines().forEach(line -> out.println("    " + Terminal.plain(line)));
-            });
-            out.println();
-        });
+    /** The files that were begun. */
+    public List<String> written() {
+        return List.copyOf(written);
+    }
+
+    /** For files that are there already, the methods that they lack, by name and as text. */
+    public Map<Path, Map<String, String>> lacking() {
+        return lacking;
     }
 }

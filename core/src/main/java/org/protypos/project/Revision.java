@@ -1,4 +1,4 @@
-package org.protypos.cli;
+package org.protypos.project;
 
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -7,14 +7,9 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
-import org.protypos.project.AdoptedContract;
-import org.protypos.project.PinnedContract;
-import org.protypos.project.PinnedDocument;
-import org.protypos.project.Project;
-import org.protypos.project.ProjectContract;
 
 /** Takes an adopted contract as it was at a revision under version control, into a folder that goes with the process. */
-final class Revision {
+public final class Revision {
     private static final int PATIENCE_SECONDS = 30;
 
     private final Path root;
@@ -33,7 +28,7 @@ final class Revision {
      * @param name what it was called
      * @throws IOException when the project is not under version control, or the contract was not there
      */
-    static AdoptedContract of(Project project, String name, String revision) throws IOException {
+    public static AdoptedContract of(Project project, String name, String revision) throws IOException {
         Path copy = Files.createTempDirectory("protypos-revision");
         Revision taken = new Revision(project.root(), revision, copy);
         try {
@@ -58,7 +53,7 @@ final class Revision {
     }
 
     /** The text of a file as it was at a revision, or null when there is none, or no version control. */
-    static String text(Path root, String revision, String path) throws IOException {
+    public static String text(Path root, String revision, String path) throws IOException {
         Process git;
         try {
             git = new ProcessBuilder("git", "-C", root.toString(), "show", revision + ":./" + path)
