@@ -32,7 +32,8 @@ class ArchitectureTest {
             "proof",
             "exchange",
             "project",
-            "generator");
+            "generator",
+            "archive");
 
     private static final JavaClasses CORE = new ClassFileImporter()
             .withImportOption(new ImportOption.DoNotIncludeTests())

@@ -49,6 +49,8 @@ final class GenerateCommand implements Callable<Integer> {
         SERVLET
     }
 
+    private static final Path FOLDER = Path.of("generated");
+
     @Spec
     private CommandSpec spec;
 
@@ -64,9 +66,11 @@ final class GenerateCommand implements Callable<Integer> {
     @Option(
             names = "--into",
             paramLabel = "DIR",
-            defaultValue = "generated",
-            description = "The folder for the sources; ${DEFAULT-VALUE} if not given.")
+            description = "The folder for the sources; generated if neither it nor an archive is given.")
     private Path into;
+
+    @Mixin
+    private ArchiveArguments archives;
 
     @Option(
             names = "--package",
@@ -127,8 +131,11 @@ final class GenerateCommand implements Callable<Integer> {
             new FindingPrinter(terminal.err()).print(Project.mend(Path.of("")));
         }
         List<AdoptedContract> adopted = AdoptedContract.all(Path.of(""), arguments.names());
+        if (archives.isWanted() && (adopted == null || !adopted.isEmpty())) {
+            return archive(terminal, adopted);
+        }
         if (adopted == null) {
-            GeneratedCode code = one();
+            GeneratedCode code = one().written(preview || check, overwrite);
             boolean compared = check && code.report() != null;
             ProjectGenerator.Result result =
                     new ProjectGenerator.Result(List.of(code), compared ? Drift.of(code) : List.of());
@@ -148,13 +155,47 @@ final class GenerateCommand implements Callable<Integer> {
         if (server == ServerPlace.SERVLET) {
             wanted.add(JavaTarget.Product.SERVLET);
         }
-        Order order = new Order("", into, scaffold, wanted, runtime == RuntimePlace.EMBEDDED);
+        archives.add(wanted);
+        Order order = new Order("", into == null ? FOLDER : into, scaffold, wanted, runtime == RuntimePlace.EMBEDDED);
         Contract contract = arguments.read();
         Generator generator = rules.generator(contract, null).packageName(packageName);
         if (contract.isSound()) {
             generator.selection(selection.of(contract));
         }
-        return generator.generate(order).written(preview || check, overwrite);
+        return generator.generate(order);
+    }
+
+    /** Writes archives of one contract, whether it is one of a project or not. */
+    private int archive(Terminal terminal, List<AdoptedContract> adopted) throws IOException {
+        if (preview || check) {
+            throw new ParameterException(spec.commandLine(), "--jar and --war write, --preview and --check do not");
+        }
+        if (adopted != null && adopted.size() != 1) {
+            throw new ParameterException(spec.commandLine(), "--jar and --war are for one contract: name it");
+        }
+        GeneratedCode code;
+        if (adopted == null) {
+            code = one();
+        } else {
+            AdoptedContract contract = adopted.get(0);
+            Order order = Order.of(contract);
+            Set<JavaTarget.Product> wanted = EnumSet.copyOf(order.products());
+            archives.add(wanted);
+            code = rules.generator(contract.read(), contract)
+                    .packageName(packageName)
+                    .selection(contract.selection())
+                    .generate(new Order("", order.into(), null, wanted, order.embedded()));
+        }
+        boolean unreachable = adopted == null && code.planned() == null && arguments.isUnreachable();
+        if (into != null && !code.isRefused()) {
+            code = code.written(false, overwrite);
+        }
+        if (code.isRefused()) {
+            edits(terminal, code);
+            terminal.refuse(code.findings(), "nothing was written", json);
+            return unreachable ? ExitStatus.OUTSIDE : ExitStatus.CONTRACT;
+        }
+        return archives.write(terminal, code, json);
     }
 
     /** Generates adopted contracts as the project file says, all of them or none. */

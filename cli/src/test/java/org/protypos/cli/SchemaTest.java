@@ -44,6 +44,7 @@ class SchemaTest {
         "check",
         "compare ../examples/harbour/next/desk.wsdl",
         "generate --preview",
+        "generate --jar target/desk.jar --war target/office.war --with ../examples/harbour/src",
         "sample --all --into target/samples --overwrite",
         "show --corrections"
     })

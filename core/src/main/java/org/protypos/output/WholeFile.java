@@ -24,17 +24,22 @@ public final class WholeFile {
      * @throws IOException when it cannot be written; what was there is there still
      */
     public static void write(Path file, String text) throws IOException {
+        write(file, text.getBytes(StandardCharsets.UTF_8));
+    }
+
+    /** Writes a file of bytes, likewise. */
+    public static void write(Path file, byte[] bytes) throws IOException {
         if (Files.exists(file) && !Files.isRegularFile(file)) {
             // A device or a pipe takes what comes, and nothing can take its place.
             try {
-                Files.writeString(file, text, StandardOpenOption.WRITE);
+                Files.write(file, bytes, StandardOpenOption.WRITE);
             } catch (IOException e) {
                 throw of(file, e);
             }
             return;
         }
         Path target = Files.exists(file) ? file.toRealPath() : file;
-        Path draft = draft(target, text);
+        Path draft = draft(target, bytes);
         try {
             moveOver(draft, target);
         } catch (IOException e) {
@@ -53,7 +58,7 @@ public final class WholeFile {
         if (Files.exists(file, LinkOption.NOFOLLOW_LINKS)) {
             throw new FileAlreadyExistsException(file.toString());
         }
-        Path draft = draft(file, text);
+        Path draft = draft(file, text.getBytes(StandardCharsets.UTF_8));
         try {
             Files.move(draft, file);
         } catch (IOException e) {
@@ -62,12 +67,11 @@ public final class WholeFile {
         }
     }
 
-    private static Path draft(Path target, String text) throws IOException {
+    private static Path draft(Path target, byte[] bytes) throws IOException {
         String mark = Integer.toHexString(ThreadLocalRandom.current().nextInt());
         Path draft = target.resolveSibling("." + target.getFileName() + "." + mark + ".part");
         try {
-            Files.writeString(
-                    draft, text, StandardCharsets.UTF_8, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
+            Files.write(draft, bytes, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
         } catch (NoSuchFileException e) {
             throw new NoSuchFileException(String.valueOf(target.toAbsolutePath().getParent()));
         } catch (IOException e) {
