@@ -54,6 +54,17 @@ public final class Answers {
         return new Answers(answers);
     }
 
+    /** These answers, and after them others. */
+    public Answers before(Answers others) {
+        Map<String, List<PlannedAnswer>> all = new LinkedHashMap<>(byOperation);
+        others.byOperation.forEach((operation, planned) -> all.merge(operation, planned, (first, more) -> {
+            List<PlannedAnswer> both = new ArrayList<>(first);
+            both.addAll(more);
+            return both;
+        }));
+        return new Answers(all);
+    }
+
     /** What is said of an operation: by what tells it from others of its name, and by its name alone. */
     List<PlannedAnswer> of(CalledOperation called) {
         List<PlannedAnswer> own = byOperation.getOrDefault(called.key(), List.of());

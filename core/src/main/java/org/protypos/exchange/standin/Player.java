@@ -43,7 +43,7 @@ final class Player {
     private final Contract contract;
     private final ContractCheck check;
     private final Samples samples;
-    private final Answers answers;
+    private volatile Answers answers;
     private final Map<CalledOperation, Sampled> sampled = new IdentityHashMap<>();
     private final Map<PlannedAnswer, AtomicInteger> turns = new ConcurrentHashMap<>();
 
@@ -55,6 +55,11 @@ final class Player {
         this.check = check;
         this.samples = new Samples(contract, check.vocabulary(), true);
         this.answers = answers;
+    }
+
+    /** Answers otherwise from now on. */
+    void tell(Answers other) {
+        answers = other;
     }
 
     /** An empty request of an operation. */

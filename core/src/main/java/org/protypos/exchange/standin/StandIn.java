@@ -31,7 +31,7 @@ public final class StandIn implements AutoCloseable {
 
     private final Contract contract;
     private final ContractCheck check;
-    private final Answers answers;
+    private final Player player;
     private final Relay relay;
     private final List<Consumer<Seen>> seen = new CopyOnWriteArrayList<>();
     private final SoapServer server;
@@ -66,10 +66,10 @@ public final class StandIn implements AutoCloseable {
     }
 
     private StandIn(Contract contract, Answers answers, Relay relay, SoapServer server, String host) {
-        this.answers = answers;
         this.relay = relay;
         this.contract = contract;
         this.check = new ContractCheck(contract);
+        this.player = new Player(contract, check, answers);
         this.server = server;
         this.root = "http://" + host + ":" + server.port();
     }
@@ -125,6 +125,11 @@ public final class StandIn implements AutoCloseable {
         seen.add(more);
     }
 
+    /** Answers otherwise from now on. */
+    public void tell(Answers other) {
+        player.tell(other);
+    }
+
     /** Serves something beside the ports, at the root or beneath {@link #RESERVED}. */
     public void publish(String path, Endpoint endpoint) {
         server.publish(path, endpoint);
@@ -160,7 +165,6 @@ public final class StandIn implements AutoCloseable {
         for (CalledOperation called : CalledOperation.of(check.wire())) {
             byPort.computeIfAbsent(called.port(), any -> new ArrayList<>()).add(called);
         }
-        Player player = new Player(contract, check, answers);
         Set<String> paths = new LinkedHashSet<>(Set.of(RESERVED));
         byPort.forEach((port, operations) -> {
             String wanted = path(port.address());
