@@ -22,10 +22,11 @@ import org.protypos.diagnostic.SourceText;
 import org.protypos.exchange.call.Arguments;
 import org.protypos.exchange.call.CalledOperation;
 import org.protypos.exchange.call.Caller;
+import org.protypos.exchange.call.NamedDeviations;
 import org.protypos.exchange.call.OperationCheck;
 import org.protypos.exchange.call.RequestBuilder;
+import org.protypos.message.check.CheckedMessage;
 import org.protypos.message.check.ContractCheck;
-import org.protypos.message.check.Deviation;
 import org.protypos.message.json.JsonText;
 import org.protypos.message.json.JsonValue;
 import org.protypos.message.tree.MessageElement;
@@ -57,14 +58,19 @@ final class CallCommand implements Callable<Integer> {
             description = "A document, an address, or an adopted name.")
     private String contract;
 
-    @Parameters(index = "1", arity = "0..1", paramLabel = "OPERATION", description = "The operation.")
+    @Parameters(
+            index = "1",
+            arity = "0..1",
+            paramLabel = "OPERATION",
+            description = "The operation; lists them, with what they take, if not given.")
     private String operation;
 
     @Parameters(
             index = "2..*",
             paramLabel = "NAME=VALUE",
             description =
-                    "Values: amount=5, vessel.name=Aurora, need[0]=water, @ for attributes, #header.pass.holder=Ada.")
+                    "Values: amount=5, vessel.name=Aurora, need[0]=water, @ for attributes, #header.pass.holder=Ada;"
+                            + " =5 for a request that is one value.")
     private List<String> values = new ArrayList<>();
 
     @Option(names = "--input", paramLabel = "FILE", description = "The request as JSON or XML; - for standard input.")
@@ -152,7 +158,7 @@ final class CallCommand implements Callable<Integer> {
         }
         if (saved != null) {
             again(findings);
-        } else if (contract == null || operation == null) {
+        } else if (contract == null) {
             throw new ParameterException(
                     spec.commandLine(), "name a contract and an operation, or with --saved a call that was kept");
         }
@@ -181,31 +187,50 @@ final class CallCommand implements Callable<Integer> {
             terminal.refuse(findings.sorted(), "nothing was sent", json);
             return ExitStatus.CONTRACT;
         }
+        check = new ContractCheck(read);
+        if (operation == null) {
+            new OperationList(CalledOperation.of(check.wire()), check.vocabulary(), contract).print(terminal.out());
+            return ExitStatus.DONE;
+        }
         called = find(read);
         security.prepare(spec, keptSecurity);
-        check = new ContractCheck(read);
         MessageElement request = overloads.size() > 1 ? chosen(findings) : request(findings);
         attach(findings);
         String text = request == null ? null : MessageText.of(request);
-        List<Deviation> wrong = text == null
-                ? List.of()
-                : new OperationCheck(called.carried(), check)
-                        .request(MessageReader.read("request", text.getBytes(StandardCharsets.UTF_8), new Findings()))
-                        .deviations();
-        FindingPrinter printer = new FindingPrinter(terminal.err());
-        wrong.forEach(deviation -> printer.print(false, deviation));
+        boolean wrong = text != null && isWrong(text, findings.hasErrors());
         if (findings.hasErrors()) {
             terminal.refuse(findings.sorted(), "nothing was sent", json);
             return ExitStatus.CONTRACT;
         }
-        if (!wrong.isEmpty()) {
-            terminal.problem("the request is not as the contract says: nothing was sent", "");
+        if (wrong) {
+            terminal.problem(
+                    "the request is not as the contract says: nothing was sent",
+                    "protypos call " + contract + " lists what operations take");
             return ExitStatus.CONTRACT;
         }
         if (save != null) {
             keep();
         }
         return answered(text);
+    }
+
+    /** Whether a request is not what the contract says; tells where, in the words in which it was given. */
+    private boolean isWrong(String text, boolean told) {
+        CheckedMessage checked = new OperationCheck(called.carried(), check)
+                .request(MessageReader.read("request", text.getBytes(StandardCharsets.UTF_8), new Findings()));
+        if (checked.deviations().isEmpty()) {
+            return false;
+        }
+        if (input != null || keptInput != null) {
+            FindingPrinter printer = new FindingPrinter(terminal.err());
+            checked.deviations().forEach(deviation -> printer.print(false, deviation));
+        } else if (!told) {
+            Columns columns = new Columns(2);
+            NamedDeviations.of(called.request(), check.vocabulary(), checked)
+                    .forEach((name, what) -> columns.row(name.isEmpty() ? "=" : name, what));
+            columns.print(terminal.err());
+        }
+        return true;
     }
 
     private void again(Findings findings) throws IOException {

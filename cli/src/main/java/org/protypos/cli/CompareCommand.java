@@ -102,10 +102,8 @@ final class CompareCommand implements Callable<Integer> {
                     ? ExitStatus.OUTSIDE
                     : ExitStatus.CONTRACT;
         }
-        Beside<Seen> planned = Beside.begin(() -> seen(after));
-        Seen left = seen(before);
-        Seen right = planned.result();
-        Comparison.Result result = Comparison.of(left.contract(), right.contract(), left.code(), right.code());
+        Comparison.Result result =
+                Progress.during("comparing " + old + " and " + now, json, () -> compared(before, after));
         ComparisonView view = new ComparisonView(old, now, result, readers(before, after));
         Map<Difference, Map<Reader, String>> files = witness == null ? Map.of() : WitnessFiles.write(witness, view);
         if (html != null) {
@@ -122,6 +120,13 @@ final class CompareCommand implements Callable<Integer> {
         boolean failed = failOn == FailOn.ANY && !result.differences().isEmpty()
                 || failOn == FailOn.BREAKING && view.result().isBreaking();
         return failed ? ExitStatus.PROMISE : ExitStatus.DONE;
+    }
+
+    private Comparison.Result compared(Side before, Side after) {
+        Beside<Seen> planned = Beside.begin(() -> seen(after));
+        Seen left = seen(before);
+        Seen right = planned.result();
+        return Comparison.of(left.contract(), right.contract(), left.code(), right.code());
     }
 
     private Set<Reader> readers(Side before, Side after) {

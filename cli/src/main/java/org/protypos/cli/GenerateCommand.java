@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.concurrent.Callable;
+import java.util.stream.Collectors;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
 import org.protypos.generator.Drift;
@@ -135,7 +136,7 @@ final class GenerateCommand implements Callable<Integer> {
             return archive(terminal, adopted);
         }
         if (adopted == null) {
-            GeneratedCode code = one().written(preview || check, overwrite);
+            GeneratedCode code = oneWritten();
             boolean compared = check && code.report() != null;
             ProjectGenerator.Result result =
                     new ProjectGenerator.Result(List.of(code), compared ? Drift.of(code) : List.of());
@@ -146,6 +147,11 @@ final class GenerateCommand implements Callable<Integer> {
                     spec.commandLine(), "name a contract, or adopt one into a project here: protypos adopt CONTRACT");
         }
         return project(terminal, adopted);
+    }
+
+    private GeneratedCode oneWritten() throws IOException {
+        return Progress.during("generating " + String.join(" ", arguments.names()), json, () -> one().written(
+                        preview || check, overwrite));
     }
 
     /** Generates a contract as the command line says. */
@@ -200,7 +206,18 @@ final class GenerateCommand implements Callable<Integer> {
 
     /** Generates adopted contracts as the project file says, all of them or none. */
     private int project(Terminal terminal, List<AdoptedContract> adopted) throws IOException {
-        ProjectGenerator.Result result = ProjectGenerator.of(adopted)
+        String names =
+                adopted.stream().map(contract -> contract.settings().name()).collect(Collectors.joining(", "));
+        ProjectGenerator.Result result = Progress.during("generating " + names, json, () -> generated(adopted));
+        if (scaffolds(adopted) && !preview && !check && !result.isRefused()) {
+            EditorSchema.lead(adopted.get(0).project())
+                    .forEach(file -> terminal.err().println(file + ": its first line leads editors to its schema now"));
+        }
+        return print(terminal, result, false);
+    }
+
+    private ProjectGenerator.Result generated(List<AdoptedContract> adopted) throws IOException {
+        return ProjectGenerator.of(adopted)
                 .rules(rules.paths())
                 .packageName(packageName)
                 .run(
@@ -208,11 +225,6 @@ final class GenerateCommand implements Callable<Integer> {
                                 ? ProjectGenerator.Mode.PREVIEW
                                 : check ? ProjectGenerator.Mode.CHECK : ProjectGenerator.Mode.WRITE,
                         overwrite);
-        if (scaffolds(adopted) && !preview && !check && !result.isRefused()) {
-            EditorSchema.lead(adopted.get(0).project())
-                    .forEach(file -> terminal.err().println(file + ": its first line leads editors to its schema now"));
-        }
-        return print(terminal, result, false);
     }
 
     private static boolean scaffolds(List<AdoptedContract> adopted) {
@@ -346,6 +358,12 @@ final class GenerateCommand implements Callable<Integer> {
             list(out, "add", report.added());
             list(out, "change", report.changed());
             list(out, "remove", report.removed());
+        }
+        if (report.added().isEmpty()
+                && report.changed().isEmpty()
+                && report.removed().isEmpty()) {
+            out.println(name + "nothing has changed: " + report.kept().size() + " files in " + folder);
+            return;
         }
         String would = preview ? "would be " : "";
         int written = report.added().size() + report.changed().size();

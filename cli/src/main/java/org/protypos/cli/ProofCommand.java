@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.Callable;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.Stream;
 import javax.tools.JavaCompiler;
 import javax.tools.ToolProvider;
@@ -114,7 +115,9 @@ final class ProofCommand implements Callable<Integer> {
             return ExitStatus.CONTRACT;
         }
         Proof proof = new Proof(planned.contract(), planned.withoutForeignClasses());
-        List<ProofResult> results = proof.of(compiler, files);
+        List<MessageFile> all = files;
+        List<ProofResult> results =
+                Progress.during("proving " + all.size() + " messages", json, () -> proof.of(compiler, watched(all)));
         Reconciliation.Outcome corrections =
                 new Reconciliation(planned.contract(), new JavaNames()).of(proof.deviating());
         if (json) {
@@ -127,6 +130,29 @@ final class ProofCommand implements Callable<Integer> {
             corrections(terminal.out(), corrections, proof.deviating().size());
         }
         return count(results, ProofResult.Status.SURVIVED) == results.size() ? ExitStatus.DONE : ExitStatus.CONTRACT;
+    }
+
+    /** The same messages; how far one has come with them is told. */
+    private static List<Proof.Message> watched(List<MessageFile> files) {
+        AtomicInteger read = new AtomicInteger();
+        return files.stream()
+                .map(file -> (Proof.Message) new WatchedMessage(file, read, files.size()))
+                .toList();
+    }
+
+    /** A message that is read once to know what code it needs, and once to be proved. */
+    private record WatchedMessage(MessageFile file, AtomicInteger read, int all) implements Proof.Message {
+        @Override
+        public String name() {
+            return file.name();
+        }
+
+        @Override
+        public byte[] bytes() throws IOException {
+            int number = read.incrementAndGet() - all;
+            Progress.at("proving " + all + " messages" + (number > 0 ? ": " + number : ""));
+            return file.bytes();
+        }
     }
 
     private void corrections(PrintWriter out, Reconciliation.Outcome corrections, int deviating) {

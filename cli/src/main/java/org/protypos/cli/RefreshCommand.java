@@ -12,6 +12,7 @@ import java.util.Map;
 import java.util.concurrent.Callable;
 import org.protypos.change.Party;
 import org.protypos.contract.Contract;
+import org.protypos.diagnostic.Finding;
 import org.protypos.generator.GeneratedCode;
 import org.protypos.generator.Refresh;
 import org.protypos.output.FileHash;
@@ -135,7 +136,8 @@ final class RefreshCommand implements Callable<Integer> {
 
     private int refresh(AdoptedContract old) throws IOException {
         String name = old.settings().name();
-        Refresh refresh = Refresh.look(old, from, Sources.asking(terminal));
+        Refresh refresh =
+                Progress.during("refreshing " + name, json, () -> Refresh.look(old, from, Sources.asking(terminal)));
         switch (refresh.state()) {
             case NOWHERE -> {
                 terminal.problem(
@@ -143,9 +145,13 @@ final class RefreshCommand implements Callable<Integer> {
                         "type: protypos refresh " + name + " --from ADDRESS");
                 return ExitStatus.CONTRACT;
             }
-            case LOST, REFUSED, UNREACHABLE -> {
+            case UNREACHABLE -> {
+                unreachable(name, refresh.findings());
+                return ExitStatus.OUTSIDE;
+            }
+            case LOST, REFUSED -> {
                 terminal.refuse(refresh.findings(), name + " was left as it was", false);
-                return refresh.state() == Refresh.State.UNREACHABLE ? ExitStatus.OUTSIDE : ExitStatus.CONTRACT;
+                return ExitStatus.CONTRACT;
             }
             case ALTERED, UNKNOWN -> {
                 return putBack(refresh);
@@ -164,6 +170,16 @@ final class RefreshCommand implements Callable<Integer> {
                 return take(refresh);
             }
         }
+    }
+
+    /** Nobody has typed the address here: what may have happened to it is said of the contract. */
+    private void unreachable(String name, List<Finding> findings) {
+        findings.forEach(finding -> terminal.problem(finding.message(), ""));
+        terminal.problem(
+                name + " was left as it was",
+                from.isEmpty()
+                        ? "when it has moved, type: protypos refresh " + name + " --from ADDRESS"
+                        : "is the address of --from right?");
     }
 
     private int take(Refresh refresh) throws IOException {

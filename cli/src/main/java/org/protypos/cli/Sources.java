@@ -1,5 +1,7 @@
 package org.protypos.cli;
 
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.util.List;
 import org.protypos.contract.Contract;
@@ -38,6 +40,21 @@ final class Sources {
 
     /** Reads a contract with the catalog that was given. */
     Contract read(List<String> names) {
+        try {
+            return Progress.during("reading " + String.join(" ", names), isSilent(), () -> gathered(names));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** Whether a program reads what the command prints. */
+    private boolean isSilent() {
+        return spec == null
+                || spec.commandLine().getParseResult() != null
+                        && spec.commandLine().getParseResult().hasMatchedOption("--json");
+    }
+
+    private Contract gathered(List<String> names) {
         return offline
                 ? ContractReader.read(
                         DocumentGatherer.gather(names, catalog, (address, named) -> "nothing is fetched (--offline)"))
@@ -51,7 +68,7 @@ final class Sources {
     /** Lets everything be fetched; what comes from servers that nobody has named is told as it is. */
     static Remote asking(Terminal terminal) {
         return (address, named) -> {
-            if (!named) {
+            if (!Progress.at("fetching " + address) && !named) {
                 terminal.err().println("fetching " + Terminal.plain(address.toString()));
                 terminal.err().flush();
             }

@@ -238,7 +238,9 @@ final class SchemaInventory {
                         around);
             }
         } else if (term instanceof Wildcard any) {
-            around.say("any element", String.join(" ", any.namespaces()) + " " + any.processing());
+            around.say(
+                    "any element",
+                    String.join(" ", any.namespaces()) + " " + any.processing().inWords());
         } else {
             member(particle, path, required, most, around);
         }
@@ -295,7 +297,7 @@ final class SchemaInventory {
             around.say(
                     "any attribute",
                     String.join(" ", attributes.wildcard().namespaces()) + " "
-                            + attributes.wildcard().processing());
+                            + attributes.wildcard().processing().inWords());
         }
         for (Attributes.GroupUse use : attributes.groups()) {
             AttributeGroup group = schema.attributeGroups().get(use.name());

@@ -102,7 +102,7 @@ final class WsdlInventory {
     private void operation(PortType portType, Operation operation) {
         String designator = Designators.operation(portType, operation).designator();
         Item item = new Item(Item.Kind.OPERATION, designator, operation.place());
-        item.say("pattern", operation.pattern());
+        item.say("pattern", operation.pattern().inWords());
         item.say("parameter order", String.join(" ", operation.parameterOrder()));
         item.say("documentation", operation.documentation());
         inventory.add(item);

@@ -1,6 +1,7 @@
 package org.protypos.schema;
 
 import java.util.List;
+import java.util.Locale;
 import org.protypos.diagnostic.Place;
 
 /**
@@ -19,7 +20,12 @@ public record Wildcard(List<String> namespaces, String targetNamespace, Processi
         /** It is checked if it is declared. */
         LAX,
         /** It is not checked. */
-        SKIP
+        SKIP;
+
+        /** What the standard calls it. */
+        public String inWords() {
+            return name().toLowerCase(Locale.ROOT);
+        }
     }
 
     /**

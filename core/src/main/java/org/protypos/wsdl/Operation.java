@@ -1,6 +1,7 @@
 package org.protypos.wsdl;
 
 import java.util.List;
+import java.util.Locale;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
 
@@ -35,7 +36,12 @@ public record Operation(
         /** A message goes out and one comes in. */
         SOLICIT_RESPONSE,
         /** A message goes out, none comes in. */
-        NOTIFICATION
+        NOTIFICATION;
+
+        /** What the standard calls it. */
+        public String inWords() {
+            return name().toLowerCase(Locale.ROOT).replace('_', '-');
+        }
     }
 
     /**

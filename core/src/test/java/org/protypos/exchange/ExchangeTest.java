@@ -848,7 +848,7 @@ class ExchangeTest {
                         "2:66 need[0]: an array stands where one value is wanted | give one value",
                         "3:22 the message has no header block pass | leave it out");
         Findings wrong = new Findings();
-        Arguments.of(List.of("a", "a..b=1", "b=1", "b.c=2", "d[1]=x", "e={\"f\": }"), wrong);
+        Arguments.of(List.of("a", "a..b=1", "b.c=1", "b[0]=2", "d[1]=x", "e={\"f\": }"), wrong);
         assertThat(wrong.sorted()).hasSize(4);
         Findings malformed = new Findings();
         assertThat(JsonText.parse(new SourceText("x", "[".repeat(2000)), malformed))

@@ -15,12 +15,15 @@ import org.protypos.message.json.JsonValue;
 public final class Arguments {
     private static final Pattern STEP = Pattern.compile("([^.\\[\\]]+)((?:\\[[0-9]{1,4}\\])*)(?:\\.|$)");
 
+    /** What the text of an element with attributes is called. */
+    private static final String TEXT = "#text";
+
     private Arguments() {}
 
     /**
      * Puts arguments together to one object.
      *
-     * @param arguments each a path, an equals sign and a value; a value that begins like JSON is JSON, but for
+     * @param arguments each a path, an equals sign and a value, without a path where the message is one value; a value that begins like JSON is JSON, but for
      *     a qualified name such as {@code {urn:x}name}
      * @param findings is told what is wrong with them
      */
@@ -28,6 +31,10 @@ public final class Arguments {
         Map<String, Object> root = new LinkedHashMap<>();
         for (String argument : arguments) {
             int equals = argument.indexOf('=');
+            if (equals == 0 && arguments.size() == 1) {
+                // A message that is one value has no name for it.
+                return value(argument, equals, findings);
+            }
             if (equals <= 0 || !put(root, argument.substring(0, equals), value(argument, equals, findings))) {
                 findings.error(
                         "argument",
@@ -80,7 +87,7 @@ public final class Arguments {
                 }
                 at = items.get(index);
             } else if (steps.get(i) instanceof String name && at instanceof Map<?, ?> map) {
-                at = ((Map<String, Object>) map).computeIfAbsent(name, any -> next);
+                at = below((Map<String, Object>) map, name, next);
             } else {
                 return false;
             }
@@ -89,6 +96,21 @@ public final class Arguments {
             }
         }
         return true;
+    }
+
+    /** What is at a name in a map; a value that has attributes too is its text. */
+    @SuppressWarnings("unchecked")
+    private static Object below(Map<String, Object> map, String name, Object next) {
+        Object there = map.computeIfAbsent(name, any -> next);
+        if (there instanceof JsonValue.Text text && next instanceof Map) {
+            Map<String, Object> both = (Map<String, Object>) next;
+            both.put(TEXT, text);
+            map.put(name, both);
+            return both;
+        }
+        return there instanceof Map<?, ?> known && next instanceof JsonValue.Text
+                ? below((Map<String, Object>) known, TEXT, next)
+                : there;
     }
 
     private static JsonValue built(Object value) {

@@ -7,9 +7,9 @@ import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
+import org.protypos.exchange.call.ValueField;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.json.JsonMessageWriter;
 import org.protypos.message.json.JsonText;
@@ -19,14 +19,12 @@ import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.sample.Samples;
 import org.protypos.message.tree.MessageElement;
-import org.protypos.schema.Builtins;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.ElementReference;
 import org.protypos.schema.GroupReference;
 import org.protypos.schema.ModelGroup;
 import org.protypos.schema.Particle;
-import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
 import org.protypos.schema.Term;
@@ -150,30 +148,10 @@ final class Forms {
         out.writeEndArray();
     }
 
-    /**
-     * The types that may stand in the place of a type; for a simple one those that add something to it. A built-in one could be
-     * anything of the contract that has text: that is left to who edits the XML.
-     */
+    /** The types that may stand in the place of a type. */
     private void derived(TypeModel type, JsonGenerator out) throws IOException {
-        Map<String, QName> names = new LinkedHashMap<>();
-        boolean builtin = type.name() != null && Builtins.isBuiltin(type.name());
-        if (!type.isAnything() && !builtin) {
-            for (QName name : vocabulary.schema().types().keySet()) {
-                TypeModel other = vocabulary.type(name);
-                boolean fits = other != type
-                        && other.definition() instanceof ComplexType
-                        && !SchemaComponents.isOriginal(name)
-                        && !other.isAbstract()
-                        && vocabulary.derives(other, type, Set.of());
-                if (fits) {
-                    // Two of the same name are told apart by their namespaces.
-                    String key = names.containsKey(name.getLocalPart()) ? name.toString() : name.getLocalPart();
-                    names.put(key, name);
-                }
-            }
-        }
         out.writeArrayFieldStart("derived");
-        for (Map.Entry<String, QName> one : names.entrySet()) {
+        for (Map.Entry<String, QName> one : vocabulary.standIns(type).entrySet()) {
             out.writeStartObject();
             out.writeStringField("name", one.getKey());
             out.writeNumberField("type", number(vocabulary.type(one.getValue())));

@@ -17,6 +17,7 @@ import org.protypos.schema.AttributeDeclaration;
 import org.protypos.schema.AttributeGroup;
 import org.protypos.schema.AttributeUse;
 import org.protypos.schema.Attributes;
+import org.protypos.schema.Builtins;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.FacetStep;
@@ -175,6 +176,30 @@ public final class Vocabulary {
             return local;
         }
         return meant != null && name.getNamespaceURI().isEmpty() ? "{}" + local : name.toString();
+    }
+
+    /**
+     * The types that may stand in the place of a type, by the names that tell them apart; for a simple one those that add
+     * something to it. A built-in one could be anything of the contract that has text: none is named for it.
+     */
+    public Map<String, QName> standIns(TypeModel type) {
+        Map<String, QName> names = new LinkedHashMap<>();
+        if (type.isAnything() || type.name() != null && Builtins.isBuiltin(type.name())) {
+            return names;
+        }
+        for (QName name : schema.types().keySet()) {
+            TypeModel other = type(name);
+            boolean fits = other != type
+                    && other.definition() instanceof ComplexType
+                    && !SchemaComponents.isOriginal(name)
+                    && !other.isAbstract()
+                    && derives(other, type, Set.of());
+            if (fits) {
+                // Two of the same name are told apart by their namespaces.
+                names.put(names.containsKey(name.getLocalPart()) ? name.toString() : name.getLocalPart(), name);
+            }
+        }
+        return names;
     }
 
     /** The rule of a simple type. */

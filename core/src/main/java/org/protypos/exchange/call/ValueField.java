@@ -1,4 +1,4 @@
-package org.protypos.exchange.page;
+package org.protypos.exchange.call;
 
 import com.fasterxml.jackson.core.JsonGenerator;
 import java.io.IOException;
@@ -13,7 +13,7 @@ import org.protypos.schema.SimpleType;
 import org.protypos.source.Xml;
 
 /** What a field for one value is to be like: its kind, what may be chosen, and what else the contract asks for. */
-final class ValueField {
+public final class ValueField {
     private static final Set<String> WHOLE =
             Set.of(("integer long int short byte nonNegativeInteger positiveInteger nonPositiveInteger negativeInteger"
                             + " unsignedLong unsignedInt unsignedShort unsignedByte")
@@ -21,6 +21,7 @@ final class ValueField {
     private static final Set<String> FRACTIONAL = Set.of("decimal", "double", "float");
     private static final Set<String> OWN = Set.of("boolean", "date", "time", "dateTime", "base64Binary");
     private static final int MOST_STEPS = 100;
+    private static final int MOST_SHOWN = 12;
 
     private final SchemaComponents schema;
     private final List<String> hints = new ArrayList<>();
@@ -33,7 +34,7 @@ final class ValueField {
     }
 
     /** Writes what a field for values of a type is like. */
-    static void write(SchemaComponents schema, SchemaType type, JsonGenerator out) throws IOException {
+    public static void write(SchemaComponents schema, SchemaType type, JsonGenerator out) throws IOException {
         ValueField field = new ValueField(schema);
         field.follow(type);
         out.writeStartObject();
@@ -45,6 +46,29 @@ final class ValueField {
         }
         out.writeEndArray();
         out.writeEndObject();
+    }
+
+    /** Says in words what values of a type may be. */
+    static String words(SchemaComponents schema, SchemaType type) {
+        ValueField field = new ValueField(schema);
+        field.follow(type);
+        if (!field.list && !field.values.isEmpty()) {
+            int shown = Math.min(MOST_SHOWN, field.values.size());
+            return TakenValues.listed(field.values.subList(0, shown))
+                    + (shown < field.values.size() ? " and others" : "");
+        }
+        String kind =
+                switch (field.kind) {
+                    case "whole" -> "a whole number";
+                    case "number" -> "a number";
+                    case "boolean" -> "true or false";
+                    case "base64Binary" -> "bytes in base64";
+                    case "date" -> "a date such as 2027-05-09";
+                    case "time" -> "a time such as 14:30:00";
+                    case "dateTime" -> "a time such as 2027-05-09T14:30:00Z";
+                    default -> "text";
+                };
+        return kind + (field.hints.isEmpty() ? "" : ", " + String.join("; ", field.hints));
     }
 
     /** Goes from a type to the built-in one that it comes from; what is nearest to the type counts. */
