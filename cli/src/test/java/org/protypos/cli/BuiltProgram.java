@@ -18,13 +18,26 @@ record BuiltProgram(Path folder) {
     /** What a run gave. */
     record Run(int status, String out, String err) {}
 
-    Run run(String... arguments) throws IOException, InterruptedException {
+    private static List<String> command(String... arguments) {
         List<String> command = new ArrayList<>(
                 List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-jar", JAR.toString()));
         command.addAll(List.of(arguments));
+        return command;
+    }
+
+    /** Begins a command that goes on until it is ended; what it says goes into a file. */
+    Process begin(Path out, String... arguments) throws IOException {
+        return new ProcessBuilder(command(arguments))
+                .directory(folder.toFile())
+                .redirectErrorStream(true)
+                .redirectOutput(out.toFile())
+                .start();
+    }
+
+    Run run(String... arguments) throws IOException, InterruptedException {
         Path out = Files.createTempFile("out", ".txt");
         Path err = Files.createTempFile("err", ".txt");
-        Process process = new ProcessBuilder(command)
+        Process process = new ProcessBuilder(command(arguments))
                 .directory(folder.toFile())
                 .redirectOutput(out.toFile())
                 .redirectError(err.toFile())

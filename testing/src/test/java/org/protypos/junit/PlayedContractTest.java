@@ -13,6 +13,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import javax.tools.JavaCompiler;
 import javax.tools.StandardJavaFileManager;
@@ -197,6 +198,16 @@ class PlayedContractTest {
         assertThat(failures.get("asksForAnOperationThatIsMisspelt")).contains("did you mean listBerths?");
         assertThat(failures.get("asksForAPortThatIsMisspelt")).contains("did you mean Desk?");
         assertThat(failures.get("tellsAnAnswerThatIsNotInTheContract")).contains("receiptNumber", "none");
+    }
+
+    @Test
+    void theTestOfTheDemoIsTheOneInTheDocumentation() throws IOException {
+        String test = Files.readString(Path.of("src/test/resources/example/lanternbay/office/BookingTest.java"));
+        String shown = test.substring(test.indexOf("class BookingTest"))
+                .lines()
+                .map(line -> line.isBlank() ? "" : "    " + line)
+                .collect(Collectors.joining("\n"));
+        assertThat(Path.of("../docs/testing.md")).content().contains(shown);
     }
 
     @Test
