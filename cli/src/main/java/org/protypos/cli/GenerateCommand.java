@@ -176,6 +176,9 @@ final class GenerateCommand implements Callable<Integer> {
         if (preview || check) {
             throw new ParameterException(spec.commandLine(), "--jar and --war write, --preview and --check do not");
         }
+        if (scaffold != null) {
+            throw new ParameterException(spec.commandLine(), "--scaffold is for sources, --jar and --war are not");
+        }
         if (adopted != null && adopted.size() != 1) {
             throw new ParameterException(spec.commandLine(), "--jar and --war are for one contract: name it");
         }
@@ -190,7 +193,7 @@ final class GenerateCommand implements Callable<Integer> {
             code = rules.generator(contract.read(), contract)
                     .packageName(packageName)
                     .selection(contract.selection())
-                    .generate(new Order("", order.into(), null, wanted, order.embedded()));
+                    .generate(new Order("", into == null ? FOLDER : into, null, wanted, order.embedded()));
         }
         boolean unreachable = adopted == null && code.planned() == null && arguments.isUnreachable();
         if (into != null && !code.isRefused()) {
@@ -201,7 +204,14 @@ final class GenerateCommand implements Callable<Integer> {
             terminal.refuse(code.findings(), "nothing was written", json);
             return unreachable ? ExitStatus.OUTSIDE : ExitStatus.CONTRACT;
         }
-        return archives.write(terminal, code, json);
+        int status = archives.write(terminal, code, json);
+        if (status == ExitStatus.DONE && adopted != null) {
+            AdoptedContract contract = adopted.get(0);
+            contract.project()
+                    .remember(Map.of(
+                            contract.settings().name(), code.planned().plan().names()));
+        }
+        return status;
     }
 
     /** Generates adopted contracts as the project file says, all of them or none. */

@@ -84,8 +84,10 @@ final class Progress {
                     if (over) {
                         return;
                     }
-                    String line = Terminal.plain(doing) + ", " + (System.nanoTime() - begin) / 1_000_000_000L + " s";
-                    out.print(CLEAR + (line.length() > WIDTH ? line.substring(0, WIDTH - 1) + "…" : line));
+                    String what = Terminal.plain(doing);
+                    String since = ", " + (System.nanoTime() - begin) / 1_000_000_000L + " s";
+                    int room = WIDTH - since.length();
+                    out.print(CLEAR + (what.length() > room ? what.substring(0, room - 1) + "…" : what) + since);
                     out.flush();
                     drawn = true;
                 }

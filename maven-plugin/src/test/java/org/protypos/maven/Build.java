@@ -9,7 +9,6 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 
@@ -45,11 +44,11 @@ final class Build {
 
     /** Puts the plugin and what it needs into the repository. */
     static void stage() throws IOException {
-        copy(TOP.resolve("pom.xml"), "protypos", "pom");
+        install(TOP.resolve("pom.xml"), "org/protypos", "protypos", VERSION, "pom");
         for (String module : List.of("runtime", "core", "maven-plugin")) {
             String id = "protypos-" + module;
-            copy(TOP.resolve(module + "/pom.xml"), id, "pom");
-            copy(TOP.resolve(module + "/target/" + id + "-" + VERSION + ".jar"), id, "jar");
+            install(TOP.resolve(module + "/pom.xml"), "org/protypos", id, VERSION, "pom");
+            install(TOP.resolve(module + "/target/" + id + "-" + VERSION + ".jar"), "org/protypos", id, VERSION, "jar");
         }
         Files.writeString(SETTINGS, """
                 <settings>
@@ -64,10 +63,6 @@ final class Build {
                 </settings>
                 """.formatted(
                         Path.of(System.getProperty("maven.repository")).toUri()));
-    }
-
-    private static void copy(Path file, String id, String type) throws IOException {
-        install(file, "org/protypos", id, VERSION, type);
     }
 
     /** Puts a file into the repository. */
@@ -160,15 +155,12 @@ final class Build {
 
     /** Runs a build. */
     Run run(String... arguments) throws IOException, InterruptedException {
-        return run(Map.of(), arguments);
-    }
-
-    private Run run(Map<String, String> environment, String... arguments) throws IOException, InterruptedException {
         List<String> command = new ArrayList<>(List.of(
                 Path.of(System.getProperty("maven.home"), "bin", "mvn").toString(),
                 "-B",
                 "-ntp",
-                "-s",
+                // Who builds may have settings of their own: they hold too.
+                "-gs",
                 SETTINGS.toString(),
                 "-Dmaven.repo.local=" + REPOSITORY,
                 "-Dstyle.color=never"));
@@ -180,7 +172,6 @@ final class Build {
                 .redirectOutput(log.toFile());
         builder.environment().put("JAVA_HOME", System.getProperty("java.home"));
         builder.environment().remove("MAVEN_ARGS");
-        builder.environment().putAll(environment);
         Process process = builder.start();
         assertThat(process.waitFor(300, TimeUnit.SECONDS)).isTrue();
         Run run = new Run(process.exitValue(), Files.readString(log));
