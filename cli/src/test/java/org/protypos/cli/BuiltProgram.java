@@ -13,20 +13,53 @@ import java.util.stream.Stream;
 /** The built program, run in a process of its own with a folder as its working directory. */
 record BuiltProgram(Path folder) {
     private static final Path JAR = Path.of("target/protypos.jar").toAbsolutePath();
+    private static final Path ARCHIVE = Path.of("target/it.jsa").toAbsolutePath();
     static final Path EXAMPLE = Path.of("../examples/harbour/contract").toAbsolutePath();
 
     /** What a run gave. */
     record Run(int status, String out, String err) {}
 
+    /** As the launcher starts it, with an archive of loaded classes: hundreds of runs would wait long for each. */
     private static List<String> command(String... arguments) {
-        List<String> command = new ArrayList<>(
-                List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-jar", JAR.toString()));
+        List<String> command = flags();
+        if (Files.isRegularFile(ARCHIVE)) {
+            command.add("-XX:SharedArchiveFile=" + ARCHIVE);
+        }
+        command.addAll(List.of("-jar", JAR.toString()));
         command.addAll(List.of(arguments));
         return command;
     }
 
+    private static List<String> flags() {
+        return new ArrayList<>(List.of(
+                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                "-XX:+UseSerialGC",
+                "-XX:TieredStopAtLevel=1",
+                "-XX:-UsePerfData",
+                "-Xshare:auto",
+                "-Xlog:disable",
+                "-Xlog:all=error:stderr"));
+    }
+
+    private static synchronized void archive() throws IOException, InterruptedException {
+        boolean fresh = Files.isRegularFile(ARCHIVE)
+                && Files.getLastModifiedTime(ARCHIVE).compareTo(Files.getLastModifiedTime(JAR)) > 0;
+        if (!fresh) {
+            Files.deleteIfExists(ARCHIVE);
+            List<String> command = flags();
+            command.addAll(List.of("-XX:ArchiveClassesAtExit=" + ARCHIVE, "-jar", JAR.toString()));
+            command.addAll(List.of("generate", EXAMPLE.resolve("desk.wsdl").toString(), "--preview"));
+            new ProcessBuilder(command)
+                    .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+                    .redirectError(ProcessBuilder.Redirect.DISCARD)
+                    .start()
+                    .waitFor();
+        }
+    }
+
     /** Begins a command that goes on until it is ended; what it says goes into a file. */
-    Process begin(Path out, String... arguments) throws IOException {
+    Process begin(Path out, String... arguments) throws IOException, InterruptedException {
+        archive();
         return new ProcessBuilder(command(arguments))
                 .directory(folder.toFile())
                 .redirectErrorStream(true)
@@ -35,6 +68,7 @@ record BuiltProgram(Path folder) {
     }
 
     Run run(String... arguments) throws IOException, InterruptedException {
+        archive();
         Path out = Files.createTempFile("out", ".txt");
         Path err = Files.createTempFile("err", ".txt");
         Process process = new ProcessBuilder(command(arguments))

@@ -337,10 +337,15 @@ class CallIT {
         assertThat(run.status()).isEqualTo(1);
         assertThat(run.err()).contains("there is no amuont").contains("cure: perhaps amount");
         BuiltProgram.Run values = program.run("call", "desk.wsdl", "payDues", "callSign=lb", "--address", address);
-        assertThat(values.err())
-                .contains("\"lb\" does not match [A-Z0-9]{4,7}")
-                .contains("expected: <amount>")
-                .endsWith("error: the request is not as the contract says: nothing was sent\n");
+        assertThat(values.err()).isEqualTo("""
+                  callSign  "lb" does not match [A-Z0-9]{4,7}; wanted is a value of type CallSign
+                  amount    is missing
+                error: the request is not as the contract says: nothing was sent
+                  protypos call desk.wsdl lists what operations take
+                """);
+        assertThat(program.run("call", "desk.wsdl").out())
+                .contains("\ncastOff\n  berthNumber=    a whole number\n")
+                .endsWith("next: protypos call desk.wsdl requestBerth NAME=VALUE …\n");
         assertThat(program.run("call", "desk.wsdl", "castOf").err()).contains("did you mean castOff?");
         assertThat(program.run("call", "desk.wsdl", "castOff", "berthNumber=1", "--address", "http://127.0.0.1:1/")
                         .status())

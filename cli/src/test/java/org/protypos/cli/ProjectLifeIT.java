@@ -113,7 +113,7 @@ class ProjectLifeIT {
         assertThat(alone.out())
                 .contains("3 documents as they are in contracts/desk", "6 names of types from the generated code");
         assertThat(alone.err()).contains("protypos refresh desk --from ADDRESS");
-        assertThat(program.run("generate").out()).startsWith("desk: 0 files written into generated, 134 unchanged");
+        assertThat(program.run("generate").out()).startsWith("desk: nothing has changed: 134 files in generated\n");
         assertThat(program.run("refresh", "desk", "--from", "../origin/desk.wsdl")
                         .out())
                 .startsWith("desk: unchanged; from now on from");
@@ -122,7 +122,7 @@ class ProjectLifeIT {
     @Test
     void generatedFilesAreKnownByWhatIsInThem() throws Exception {
         Files.delete(project.resolve("generated/protypos.lock.json"));
-        assertThat(program.run("generate").out()).startsWith("desk: 0 files written into generated, 134 unchanged");
+        assertThat(program.run("generate").out()).startsWith("desk: nothing has changed: 134 files in generated\n");
         String berth = text(BERTH);
         Files.writeString(project.resolve(BERTH), berth.replace("\n", "\r\n"));
         assertThat(program.run("generate", "--check").out()).isEqualTo(UP_TO_DATE);
