@@ -44,6 +44,8 @@ final class CompletionCommand implements Callable<Integer> {
                                 words=$("${COMP_WORDS[0]}" completion operations "${COMP_WORDS[2]}" 2>/dev/null)
                             fi ;;
                         completion:*) words='bash zsh' ;;
+                        schema:*) words='%3$s' ;;
+                        help:*) words='%1$s' ;;
                         *) words=$("${COMP_WORDS[0]}" completion contracts 2>/dev/null) ;;
                     esac
                 fi
@@ -93,7 +95,11 @@ final class CompletionCommand implements Callable<Integer> {
                         .map(option -> option.longestName())
                         .collect(Collectors.joining(" "))
                 + "' ;;"));
-        return String.format(SCRIPT, String.join(" ", commands.keySet()), String.join("\n", options));
+        return String.format(
+                SCRIPT,
+                String.join(" ", commands.keySet()),
+                String.join("\n", options),
+                String.join(" ", SchemaCommand.names()));
     }
 
     private static List<String> contracts() throws IOException {

@@ -7,10 +7,13 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import javax.tools.Diagnostic;
 import javax.tools.DiagnosticCollector;
@@ -29,25 +32,24 @@ final class ClassFiles implements AutoCloseable {
 
     private final JavaCompiler compiler;
     private final Path folder;
+    private final Path libraries;
     private final List<Path> classPath = new ArrayList<>();
     private final Findings findings;
 
     ClassFiles(JavaCompiler compiler, List<Path> classPath, Findings findings) throws IOException {
         this.compiler = compiler;
         this.folder = Files.createTempDirectory("protypos-classes");
+        this.libraries = Files.createTempDirectory("protypos-libraries");
         this.classPath.add(folder);
         this.classPath.addAll(classPath);
         this.findings = findings;
     }
 
-    /** The folder or jar that a class was loaded from. */
-    static Path home(Class<?> type) {
-        try {
-            return Path.of(
-                    type.getProtectionDomain().getCodeSource().getLocation().toURI());
-        } catch (URISyntaxException e) {
-            throw new IllegalStateException(e);
-        }
+    /** Lets what is compiled see classes of ours, and no others. */
+    void see(OwnClasses own) throws IOException {
+        Path jar = libraries.resolve(own.name().toLowerCase(Locale.ROOT) + ".jar");
+        Files.write(jar, own.jar());
+        classPath.add(jar);
     }
 
     /** Compiles sources, together with what was compiled before; tells what the compiler refuses. */
@@ -72,7 +74,11 @@ final class ClassFiles implements AutoCloseable {
                         one.getSource() instanceof Source source
                                 ? new SourceText(source.name, source.text).at((int) Math.max(0, one.getPosition()))
                                 : null,
-                        one.getMessage(null).lines().findFirst().orElse("the compiler refuses it"),
+                        one.getMessage(null)
+                                .lines()
+                                .map(line -> line.strip().replaceAll("\\s+", " "))
+                                .limit(2)
+                                .collect(Collectors.joining(", ")),
                         "mend the source, or name what it needs with --with");
             }
         }
@@ -96,8 +102,13 @@ final class ClassFiles implements AutoCloseable {
 
     @Override
     public void close() throws IOException {
+        delete(folder);
+        delete(libraries);
+    }
+
+    private static void delete(Path folder) throws IOException {
         try (Stream<Path> found = Files.walk(folder)) {
-            for (Path path : found.sorted((a, b) -> b.compareTo(a)).toList()) {
+            for (Path path : found.sorted(Comparator.reverseOrder()).toList()) {
                 Files.delete(path);
             }
         }

@@ -1,6 +1,6 @@
 package org.protypos.archive;
 
-import jakarta.servlet.http.HttpServlet;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -11,7 +11,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.jar.Attributes;
+import java.util.jar.Manifest;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
@@ -21,8 +23,8 @@ import org.protypos.diagnostic.Findings;
 import org.protypos.generator.GeneratedCode;
 import org.protypos.generator.Version;
 import org.protypos.output.WholeFile;
-import org.protypos.runtime.soap.Endpoint;
 import org.protypos.target.SourceFile;
+import org.protypos.target.java.JavaTarget;
 
 /**
  * Generated code, compiled and put into an archive that is handed on or deployed. The door of this package. The bytes of an
@@ -53,25 +55,13 @@ public final class CodeArchive {
         return archive;
     }
 
-    /** Everything that the code is compiled against. */
-    private List<Path> classPath() {
-        List<Path> all = new ArrayList<>(jars);
-        all.add(ClassFiles.home(HttpServlet.class));
-        if (!code.order().embedded()) {
-            all.add(ClassFiles.home(Endpoint.class));
-        }
-        return all;
-    }
-
-    private List<SourceFile> own() throws IOException {
+    private static List<SourceFile> own(Path folder) throws IOException {
         List<SourceFile> own = new ArrayList<>();
-        for (Path folder : folders) {
-            try (Stream<Path> found = Files.walk(folder)) {
-                for (Path file : found.filter(path -> path.toString().endsWith(".java"))
-                        .sorted()
-                        .toList()) {
-                    own.add(new SourceFile(file.toString().replace('\\', '/'), Files.readString(file)));
-                }
+        try (Stream<Path> found = Files.walk(folder)) {
+            for (Path file : found.filter(path -> path.toString().endsWith(".java"))
+                    .sorted()
+                    .toList()) {
+                own.add(new SourceFile(file.toString().replace('\\', '/'), Files.readString(file)));
             }
         }
         return own;
@@ -79,8 +69,16 @@ public final class CodeArchive {
 
     private ClassFiles compiled(Findings findings) throws IOException {
         List<SourceFile> all = new ArrayList<>(code.files());
-        all.addAll(own());
-        ClassFiles classes = new ClassFiles(compiler, classPath(), findings);
+        for (Path folder : folders) {
+            all.addAll(own(folder));
+        }
+        ClassFiles classes = new ClassFiles(compiler, jars, findings);
+        if (code.order().products().contains(JavaTarget.Product.SERVLET)) {
+            classes.see(OwnClasses.SERVLETS);
+        }
+        if (!code.order().embedded()) {
+            classes.see(OwnClasses.RUNTIME);
+        }
         classes.compile(all);
         return classes;
     }
@@ -126,14 +124,10 @@ public final class CodeArchive {
             Map<String, byte[]> sources = new TreeMap<>();
             code.files().forEach(source -> sources.put(source.path(), utf8(source.text())));
             for (Path folder : folders) {
-                for (SourceFile source : own()) {
-                    if (Path.of(source.path()).startsWith(folder)) {
-                        sources.put(
-                                folder.relativize(Path.of(source.path()))
-                                        .toString()
-                                        .replace('\\', '/'),
-                                utf8(source.text()));
-                    }
+                for (SourceFile source : own(folder)) {
+                    sources.put(
+                            folder.relativize(Path.of(source.path())).toString().replace('\\', '/'),
+                            utf8(source.text()));
                 }
             }
             sources.put(MANIFEST, manifest(Map.of()));
@@ -152,19 +146,15 @@ public final class CodeArchive {
         return file.getFileName().toString().replaceFirst("\\.[jw]ar$", "");
     }
 
-    static byte[] manifest(Map<String, String> more) {
-        StringBuilder text = new StringBuilder(Attributes.Name.MANIFEST_VERSION + ": 1.0\r\n");
-        text.append("Created-By: protypos ").append(Version.current()).append("\r\n");
-        new TreeMap<>(more).forEach((name, value) -> {
-            // A line of a manifest has at most 72 bytes, and goes on after a blank.
-            String line = name + ": " + value;
-            while (line.length() > 70) {
-                text.append(line, 0, 70).append("\r\n ");
-                line = line.substring(70);
-            }
-            text.append(line).append("\r\n");
-        });
-        return utf8(text.append("\r\n").toString());
+    static byte[] manifest(Map<String, String> more) throws IOException {
+        Manifest manifest = new Manifest();
+        Attributes attributes = manifest.getMainAttributes();
+        attributes.put(Attributes.Name.MANIFEST_VERSION, "1.0");
+        attributes.putValue("Created-By", "protypos " + Version.current());
+        new TreeMap<>(more).forEach(attributes::putValue);
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        manifest.write(bytes);
+        return bytes.toByteArray();
     }
 
     private String pom(String group, String artifact, String version) {
@@ -209,8 +199,7 @@ public final class CodeArchive {
             if (findings.hasErrors()) {
                 return findings.sorted();
             }
-            Set<String> candidates =
-                    new java.util.TreeSet<>(classNames(classes.files().keySet()));
+            Set<String> candidates = new TreeSet<>(classNames(classes.files().keySet()));
             code.files().forEach(source -> candidates.removeIf(name -> isOf(name, source)));
             for (Path jar : jars) {
                 candidates.addAll(Implementations.classNames(jar));
@@ -234,7 +223,7 @@ public final class CodeArchive {
                 entries.put("WEB-INF/lib/" + jar.getFileName(), Files.readAllBytes(jar));
             }
             if (!code.order().embedded()) {
-                entries.put("WEB-INF/lib/protypos-runtime-" + Version.current() + ".jar", RuntimeLibrary.jar());
+                entries.put("WEB-INF/lib/protypos-runtime-" + Version.current() + ".jar", OwnClasses.RUNTIME.jar());
             }
             WholeFile.write(file, ZipBytes.of(MANIFEST, entries));
         }

@@ -91,6 +91,13 @@ class NamedValuesTest {
     }
 
     @Test
+    void aNameMayHaveItsNamespace() {
+        assertThat(wrong(DESK, "castOff", "{http://lanternbay.example/harbour/desk}berthNumber=7"))
+                .isEmpty();
+        assertThat(findings.sorted()).isEmpty();
+    }
+
+    @Test
     void aMessageThatIsOneValueNeedsNoName(@TempDir Path folder) throws Exception {
         Path bell = folder.resolve("bell.wsdl");
         Files.writeString(bell, """

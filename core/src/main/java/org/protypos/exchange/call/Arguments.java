@@ -13,7 +13,8 @@ import org.protypos.message.json.JsonValue;
 
 /** Makes JSON of plain arguments: {@code vessel.name=Aurora need[0]=water}. */
 public final class Arguments {
-    private static final Pattern STEP = Pattern.compile("([^.\\[\\]]+)((?:\\[[0-9]{1,4}\\])*)(?:\\.|$)");
+    private static final Pattern STEP =
+            Pattern.compile("((?:\\{[^{}]*\\}|[^.\\[\\]])+)((?:\\[[0-9]{1,4}\\])*)(?:\\.|$)");
 
     /** What the text of an element with attributes is called. */
     private static final String TEXT = "#text";

@@ -2,7 +2,9 @@ package org.protypos.exchange.call;
 
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.message.model.TypeModel;
@@ -51,7 +53,12 @@ public final class TakenValues {
         for (WirePart block : message.blocks()) {
             values.element("#header." + block.element().getLocalPart(), vocabulary.type(block.type()), 0, 1, false, 0);
         }
-        return List.copyOf(values.taken);
+        Map<String, Taken> byName = new LinkedHashMap<>();
+        values.taken.forEach(one -> byName.putIfAbsent(one.name(), one));
+        if (values.taken.size() >= MOST) {
+            byName.put("…", new Taken("…", false, "and more"));
+        }
+        return List.copyOf(byName.values());
     }
 
     /** Whether the values of a message are those in its one element. */

@@ -116,7 +116,7 @@ public final class ValueField {
         }
         if (values.isEmpty() && chosen) {
             values = all;
-        } else if (values.isEmpty() && !all.isEmpty()) {
+        } else if (values.isEmpty() && !all.stream().allMatch(String::isEmpty)) {
             hints.add("such as " + String.join(", ", all.subList(0, Math.min(8, all.size()))));
         }
     }
