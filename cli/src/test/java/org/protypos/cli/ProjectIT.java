@@ -292,7 +292,12 @@ class ProjectIT {
         assertThat(program.run("adopt", "../origin/desk.wsdl").status()).isZero();
         assertThat(program.run("generate", "--check").status()).isZero();
         Files.move(origin, origin.resolveSibling("moved"));
-        assertThat(program.run("refresh").status()).isEqualTo(3);
+        BuiltProgram.Run lost = program.run("refresh");
+        assertThat(lost.status()).isEqualTo(3);
+        assertThat(lost.err())
+                .startsWith("error: ../origin/desk.wsdl: ")
+                .endsWith("error: desk was left as it was\n"
+                        + "  when it has moved, type: protypos refresh desk --from ADDRESS\n");
         assertThat(program.run("refresh", "desk", "--from", "../moved/desk.wsdl")
                         .out())
                 .isEqualTo("desk: unchanged; from now on from ../moved/desk.wsdl\n");

@@ -64,15 +64,7 @@ final class LastRun {
     private String fingerprint() throws IOException {
         Path root = contract.project().root();
         List<byte[]> parts = new ArrayList<>();
-        try {
-            parts.add(Files.readAllBytes(Path.of(LastRun.class
-                    .getProtectionDomain()
-                    .getCodeSource()
-                    .getLocation()
-                    .toURI())));
-        } catch (URISyntaxException e) {
-            throw new IOException(e);
-        }
+        parts.add(tool().getBytes(StandardCharsets.UTF_8));
         parts.add(contract.settings().toString().getBytes(StandardCharsets.UTF_8));
         for (PinnedDocument document :
                 contract.project().pinned(contract.settings().name()).documents()) {
@@ -84,6 +76,23 @@ final class LastRun {
         }
         parts.add(Files.readAllBytes(root.resolve(contract.settings().folder()).resolve("protypos.lock.json")));
         return hash(parts);
+    }
+
+    /** Which program this is: its bytes are many, and another build of it is another file. */
+    private static String tool() throws IOException {
+        try {
+            Path home = Path.of(LastRun.class
+                    .getProtectionDomain()
+                    .getCodeSource()
+                    .getLocation()
+                    .toURI());
+            if (!Files.isRegularFile(home)) {
+                throw new IOException("classes that lie in a folder may change one by one");
+            }
+            return Version.current() + " " + home + " " + Files.size(home) + " " + Files.getLastModifiedTime(home);
+        } catch (URISyntaxException e) {
+            throw new IOException(e);
+        }
     }
 
     private static String hash(List<byte[]> parts) {

@@ -3,7 +3,10 @@ package org.protypos.dist;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assumptions.assumeThat;
 
+import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -136,6 +139,41 @@ class DistributionIT {
                 .startsWith("protypos " + VERSION);
         assertThat(root.resolve("usr/share/protypos/lib/protypos.jar"))
                 .hasSameBinaryContentAs(home.resolve("lib/protypos.jar"));
+    }
+
+    /** A contract that takes two seconds to come, asked for at a terminal. */
+    @Test
+    void whatTakesLongIsToldOnOneLineOfATerminalAndIsGoneAtTheEnd() throws Exception {
+        assumeThat(Path.of("/usr/bin/script")).exists();
+        byte[] schema = Files.readAllBytes(home.resolve("examples/harbour/contract/vessels.xsd"));
+        HttpServer slow = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
+        slow.createContext("/", exchange -> {
+            try {
+                Thread.sleep(2_000);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+            }
+            exchange.sendResponseHeaders(200, schema.length);
+            exchange.getResponseBody().write(schema);
+            exchange.close();
+        });
+        slow.start();
+        try {
+            String address = "http://127.0.0.1:" + slow.getAddress().getPort() + "/vessels.xsd";
+            String command = "'" + home.resolve("bin/protypos") + "' check " + address;
+            String told = run(Map.of("TERM", "xterm"), "/usr/bin/script", "-qec", command, "/dev/null");
+            assertThat(told).contains("\r\u001b[Kfetching " + address + ", 1 s");
+            assertThat(told.substring(told.lastIndexOf("\r\u001b[K") + 4))
+                    .doesNotContain("fetching")
+                    .contains("0 errors");
+            for (String quiet : List.of("TERM=dumb " + command, command + " 2>/dev/null", command + " --json")) {
+                assertThat(run(Map.of("TERM", "xterm"), "/usr/bin/script", "-qec", quiet, "/dev/null"))
+                        .as(quiet)
+                        .doesNotContain("fetching", "\u001b[K");
+            }
+        } finally {
+            slow.stop(0);
+        }
     }
 
     private static List<Path> files(Path folder) throws IOException {
