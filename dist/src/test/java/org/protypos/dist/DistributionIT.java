@@ -165,7 +165,7 @@ class DistributionIT {
             assertThat(told).contains("\r\u001b[Kfetching " + address + ", 1 s");
             assertThat(told.substring(told.lastIndexOf("\r\u001b[K") + 4))
                     .doesNotContain("fetching")
-                    .contains("0 errors");
+                    .contains("no findings in 1 document");
             for (String quiet : List.of("TERM=dumb " + command, command + " 2>/dev/null", command + " --json")) {
                 assertThat(run(Map.of("TERM", "xterm"), "/usr/bin/script", "-qec", quiet, "/dev/null"))
                         .as(quiet)
