@@ -1,8 +1,11 @@
 package org.protypos.cli;
 
+import java.io.FileDescriptor;
+import java.io.FileOutputStream;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.function.BooleanSupplier;
 import picocli.CommandLine;
 import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.UnmatchedArgumentException;
@@ -15,13 +18,15 @@ public final class Main {
 
     /** Runs a command and exits with its status. */
     public static void main(String[] arguments) throws InterruptedException {
-        PrintWriter out = new PrintWriter(System.out, true, StandardCharsets.UTF_8);
+        Outlet outlet = new Outlet(new FileOutputStream(FileDescriptor.out));
+        PrintWriter out = new PrintWriter(outlet, true, StandardCharsets.UTF_8);
         PrintWriter err = new PrintWriter(System.err, true, StandardCharsets.UTF_8);
         LastNet net = new LastNet(new Terminal(out, err), List.of(arguments));
         Thread.setDefaultUncaughtExceptionHandler((thread, failure) -> net.take(failure));
         int[] status = {ExitStatus.OUTSIDE};
         // Contracts nest and derive deeper than the first thread of the platform can follow.
-        Thread worker = new Thread(null, () -> status[0] = run(out, err, arguments), "protypos", STACK_BYTES);
+        Thread worker =
+                new Thread(null, () -> status[0] = run(out, err, outlet::isLeft, arguments), "protypos", STACK_BYTES);
         worker.start();
         worker.join();
         System.exit(status[0]);
@@ -35,9 +40,13 @@ public final class Main {
      * @return the exit status: see {@link ExitStatus}
      */
     public static int run(PrintWriter out, PrintWriter err, String... arguments) {
+        return run(out, err, () -> false, arguments);
+    }
+
+    private static int run(PrintWriter out, PrintWriter err, BooleanSupplier left, String... arguments) {
         LastNet net = new LastNet(new Terminal(out, err), List.of(arguments));
         try {
-            return execute(out, err, net, arguments);
+            return execute(out, err, left, net, arguments);
         } catch (Throwable failure) {
             return net.take(failure);
         }
@@ -48,7 +57,8 @@ public final class Main {
         return Protypos.line();
     }
 
-    private static int execute(PrintWriter out, PrintWriter err, LastNet net, String... arguments) {
+    private static int execute(
+            PrintWriter out, PrintWriter err, BooleanSupplier left, LastNet net, String... arguments) {
         CommandLine line = Protypos.line(arguments);
         line.setOut(out).setErr(err);
         line.setCaseInsensitiveEnumValuesAllowed(true);
@@ -64,7 +74,9 @@ public final class Main {
         err.flush();
         // What nobody could be told is no result, however well it was worked out.
         if (out.checkError()) {
-            new Terminal(out, err).problem("not all of the output could be written", "");
+            if (!left.getAsBoolean()) {
+                new Terminal(out, err).problem("not all of the output could be written", "");
+            }
             return ExitStatus.OUTSIDE;
         }
         return status;

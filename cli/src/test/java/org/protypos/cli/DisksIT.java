@@ -138,6 +138,23 @@ class DisksIT {
     }
 
     @Test
+    void whoReadsTheFirstLinesAloneHearsOfNoFailure() throws Exception {
+        Path err = folder.resolve("err.txt");
+        Process process = new ProcessBuilder(
+                        Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                        "-jar",
+                        Path.of("target/protypos.jar").toAbsolutePath().toString(),
+                        "show",
+                        DESK)
+                .directory(folder.toFile())
+                .redirectError(err.toFile())
+                .start();
+        process.getInputStream().close();
+        assertThat(process.waitFor()).isEqualTo(3);
+        assertThat(Files.readString(err)).isEmpty();
+    }
+
+    @Test
     void twoWhoAdoptAtOnceBothDo() throws Exception {
         BuiltProgram program = new BuiltProgram(folder);
         for (int round = 0; round < 3; round++) {
