@@ -115,7 +115,7 @@ public final class CodeArchive {
             entries.putAll(resources());
             String name = stem(file);
             Matcher versioned = VERSIONED.matcher(name);
-            String artifact = versioned.matches() ? versioned.group(1) : name;
+            String artifact = (versioned.matches() ? versioned.group(1) : name).replaceAll("[^A-Za-z0-9._-]", "-");
             String group = code.planned().plan().rootPackage();
             entries.put(MANIFEST, manifest(Map.of("Automatic-Module-Name", group)));
             entries.put(

@@ -28,19 +28,28 @@ final class Deployment {
                 if (port.type().binding()) {
                     String path = path(port.address(), port.xmlName());
                     Set<String> own = paths.computeIfAbsent(port.type(), any -> new LinkedHashSet<>());
-                    // Two interfaces at one path are told apart by the names of their ports.
-                    if (!own.contains(path) && !taken.add(path)) {
-                        path = "/" + segment(port.xmlName());
-                        taken.add(path);
+                    if (!own.contains(path)) {
+                        // Two interfaces at one path are told apart by the names of their ports.
+                        own.add(taken.contains(path) ? free(port.xmlName(), taken) : path);
+                        taken.addAll(own);
                     }
-                    own.add(path);
                 }
             }
         }
-        plan.interfaces().stream()
-                .filter(type -> type.binding() && !paths.containsKey(type))
-                .forEach(type ->
-                        paths.put(type, Set.of("/" + segment(type.xmlName().getLocalPart()))));
+        for (ApiInterface type : plan.interfaces()) {
+            if (type.binding() && !paths.containsKey(type)) {
+                paths.put(type, Set.of(free(type.xmlName().getLocalPart(), taken)));
+            }
+        }
+    }
+
+    /** A path made of a name that no other has. */
+    private static String free(String name, Set<String> taken) {
+        String free = "/" + segment(name);
+        for (int number = 2; !taken.add(free); number++) {
+            free = "/" + segment(name) + "-" + number;
+        }
+        return free;
     }
 
     /** The interfaces that are served. */

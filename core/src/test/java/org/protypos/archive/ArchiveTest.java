@@ -102,6 +102,30 @@ class ArchiveTest {
         assertThat(war).doesNotExist();
     }
 
+    @Test
+    void portsThatContractsPutAtOnePathOrNoneGetPathsOfTheirOwn() throws Exception {
+        Path contract = folder.resolve("tide.wsdl");
+        String tide = Files.readString(Path.of("../examples/tide/tide.wsdl"));
+        assertThat(tide).contains("http://tide.lanternbay.example/gauge", "http://tide.lanternbay.example/log");
+        for (String[] addresses : new String[][] {
+            {"http://x/one", "http://x/one", "/one", "/Log"},
+            {"TO-BE-REPLACED", "http://x/", "/Gauge", "/Log"},
+            {"http://x/a%20b/*", "http://x/log/", "/Gauge", "/log"}
+        }) {
+            Files.writeString(
+                    contract,
+                    tide.replace("http://tide.lanternbay.example/gauge", addresses[0])
+                            .replace("http://tide.lanternbay.example/log", addresses[1]));
+            GeneratedCode code = Generator.of(List.of(contract.toString())).generate(Order.into(Path.of("none")));
+            assertThat(told(code.findings()).stream().filter(line -> line.contains("error")))
+                    .isEmpty();
+            String descriptor = new Deployment(code.planned().plan()).descriptor();
+            assertThat(descriptor)
+                    .contains("<url-pattern>" + addresses[2] + "/*</url-pattern>")
+                    .contains("<url-pattern>" + addresses[3] + "/*</url-pattern>");
+        }
+    }
+
     @ParameterizedTest
     @ValueSource(booleans = {true, false})
     void anArchiveIsDeployedCalledAndGoneWithoutATrace(boolean embedded) throws Exception {
