@@ -17,6 +17,7 @@ import org.protypos.diagnostic.GivenFile;
 import org.protypos.generator.PlannedContract;
 import org.protypos.naming.Clash;
 import org.protypos.output.WholeFile;
+import org.protypos.project.EditorSchema;
 import org.protypos.target.java.JavaNames;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -128,7 +129,7 @@ final class CheckCommand implements Callable<Integer> {
             }
             text = merged.get();
         } else {
-            text = Suggestions.file(clashes, declared);
+            text = EditorSchema.RULES.lineOf(suggest) + Suggestions.file(clashes, declared);
         }
         Files.createDirectories(suggest.toAbsolutePath().getParent());
         WholeFile.write(suggest, text);

@@ -22,6 +22,7 @@ import org.protypos.exchange.standin.Recording;
 import org.protypos.exchange.standin.Relay;
 import org.protypos.exchange.standin.StandIn;
 import org.protypos.message.check.Deviation;
+import org.protypos.project.EditorSchema;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -123,7 +124,10 @@ final class StandInCommand implements Callable<Integer> {
                 .connectTimeout(Duration.ofSeconds(30))
                 .build();
         Relay relay = new Relay(
-                forward, client, SecurityArguments.authorization(), record == null ? null : new Recording(record));
+                forward,
+                client,
+                SecurityArguments.authorization(),
+                record == null ? null : new Recording(record, EditorSchema.ANSWERS.lineOf(record)));
         try (StandIn standIn = forward == null
                 ? StandIn.serve(read, address, told, request -> seen(terminal, request))
                 : StandIn.between(read, address, relay, request -> seen(terminal, request))) {

@@ -64,6 +64,19 @@ public enum EditorSchema {
         return "# yaml-language-server: $schema=" + up + path() + "\n";
     }
 
+    /**
+     * The first line of a new file of this kind; nothing outside of a project that has the schemas.
+     *
+     * @throws IOException when the project around the file cannot be read
+     */
+    public String lineOf(Path file) throws IOException {
+        Path absolute = file.toAbsolutePath().normalize();
+        Project around = Project.around(absolute.getParent());
+        return around == null || !Files.isRegularFile(around.root().resolve(path()))
+                ? ""
+                : line(around.root().relativize(absolute).toString().replace('\\', '/'));
+    }
+
     /** Puts the schemas that are missing or old into a project that is being written. */
     static void stage(Staging staging, Path root) throws IOException {
         for (EditorSchema schema : values()) {

@@ -486,7 +486,7 @@ class ExchangeTest {
     }
 
     private static Relay relay(String address, Path recorded) {
-        return new Relay(address, HttpClient.newHttpClient(), Map.of(), new Recording(recorded));
+        return new Relay(address, HttpClient.newHttpClient(), Map.of(), new Recording(recorded, ""));
     }
 
     @Test

@@ -14,6 +14,7 @@ import org.protypos.contract.Selection;
 import org.protypos.diagnostic.Finding;
 import org.protypos.project.AdoptedContract;
 import org.protypos.project.Adoption;
+import org.protypos.project.EditorSchema;
 import org.protypos.project.Project;
 import org.protypos.source.DocumentGatherer;
 
@@ -76,6 +77,10 @@ class GeneratorTest {
         adopt("desk", DESK);
         adopt("tide", "../examples/tide/tide.wsdl");
         Path settings = folder.resolve("protypos.yaml");
+        assertThat(settings).content().startsWith("# yaml-language-server: $schema=.protypos/project.schema.json\n");
+        assertThat(EditorSchema.RULES.lineOf(folder.resolve("own/rules.yaml")))
+                .isEqualTo("# yaml-language-server: $schema=../.protypos/rules.schema.json\n");
+        assertThat(EditorSchema.ANSWERS.lineOf(Path.of("answers.yaml"))).isEmpty();
         Files.writeString(settings, Files.readString(settings) + "    operations: [readTyde]\n");
         ProjectGenerator.Result refused =
                 ProjectGenerator.of(AdoptedContract.all(folder, List.of())).run(ProjectGenerator.Mode.WRITE, false);

@@ -21,6 +21,7 @@ import org.protypos.source.Xml;
 /** A file of answers that grows with what a real service answers: by operation and by the values of the request. */
 public final class Recording {
     private final Path file;
+    private final String begin;
     private final Map<String, Map<Condition, List<Kept>>> kept = new LinkedHashMap<>();
 
     /**
@@ -40,9 +41,11 @@ public final class Recording {
      * Prepares to record.
      *
      * @param file is written anew whenever there is something new
+     * @param begin what the file is to begin with: comments
      */
-    public Recording(Path file) {
+    public Recording(Path file, String begin) {
         this.file = file;
+        this.begin = begin;
     }
 
     /**
@@ -129,7 +132,7 @@ public final class Recording {
             yaml.writeEndObject();
             yaml.writeEndObject();
         }
-        WholeFile.write(file, text.toString());
+        WholeFile.write(file, begin + text);
     }
 
     /** The same request may have had several answers, which are given in turn. */
