@@ -37,11 +37,7 @@ public final class AdoptMojo extends ContractMojo {
             throw new MojoFailureException("the project has a contract " + name
                     + " already; next: mvn protypos:refresh -Dprotypos.name=" + name);
         }
-        List<String> documents = contract.stream()
-                .map(document -> document.matches("(?i)https?://.*")
-                        ? document
-                        : basedir().resolve(document).normalize().toString())
-                .toList();
+        List<String> documents = contract.stream().map(this::document).toList();
         Contract read = ContractReader.read(
                 DocumentGatherer.gather(documents, catalog == null ? null : catalog.toPath(), remote()));
         tell(project.findings());

@@ -1,14 +1,11 @@
 package org.protypos.maven;
 
-import java.io.File;
 import java.io.IOException;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import org.apache.maven.plugin.MojoFailureException;
 import org.apache.maven.plugins.annotations.LifecyclePhase;
 import org.apache.maven.plugins.annotations.Mojo;
-import org.apache.maven.plugins.annotations.Parameter;
 import org.protypos.diagnostic.Finding;
 import org.protypos.generator.Drift;
 import org.protypos.generator.GeneratedCode;
@@ -18,23 +15,6 @@ import org.protypos.project.AdoptedContract;
 /** Fails when code, names or pinned documents are not as they would be generated. */
 @Mojo(name = "check", defaultPhase = LifecyclePhase.VERIFY, threadSafe = true)
 public final class CheckMojo extends SettingsMojo {
-    /** The folder with the sources; target/generated-sources/protypos if not given. */
-    @Parameter(property = "protypos.into")
-    private File into;
-
-    @Parameter(defaultValue = "${project.build.directory}/generated-sources/protypos", readonly = true)
-    private File standard;
-
-    @Override
-    Path standardFolder() {
-        return standard.toPath();
-    }
-
-    @Override
-    File into() {
-        return into;
-    }
-
     @Override
     void work() throws IOException, MojoFailureException {
         List<AdoptedContract> adopted = adopted();

@@ -69,13 +69,7 @@ public final class CompareMojo extends ContractMojo {
             AdoptedContract then = old == null ? Revision.of(now.project(), called, revision) : null;
             Contract before = then != null
                     ? then.read()
-                    : ContractReader.read(DocumentGatherer.gather(
-                            List.of(
-                                    old.matches("(?i)https?://.*")
-                                            ? old
-                                            : basedir().resolve(old).toString()),
-                            null,
-                            remote()));
+                    : ContractReader.read(DocumentGatherer.gather(List.of(document(old)), null, remote()));
             Contract after = now.read();
             for (Contract one : List.of(before, after)) {
                 if (!one.isSound()) {

@@ -122,6 +122,13 @@ abstract class ContractMojo extends AbstractMojo {
         tell(Project.mend(basedir()));
     }
 
+    /** A document as the core names it: an address as it is, a path from the folder of the module. */
+    String document(String given) {
+        return given.matches("(?i)https?://.*")
+                ? given
+                : basedir().resolve(given).normalize().toString();
+    }
+
     /** Fetches nothing when the build is offline, and tells what it fetches. */
     Remote remote() {
         return (address, named) -> {

@@ -62,6 +62,10 @@ abstract class SettingsMojo extends ContractMojo {
     @Parameter(property = "protypos.scaffold")
     private java.io.File scaffold;
 
+    /** The folder for the sources; generated-sources/protypos in that of the build if not given, generated-test-sources for tests. */
+    @Parameter(property = "protypos.into")
+    private java.io.File into;
+
     /** Only these services; * stands for any text. */
     @Parameter(property = "protypos.service")
     private List<String> service;
@@ -79,11 +83,14 @@ abstract class SettingsMojo extends ContractMojo {
         packageName = name;
     }
 
-    /** The folder for the sources where nothing else is said. */
-    abstract Path standardFolder();
+    /** The folder for the sources where nothing else is said, in that of the build. */
+    String standardFolder() {
+        return "generated-sources/protypos";
+    }
 
-    /** The folder for the sources that was given, or null. */
-    abstract java.io.File into();
+    private Path standard() {
+        return Path.of(project().getBuild().getDirectory()).resolve(standardFolder());
+    }
 
     /** The contracts of the project file, with the folder for sources in a build where it names none; null when there is none. */
     List<AdoptedContract> adopted() throws IOException, MojoFailureException {
@@ -97,7 +104,7 @@ abstract class SettingsMojo extends ContractMojo {
                     + basedir().resolve(Project.FILE)
                     + " says what is generated: put it there, or take it out of the build");
         }
-        String folder = basedir().relativize(standardFolder()).toString().replace('\\', '/');
+        String folder = basedir().relativize(standard()).toString().replace('\\', '/');
         return adopted(null).stream()
                 .map(contract -> new AdoptedContract(
                         contract.project(), contract.settings().orInto(folder)))
@@ -119,7 +126,7 @@ abstract class SettingsMojo extends ContractMojo {
         all.put("service", service);
         all.put("port", port);
         all.put("operation", operation);
-        all.put("into", into());
+        all.put("into", into);
         all.values().removeIf(value -> value == null || value instanceof List<?> list && list.isEmpty());
         return all;
     }
@@ -128,10 +135,7 @@ abstract class SettingsMojo extends ContractMojo {
     Contract read() throws IOException, MojoFailureException {
         List<String> documents = new ArrayList<>();
         for (String document : contract == null ? List.<String>of() : contract) {
-            documents.add(
-                    document.matches("(?i)https?://.*")
-                            ? document
-                            : basedir().resolve(document).normalize().toString());
+            documents.add(document(document));
         }
         if (artifact != null) {
             documents.add(artifacts().document(artifact));
@@ -173,7 +177,7 @@ abstract class SettingsMojo extends ContractMojo {
         }
         return new Order(
                 "",
-                into() == null ? standardFolder() : into().toPath(),
+                into == null ? standard() : into.toPath(),
                 scaffold == null ? null : scaffold.toPath(),
                 products,
                 choice("runtime", runtime, "embedded", "library").equals("embedded"));

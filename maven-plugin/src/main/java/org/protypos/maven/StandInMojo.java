@@ -57,13 +57,7 @@ public final class StandInMojo extends ContractMojo {
         AdoptedContract adopted = AdoptedContract.named(basedir(), List.of(contract));
         Contract read = adopted != null
                 ? adopted.read()
-                : ContractReader.read(DocumentGatherer.gather(
-                        List.of(
-                                contract.matches("(?i)https?://.*")
-                                        ? contract
-                                        : basedir().resolve(contract).toString()),
-                        null,
-                        remote()));
+                : ContractReader.read(DocumentGatherer.gather(List.of(document(contract)), null, remote()));
         if (!read.isSound()) {
             tell(read.findings());
             throw refused(read.findings(), "nothing is served");
