@@ -1,4 +1,5 @@
 import java.io.ByteArrayInputStream;
+import org.protypos.target.Product;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -183,7 +184,7 @@ final class Fuzz {
         }
         well &= watch("generating " + name, () -> {
             Plan plan = Planner.plan(read[0], new JavaNames(), Renaming.NONE, null);
-            JavaTarget.emit(plan, EnumSet.allOf(JavaTarget.Product.class), false, () -> Publication.of(read[0]));
+            new JavaTarget().emit(plan, EnumSet.allOf(Product.class), false, () -> Publication.of(read[0]));
             return "generated";
         });
         well &= watch("sampling " + name, () -> {

@@ -11,7 +11,7 @@ import javax.tools.ToolProvider;
 import org.protypos.archive.CodeArchive;
 import org.protypos.diagnostic.Finding;
 import org.protypos.generator.GeneratedCode;
-import org.protypos.target.java.JavaTarget;
+import org.protypos.target.Product;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
@@ -52,10 +52,10 @@ final class ArchiveArguments {
     }
 
     /** What an archive has to hold. */
-    void add(Set<JavaTarget.Product> products) {
+    void add(Set<Product> products) {
         if (war != null) {
-            products.add(JavaTarget.Product.SERVER);
-            products.add(JavaTarget.Product.SERVLET);
+            products.add(Product.SERVER);
+            products.add(Product.SERVLET);
         }
     }
 

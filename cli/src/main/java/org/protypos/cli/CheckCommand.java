@@ -16,9 +16,9 @@ import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.GivenFile;
 import org.protypos.generator.PlannedContract;
 import org.protypos.naming.Clash;
+import org.protypos.naming.NameRules;
 import org.protypos.output.WholeFile;
 import org.protypos.project.EditorSchema;
-import org.protypos.target.java.JavaNames;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -33,6 +33,9 @@ final class CheckCommand implements Callable<Integer> {
 
     @Mixin
     private ContractArguments arguments;
+
+    @Mixin
+    private LanguageArguments language;
 
     @Mixin
     private RuleArguments rules;
@@ -56,6 +59,7 @@ final class CheckCommand implements Callable<Integer> {
                 new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
         PlannedContract planned = contract.isSound()
                 ? rules.generator(contract, arguments.adopted())
+                        .target(language.target())
                         .packageName(packageName)
                         .plan()
                 : null;
@@ -63,9 +67,7 @@ final class CheckCommand implements Callable<Integer> {
         int status = planned == null
                 ? ContractArguments.status(contract)
                 : planned.isSound() ? ExitStatus.DONE : ExitStatus.CONTRACT;
-        if (suggest != null
-                && planned != null
-                && !write(terminal, planned.plan().clashes(), planned.declared())) {
+        if (suggest != null && planned != null && !write(terminal, planned)) {
             return ExitStatus.CONTRACT;
         }
         if (json) {
@@ -94,7 +96,7 @@ final class CheckCommand implements Callable<Integer> {
         out.println(FindingPrinter.summary(findings)
                 + (clashes == 0 ? "" : ", " + clashes + (clashes == 1 ? " clash" : " clashes") + " of names")
                 + " in " + documents + (documents == 1 ? " document" : " documents"));
-        String names = String.join(" ", arguments.names()) + rules.again();
+        String names = String.join(" ", arguments.names()) + language.again() + rules.again();
         if (suggest != null && planned != null && clashes + planned.declared().size() > 0) {
             out.println("next: look at " + suggest + " and give it to other commands with --rules " + suggest);
         } else if (clashes > 0 && planned.isSound()) {
@@ -106,13 +108,15 @@ final class CheckCommand implements Callable<Integer> {
     }
 
     /** Writes or extends the file of rules; whole or not at all. */
-    private boolean write(Terminal terminal, List<Clash> clashes, List<ProposedRule> declared) throws IOException {
+    private boolean write(Terminal terminal, PlannedContract planned) throws IOException {
+        List<Clash> clashes = planned.plan().clashes();
+        List<ProposedRule> declared = planned.declared();
         if (clashes.isEmpty() && declared.isEmpty()) {
             return true;
         }
         String text;
         if (Files.exists(suggest)) {
-            JavaNames names = new JavaNames();
+            NameRules names = planned.target().rules();
             Rules known = RuleReader.read(List.of(suggest), names);
             List<ProposedRule> added =
                     declared.stream().filter(rule -> !known.say(rule, names)).toList();

@@ -20,7 +20,6 @@ import org.protypos.output.WholeFile;
 import org.protypos.project.AdoptedContract;
 import org.protypos.project.Revision;
 import org.protypos.target.Surface;
-import org.protypos.target.java.JavaSurface;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -48,6 +47,9 @@ final class CompareCommand implements Callable<Integer> {
 
     @Parameters(index = "1", paramLabel = "NEW", description = "The contract to compare it with.")
     private String now;
+
+    @Mixin
+    private LanguageArguments language;
 
     @Mixin
     private RuleArguments rules;
@@ -145,12 +147,10 @@ final class CompareCommand implements Callable<Integer> {
 
     /** With the rules and names that the project of the contract gives it. */
     private Seen seen(Side side) {
-        PlannedContract planned =
-                rules.generator(side.contract(), side.adopted()).plan();
-        Contract contract = planned.contract();
-        return new Seen(
-                contract,
-                JavaSurface.of(planned.plan(), contract.wsdl().portTypes().values()));
+        PlannedContract planned = rules.generator(side.contract(), side.adopted())
+                .target(language.target())
+                .plan();
+        return new Seen(planned.contract(), planned.surface());
     }
 
     private Side read(String name) throws IOException {

@@ -15,7 +15,7 @@ import org.protypos.plan.ApiService;
 import org.protypos.plan.Plan;
 import org.protypos.plan.Property;
 import org.protypos.source.Document;
-import org.protypos.target.java.JavaTarget;
+import org.protypos.target.Target;
 import org.protypos.wsdl.PolicyAssertion;
 
 /** What a contract offers, for a person and for a program. */
@@ -23,13 +23,13 @@ final class ContractView {
     private final Contract contract;
     private final PlannedContract planned;
     private final Plan plan;
-    private final Map<ApiOperation, JavaTarget.Signature> signatures;
+    private final Map<ApiOperation, Target.Signature> signatures;
 
     ContractView(Contract contract, PlannedContract planned) {
         this.contract = contract;
         this.planned = planned;
         this.plan = planned.plan();
-        this.signatures = JavaTarget.signatures(plan);
+        this.signatures = planned.target().signatures(plan);
     }
 
     void text(PrintWriter out) {
@@ -96,7 +96,7 @@ final class ContractView {
     private void operations(PrintWriter out, ApiInterface type) {
         out.println(Terminal.bold("interface ") + type.name() + Terminal.dim("  " + type.packageName()));
         for (ApiOperation operation : type.operations()) {
-            JavaTarget.Signature signature = signatures.get(operation);
+            Target.Signature signature = signatures.get(operation);
             out.println("  " + Terminal.plain(signature.method()));
             if (!operation.policy().isEmpty()) {
                 List<String> asked = PolicyAssertion.inWords(operation.policy());

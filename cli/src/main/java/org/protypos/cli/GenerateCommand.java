@@ -24,8 +24,9 @@ import org.protypos.output.WriteReport;
 import org.protypos.project.AdoptedContract;
 import org.protypos.project.EditorSchema;
 import org.protypos.project.Project;
-import org.protypos.target.java.JavaNames;
-import org.protypos.target.java.JavaTarget;
+import org.protypos.target.Product;
+import org.protypos.target.Target;
+import org.protypos.target.Targets;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -59,6 +60,9 @@ final class GenerateCommand implements Callable<Integer> {
     private ContractArguments arguments;
 
     @Mixin
+    private LanguageArguments language;
+
+    @Mixin
     private RuleArguments rules;
 
     @Mixin
@@ -85,7 +89,7 @@ final class GenerateCommand implements Callable<Integer> {
             split = ",",
             defaultValue = "types,client,server",
             description = "What to write: types, client, server, with commas between; all if not given.")
-    private List<JavaTarget.Product> products = new ArrayList<>();
+    private List<Product> products = new ArrayList<>();
 
     @Option(
             names = "--server",
@@ -156,15 +160,16 @@ final class GenerateCommand implements Callable<Integer> {
 
     /** Generates a contract as the command line says. */
     private GeneratedCode one() throws IOException {
-        Set<JavaTarget.Product> wanted = EnumSet.of(JavaTarget.Product.TYPES);
+        Set<Product> wanted = EnumSet.of(Product.TYPES);
         wanted.addAll(products);
         if (server == ServerPlace.SERVLET) {
-            wanted.add(JavaTarget.Product.SERVLET);
+            wanted.add(Product.SERVLET);
         }
         archives.add(wanted);
         Order order = new Order("", into == null ? FOLDER : into, scaffold, wanted, runtime == RuntimePlace.EMBEDDED);
         Contract contract = arguments.read();
-        Generator generator = rules.generator(contract, null).packageName(packageName);
+        Generator generator =
+                rules.generator(contract, null).target(language.target()).packageName(packageName);
         if (contract.isSound()) {
             generator.selection(selection.of(contract));
         }
@@ -188,7 +193,7 @@ final class GenerateCommand implements Callable<Integer> {
         } else {
             AdoptedContract contract = adopted.get(0);
             Order order = Order.of(contract);
-            Set<JavaTarget.Product> wanted = EnumSet.copyOf(order.products());
+            Set<Product> wanted = EnumSet.copyOf(order.products());
             archives.add(wanted);
             code = rules.generator(contract.read(), contract)
                     .packageName(packageName)
@@ -286,6 +291,7 @@ final class GenerateCommand implements Callable<Integer> {
                     print(
                             Scaffold.into(
                                     code.order().scaffold(),
+                                    code.planned().target(),
                                     code.planned().plan(),
                                     code.order().embedded()),
                             terminal.out());
@@ -326,9 +332,15 @@ final class GenerateCommand implements Callable<Integer> {
         }
     }
 
+    private Target target() {
+        return language.target() == null ? Targets.standard() : language.target();
+    }
+
     private void checkPackage() {
-        if (packageName != null && !new JavaNames().isPackage(packageName)) {
-            throw new ParameterException(spec.commandLine(), "--package: \"" + packageName + "\" is no Java package");
+        if (packageName != null && !target().rules().isPackage(packageName)) {
+            throw new ParameterException(
+                    spec.commandLine(),
+                    "--package: \"" + packageName + "\" is none that " + target().title() + " can have");
         }
     }
 
@@ -387,7 +399,7 @@ final class GenerateCommand implements Callable<Integer> {
             return;
         }
         result.planned().plan().interfaces().stream()
-                .filter(type -> type.binding() && result.order().products().contains(JavaTarget.Product.CLIENT))
+                .filter(type -> type.binding() && result.order().products().contains(Product.CLIENT))
                 .findFirst()
                 .ifPresent(type -> out.println("next: compile " + folder + " and call " + type.packageName() + "."
                         + type.client() + ".connect()"));

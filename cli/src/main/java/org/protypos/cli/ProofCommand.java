@@ -22,7 +22,6 @@ import org.protypos.message.check.Deviation;
 import org.protypos.proof.Proof;
 import org.protypos.proof.ProofResult;
 import org.protypos.proof.Reconciliation;
-import org.protypos.target.java.JavaNames;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -42,6 +41,9 @@ final class ProofCommand implements Callable<Integer> {
 
     @Mixin
     private ContractArguments arguments;
+
+    @Mixin
+    private LanguageArguments language;
 
     @Mixin
     private RuleArguments rules;
@@ -102,7 +104,9 @@ final class ProofCommand implements Callable<Integer> {
             terminal.refuse(contract.findings(), "nothing was proved", json);
             return ContractArguments.status(contract);
         }
-        PlannedContract planned = rules.generator(contract, arguments.adopted()).plan();
+        PlannedContract planned = rules.generator(contract, arguments.adopted())
+                .target(language.target())
+                .plan();
         if (!planned.isSound()) {
             terminal.refuse(planned.findings(), "nothing was proved", json);
             return ExitStatus.CONTRACT;
@@ -119,7 +123,7 @@ final class ProofCommand implements Callable<Integer> {
         List<ProofResult> results =
                 Progress.during("proving " + all.size() + " messages", json, () -> proof.of(compiler, watched(all)));
         Reconciliation.Outcome corrections =
-                new Reconciliation(planned.contract(), new JavaNames()).of(proof.deviating());
+                new Reconciliation(planned.contract(), planned.target().rules()).of(proof.deviating());
         if (json) {
             Json.print(terminal.out(), document -> {
                 json(document, results);

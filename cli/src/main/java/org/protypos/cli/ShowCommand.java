@@ -22,6 +22,9 @@ final class ShowCommand implements Callable<Integer> {
     private ContractArguments arguments;
 
     @Mixin
+    private LanguageArguments language;
+
+    @Mixin
     private RuleArguments rules;
 
     @Mixin
@@ -53,6 +56,7 @@ final class ShowCommand implements Callable<Integer> {
             return ContractArguments.status(whole);
         }
         PlannedContract planned = rules.generator(whole, arguments.adopted())
+                .target(language.target())
                 .packageName(packageName)
                 .selection(selection.of(whole))
                 .plan();

@@ -23,8 +23,8 @@ import org.protypos.diagnostic.Findings;
 import org.protypos.generator.GeneratedCode;
 import org.protypos.generator.Version;
 import org.protypos.output.WholeFile;
+import org.protypos.target.Product;
 import org.protypos.target.SourceFile;
-import org.protypos.target.java.JavaTarget;
 
 /**
  * Generated code, compiled and put into an archive that is handed on or deployed. The door of this package. The bytes of an
@@ -73,7 +73,7 @@ public final class CodeArchive {
             all.addAll(own(folder));
         }
         ClassFiles classes = new ClassFiles(compiler, jars, findings);
-        if (code.order().products().contains(JavaTarget.Product.SERVLET)) {
+        if (code.order().products().contains(Product.SERVLET)) {
             classes.see(OwnClasses.SERVLETS);
         }
         if (!code.order().embedded()) {

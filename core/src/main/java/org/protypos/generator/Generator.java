@@ -21,8 +21,8 @@ import org.protypos.plan.Plan;
 import org.protypos.plan.Planner;
 import org.protypos.project.AdoptedContract;
 import org.protypos.source.DocumentGatherer;
-import org.protypos.target.java.JavaNames;
-import org.protypos.target.java.JavaTarget;
+import org.protypos.target.Target;
+import org.protypos.target.Targets;
 
 /**
  * From a contract to code: the door for all who use the core as a library, the command line and the build plugins among
@@ -56,6 +56,7 @@ public final class Generator {
     private GivenNames past = GivenNames.NONE;
     private Rules given;
     private String packageName;
+    private Target target = Targets.standard();
     private boolean strict = true;
 
     private Generator(Contract whole, Place place) {
@@ -91,6 +92,7 @@ public final class Generator {
         generator.rules.addAll(adopted.rules());
         generator.past = adopted.names();
         generator.packageName = adopted.settings().packageName();
+        generator.target = Targets.named(adopted.settings().language());
         return generator;
     }
 
@@ -110,6 +112,14 @@ public final class Generator {
     public Generator packageName(String name) {
         if (name != null) {
             packageName = name;
+        }
+        return this;
+    }
+
+    /** Makes code of a language; null leaves it as it was. */
+    public Generator target(Target language) {
+        if (language != null) {
+            target = language;
         }
         return this;
     }
@@ -143,17 +153,18 @@ public final class Generator {
         Findings findings = new Findings();
         unmatched(findings);
         Contract contract = selection.of(whole);
-        JavaNames names = new JavaNames();
         Laid laid = laid(contract);
         Contract corrected = laid.rules().correct(contract);
-        Plan plan = Planner.plan(corrected, names, laid.rules(), past, packageName);
+        Plan plan = Planner.plan(corrected, target.rules(), laid.rules(), past, packageName);
         findings.addAll(contract.findings());
         findings.addAll(plan.findings());
+        findings.addAll(target.findings(plan));
         findings.addAll(laid.declarations().findings());
         findings.addAll(laid.rules().findings(strict && contract == whole));
         return new PlannedContract(
                 contract,
                 corrected,
+                target,
                 plan,
                 laid.rules(),
                 DeclaredRule.joined(laid.declarations().rules()),
@@ -179,11 +190,12 @@ public final class Generator {
                 ? new GeneratedCode(
                         order,
                         planned,
-                        JavaTarget.emit(
-                                planned.plan(),
-                                order.products(),
-                                order.embedded(),
-                                () -> Publication.of(planned.published())),
+                        planned.target()
+                                .emit(
+                                        planned.plan(),
+                                        order.products(),
+                                        order.embedded(),
+                                        () -> Publication.of(planned.published())),
                         null,
                         findings)
                 : GeneratedCode.refused(order, findings);
@@ -196,7 +208,7 @@ public final class Generator {
         Map<Boolean, List<Path>> byKind = rules.stream().collect(Collectors.partitioningBy(DeclarationReader::isXml));
         DeclarationReader.Declarations declarations = DeclarationReader.read(byKind.get(true), contract);
         return new Laid(
-                given != null ? given : RuleReader.read(byKind.get(false), declarations.rules(), new JavaNames()),
+                given != null ? given : RuleReader.read(byKind.get(false), declarations.rules(), target.rules()),
                 declarations);
     }
 }

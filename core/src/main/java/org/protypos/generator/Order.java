@@ -6,7 +6,7 @@ import java.util.Locale;
 import java.util.Set;
 import org.protypos.project.AdoptedContract;
 import org.protypos.project.ProjectContract;
-import org.protypos.target.java.JavaTarget;
+import org.protypos.target.Product;
 
 /**
  * What code is to be made of a contract, and where it goes.
@@ -17,26 +17,26 @@ import org.protypos.target.java.JavaTarget;
  * @param products what to write; types are always among it
  * @param embedded whether the runtime's sources are written too, rather than used as a library
  */
-public record Order(String owner, Path into, Path scaffold, Set<JavaTarget.Product> products, boolean embedded) {
+public record Order(String owner, Path into, Path scaffold, Set<Product> products, boolean embedded) {
     public Order {
         products = EnumSet.copyOf(products);
-        products.add(JavaTarget.Product.TYPES);
+        products.add(Product.TYPES);
     }
 
     /** Everything that runs on the platform alone, of a contract that is in no project. */
     public static Order into(Path folder) {
-        return new Order("", folder, null, EnumSet.complementOf(EnumSet.of(JavaTarget.Product.SERVLET)), true);
+        return new Order("", folder, null, EnumSet.complementOf(EnumSet.of(Product.SERVLET)), true);
     }
 
     /** What the project file asks for. */
     public static Order of(AdoptedContract adopted) {
         ProjectContract settings = adopted.settings();
-        Set<JavaTarget.Product> products = EnumSet.of(JavaTarget.Product.TYPES);
+        Set<Product> products = EnumSet.of(Product.TYPES);
         for (String product : settings.produce()) {
-            products.add(JavaTarget.Product.valueOf(product.toUpperCase(Locale.ROOT)));
+            products.add(Product.valueOf(product.toUpperCase(Locale.ROOT)));
         }
         if (settings.server().equals("servlet")) {
-            products.add(JavaTarget.Product.SERVLET);
+            products.add(Product.SERVLET);
         }
         return new Order(
                 settings.name(),

@@ -16,7 +16,6 @@ import org.protypos.project.Project;
 import org.protypos.source.Document;
 import org.protypos.source.DocumentGatherer;
 import org.protypos.source.Remote;
-import org.protypos.target.java.JavaSurface;
 
 /**
  * An adopted contract beside what its documents are now where they came from. Looking changes nothing; what is there can be
@@ -115,11 +114,7 @@ public final class Refresh {
             return as(State.UNKNOWN, List.of());
         }
         PlannedContract was = plan(old, before, false);
-        comparison = Comparison.of(
-                was.contract(),
-                loose.contract(),
-                JavaSurface.of(was.plan(), was.contract().wsdl().portTypes().values()),
-                JavaSurface.of(loose.plan(), loose.contract().wsdl().portTypes().values()));
+        comparison = Comparison.of(was.contract(), loose.contract(), was.surface(), loose.surface());
         // Rules that have lost what they were about are told beside the differences.
         return as(State.CHANGED, planned.isSound() ? List.of() : planned.findings());
     }

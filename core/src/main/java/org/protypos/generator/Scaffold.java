@@ -12,7 +12,7 @@ import org.protypos.output.LooseFiles;
 import org.protypos.plan.ApiInterface;
 import org.protypos.plan.Plan;
 import org.protypos.target.SourceFile;
-import org.protypos.target.java.ScaffoldEmitter;
+import org.protypos.target.Target;
 
 /** A beginning of each implementation in the developer's own sources: written once, looked at ever after. */
 public final class Scaffold {
@@ -26,21 +26,28 @@ public final class Scaffold {
      *
      * @throws IOException when the folder cannot be read or written
      */
-    public static Scaffold into(Path folder, Plan plan, boolean embedded) throws IOException {
+    public static Scaffold into(Path folder, Target target, Plan plan, boolean embedded) throws IOException {
         Scaffold scaffold = new Scaffold();
         List<SourceFile> fresh = new ArrayList<>();
         for (Map.Entry<ApiInterface, SourceFile> one :
-                ScaffoldEmitter.emit(plan, embedded).entrySet()) {
+                target.scaffold(plan, embedded).entrySet()) {
             Path file = folder.resolve(one.getValue().path());
             if (!Files.exists(file)) {
                 fresh.add(one.getValue());
                 scaffold.written.add(file.toString());
                 continue;
             }
-            Map<String, String> methods = ScaffoldEmitter.lacking(
-                    plan, embedded, one.getKey(), Files.readString(file, StandardCharsets.UTF_8));
+            Map<String, String> methods =
+                    target.lacking(plan, embedded, one.getKey(), Files.readString(file, StandardCharsets.UTF_8));
             if (!methods.isEmpty()) {
                 scaffold.lacking.put(file, methods);
+            }
+        }
+        for (SourceFile one : target.project(plan, embedded)) {
+            Path file = folder.resolve(one.path());
+            if (!Files.exists(file)) {
+                fresh.add(one);
+                scaffold.written.add(file.toString());
             }
         }
         if (!fresh.isEmpty()) {

@@ -10,6 +10,29 @@ public interface NameRules {
     /** The name of a class for an XML name. */
     String typeName(String xmlName);
 
+    /** The name of a class that is nested in another, for an XML name. */
+    String nestedTypeName(String xmlName);
+
+    /** The name of an interface for an XML name. */
+    String interfaceName(String xmlName);
+
+    /**
+     * The name of a class that goes with an interface.
+     *
+     * @param interfaceName the name of the interface
+     * @param role what the class is, in capitals and small letters: {@code Client}
+     */
+    String companionName(String interfaceName, String role);
+
+    /** The name of an exception for the XML name of a fault. */
+    String exceptionName(String xmlName);
+
+    /** Whether the members of a class, the types nested in it and the class itself must all be called differently. */
+    boolean membersShareNamesWithTypes();
+
+    /** Whether a type for several results can be nested in the interface whose operation gives them. */
+    boolean nestsInInterfaces();
+
     /** The name of a member for an XML name, in the spelling that accessors are built from. */
     String memberName(String xmlName);
 

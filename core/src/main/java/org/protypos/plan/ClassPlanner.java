@@ -46,8 +46,7 @@ final class ClassPlanner {
         Subject subject = new Subject(Subject.Kind.TYPE, type.designator(), complex.place());
         String documentation = types.shapes().documentation(subject, types.documentation(complex));
         type.describe(base, complex.isAbstract(), complex.mixed(), documentation);
-        type.memberNames =
-                base == null ? types.members(type) : base.memberNames.within(type.packageName() + "." + type.name());
+        type.memberNames = base == null ? types.members(type) : types.members(type, base);
         type.memberNames.expect(expected -> expectMembers(complex, expected));
         content(complex, base);
         attributes(complex.attributes(), base);

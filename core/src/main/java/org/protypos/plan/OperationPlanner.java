@@ -110,7 +110,7 @@ final class OperationPlanner {
                 parameters(subject, input),
                 input,
                 output,
-                output != null && output.values().size() > 1 ? type + "Result" : null,
+                output != null && output.values().size() > 1 ? resultName(portType, type) : null,
                 List.copyOf(declared),
                 bound.soapAction(),
                 recognition,
@@ -118,6 +118,13 @@ final class OperationPlanner {
                 bound.policy(),
                 List.copyOf(faultActions),
                 types.shapes().documentation(subject, operation.documentation()));
+    }
+
+    private String resultName(PortType portType, String operation) {
+        String wanted = operation + "Result";
+        return rules.nestsInInterfaces()
+                ? wanted
+                : packages.scope(packages.of(portType.name().getNamespaceURI())).make(wanted, "");
     }
 
     /** An answer is taken apart when the request is, whatever its element is called; an empty name stands for none. */
@@ -435,8 +442,7 @@ final class OperationPlanner {
         }
         String packageName = packages.of(message.name().getNamespaceURI());
         String local = message.name().getLocalPart().replaceFirst("(?<=.)(Message|Msg)$", "");
-        boolean telling = local.matches("(?i).*(fault|exception|error)");
-        String wanted = rules.typeName(telling ? local : local + "Fault");
+        String wanted = rules.exceptionName(local);
         Property detail = outside(fault.details().get(0), "detail", Property.Cardinality.REQUIRED);
         return new ApiFault(
                 packageName,

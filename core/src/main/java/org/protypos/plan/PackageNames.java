@@ -40,8 +40,12 @@ final class PackageNames {
 
     /** Says that a global component will want the name of a class. */
     void announce(Subject subject, QName name) {
-        scope(of(name.getNamespaceURI()))
-                .expect(expected -> expected.wants(subject, naming.rules().typeName(name.getLocalPart())));
+        announce(subject, name, naming.rules().typeName(name.getLocalPart()));
+    }
+
+    /** Says that a global component will want a name. */
+    void announce(Subject subject, QName name, String wanted) {
+        scope(of(name.getNamespaceURI())).expect(expected -> expected.wants(subject, wanted));
     }
 
     NameScope scope(String packageName) {

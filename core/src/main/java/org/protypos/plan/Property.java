@@ -114,6 +114,11 @@ public record Property(
         return ((ValueType.Structured) type).type().elements().get(0);
     }
 
+    /** What holds the members of a model group; only a group has it. */
+    public ApiClass group() {
+        return ((ValueType.Structured) type).type();
+    }
+
     /** Whether it has any number of values. */
     public boolean isMany() {
         return cardinality == Cardinality.MANY;

@@ -18,6 +18,7 @@ public enum ScalarKind {
     INT,
     UNSIGNED_INT,
     LONG,
+    UNSIGNED_LONG,
     /** A whole number of any size. */
     INTEGER,
     DECIMAL,
@@ -60,12 +61,8 @@ public enum ScalarKind {
             case "int" -> INT;
             case "unsignedInt" -> UNSIGNED_INT;
             case "long" -> LONG;
-            case "integer",
-                    "nonPositiveInteger",
-                    "negativeInteger",
-                    "nonNegativeInteger",
-                    "positiveInteger",
-                    "unsignedLong" -> INTEGER;
+            case "integer", "nonPositiveInteger", "negativeInteger", "nonNegativeInteger", "positiveInteger" -> INTEGER;
+            case "unsignedLong" -> UNSIGNED_LONG;
             case "decimal" -> DECIMAL;
             case "float" -> FLOAT;
             case "double" -> DOUBLE;

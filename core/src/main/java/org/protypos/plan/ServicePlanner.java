@@ -77,7 +77,10 @@ final class ServicePlanner {
     /** Says in each package who will want a name there. */
     void announce() {
         for (PortType portType : contract.wsdl().portTypes().values()) {
-            packages.announce(Subject.wsdl(Subject.Kind.PORT_TYPE, portType.name(), portType.place()), portType.name());
+            packages.announce(
+                    Subject.wsdl(Subject.Kind.PORT_TYPE, portType.name(), portType.place()),
+                    portType.name(),
+                    rules.interfaceName(portType.name().getLocalPart()));
         }
         for (Service service : contract.wsdl().services().values()) {
             packages.announce(Subject.wsdl(Subject.Kind.SERVICE, service.name(), service.place()), service.name());
@@ -96,7 +99,7 @@ final class ServicePlanner {
     private void interfaces(PortType portType) {
         WireBinding soap = wire.served(portType, true);
         WireBinding http = wire.defaultBinding(portType, false);
-        String name = rules.typeName(portType.name().getLocalPart());
+        String name = rules.interfaceName(portType.name().getLocalPart());
         if (soap != null || http == null) {
             ApiInterface type = portType(portType, soap, name);
             bySoap.put(portType.name(), type);
@@ -118,7 +121,7 @@ final class ServicePlanner {
         String packageName = packages.of(portType.name().getNamespaceURI());
         NameScope names = packages.scope(packageName);
         Subject subject = Subject.wsdl(Subject.Kind.PORT_TYPE, portType.name(), portType.place());
-        String name = wanted.equals(rules.typeName(portType.name().getLocalPart()))
+        String name = wanted.equals(rules.interfaceName(portType.name().getLocalPart()))
                 ? names.claim(subject, wanted, "Port")
                 : names.make(wanted, "Port");
         NameScope methods = naming.scope(packageName + "." + name, rules.reservedMethods());
@@ -143,10 +146,10 @@ final class ServicePlanner {
                 packageName,
                 name,
                 portType.name(),
-                names.make(name + "Client", ""),
-                names.make(name + "Endpoint", ""),
-                names.make(name + "Servlet", ""),
-                names.make(name + "Messages", ""),
+                names.make(rules.companionName(name, "Client"), ""),
+                names.make(rules.companionName(name, "Endpoint"), ""),
+                names.make(rules.companionName(name, "Servlet"), ""),
+                names.make(rules.companionName(name, "Messages"), ""),
                 List.copyOf(planned),
                 binding != null,
                 binding == null || binding.isSoap() ? List.of() : verbs(portType),

@@ -92,7 +92,24 @@ final class TypePlanner {
 
     /** A scope for the members of a class. */
     NameScope members(ApiClass type) {
-        return naming.scope(type.packageName() + "." + type.name(), rules.reservedMembers());
+        return apart(naming.scope(type.packageName() + "." + type.name(), rules.reservedMembers()), type);
+    }
+
+    /** A scope for the members of a class beside those that it inherits. */
+    NameScope members(ApiClass type, ApiClass base) {
+        return apart(base.memberNames.within(type.packageName() + "." + type.name()), type);
+    }
+
+    private NameScope apart(NameScope members, ApiClass type) {
+        if (rules.membersShareNamesWithTypes()) {
+            members.exclude(type.name());
+        }
+        return members;
+    }
+
+    /** Where the types that are nested in a class get their names. */
+    private NameScope nestedIn(ApiClass place) {
+        return rules.membersShareNamesWithTypes() ? place.memberNames : place.nestedNames();
     }
 
     List<ApiClass> topClasses() {
@@ -364,17 +381,17 @@ final class TypePlanner {
 
     /** A class nested in another, for a type that is defined there. */
     private ApiClass nestedClass(ApiClass host, Subject subject, String owner) {
-        String wanted = rules.typeName(owner);
+        String wanted = rules.nestedTypeName(owner);
         ApiClass place = room(host, wanted);
-        String name = place.nestedNames().claim(subject, wanted, "");
+        String name = nestedIn(place).claim(subject, wanted, "");
         return nested(place, name, subject.designator().replaceFirst("/~0$", ""));
     }
 
     /** A class nested in another, for a group that repeats; rules speak of what is in it as of the members of the type around. */
     ApiClass groupClass(ApiClass host, Subject subject, String owner) {
-        String wanted = rules.typeName(owner);
+        String wanted = rules.nestedTypeName(owner);
         ApiClass place = room(host, wanted);
-        return nested(place, place.nestedNames().make(subject, wanted), host.designator());
+        return nested(place, nestedIn(place).make(subject, wanted), host.designator());
     }
 
     private static ApiClass nested(ApiClass place, String name, String designator) {
@@ -441,10 +458,10 @@ final class TypePlanner {
                     null,
                     type);
         }
-        String wanted = rules.typeName(owner.name().getLocalPart());
+        String wanted = rules.nestedTypeName(owner.name().getLocalPart());
         ApiClass place = room(host, wanted);
         Subject subject = subject(owner, type.place());
-        String name = place.nestedNames().claim(subject, wanted, "");
+        String name = nestedIn(place).claim(subject, wanted, "");
         ApiEnum nested = simples.enumeration(type, place.packageName(), name, place, null, subject);
         place.addNested(nested);
         return nested;

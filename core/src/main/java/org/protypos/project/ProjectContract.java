@@ -7,6 +7,7 @@ import org.protypos.diagnostic.Place;
  * A contract as the project file has it.
  *
  * @param name what it is called
+ * @param language the language of the code
  * @param folder where its documents are, relative to the project
  * @param packageName the package for everything, or null for one package for each namespace
  * @param rules files of rules and corrections, relative to the project
@@ -20,6 +21,7 @@ import org.protypos.diagnostic.Place;
  */
 public record ProjectContract(
         String name,
+        String language,
         String folder,
         String packageName,
         List<String> rules,
@@ -45,6 +47,7 @@ public record ProjectContract(
                 ? this
                 : new ProjectContract(
                         name,
+                        language,
                         this.folder,
                         packageName,
                         rules,

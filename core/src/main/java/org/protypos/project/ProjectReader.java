@@ -13,12 +13,15 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.diagnostic.Place;
 import org.protypos.diagnostic.Printable;
 import org.protypos.diagnostic.SourceText;
 import org.protypos.output.InsideFolder;
+import org.protypos.target.Target;
+import org.protypos.target.Targets;
 
 /** Reads a project file and tells everything that is wrong with it at once. */
 final class ProjectReader {
@@ -26,10 +29,14 @@ final class ProjectReader {
     static final String NAME = "[A-Za-z0-9][A-Za-z0-9._-]{0,63}";
 
     private static final Set<String> LISTS = Set.of("rules", "produce", "services", "ports", "operations");
-    private static final Map<String, String> CHOICES =
-            Map.of("produce", "types|client|server", "server", "jdk|servlet", "runtime", "embedded|library");
+    private static final Map<String, String> CHOICES = Map.of(
+            "produce", "types|client|server",
+            "server", "jdk|servlet",
+            "runtime", "embedded|library",
+            "language", Targets.all().stream().map(Target::name).collect(Collectors.joining("|")));
     private static final Set<String> KEYS = new TreeSet<>(Set.of(
             "folder",
+            "language",
             "package",
             "rules",
             "into",
@@ -138,6 +145,7 @@ final class ProjectReader {
     private ProjectContract contract(String name, Map<String, List<String>> values, Place place) {
         return new ProjectContract(
                 name,
+                one(values, "language", Targets.STANDARD),
                 path(one(values, "folder", Project.folderOf(name)), place),
                 one(values, "package", null),
                 values.getOrDefault("rules", List.of()),

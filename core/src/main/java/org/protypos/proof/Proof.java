@@ -23,6 +23,7 @@ import org.protypos.plan.Plan;
 import org.protypos.runtime.xml.XmlFormatException;
 import org.protypos.runtime.xml.XmlTypes;
 import org.protypos.source.Xml;
+import org.protypos.target.Product;
 import org.protypos.target.SourceFile;
 import org.protypos.target.java.JavaTarget;
 
@@ -99,7 +100,7 @@ public final class Proof {
 
     private XmlTypes compiled(JavaCompiler compiler, Set<QName> names) throws IOException {
         Plan needed = plan.knowing(names);
-        List<SourceFile> files = JavaTarget.emit(needed, Set.of(JavaTarget.Product.TYPES), false, List::of);
+        List<SourceFile> files = new JavaTarget().emit(needed, Set.of(Product.TYPES), false, List::of);
         Class<?> registry = new Compilation(compiler, files).load(plan.rootPackage(), plan.registry());
         try {
             return (XmlTypes) registry.getField("INSTANCE").get(null);

@@ -32,7 +32,7 @@ import org.protypos.diagnostic.Finding;
 import org.protypos.generator.GeneratedCode;
 import org.protypos.generator.Generator;
 import org.protypos.generator.Order;
-import org.protypos.target.java.JavaTarget;
+import org.protypos.target.Product;
 
 /** Archives are the same whenever they are made, are what they claim to be, and run where they are deployed. */
 class ArchiveTest {
@@ -44,7 +44,7 @@ class ArchiveTest {
     private static CodeArchive archive(boolean embedded, List<Path> with) {
         GeneratedCode code = Generator.of(
                         List.of(EXAMPLE.resolve("contract/desk.wsdl").toString()))
-                .generate(new Order("", Path.of("none"), null, EnumSet.allOf(JavaTarget.Product.class), embedded));
+                .generate(new Order("", Path.of("none"), null, EnumSet.allOf(Product.class), embedded));
         assertThat(code.isRefused()).isFalse();
         return CodeArchive.of(code, ToolProvider.getSystemJavaCompiler(), with);
     }

@@ -26,6 +26,7 @@ import org.protypos.plan.Plan;
 import org.protypos.plan.Planner;
 import org.protypos.plan.Property;
 import org.protypos.source.DocumentGatherer;
+import org.protypos.target.Product;
 import org.protypos.target.SourceFile;
 import org.protypos.target.java.JavaNames;
 import org.protypos.target.java.JavaTarget;
@@ -277,7 +278,7 @@ class RulesTest {
                 .contains("Tanker");
         List<SourceFile> files = new ArrayList<>();
         for (Plan each : List.of(shared, plan)) {
-            files.addAll(JavaTarget.emit(each, Set.of(JavaTarget.Product.TYPES), false, List::of));
+            files.addAll(new JavaTarget().emit(each, Set.of(Product.TYPES), false, List::of));
         }
         OutputFolder.write(folder.resolve("sources"), files, false, false);
         assertThat(Generated.compile(folder.resolve("sources"), Files.createDirectory(folder.resolve("classes"))))

@@ -30,6 +30,7 @@ import org.protypos.output.OutputFolder;
 import org.protypos.plan.Plan;
 import org.protypos.plan.Planner;
 import org.protypos.source.DocumentGatherer;
+import org.protypos.target.Product;
 import org.protypos.target.java.JavaNames;
 import org.protypos.target.java.JavaSurface;
 import org.protypos.target.java.JavaTarget;
@@ -129,10 +130,12 @@ class CodeEvidenceTest {
     }
 
     private static Path sources(Contract contract, Path folder) throws IOException {
-        Set<JavaTarget.Product> all =
-                EnumSet.of(JavaTarget.Product.TYPES, JavaTarget.Product.CLIENT, JavaTarget.Product.SERVER);
+        Set<Product> all = EnumSet.of(Product.TYPES, Product.CLIENT, Product.SERVER);
         OutputFolder.write(
-                folder, JavaTarget.emit(plan(contract), all, false, () -> Publication.of(contract)), false, false);
+                folder,
+                new JavaTarget().emit(plan(contract), all, false, () -> Publication.of(contract)),
+                false,
+                false);
         return folder;
     }
 

@@ -34,6 +34,7 @@ import org.protypos.output.OutputFolder;
 import org.protypos.plan.Plan;
 import org.protypos.plan.Planner;
 import org.protypos.source.DocumentGatherer;
+import org.protypos.target.Product;
 import org.protypos.target.java.JavaNames;
 import org.protypos.target.java.JavaSurface;
 import org.protypos.target.java.JavaTarget;
@@ -294,15 +295,14 @@ class ComparisonTest {
 
     /** Compiles code that was written against the old API together with the new one. */
     private static void code(Contract after, Path folder, Set<Reader> seen) throws IOException {
-        Set<JavaTarget.Product> all =
-                EnumSet.of(JavaTarget.Product.TYPES, JavaTarget.Product.CLIENT, JavaTarget.Product.SERVER);
+        Set<Product> all = EnumSet.of(Product.TYPES, Product.CLIENT, Product.SERVER);
         Map<Reader, Path> codes = new HashMap<>();
         codes.put(Reader.CLIENT_CODE, Path.of("src/test/resources/change/Agent.java"));
         codes.put(Reader.SERVER_CODE, Path.of("../examples/harbour/src/example/lanternbay/office/LanternBayDesk.java"));
         for (Map.Entry<Reader, Path> code : codes.entrySet()) {
             Path sources = folder.resolve("sources-" + code.getKey());
             OutputFolder.write(
-                    sources, JavaTarget.emit(plan(after), all, false, () -> Publication.of(after)), false, false);
+                    sources, new JavaTarget().emit(plan(after), all, false, () -> Publication.of(after)), false, false);
             Files.writeString(
                     sources.resolve(code.getValue().getFileName()),
                     Files.readString(code.getValue())

@@ -36,13 +36,14 @@ class ExpectedSourcesTest {
     private static final Path CONTRACT = Path.of("../examples/harbour/contract");
     private static final Path EXPECTED = Path.of("src/test/resources/expected");
 
-    private static Map<String, String> generate(List<Path> documents, JavaTarget.Product... products) {
+    private static Map<String, String> generate(List<Path> documents, Product... products) {
         Contract contract = ContractReader.read(
                 DocumentGatherer.gather(documents.stream().map(Path::toString).toList(), null));
         Plan plan = Planner.plan(contract, new JavaNames(), Renaming.NONE, null);
-        EnumSet<JavaTarget.Product> wanted = EnumSet.of(JavaTarget.Product.TYPES, products);
-        return JavaTarget.emit(plan, wanted, true, () -> Publication.of(contract)).stream()
-                .collect(Collectors.toMap(SourceFile::path, SourceFile::text, (a, b) -> a, TreeMap::new));
+        EnumSet<Product> wanted = EnumSet.of(Product.TYPES, products);
+        return new JavaTarget()
+                .emit(plan, wanted, true, () -> Publication.of(contract)).stream()
+                        .collect(Collectors.toMap(SourceFile::path, SourceFile::text, (a, b) -> a, TreeMap::new));
     }
 
     @ParameterizedTest
@@ -52,7 +53,7 @@ class ExpectedSourcesTest {
         "dues, src/test/resources/encoded/dues.wsdl"
     })
     void aContractBecomesTheseSources(String name, Path contract) throws IOException {
-        Map<String, String> files = generate(List.of(contract), JavaTarget.Product.CLIENT, JavaTarget.Product.SERVER);
+        Map<String, String> files = generate(List.of(contract), Product.CLIENT, Product.SERVER);
         files.keySet().removeIf(path -> path.contains("/runtime/") || path.endsWith("PublishedContract.java"));
         Path folder = EXPECTED.resolve(name);
         if (Boolean.getBoolean("expected.write")) {

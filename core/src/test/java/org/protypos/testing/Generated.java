@@ -25,13 +25,12 @@ import org.protypos.generator.GeneratedCode;
 import org.protypos.generator.Generator;
 import org.protypos.generator.Order;
 import org.protypos.plan.Plan;
+import org.protypos.target.Product;
 import org.protypos.target.SourceFile;
-import org.protypos.target.java.JavaTarget;
 
 /** Code generated from a contract, compiled without a warning and loaded. */
 public final class Generated implements AutoCloseable {
-    private static final Set<JavaTarget.Product> WITHOUT_SERVLETS =
-            EnumSet.complementOf(EnumSet.of(JavaTarget.Product.SERVLET));
+    private static final Set<Product> WITHOUT_SERVLETS = EnumSet.complementOf(EnumSet.of(Product.SERVLET));
 
     private final Contract contract;
     private final Plan plan;
@@ -62,7 +61,7 @@ public final class Generated implements AutoCloseable {
 
     /** Generates everything for a contract, also what runs in a servlet container, and compiles it in a folder. */
     public static Generated withServlets(Path contract, Path folder) throws IOException {
-        return from(List.of(contract), folder, null, null, EnumSet.allOf(JavaTarget.Product.class));
+        return from(List.of(contract), folder, null, null, EnumSet.allOf(Product.class));
     }
 
     /** Generates everything for a contract as rules want it, and compiles it together with the sources in a folder. */
@@ -79,7 +78,7 @@ public final class Generated implements AutoCloseable {
     }
 
     private static Generated from(
-            List<Path> contracts, Path folder, String packageName, Rules rules, Set<JavaTarget.Product> products)
+            List<Path> contracts, Path folder, String packageName, Rules rules, Set<Product> products)
             throws IOException {
         Generator generator =
                 Generator.of(contracts.stream().map(Path::toString).toList()).packageName(packageName);

@@ -18,7 +18,6 @@ import org.protypos.generator.PlannedContract;
 import org.protypos.project.AdoptedContract;
 import org.protypos.project.Revision;
 import org.protypos.source.DocumentGatherer;
-import org.protypos.target.java.JavaSurface;
 
 /** Tells how contracts of the project differ from what they were, and for whom that breaks something. */
 @Mojo(name = "compare", defaultPhase = LifecyclePhase.VERIFY, threadSafe = true)
@@ -99,11 +98,7 @@ public final class CompareMojo extends ContractMojo {
             AdoptedContract then, Contract before, AdoptedContract now, Contract after) {
         PlannedContract left = Generator.of(then, before).lenient().plan();
         PlannedContract right = Generator.of(now, after).lenient().plan();
-        return Comparison.of(
-                left.contract(),
-                right.contract(),
-                JavaSurface.of(left.plan(), left.contract().wsdl().portTypes().values()),
-                JavaSurface.of(right.plan(), right.contract().wsdl().portTypes().values()));
+        return Comparison.of(left.contract(), right.contract(), left.surface(), right.surface());
     }
 
     private void tell(Difference difference) {

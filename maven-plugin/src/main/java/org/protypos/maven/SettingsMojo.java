@@ -19,7 +19,7 @@ import org.protypos.generator.Order;
 import org.protypos.project.AdoptedContract;
 import org.protypos.project.Project;
 import org.protypos.source.DocumentGatherer;
-import org.protypos.target.java.JavaTarget;
+import org.protypos.target.Product;
 
 /**
  * What code is wanted of which contracts: as the project file says, or, where there is none, as parameters say that are
@@ -166,14 +166,14 @@ abstract class SettingsMojo extends ContractMojo {
 
     /** What code the parameters want. */
     Order order() throws MojoFailureException {
-        Set<JavaTarget.Product> products = EnumSet.of(JavaTarget.Product.TYPES);
+        Set<Product> products = EnumSet.of(Product.TYPES);
         List<String> wanted = list(produce).isEmpty() ? List.of("types", "client", "server") : produce;
         for (String product : wanted) {
-            products.add(JavaTarget.Product.valueOf(
+            products.add(Product.valueOf(
                     choice("produce", product, "types", "client", "server").toUpperCase(Locale.ROOT)));
         }
         if (choice("server", server, "jdk", "servlet").equals("servlet")) {
-            products.add(JavaTarget.Product.SERVLET);
+            products.add(Product.SERVLET);
         }
         return new Order(
                 "",

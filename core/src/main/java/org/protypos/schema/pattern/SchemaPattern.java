@@ -11,10 +11,12 @@ public final class SchemaPattern {
 
     private static final int LONGEST_SAMPLE = 10_000;
 
+    private final String text;
     private final PatternNode root;
     private final Map<PatternNode.Characters, String> liked = new IdentityHashMap<>();
 
-    private SchemaPattern(PatternNode root) {
+    private SchemaPattern(String text, PatternNode root) {
+        this.text = text;
         this.root = root;
     }
 
@@ -24,7 +26,12 @@ public final class SchemaPattern {
      * @throws IllegalArgumentException when it breaks the rules; the message says how
      */
     public static SchemaPattern of(String text) {
-        return new SchemaPattern(new PatternParser(text).parse());
+        return new SchemaPattern(text, new PatternParser(text).parse());
+    }
+
+    /** The pattern as the schema has it. */
+    public String text() {
+        return text;
     }
 
     /** The same as a regular expression of the platform, to be matched against the whole of a text. */

@@ -184,7 +184,7 @@ final class CheckingCode {
 
     /** Writes the end of the checks of a choice. */
     void chosen(Content.OneOf choice, boolean required) {
-        boolean must = required && !choice.optional() && choice.parts().stream().noneMatch(ReadingCode::isEmptiable);
+        boolean must = required && !choice.optional() && choice.parts().stream().noneMatch(Content::isEmptiable);
         String names = choice.parts().stream()
                 .map(CheckingCode::firstName)
                 .distinct()

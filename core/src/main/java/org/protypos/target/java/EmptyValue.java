@@ -50,6 +50,7 @@ final class EmptyValue {
             case INT -> "int";
             case UNSIGNED_INT -> "unsignedInt";
             case LONG -> "long";
+            case UNSIGNED_LONG -> "unsignedLong";
             case INTEGER -> "integer";
             case DECIMAL -> "decimal";
             case FLOAT -> "float";

@@ -17,6 +17,7 @@ final class JavaConversions {
             ScalarKind.INT,
             ScalarKind.UNSIGNED_INT,
             ScalarKind.LONG,
+            ScalarKind.UNSIGNED_LONG,
             ScalarKind.INTEGER);
 
     /** Classes by simple name: their package, and the method that makes one of text. */

@@ -128,6 +128,36 @@ public final class JavaNames implements TargetRules {
     }
 
     @Override
+    public String nestedTypeName(String xmlName) {
+        return typeName(xmlName);
+    }
+
+    @Override
+    public String interfaceName(String xmlName) {
+        return typeName(xmlName);
+    }
+
+    @Override
+    public String companionName(String interfaceName, String role) {
+        return interfaceName + role;
+    }
+
+    @Override
+    public String exceptionName(String xmlName) {
+        return typeName(xmlName.matches("(?i).*(fault|exception|error)") ? xmlName : xmlName + "Fault");
+    }
+
+    @Override
+    public boolean membersShareNamesWithTypes() {
+        return false;
+    }
+
+    @Override
+    public boolean nestsInInterfaces() {
+        return true;
+    }
+
+    @Override
     public String methodName(String xmlName) {
         return small(typeName(xmlName));
     }

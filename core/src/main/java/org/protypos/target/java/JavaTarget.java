@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Supplier;
+import org.protypos.diagnostic.Finding;
 import org.protypos.plan.ApiClass;
 import org.protypos.plan.ApiEnum;
 import org.protypos.plan.ApiFault;
@@ -13,34 +14,37 @@ import org.protypos.plan.ApiInterface;
 import org.protypos.plan.ApiOperation;
 import org.protypos.plan.ApiService;
 import org.protypos.plan.Plan;
+import org.protypos.plan.TargetRules;
+import org.protypos.target.Product;
 import org.protypos.target.SourceFile;
+import org.protypos.target.Surface;
+import org.protypos.target.Target;
+import org.protypos.wsdl.PortType;
 
 /** Turns a plan into Java source. The door of this package. */
-public final class JavaTarget {
-    /** What can be produced. */
-    public enum Product {
-        /** The types of the schemas. */
-        TYPES,
-        /** What a client needs. */
-        CLIENT,
-        /** What a server needs. */
-        SERVER,
-        /** What runs a server's endpoints in a servlet container. */
-        SERVLET
+public final class JavaTarget implements Target {
+    @Override
+    public String name() {
+        return "java";
     }
 
-    private JavaTarget() {}
+    @Override
+    public String title() {
+        return "Java";
+    }
 
-    /**
-     * Writes the sources.
-     *
-     * @param products what to produce; types are always among it
-     * @param embedded whether the runtime's sources are written beside it, rather than taken from a library
-     * @param documents the contract's documents as a server publishes them; asked for only when it has to
-     * @return the files, each path once
-     */
-    public static List<SourceFile> emit(
-            Plan plan, Set<Product> products, boolean embedded, Supplier<List<String>> documents) {
+    @Override
+    public TargetRules rules() {
+        return new JavaNames();
+    }
+
+    @Override
+    public List<Finding> findings(Plan plan) {
+        return List.of();
+    }
+
+    @Override
+    public List<SourceFile> emit(Plan plan, Set<Product> products, boolean embedded, Supplier<List<String>> documents) {
         String runtime = EmbeddedRuntime.of(plan, embedded);
         JavaContext context = new JavaContext(plan, runtime);
         List<SourceFile> files = new ArrayList<>();
@@ -92,16 +96,28 @@ public final class JavaTarget {
         }
     }
 
-    /**
-     * How an operation looks to somebody who calls it.
-     *
-     * @param method the method
-     * @param result the type that carries several results with its components, or an empty text
-     */
-    public record Signature(String method, String result) {}
+    @Override
+    public Map<ApiInterface, SourceFile> scaffold(Plan plan, boolean embedded) {
+        return ScaffoldEmitter.emit(plan, embedded);
+    }
 
-    /** How each operation looks to somebody who calls it. */
-    public static Map<ApiOperation, Signature> signatures(Plan plan) {
+    @Override
+    public List<SourceFile> project(Plan plan, boolean embedded) {
+        return List.of();
+    }
+
+    @Override
+    public Map<String, String> lacking(Plan plan, boolean embedded, ApiInterface type, String implementation) {
+        return ScaffoldEmitter.lacking(plan, embedded, type, implementation);
+    }
+
+    @Override
+    public Surface surface(Plan plan, Iterable<PortType> portTypes) {
+        return JavaSurface.of(plan, portTypes);
+    }
+
+    @Override
+    public Map<ApiOperation, Signature> signatures(Plan plan) {
         JavaContext context = new JavaContext(plan, EmbeddedRuntime.LIBRARY);
         Map<ApiOperation, Signature> signatures = new IdentityHashMap<>();
         for (ApiInterface type : plan.interfaces()) {

@@ -124,7 +124,7 @@ final class JavaTypes {
             case UNSIGNED_BYTE, SHORT -> "Short";
             case UNSIGNED_SHORT, INT -> "Integer";
             case UNSIGNED_INT, LONG -> "Long";
-            case INTEGER -> file.ref("java.math.BigInteger");
+            case INTEGER, UNSIGNED_LONG -> file.ref("java.math.BigInteger");
             case DECIMAL -> file.ref("java.math.BigDecimal");
             case FLOAT -> "Float";
             case DOUBLE -> "Double";
@@ -217,7 +217,7 @@ final class JavaTypes {
             case INT -> "in.toInt(" + text + ")";
             case UNSIGNED_INT -> "in.toUnsignedInt(" + text + ")";
             case LONG -> "in.toLong(" + text + ")";
-            case INTEGER -> "in.toInteger(" + text + ")";
+            case INTEGER, UNSIGNED_LONG -> "in.toInteger(" + text + ")";
             case DECIMAL -> "in.toDecimal(" + text + ")";
             case FLOAT -> "in.toFloat(" + text + ")";
             case DOUBLE -> "in.toDouble(" + text + ")";
@@ -296,6 +296,7 @@ final class JavaTypes {
                     INT,
                     UNSIGNED_INT,
                     LONG,
+                    UNSIGNED_LONG,
                     INTEGER,
                     DECIMAL,
                     FLOAT,
@@ -370,7 +371,7 @@ final class JavaTypes {
             case UNSIGNED_BYTE, SHORT -> "(short) " + Short.parseShort(value);
             case UNSIGNED_SHORT, INT -> String.valueOf(Integer.parseInt(value));
             case UNSIGNED_INT, LONG -> Long.parseLong(value) + "L";
-            case INTEGER -> "new " + boxed(kind) + "(\"" + Lexical.parseInteger(value) + "\")";
+            case INTEGER, UNSIGNED_LONG -> "new " + boxed(kind) + "(\"" + Lexical.parseInteger(value) + "\")";
             case DECIMAL ->
                 "new " + boxed(kind) + "(\"" + Lexical.parseDecimal(value).toPlainString() + "\")";
             case FLOAT -> finite(Float.parseFloat(value)) + "f";

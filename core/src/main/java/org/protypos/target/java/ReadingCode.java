@@ -1,6 +1,5 @@
 package org.protypos.target.java;
 
-import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -73,7 +72,7 @@ final class ReadingCode {
 
     private void readSequence(Content.InSequence sequence, boolean optional) {
         boolean guarded =
-                (optional || sequence.optional()) && !isEmptiable(new Content.InSequence(sequence.parts(), false));
+                (optional || sequence.optional()) && !new Content.InSequence(sequence.parts(), false).isEmptiable();
         if (guarded) {
             file.open("if (", starts(sequence), ") {");
         }
@@ -87,8 +86,8 @@ final class ReadingCode {
 
     private void readChoice(Content.OneOf choice, boolean optional) {
         boolean must =
-                !optional && !choice.optional() && choice.parts().stream().noneMatch(ReadingCode::isEmptiable);
-        String otherwise = must ? "in.lack(" + JavaText.literal(expected(choice)) + ");" : "";
+                !optional && !choice.optional() && choice.parts().stream().noneMatch(Content::isEmptiable);
+        String otherwise = must ? "in.lack(" + JavaText.literal(choice.expected()) + ");" : "";
         if (choice.parts().size() > MOST_BRANCHES) {
             readWideChoice(choice, otherwise);
             return;
@@ -178,8 +177,8 @@ final class ReadingCode {
         file.close();
         for (int i = 0; i < count; i++) {
             Content part = all.parts().get(i);
-            if (!all.optional() && !isEmptiable(part)) {
-                file.line("in.came(order, came, ", String.valueOf(i), ", ", JavaText.literal(expected(part)), ");");
+            if (!all.optional() && !part.isEmptiable()) {
+                file.line("in.came(order, came, ", String.valueOf(i), ", ", JavaText.literal(part.expected()), ");");
             }
         }
         file.line("keepOrder(order, came);");
@@ -198,7 +197,7 @@ final class ReadingCode {
         Property property = leaf.property();
         boolean must = leaf.least() > 0 && !optional;
         if (property.isMany()) {
-            if (must && !isGroupEmptiable(leaf)) {
+            if (must && !leaf.isGroupEmptiable()) {
                 require(leaf);
             }
             file.open("while (", starts(leaf), ") {");
@@ -214,18 +213,12 @@ final class ReadingCode {
         }
     }
 
-    private static boolean isGroupEmptiable(Content.Leaf leaf) {
-        return leaf.property().kind() == Property.Kind.GROUP
-                && leaf.property().type() instanceof ValueType.Structured group
-                && isEmptiable(group.type().content());
-    }
-
     private void require(Content.Leaf leaf) {
         if (leaf.property().kind() == Property.Kind.ELEMENT) {
             file.line("in.expect(", name(leaf.property()), ");");
         } else {
             file.open("if (!(", starts(leaf), ")) {");
-            file.line("in.lack(", JavaText.literal(expected(leaf)), ");");
+            file.line("in.lack(", JavaText.literal(leaf.expected()), ");");
             file.close();
         }
     }
@@ -332,7 +325,7 @@ final class ReadingCode {
 
     private String starts(Content content) {
         Set<String> tests = new LinkedHashSet<>();
-        for (Content.Leaf leaf : first(content)) {
+        for (Content.Leaf leaf : content.first()) {
             tests.add(test(leaf));
         }
         return tests.isEmpty() ? "false" : tests.size() > MOST_BRANCHES ? oneOf(content) : String.join(" || ", tests);
@@ -342,7 +335,7 @@ final class ReadingCode {
     private String oneOf(Content content) {
         Set<String> names = new LinkedHashSet<>();
         Set<String> tests = new LinkedHashSet<>();
-        for (Content.Leaf leaf : first(content)) {
+        for (Content.Leaf leaf : content.first()) {
             if (leaf.property().kind() == Property.Kind.ELEMENT) {
                 names.add(JavaText.literal(leaf.property().xmlName().getNamespaceURI() + " "
                         + leaf.property().xmlName().getLocalPart()));
@@ -420,56 +413,6 @@ final class ReadingCode {
         } else {
             file.line("in.attributesOf(", into, ", ", listed(wildcard), ");");
         }
-    }
-
-    /** The leaves that content may start with; a repeated group starts with what starts its members. */
-    private static List<Content.Leaf> first(Content content) {
-        List<Content.Leaf> leaves = new ArrayList<>();
-        if (content instanceof Content.Leaf leaf) {
-            if (leaf.property().kind() == Property.Kind.GROUP) {
-                leaves.addAll(first(
-                        ((ValueType.Structured) leaf.property().type()).type().content()));
-            } else {
-                leaves.add(leaf);
-            }
-        } else if (content instanceof Content.InSequence sequence) {
-            for (Content part : sequence.parts()) {
-                leaves.addAll(first(part));
-                if (!isEmptiable(part)) {
-                    break;
-                }
-            }
-        } else if (content instanceof Content.OneOf choice) {
-            choice.parts().forEach(part -> leaves.addAll(first(part)));
-        } else if (content instanceof Content.InAnyOrder all) {
-            all.parts().forEach(part -> leaves.addAll(first(part)));
-        }
-        return leaves;
-    }
-
-    static boolean isEmptiable(Content content) {
-        if (content instanceof Content.Leaf leaf) {
-            return leaf.least() == 0 || isGroupEmptiable(leaf);
-        }
-        if (content instanceof Content.InSequence sequence) {
-            return sequence.optional() || sequence.parts().stream().allMatch(ReadingCode::isEmptiable);
-        }
-        if (content instanceof Content.OneOf choice) {
-            return choice.optional() || choice.parts().stream().anyMatch(ReadingCode::isEmptiable);
-        }
-        Content.InAnyOrder all = (Content.InAnyOrder) content;
-        return all.optional() || all.parts().stream().allMatch(ReadingCode::isEmptiable);
-    }
-
-    private static String expected(Content content) {
-        String names = first(content).stream()
-                .map(leaf -> leaf.property().xmlName() == null
-                        ? "an element"
-                        : "<" + leaf.property().xmlName().getLocalPart() + ">")
-                .distinct()
-                .limit(20)
-                .collect(Collectors.joining(" or "));
-        return names.isEmpty() ? "an element" : names;
     }
 
     /** Writes the statements that read attributes. */

@@ -13,7 +13,7 @@ import org.protypos.target.SourceFile;
  * Writes a beginning of the implementations of port types, for developers to go on with: it is written once, and is theirs
  * from then on.
  */
-public final class ScaffoldEmitter {
+final class ScaffoldEmitter {
     private ScaffoldEmitter() {}
 
     /**
@@ -21,7 +21,7 @@ public final class ScaffoldEmitter {
      *
      * @param embedded whether the runtime is written beside the code
      */
-    public static Map<ApiInterface, SourceFile> emit(Plan plan, boolean embedded) {
+    static Map<ApiInterface, SourceFile> emit(Plan plan, boolean embedded) {
         JavaContext context = new JavaContext(plan, EmbeddedRuntime.of(plan, embedded));
         Map<ApiInterface, SourceFile> files = new LinkedHashMap<>();
         for (ApiInterface type : plan.interfaces()) {
@@ -68,7 +68,7 @@ public final class ScaffoldEmitter {
      * @param implementation the text of the developer's class
      * @return for each operation that no method of the class is called like, its method
      */
-    public static Map<String, String> lacking(Plan plan, boolean embedded, ApiInterface type, String implementation) {
+    static Map<String, String> lacking(Plan plan, boolean embedded, ApiInterface type, String implementation) {
         JavaContext context = new JavaContext(plan, EmbeddedRuntime.of(plan, embedded));
         JavaFile file = context.file(type, className(type));
         InterfaceEmitter.Signatures signatures = new InterfaceEmitter.Signatures(context, file, type, false);

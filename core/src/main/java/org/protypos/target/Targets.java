@@ -1,0 +1,34 @@
+package org.protypos.target;
+
+import java.util.Comparator;
+import java.util.List;
+import java.util.ServiceLoader;
+
+/** The languages that there are: those that {@code META-INF/services} names. */
+public final class Targets {
+    /** The language when nobody asks for another. */
+    public static final String STANDARD = "java";
+
+    private Targets() {}
+
+    /** All of them, by name. */
+    public static List<Target> all() {
+        return ServiceLoader.load(Target.class, Target.class.getClassLoader()).stream()
+                .map(ServiceLoader.Provider::get)
+                .sorted(Comparator.comparing(Target::name))
+                .toList();
+    }
+
+    /** The one of a name, or null. */
+    public static Target named(String name) {
+        return all().stream()
+                .filter(target -> target.name().equals(name))
+                .findFirst()
+                .orElse(null);
+    }
+
+    /** The one when nobody asks for another. */
+    public static Target standard() {
+        return named(STANDARD);
+    }
+}

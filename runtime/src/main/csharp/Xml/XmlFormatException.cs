@@ -1,0 +1,38 @@
+using System;
+
+namespace Protypos.Runtime
+{
+    /// <summary>A message is not well-formed, breaks the contract or passes a limit; says where in the message.</summary>
+    public sealed class XmlFormatException : Exception
+    {
+        internal XmlFormatException(string reason, int line, int column, string path, Exception cause)
+            : base(reason + " (line " + line + ", column " + column + (path.Length == 0 ? "" : ", at " + path) + ")", cause)
+        {
+            this.Reason = reason;
+            this.Line = line;
+            this.Column = column;
+            this.Path = path;
+        }
+
+        internal XmlFormatException(string reason)
+            : base(reason)
+        {
+            this.Reason = reason;
+            this.Line = 1;
+            this.Column = 1;
+            this.Path = "";
+        }
+
+        /// <summary>What is wrong, without the place.</summary>
+        public string Reason { get; private set; }
+
+        /// <summary>The line in the message, from 1.</summary>
+        public int Line { get; private set; }
+
+        /// <summary>The column in the message, from 1.</summary>
+        public int Column { get; private set; }
+
+        /// <summary>The elements from the root to the place, such as <c>/Envelope/Body/requestBerth</c>.</summary>
+        public string Path { get; private set; }
+    }
+}

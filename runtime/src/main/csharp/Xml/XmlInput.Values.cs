@@ -1,0 +1,566 @@
+using System;
+using System.Collections.Generic;
+using System.Numerics;
+using System.Xml.Linq;
+
+namespace Protypos.Runtime
+{
+    /// <summary>Finds the value of an enumeration by its text; tells whether there is one.</summary>
+    public delegate bool XmlValueFinder<T>(string text, out T value);
+
+    /// <content>
+    /// Turns the text of a message into values of simple types, and notices when a value is written in another way than we would
+    /// write it.
+    /// </content>
+    public sealed partial class XmlInput
+    {
+        private string odd;
+        private bool standardTaken;
+        private bool refused;
+        private Attachment included;
+
+        /// <summary>Whether the value read last was written in another way than the ordinary one.</summary>
+        public bool IsOdd
+        {
+            get
+            {
+                this.standardTaken = false;
+                return this.odd != null;
+            }
+        }
+
+        internal string OddText
+        {
+            get { return this.odd; }
+        }
+
+        /// <summary>Ends the reading because text is not of the type, or passes over it.</summary>
+        internal void Refuse(string text, string type)
+        {
+            this.cursor.Tolerate(this.cursor.Invalid(text, type));
+            this.refused = true;
+            this.odd = null;
+        }
+
+        /// <summary>Whether the value read last was passed over; it is not any longer.</summary>
+        private bool TakeRefused()
+        {
+            bool was = this.refused;
+            this.refused = false;
+            return was;
+        }
+
+        /// <summary>Whether there is no text, because a lenient reading has passed over it.</summary>
+        private bool IsLacking(string text)
+        {
+            if (text == null)
+            {
+                this.refused = true;
+                this.odd = null;
+            }
+            return text == null;
+        }
+
+        /// <summary>Notes that an empty element stands for a value of its own, or that the element is not empty.</summary>
+        private void NoteStandard(bool taken)
+        {
+            this.standardTaken = taken;
+            this.odd = taken ? "" : null;
+        }
+
+        private void Note(string text, bool ordinary)
+        {
+            if (this.standardTaken)
+            {
+                this.standardTaken = false;
+            }
+            else
+            {
+                this.odd = ordinary ? null : Lexical.Collapse(text);
+            }
+        }
+
+        private T Parse<T>(string text, string type, Func<string, T> parser, Func<T, string> printer)
+        {
+            if (this.IsLacking(text))
+            {
+                return default(T);
+            }
+            try
+            {
+                T value = parser(text);
+                this.Note(text, printer == null || text == printer(value));
+                return value;
+            }
+            catch (FormatException)
+            {
+                this.Refuse(text, type);
+                return default(T);
+            }
+        }
+
+        private long Integral(string text, long least, long most, string type)
+        {
+            if (this.IsLacking(text))
+            {
+                return 0;
+            }
+            try
+            {
+                long value = Lexical.ParseLong(text, least, most);
+                int start = text[0] == '-' ? 1 : 0;
+                this.Note(text, (text[start] >= '1' && text[start] <= '9' && text[text.Length - 1] > ' ') || text == "0");
+                return value;
+            }
+            catch (FormatException)
+            {
+                this.Refuse(text, type);
+                return 0;
+            }
+        }
+
+        /// <summary>Reads an element of a simple type.</summary>
+        public string Text()
+        {
+            return this.Simple(false, false);
+        }
+
+        /// <summary>Reads an element of a simple type in whose text qualified names may stand: their prefixes stay declared.</summary>
+        public string TextWithNames()
+        {
+            return this.Simple(false, true);
+        }
+
+        /// <summary>Reads an element of binary content: its text, or nothing when the content is beside the message.</summary>
+        public string BinaryText()
+        {
+            return this.Simple(true, false);
+        }
+
+        private string Simple(bool binary, bool names)
+        {
+            if (this.TakeLacking())
+            {
+                return null;
+            }
+            this.TakeRefused();
+            this.attributes.Load();
+            if (this.attributes.StatedType == null && this.attributes.OfInstance.Count == 0 && !names)
+            {
+                this.attributes.RejectUnknown(this.cursor.Local);
+                return binary ? this.IncludedOrText() : this.cursor.Text();
+            }
+            XmlNotes.Child child = new XmlNotes.Child
+            {
+                Ordinal = this.cursor.Ordinal,
+                Name = this.cursor.Local,
+                Instance = this.attributes.OfInstance,
+                Type = this.StatedName()
+            };
+            child.Extension = child.Type == null ? null : this.types.ComplexType(child.Type);
+            if (child.Extension == null)
+            {
+                this.attributes.RejectUnknown(this.cursor.Local);
+                child.Text = binary ? this.IncludedOrText() : this.cursor.Text();
+            }
+            else
+            {
+                child.Text = this.Extended(child.Extension, child.Type);
+            }
+            if (this.current != null && child.Text != null)
+            {
+                child.Prefixes = this.PrefixesIn(child.Text, names || (child.Type != null && this.types.HoldsNames(child.Type)));
+                if (child.Type != null || child.Instance.Count > 0 || child.Prefixes.Count > 0)
+                {
+                    this.current.Notes.KeepChild(child);
+                }
+            }
+            return child.Text;
+        }
+
+        private XName StatedName()
+        {
+            string stated = this.attributes.StatedType;
+            return stated == null ? null : this.cursor.Resolve(stated);
+        }
+
+        /// <summary>Reads an element of which the type is declared as simple, and named by the message as a complex one with text.</summary>
+        private string Extended(XmlObject extension, XName type)
+        {
+            extension.IsTypeStated = true;
+            this.bodyText = null;
+            string own = this.standard;
+            this.FillAttributes(extension, false, out XmlObject around);
+            this.standard = own;
+            extension.DoReadBody(this);
+            this.standard = null;
+            this.current = around;
+            if (this.bodyText == null)
+            {
+                this.cursor.Tolerate(this.Error("xsi:type names " + type + ", which holds elements where the contract has text"));
+                return null;
+            }
+            if (this.hadIncluded != null)
+            {
+                this.included = this.hadIncluded;
+            }
+            return this.bodyText;
+        }
+
+        /// <summary>The prefixes that a text uses or may use, with their namespaces.</summary>
+        /// <param name="text">the text</param>
+        /// <param name="names">whether names stand in it for sure, so that those without a prefix are in the default namespace</param>
+        internal IDictionary<string, string> PrefixesIn(string text, bool names)
+        {
+            Dictionary<string, string> prefixes = new Dictionary<string, string>();
+            this.cursor.RememberPrefixes(text, prefixes);
+            if (names && this.cursor.DefaultNamespace.Length > 0)
+            {
+                prefixes[""] = this.cursor.DefaultNamespace;
+            }
+            return prefixes;
+        }
+
+        /// <summary>Keeps the prefixes declared that a text of the element being read uses, in which qualified names may stand.</summary>
+        private string KeepNames(string text)
+        {
+            if (text != null)
+            {
+                this.current.Notes.KeepPrefixes(this.PrefixesIn(text, true));
+            }
+            return text;
+        }
+
+        /// <summary>Reads binary content of an element of which the attributes have been taken, in the way of <see cref="BinaryText"/>.</summary>
+        public string BinaryBody()
+        {
+            string text = this.IncludedOrText();
+            bool empty = this.standard != null && text.Length == 0 && this.included == null;
+            this.NoteStandard(empty);
+            this.bodyText = text;
+            return empty ? this.standard : text;
+        }
+
+        private string IncludedOrText()
+        {
+            string text = this.cursor.BinaryText();
+            this.hadIncluded = this.cursor.TakeIncluded();
+            this.included = this.hadIncluded;
+            return text;
+        }
+
+        /// <summary>
+        /// Reads an element of a simple type that stands for a value of its own when it is empty (XML Schema Part 1, section
+        /// 3.3.1).
+        /// </summary>
+        public string TextOr(string standardText)
+        {
+            return this.OrStandard(standardText, false);
+        }
+
+        /// <summary>Does what <see cref="TextOr"/> does for text in which qualified names may stand.</summary>
+        public string TextWithNamesOr(string standardText)
+        {
+            return this.OrStandard(standardText, true);
+        }
+
+        private string OrStandard(string standardText, bool names)
+        {
+            this.standard = standardText;
+            string text = this.Simple(false, names);
+            this.standard = null;
+            if (text == null)
+            {
+                return null;
+            }
+            this.NoteStandard(text.Length == 0);
+            return text.Length == 0 ? standardText : text;
+        }
+
+        /// <summary>Reads the text of an element of which the attributes have been taken.</summary>
+        public string Body()
+        {
+            this.bodyText = this.cursor.Text();
+            return this.bodyText;
+        }
+
+        /// <summary>Does what <see cref="Body"/> does for text in which qualified names may stand.</summary>
+        public string BodyWithNames()
+        {
+            return this.KeepNames(this.Body());
+        }
+
+        /// <summary>Reads the text of an element of which the attributes have been taken, or what an empty one stands for.</summary>
+        public string StandardBody()
+        {
+            string text = this.Body();
+            bool empty = this.standard != null && text.Length == 0;
+            this.NoteStandard(empty);
+            return empty ? this.standard : text;
+        }
+
+        /// <summary>Does what <see cref="StandardBody"/> does for text in which qualified names may stand.</summary>
+        public string StandardBodyWithNames()
+        {
+            return this.KeepNames(this.StandardBody());
+        }
+
+        /// <summary>Takes an attribute, or gives null when it is absent.</summary>
+        public string Attribute(string space, string name)
+        {
+            this.TakeRefused();
+            return this.attributes.Take(space, name);
+        }
+
+        /// <summary>Takes an attribute in which qualified names may stand, or gives null when it is absent.</summary>
+        public string AttributeWithNames(string space, string name)
+        {
+            return this.KeepNames(this.Attribute(space, name));
+        }
+
+        /// <summary>Takes an attribute that must be there.</summary>
+        public string RequiredAttribute(string space, string name)
+        {
+            string value = this.Attribute(space, name);
+            if (value == null)
+            {
+                this.cursor.Tolerate(this.Error("the required attribute " + name + " is missing"));
+            }
+            return value;
+        }
+
+        /// <summary>Takes an attribute that must be there and in which qualified names may stand.</summary>
+        public string RequiredAttributeWithNames(string space, string name)
+        {
+            return this.KeepNames(this.RequiredAttribute(space, name));
+        }
+
+        /// <summary>Reads the items of a list type.</summary>
+        public List<T> List<T>(string text, Func<string, T> reader)
+        {
+            List<T> list = new List<T>();
+            bool taken = this.standardTaken;
+            bool ordinary = true;
+            this.standardTaken = false;
+            foreach (string item in Lexical.Items(this.IsLacking(text) ? "" : text))
+            {
+                this.odd = null;
+                T value = reader(item);
+                if (!this.TakeRefused())
+                {
+                    list.Add(value);
+                }
+                ordinary &= this.odd == null;
+            }
+            this.odd = taken ? "" : ordinary ? null : Lexical.Collapse(text);
+            return list;
+        }
+
+        /// <summary>Finds the value of an enumeration.</summary>
+        /// <param name="text">what was read, in the form in which the enumeration has its values</param>
+        /// <param name="find">finds the value</param>
+        /// <param name="type">the name to show when there is none</param>
+        public T Known<T>(string text, XmlValueFinder<T> find, string type)
+        {
+            T value;
+            if (this.IsLacking(text))
+            {
+                return default(T);
+            }
+            if (!find(text, out value))
+            {
+                this.Refuse(text, type);
+            }
+            return value;
+        }
+
+        /// <summary>Collapses white space, as most simple types want it (XML Schema Part 2, section 4.3.6).</summary>
+        public string ToToken(string text)
+        {
+            return this.IsLacking(text) ? null : Lexical.Collapse(text);
+        }
+
+        /// <summary>Replaces each white space character by a space (XML Schema Part 2, section 4.3.6).</summary>
+        public string ToNormalized(string text)
+        {
+            return this.IsLacking(text) ? null : Lexical.Replace(text);
+        }
+
+        /// <summary>Reads <c>xs:boolean</c>.</summary>
+        public bool ToBoolean(string text)
+        {
+            return this.Parse(text, "boolean", Lexical.ParseBoolean, Lexical.Print);
+        }
+
+        /// <summary>Reads <c>xs:byte</c>.</summary>
+        public sbyte ToByte(string text)
+        {
+            return (sbyte)this.Integral(text, sbyte.MinValue, sbyte.MaxValue, "byte");
+        }
+
+        /// <summary>Reads <c>xs:unsignedByte</c>.</summary>
+        public byte ToUnsignedByte(string text)
+        {
+            return (byte)this.Integral(text, 0, byte.MaxValue, "unsignedByte");
+        }
+
+        /// <summary>Reads <c>xs:short</c>.</summary>
+        public short ToShort(string text)
+        {
+            return (short)this.Integral(text, short.MinValue, short.MaxValue, "short");
+        }
+
+        /// <summary>Reads <c>xs:unsignedShort</c>.</summary>
+        public ushort ToUnsignedShort(string text)
+        {
+            return (ushort)this.Integral(text, 0, ushort.MaxValue, "unsignedShort");
+        }
+
+        /// <summary>Reads <c>xs:int</c>.</summary>
+        public int ToInt(string text)
+        {
+            return (int)this.Integral(text, int.MinValue, int.MaxValue, "int");
+        }
+
+        /// <summary>Reads <c>xs:unsignedInt</c>.</summary>
+        public uint ToUnsignedInt(string text)
+        {
+            return (uint)this.Integral(text, 0, uint.MaxValue, "unsignedInt");
+        }
+
+        /// <summary>Reads <c>xs:long</c>.</summary>
+        public long ToLong(string text)
+        {
+            return this.Integral(text, long.MinValue, long.MaxValue, "long");
+        }
+
+        /// <summary>Reads <c>xs:unsignedLong</c>.</summary>
+        public ulong ToUnsignedLong(string text)
+        {
+            return this.Parse(text, "unsignedLong", Lexical.ParseUnsignedLong, Lexical.Print);
+        }
+
+        /// <summary>Reads <c>xs:integer</c> and the types derived from it that have no type of the platform.</summary>
+        public BigInteger ToInteger(string text)
+        {
+            return this.Parse(text, "integer", Lexical.ParseInteger, Lexical.Print);
+        }
+
+        /// <summary>Reads <c>xs:decimal</c>.</summary>
+        public XmlDecimal ToDecimal(string text)
+        {
+            return this.Parse(text, "decimal", XmlDecimal.Parse, value => value.ToString());
+        }
+
+        /// <summary>Reads an <c>xs:decimal</c> of so few digits that a <see cref="decimal"/> holds them.</summary>
+        public decimal ToSmallDecimal(string text)
+        {
+            return this.Parse(text, "decimal", SmallDecimal, Lexical.Print);
+        }
+
+        private static decimal SmallDecimal(string text)
+        {
+            try
+            {
+                return (decimal)XmlDecimal.Parse(text);
+            }
+            catch (OverflowException)
+            {
+                throw new FormatException(text);
+            }
+        }
+
+        /// <summary>Reads <c>xs:float</c>.</summary>
+        public float ToFloat(string text)
+        {
+            return this.Parse(text, "float", Lexical.ParseFloat, Lexical.Print);
+        }
+
+        /// <summary>Reads <c>xs:double</c>.</summary>
+        public double ToDouble(string text)
+        {
+            return this.Parse(text, "double", Lexical.ParseDouble, Lexical.Print);
+        }
+
+        /// <summary>Reads <c>xs:hexBinary</c>.</summary>
+        public byte[] ToHex(string text)
+        {
+            return this.Parse(text, "hexBinary", Lexical.ParseHex, Lexical.PrintHex);
+        }
+
+        /// <summary>Reads <c>xs:base64Binary</c>.</summary>
+        public byte[] ToBase64(string text)
+        {
+            Attachment content = this.TakeContent();
+            if (content == null)
+            {
+                return this.Parse(text, "base64Binary", Lexical.ParseBase64, Lexical.PrintBase64);
+            }
+            if (content.Length > this.cursor.Limits.Bytes)
+            {
+                this.Refuse("", "binary content of at most " + this.cursor.Limits.Bytes + " bytes");
+                return null;
+            }
+            return content.ToArray();
+        }
+
+        /// <summary>Reads <c>xs:base64Binary</c> that need not fit into memory.</summary>
+        public Attachment ToAttachment(string text)
+        {
+            Attachment content = this.TakeContent();
+            if (content != null)
+            {
+                return content;
+            }
+            byte[] value = this.ToBase64(text);
+            return value == null ? null : Attachment.Of(value);
+        }
+
+        private Attachment TakeContent()
+        {
+            Attachment content = this.included;
+            this.included = null;
+            if (content != null)
+            {
+                this.odd = null;
+            }
+            return content;
+        }
+
+        /// <summary>Reads <c>xs:dateTime</c>.</summary>
+        public XmlDateTime ToDateTime(string text)
+        {
+            return this.Parse(text, "dateTime", XmlDateTime.Parse, null);
+        }
+
+        /// <summary>Reads <c>xs:date</c>.</summary>
+        public XmlDate ToDate(string text)
+        {
+            return this.Parse(text, "date", XmlDate.Parse, null);
+        }
+
+        /// <summary>Reads <c>xs:time</c>.</summary>
+        public XmlTime ToTime(string text)
+        {
+            return this.Parse(text, "time", XmlTime.Parse, null);
+        }
+
+        /// <summary>Reads <c>xs:duration</c>.</summary>
+        public XmlDuration ToDuration(string text)
+        {
+            return this.Parse(text, "duration", XmlDuration.Parse, null);
+        }
+
+        /// <summary>Reads <c>xs:gYear</c>, <c>xs:gYearMonth</c>, <c>xs:gMonth</c>, <c>xs:gMonthDay</c> or <c>xs:gDay</c>.</summary>
+        public XmlPartialDate ToPartialDate(string text, PartialDateForm form)
+        {
+            return this.Parse(text, "partial date", value => XmlPartialDate.Parse(value, form), null);
+        }
+
+        /// <summary>Reads <c>xs:QName</c> and <c>xs:NOTATION</c>: the prefix is looked up where the value stands.</summary>
+        public XName ToName(string text)
+        {
+            return text == null ? null : this.cursor.Resolve(text);
+        }
+    }
+}

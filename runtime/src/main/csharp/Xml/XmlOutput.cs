@@ -1,0 +1,745 @@
+using System;
+using System.Collections.Generic;
+using System.Text;
+using System.Xml.Linq;
+
+namespace Protypos.Runtime
+{
+    /// <summary>Where binary content may go rather than into the message (XOP 1.0, section 3.1).</summary>
+    internal abstract class OutgoingParts
+    {
+        /// <summary>Whether content of so many bytes travels beside the message.</summary>
+        internal abstract bool Takes(long length);
+
+        /// <summary>Takes content; gives the reference to it.</summary>
+        internal abstract string Refer(Attachment content);
+    }
+
+    /// <summary>
+    /// A message being written. Namespaces are declared on the root element, each once, under the prefixes asked for or under
+    /// made-up ones; content that brings prefixes of its own declares them where it stands.
+    /// </summary>
+    public sealed class XmlOutput
+    {
+        private const string Declaration = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n";
+
+        private readonly XmlTypes types;
+        private readonly StringBuilder body = new StringBuilder(1024);
+        private readonly Dictionary<string, string> rootPrefixes = new Dictionary<string, string>(StringComparer.Ordinal);
+        private readonly List<KeyValuePair<string, string>> rootDeclarations = new List<KeyValuePair<string, string>>();
+        private readonly List<KeyValuePair<string, string>> localDeclarations = new List<KeyValuePair<string, string>>();
+        private string[] openNames = new string[64];
+        private int[] localCounts = new int[32];
+        private int[] children = new int[33];
+        private XmlObject current;
+        private int depth;
+        private bool tagOpen;
+        private int rootTagEnd = -1;
+        private OutgoingParts parts;
+        private SharedValues shared;
+        private string envelope;
+        private bool counting;
+        private XName pendingType;
+
+        internal XmlOutput(XmlTypes types)
+        {
+            this.types = types;
+            this.rootPrefixes[XmlNames.Xml] = "xml";
+        }
+
+        /// <summary>Says where binary content may go rather than into the message.</summary>
+        internal void SetParts(OutgoingParts around)
+        {
+            this.parts = around;
+        }
+
+        /// <summary>
+        /// Writes in the SOAP encoding from now on: values say their types, and those that stand in several places are written
+        /// once.
+        /// </summary>
+        /// <param name="values">knows which those are</param>
+        /// <param name="trial">whether nothing but that is to be found out</param>
+        internal void Encode(SharedValues values, bool trial)
+        {
+            this.shared = values;
+            this.counting = trial;
+        }
+
+        /// <summary>Says in what envelope it is written.</summary>
+        internal void InEnvelope(string space)
+        {
+            this.envelope = space;
+            this.Prefer("soap", space);
+        }
+
+        /// <summary>Writes the values that others have referred to.</summary>
+        internal void WriteSharedValues()
+        {
+            for (int i = 0; i < this.shared.All.Count; i++)
+            {
+                XmlObject value = this.shared.All[i];
+                this.Open("", "shared", value.LocalPrefixes);
+                this.Attribute("", "id", this.shared.Id(value));
+                // SOAP 1.1, sections 4.1.1 and 5.6: they stand outside of the call that says how it is written, and are no call.
+                this.EncodingStyle(this.envelope);
+                this.Attribute(XmlNames.SoapEncoding, "root", "0");
+                this.StateType(value);
+                this.Content(value);
+            }
+        }
+
+        /// <summary>Says of what type the element is that is written next, for encodings that want to be told.</summary>
+        public void Typed(string space, string name)
+        {
+            if (this.shared != null)
+            {
+                this.pendingType = XName.Get(name, space);
+            }
+        }
+
+        /// <summary>Asks that a namespace be declared under a prefix.</summary>
+        internal void Prefer(string prefix, string space)
+        {
+            if (!this.rootPrefixes.ContainsKey(space))
+            {
+                this.rootPrefixes[space] = prefix;
+                this.rootDeclarations.Add(new KeyValuePair<string, string>(prefix, space));
+            }
+        }
+
+        private string Prefix(string space)
+        {
+            string known;
+            if (!this.rootPrefixes.TryGetValue(space, out known))
+            {
+                known = space == XmlNames.Instance ? "xsi" : space == XmlNames.Schema ? "xs" : "n" + (this.rootDeclarations.Count + 1);
+                this.rootPrefixes[space] = known;
+                this.rootDeclarations.Add(new KeyValuePair<string, string>(known, space));
+            }
+            return this.IsHidden(known, space) ? null : known;
+        }
+
+        /// <summary>Whether a declaration inside the content hides that of the root.</summary>
+        private bool IsHidden(string prefix, string space)
+        {
+            for (int i = this.localDeclarations.Count - 1; i >= 0; i--)
+            {
+                if (this.localDeclarations[i].Key == prefix)
+                {
+                    return this.localDeclarations[i].Value != space;
+                }
+            }
+            return false;
+        }
+
+        /// <summary>The prefix to use inside the tag just opened, declared there when that of the root is hidden.</summary>
+        private string PrefixInTag(string space)
+        {
+            string known = this.Prefix(space);
+            if (known == null)
+            {
+                known = "h" + this.depth + "-" + this.localDeclarations.Count;
+                this.Declare(known, space);
+            }
+            return known;
+        }
+
+        /// <summary>Opens an element.</summary>
+        public void Open(string space, string name)
+        {
+            this.Open(space, name, XmlNotes.NoPrefixes);
+        }
+
+        /// <summary>Opens an element and declares prefixes on it, which its own name must not fall under.</summary>
+        private void Open(string space, string name, IDictionary<string, string> prefixes)
+        {
+            this.CloseTag();
+            if (this.depth == this.localCounts.Length)
+            {
+                Array.Resize(ref this.localCounts, this.depth * 2);
+                Array.Resize(ref this.children, this.depth * 2 + 1);
+                Array.Resize(ref this.openNames, this.depth * 4);
+            }
+            this.localCounts[this.depth] = this.localDeclarations.Count;
+            if (prefixes.Count > 0)
+            {
+                this.localDeclarations.AddRange(prefixes);
+            }
+            string known = space.Length == 0 ? "" : this.Prefix(space);
+            string prefix = known ?? "h" + this.depth;
+            this.openNames[2 * this.depth] = prefix;
+            this.openNames[2 * this.depth + 1] = name;
+            this.children[this.depth++]++;
+            this.children[this.depth] = 0;
+            this.body.Append('<');
+            this.Qualified(prefix, name);
+            this.tagOpen = true;
+            if (prefixes.Count > 0)
+            {
+                foreach (KeyValuePair<string, string> declared in prefixes)
+                {
+                    WriteDeclaration(this.body, declared.Key, declared.Value);
+                }
+            }
+            if (known == null)
+            {
+                this.Declare(prefix, space);
+            }
+            else if (space.Length == 0 && this.IsHidden("", ""))
+            {
+                this.Declare("", "");
+            }
+        }
+
+        private void Qualified(string prefix, string name)
+        {
+            if (prefix.Length > 0)
+            {
+                this.body.Append(prefix).Append(':');
+            }
+            this.body.Append(name);
+        }
+
+        private void CloseTag()
+        {
+            if (this.tagOpen)
+            {
+                if (this.depth == 1)
+                {
+                    this.rootTagEnd = this.body.Length;
+                }
+                this.body.Append('>');
+                this.tagOpen = false;
+            }
+        }
+
+        /// <summary>Closes the element opened last.</summary>
+        public void Close()
+        {
+            this.depth--;
+            if (this.tagOpen)
+            {
+                if (this.depth == 0)
+                {
+                    this.rootTagEnd = this.body.Length;
+                }
+                this.body.Append("/>");
+                this.tagOpen = false;
+            }
+            else
+            {
+                this.body.Append("</");
+                this.Qualified(this.openNames[2 * this.depth], this.openNames[2 * this.depth + 1]);
+                this.body.Append('>');
+            }
+            int count = this.localCounts[this.depth];
+            if (this.localDeclarations.Count > count)
+            {
+                this.localDeclarations.RemoveRange(count, this.localDeclarations.Count - count);
+            }
+        }
+
+        /// <summary>Declares one more prefix on the element just opened.</summary>
+        private void Declare(string prefix, string space)
+        {
+            this.localDeclarations.Add(new KeyValuePair<string, string>(prefix, space));
+            WriteDeclaration(this.body, prefix, space);
+        }
+
+        private static void WriteDeclaration(StringBuilder to, string prefix, string space)
+        {
+            to.Append(prefix.Length == 0 ? " xmlns" : " xmlns:").Append(prefix).Append("=\"");
+            Escape(to, space, true);
+            to.Append('"');
+        }
+
+        /// <summary>Writes text so that it stays text (XML 1.0, section 2.4), and characters that XML has none of not at all.</summary>
+        private static void Escape(StringBuilder to, string text, bool attribute)
+        {
+            int plain = 0;
+            for (int i = 0; i < text.Length; i++)
+            {
+                char c = text[i];
+                string escape = null;
+                if (c < ' ')
+                {
+                    if (c == '\r' || (attribute && (c == '\n' || c == '\t')))
+                    {
+                        escape = c == '\r' ? "&#13;" : c == '\n' ? "&#10;" : "&#9;";
+                    }
+                    else if (c != '\n' && c != '\t')
+                    {
+                        throw NoCharacter(c);
+                    }
+                }
+                else if (c == '&')
+                {
+                    escape = "&amp;";
+                }
+                else if (c == '<')
+                {
+                    escape = "&lt;";
+                }
+                else if (c == '>' && !attribute)
+                {
+                    escape = "&gt;";
+                }
+                else if (c == '"' && attribute)
+                {
+                    escape = "&quot;";
+                }
+                else if (c >= '\ud800')
+                {
+                    if (char.IsHighSurrogate(c) && i + 1 < text.Length && char.IsLowSurrogate(text[i + 1]))
+                    {
+                        i++;
+                    }
+                    else if (char.IsSurrogate(c) || c >= '\ufffe')
+                    {
+                        throw NoCharacter(c);
+                    }
+                }
+                if (escape != null)
+                {
+                    to.Append(text, plain, i - plain).Append(escape);
+                    plain = i + 1;
+                }
+            }
+            if (plain == 0)
+            {
+                to.Append(text);
+            }
+            else
+            {
+                to.Append(text, plain, text.Length - plain);
+            }
+        }
+
+        private static ArgumentException NoCharacter(char c)
+        {
+            return new ArgumentException("XML has no character U+" + ((int)c).ToString("X4", System.Globalization.CultureInfo.InvariantCulture));
+        }
+
+        /// <summary>Adds an attribute to the element just opened, unless the value is null.</summary>
+        public void Attribute(string space, string name, string value)
+        {
+            if (value == null)
+            {
+                return;
+            }
+            string prefix = space.Length == 0 ? "" : this.PrefixInTag(space);
+            this.body.Append(' ');
+            this.Qualified(prefix, name);
+            this.body.Append("=\"");
+            Escape(this.body, value, true);
+            this.body.Append('"');
+        }
+
+        /// <summary>Adds an attribute that holds a qualified name, unless the value is null.</summary>
+        public void Attribute(string space, string name, XName value)
+        {
+            if (value != null)
+            {
+                this.Attribute(space, name, this.Name(value));
+            }
+        }
+
+        /// <summary>Adds attributes of which the contract leaves the names open.</summary>
+        public void Attributes(IEnumerable<KeyValuePair<XName, string>> attributes)
+        {
+            foreach (KeyValuePair<XName, string> one in attributes)
+            {
+                this.Attribute(one.Key.NamespaceName, one.Key.LocalName, one.Value);
+            }
+        }
+
+        /// <summary>Writes text content.</summary>
+        public void Text(string value)
+        {
+            this.CloseTag();
+            Escape(this.body, value, false);
+        }
+
+        /// <summary>The text of a qualified name, its namespace declared; asked for while its tag is open (XML Schema Part 2, section 3.2.18).</summary>
+        public string Name(XName name)
+        {
+            if (name.NamespaceName.Length > 0)
+            {
+                return this.PrefixInTag(name.NamespaceName) + ":" + name.LocalName;
+            }
+            if (this.IsHidden("", ""))
+            {
+                this.Declare("", "");
+            }
+            return name.LocalName;
+        }
+
+        /// <summary>Writes an element of a simple type, unless the value is null.</summary>
+        public void Element(string space, string name, string value)
+        {
+            if (value == null)
+            {
+                this.pendingType = null;
+                return;
+            }
+            if (this.Extended(space, name, value))
+            {
+                return;
+            }
+            this.OpenChild(space, name, value);
+            if (value.Length > 0)
+            {
+                this.Text(value);
+            }
+            this.Close();
+        }
+
+        /// <summary>What the message had on the child that is about to be written and its type has no place for, or null.</summary>
+        private XmlNotes.Child Note(string name)
+        {
+            XmlNotes notes = this.current == null || this.pendingType != null ? null : this.current.NotesIfAny;
+            return notes == null ? null : notes.ChildAt(this.children[this.depth] + 1, name);
+        }
+
+        /// <summary>Writes a value of a complex type that stood for a simple one, if it is still that value.</summary>
+        private bool Extended(string space, string name, string text)
+        {
+            XmlNotes.Child note = this.Note(name);
+            return note != null && this.ExtendedBy(space, name, note.ExtensionOf(text));
+        }
+
+        private bool ExtendedBy(string space, string name, XmlObject extension)
+        {
+            this.Object(space, name, extension, null);
+            return extension != null;
+        }
+
+        /// <summary>Opens an element of a simple type, with what the message had on it beside its value.</summary>
+        private void OpenChild(string space, string name, string text)
+        {
+            XmlNotes.Child note = this.Note(name);
+            this.Open(space, name, note == null ? XmlNotes.NoPrefixes : note.PrefixesOf(text));
+            if (this.pendingType != null)
+            {
+                this.Attribute(XmlNames.Instance, "type", this.Name(this.pendingType));
+                this.pendingType = null;
+            }
+            else if (note != null)
+            {
+                note.Write(this);
+            }
+        }
+
+        /// <summary>Opens an element of a simple type of which the text depends on what is declared there.</summary>
+        public void OpenChild(string space, string name)
+        {
+            this.OpenChild(space, name, null);
+        }
+
+        /// <summary>Writes an element that refers to binary content beside the message, if there is a place for it; tells whether it did.</summary>
+        public bool Attached(string space, string name, byte[] value)
+        {
+            return this.parts != null && this.parts.Takes(value.Length) && this.Refer(space, name, Attachment.Of(value));
+        }
+
+        /// <summary>Does the same for content that need not fit into memory.</summary>
+        public bool Attached(string space, string name, Attachment value)
+        {
+            return this.parts != null && this.parts.Takes(value.Length) && this.Refer(space, name, value);
+        }
+
+        /// <summary>Refers to binary content beside the message from the element just opened, if there is a place for it.</summary>
+        public bool Attached(byte[] value)
+        {
+            return this.parts != null && this.parts.Takes(value.Length) && this.Refer(Attachment.Of(value));
+        }
+
+        /// <summary>Does the same for content that need not fit into memory.</summary>
+        public bool Attached(Attachment value)
+        {
+            return this.parts != null && this.parts.Takes(value.Length) && this.Refer(value);
+        }
+
+        private bool Refer(string space, string name, Attachment value)
+        {
+            XmlNotes.Child note = this.Note(name);
+            if (note == null || !this.ExtendedBy(space, name, note.Extension))
+            {
+                this.OpenChild(space, name, null);
+                this.Refer(value);
+                this.Close();
+            }
+            return true;
+        }
+
+        private bool Refer(Attachment value)
+        {
+            this.Open(XmlNames.Xop, "Include");
+            this.Attribute("", "href", this.parts.Refer(value));
+            this.Close();
+            return true;
+        }
+
+        /// <summary>Writes an element that is nil and has nothing else.</summary>
+        public void Nil(string space, string name)
+        {
+            if (this.Extended(space, name, (string)null))
+            {
+                return;
+            }
+            this.OpenChild(space, name, null);
+            this.Attribute(XmlNames.Instance, "nil", "true");
+            this.Close();
+        }
+
+        /// <summary>Writes an element of a complex type, unless the value is null.</summary>
+        /// <param name="space">its namespace</param>
+        /// <param name="name">its local name</param>
+        /// <param name="value">what it holds</param>
+        /// <param name="declared">the declared type: a value of another type says so with <c>xsi:type</c></param>
+        public void Object(string space, string name, XmlObject value, Type declared)
+        {
+            if (value == null || (this.shared != null && this.IsElsewhere(space, name, value)))
+            {
+                return;
+            }
+            this.Open(space, name, value.LocalPrefixes);
+            if (value.GetType() != declared || value.IsTypeStated || this.shared != null)
+            {
+                this.StateType(value);
+            }
+            this.Content(value);
+        }
+
+        /// <summary>Refers to a value that is written elsewhere, because it stands in several places.</summary>
+        private bool IsElsewhere(string space, string name, XmlObject value)
+        {
+            if (this.counting)
+            {
+                return this.shared.Meet(value);
+            }
+            string id = this.shared.Id(value);
+            if (id != null)
+            {
+                this.Open(space, name);
+                this.Attribute("", "href", "#" + id);
+                this.Close();
+            }
+            return id != null;
+        }
+
+        /// <summary>Says on the tag just opened that it is an array of so many items (SOAP 1.1, section 5.4.2).</summary>
+        public void ArrayOf(string space, string type, int size)
+        {
+            this.Attribute(XmlNames.SoapEncoding, "arrayType", this.Name(XName.Get(type, space)) + "[" + Lexical.Print(size) + "]");
+        }
+
+        /// <summary>Says on the tag just opened that what is in it is in the SOAP encoding (SOAP 1.1, section 4.1.1).</summary>
+        public void EncodingStyle(string otherwise)
+        {
+            this.Attribute(this.envelope ?? otherwise, "encodingStyle", XmlNames.SoapEncoding);
+        }
+
+        private void StateType(XmlObject value)
+        {
+            if (value.TypeName != null)
+            {
+                this.Attribute(XmlNames.Instance, "type", this.Name(value.TypeName));
+            }
+        }
+
+        private void Content(XmlObject value)
+        {
+            XmlTree tree = value as XmlTree;
+            if (tree != null)
+            {
+                this.TreeContent(tree.Element);
+                return;
+            }
+            if (value.IsXmlNil)
+            {
+                this.Attribute(XmlNames.Instance, "nil", "true");
+            }
+            if (value.NotesIfAny != null)
+            {
+                this.Attributes(value.NotesIfAny.Own);
+            }
+            XmlObject around = this.current;
+            this.current = value;
+            value.DoWriteAttributes(this);
+            if (!value.IsXmlNil)
+            {
+                value.DoWriteBody(this);
+            }
+            this.current = around;
+            this.Close();
+        }
+
+        /// <summary>Writes an element of type <c>xs:anyType</c>, which gives all but its name, unless it is null.</summary>
+        public void Any(string space, string name, XElement value)
+        {
+            if (value != null)
+            {
+                this.Open(space, name, DeclaredOn(value));
+                this.TreeContent(value);
+            }
+        }
+
+        /// <summary>Writes an element of which the contract leaves the name open, unless it is null.</summary>
+        public void Element(XElement element)
+        {
+            if (element != null)
+            {
+                this.Any(element.Name.NamespaceName, element.Name.LocalName, element);
+            }
+        }
+
+        private static IDictionary<string, string> DeclaredOn(XElement element)
+        {
+            Dictionary<string, string> prefixes = null;
+            foreach (XAttribute attribute in element.Attributes())
+            {
+                bool declares = attribute.IsNamespaceDeclaration && attribute.Value != XmlNames.Xml;
+                if (declares)
+                {
+                    prefixes = prefixes ?? new Dictionary<string, string>();
+                    prefixes[attribute.Name.NamespaceName.Length == 0 ? "" : attribute.Name.LocalName] = attribute.Value;
+                }
+            }
+            return prefixes ?? XmlNotes.NoPrefixes;
+        }
+
+        /// <summary>Writes attributes and content of a tree whose tag is open, and closes it; by a loop, for trees may be deep.</summary>
+        private void TreeContent(XElement root)
+        {
+            XElement open = root;
+            this.TreeAttributes(open);
+            XNode next = open.FirstNode;
+            while (true)
+            {
+                if (next == null)
+                {
+                    this.Close();
+                    if (open == root)
+                    {
+                        return;
+                    }
+                    next = open.NextNode;
+                    open = open.Parent;
+                    continue;
+                }
+                XElement child = next as XElement;
+                if (child != null)
+                {
+                    this.Open(child.Name.NamespaceName, child.Name.LocalName, DeclaredOn(child));
+                    this.TreeAttributes(child);
+                    open = child;
+                    next = child.FirstNode;
+                    continue;
+                }
+                XText text = next as XText;
+                if (text != null)
+                {
+                    this.Text(text.Value);
+                }
+                next = next.NextNode;
+            }
+        }
+
+        private void TreeAttributes(XElement element)
+        {
+            foreach (XAttribute attribute in element.Attributes())
+            {
+                if (!attribute.IsNamespaceDeclaration)
+                {
+                    this.Attribute(attribute.Name.NamespaceName, attribute.Name.LocalName, attribute.Value);
+                }
+            }
+        }
+
+        /// <summary>Writes an element with its name and typed content, unless it is null.</summary>
+        public void Element<T>(XmlElement<T> element)
+            where T : XmlObject
+        {
+            if (element == null)
+            {
+                return;
+            }
+            XmlTree tree = (XmlObject)element.Value as XmlTree;
+            if (tree != null)
+            {
+                this.Any(element.Name.NamespaceName, element.Name.LocalName, tree.Element);
+                return;
+            }
+            XmlObject declared = this.types.ElementContent(element.Name);
+            this.Object(
+                element.Name.NamespaceName, element.Name.LocalName, element.Value, declared == null ? null : declared.GetType());
+        }
+
+        /// <summary>Writes the members of a model group, which has no element of its own.</summary>
+        public void Group(XmlObject group)
+        {
+            if (group != null)
+            {
+                group.DoWriteElements(this);
+            }
+        }
+
+        /// <summary>Writes an element that holds a qualified name, unless the value is null.</summary>
+        public void Element(string space, string name, XName value)
+        {
+            if (value != null && !this.Extended(space, name, value))
+            {
+                this.OpenChild(space, name, null);
+                this.Text(this.Name(value));
+                this.Close();
+            }
+            this.pendingType = null;
+        }
+
+        /// <summary>A name is the same under another prefix: what came tells the place, and its local part the value.</summary>
+        private bool Extended(string space, string name, XName value)
+        {
+            XmlNotes.Child note = this.Note(name);
+            bool same = note != null
+                && note.Text != null
+                && Lexical.Collapse(note.Text).EndsWith(value.LocalName, StringComparison.Ordinal);
+            return same && this.ExtendedBy(space, name, note.Extension);
+        }
+
+        /// <summary>Writes texts and elements in their order.</summary>
+        public void Mixed(IEnumerable<XNode> content)
+        {
+            foreach (XNode item in content)
+            {
+                XElement element = item as XElement;
+                XText text = item as XText;
+                if (element != null)
+                {
+                    this.Element(element);
+                }
+                else if (text != null)
+                {
+                    this.Text(text.Value);
+                }
+            }
+        }
+
+        /// <summary>Ends the message; gives the whole document in UTF-8, nothing when nothing was written.</summary>
+        internal byte[] Finish()
+        {
+            if (this.rootTagEnd < 0)
+            {
+                return new byte[0];
+            }
+            StringBuilder declarations = new StringBuilder();
+            foreach (KeyValuePair<string, string> declared in this.rootDeclarations)
+            {
+                WriteDeclaration(declarations, declared.Key, declared.Value);
+            }
+            this.body.Insert(this.rootTagEnd, declarations.ToString());
+            this.body.Insert(0, Declaration);
+            return Encoding.UTF8.GetBytes(this.body.ToString());
+        }
+    }
+}
