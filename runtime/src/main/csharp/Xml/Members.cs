@@ -48,7 +48,7 @@ namespace Protypos.Runtime
                 return same;
             }
             XNode node = a as XNode;
-            return node != null ? XNode.DeepEquals(node, b as XNode) : a.Equals(b);
+            return node != null ? XmlTrees.AreEqual(node, b as XNode) : a.Equals(b);
         }
 
         private static bool IsEmpty(object value)
@@ -80,7 +80,7 @@ namespace Protypos.Runtime
                 return hash;
             }
             XNode node = value as XNode;
-            return node != null ? XNode.EqualityComparer.GetHashCode(node) : value.GetHashCode();
+            return node != null ? XmlTrees.Hash(node) : value.GetHashCode();
         }
     }
 
@@ -135,6 +135,10 @@ namespace Protypos.Runtime
                     }
                 }
                 this.text.Append(']');
+            }
+            else if (value is XNode)
+            {
+                XmlTrees.Show((XNode)value, this.text);
             }
             else if (value is IDictionary)
             {

@@ -478,6 +478,12 @@ namespace Protypos.Runtime
                 string value = this.reader.AttributeValue(i);
                 to.SetAttributeValue(XName.Get(this.reader.AttributeName(i), this.reader.AttributeNamespace(i)), value);
                 this.RememberPrefixes(value, root);
+                bool type = this.reader.AttributeName(i) == "type" && this.reader.AttributeNamespace(i) == XmlNames.Instance;
+                if (type && value.IndexOf(':') < 0 && this.DefaultNamespace.Length > 0)
+                {
+                    // A name without a prefix is in the default namespace, which is to stay what it is.
+                    to.SetAttributeValue("xmlns", this.DefaultNamespace);
+                }
             }
         }
 

@@ -374,6 +374,44 @@ namespace Protypos.Runtime
             return value;
         }
 
+        /// <summary>
+        /// Turns text into a value of a type that the contract knows nothing of, and keeps the text where the value alone would be
+        /// written otherwise.
+        /// </summary>
+        /// <param name="text">what was read</param>
+        /// <param name="parser">gives the value; null and exceptions say that there is none</param>
+        /// <param name="printer">gives the text of a value</param>
+        /// <param name="type">what the value should have been, for who reads why it is none</param>
+        public T Converted<T>(string text, Func<string, T> parser, Func<T, string> printer, string type)
+        {
+            if (this.IsLacking(text))
+            {
+                return default(T);
+            }
+            string wrong = type;
+            try
+            {
+                T value = parser(text);
+                if (value != null)
+                {
+                    bool ordinary = text == printer(value);
+                    this.odd = this.standardTaken ? "" : ordinary ? null : text;
+                    this.standardTaken = false;
+                    return value;
+                }
+            }
+            catch (XmlFormatException e)
+            {
+                wrong = type + ": " + e.Message;
+            }
+            catch (Exception)
+            {
+                // The converter may be anybody's: whatever it throws says that the text is no such value.
+            }
+            this.Refuse(text, wrong);
+            return default(T);
+        }
+
         /// <summary>Collapses white space, as most simple types want it (XML Schema Part 2, section 4.3.6).</summary>
         public string ToToken(string text)
         {

@@ -35,13 +35,13 @@ namespace Protypos.Runtime
         public override bool Equals(object other)
         {
             XmlTree that = other as XmlTree;
-            return that != null && base.Equals(other) && XNode.DeepEquals(that.Element, this.Element);
+            return that != null && base.Equals(other) && XmlTrees.AreEqual(that.Element, this.Element);
         }
 
         /// <inheritdoc/>
         public override int GetHashCode()
         {
-            return XNode.EqualityComparer.GetHashCode(this.Element);
+            return XmlTrees.Hash(this.Element);
         }
     }
 }

@@ -33,6 +33,7 @@ public final class ApiClass {
     private ValueFacets narrowedText;
     private QName arrayItem;
     private boolean encodedCall;
+    private boolean group;
     private final Map<Property, QName> typeNames = new IdentityHashMap<>();
     private final Map<QName, ValueType> inner = new LinkedHashMap<>();
     private Content content;
@@ -262,6 +263,15 @@ public final class ApiClass {
 
     void setEncodedCall() {
         encodedCall = true;
+    }
+
+    /** Whether it holds the members of a model group that repeats, once. */
+    public boolean isGroup() {
+        return group;
+    }
+
+    void setGroup() {
+        group = true;
     }
 
     void setArrayItem(QName type) {

@@ -4,12 +4,18 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
 import javax.xml.namespace.QName;
+import org.protypos.schema.Particle;
 import org.protypos.schema.Wildcard;
 
 /** The content model of a class, its leaves tied to properties. */
 public sealed interface Content {
     /** So many names are told where one of them is expected. */
     int SHOWN = 20;
+
+    /** What it is made of; nothing for a leaf. */
+    default List<Content> parts() {
+        return List.of();
+    }
 
     /** Whether it can be nothing at all. */
     boolean isEmptiable();
@@ -97,6 +103,11 @@ public sealed interface Content {
         public boolean isGroupEmptiable() {
             return property.kind() == Property.Kind.GROUP
                     && property.group().content().isEmptiable();
+        }
+
+        /** Whether what comes beyond the most belongs to the next time that the group around it comes, and not to this one. */
+        public boolean endsAtMost(ApiClass owner) {
+            return owner != null && owner.isGroup() && most < Particle.UNBOUNDED;
         }
 
         @Override

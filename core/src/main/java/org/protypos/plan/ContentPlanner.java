@@ -94,6 +94,7 @@ final class ContentPlanner {
         ApiClass nested = types.groupClass(
                 type, Subject.unnamed(Subject.Kind.TYPE, type.designator(), what, group.place()), name);
         nested.describe(null, false, false, "");
+        nested.setGroup();
         nested.memberNames = types.members(nested);
         nested.setContent(new ContentPlanner(types, nested).content(new Particle(group, 1, 1), true, null));
         Property property = new Property(

@@ -124,6 +124,25 @@ public record Property(
         return cardinality == Cardinality.MANY;
     }
 
+    /** Whether its values can be written in several ways, of which only one is ours. */
+    public boolean hasOddText() {
+        boolean text = kind == Kind.TEXT
+                && isSimple()
+                && !(type instanceof ValueType.Scalar scalar && scalar.kind().isText());
+        return text || kind == Kind.ELEMENT && defaultValue != null && isSimple() || type.hasOddText();
+    }
+
+    private boolean isSimple() {
+        ValueType written = type.written();
+        return written instanceof ValueType.Enumerated
+                || written instanceof ValueType.Scalar scalar && scalar.kind() != ScalarKind.QNAME;
+    }
+
+    /** Whether it is there whatever its value is: nothing stands for an element that is nil. */
+    public boolean isThereWhenNull() {
+        return cardinality == Cardinality.REQUIRED && nillable;
+    }
+
     /** Whether its value may be missing or nil, so that it needs a place for "nothing". */
     public boolean isAbsentable() {
         return cardinality == Cardinality.OPTIONAL || nillable;

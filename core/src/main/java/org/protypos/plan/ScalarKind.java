@@ -49,6 +49,63 @@ public enum ScalarKind {
         return this == STRING || this == NORMALIZED || this == TOKEN || this == NAMES;
     }
 
+    /** Whether one value can be written in several ways that a message may choose from; dates are kept as they are written. */
+    public boolean isWrittenInWays() {
+        return switch (this) {
+            case BOOLEAN,
+                    BYTE,
+                    UNSIGNED_BYTE,
+                    SHORT,
+                    UNSIGNED_SHORT,
+                    INT,
+                    UNSIGNED_INT,
+                    LONG,
+                    UNSIGNED_LONG,
+                    INTEGER,
+                    DECIMAL,
+                    FLOAT,
+                    DOUBLE,
+                    HEX,
+                    BASE64,
+                    ATTACHMENT -> true;
+            default -> false;
+        };
+    }
+
+    /** The built-in type that values of the kind are of when nothing says more. */
+    String builtin() {
+        return switch (this) {
+            case STRING, NAMES -> "string";
+            case NORMALIZED -> "normalizedString";
+            case TOKEN -> "token";
+            case BOOLEAN -> "boolean";
+            case BYTE -> "byte";
+            case UNSIGNED_BYTE -> "unsignedByte";
+            case SHORT -> "short";
+            case UNSIGNED_SHORT -> "unsignedShort";
+            case INT -> "int";
+            case UNSIGNED_INT -> "unsignedInt";
+            case LONG -> "long";
+            case UNSIGNED_LONG -> "unsignedLong";
+            case INTEGER -> "integer";
+            case DECIMAL -> "decimal";
+            case FLOAT -> "float";
+            case DOUBLE -> "double";
+            case DATE_TIME -> "dateTime";
+            case DATE -> "date";
+            case TIME -> "time";
+            case DURATION -> "duration";
+            case YEAR -> "gYear";
+            case YEAR_MONTH -> "gYearMonth";
+            case MONTH -> "gMonth";
+            case MONTH_DAY -> "gMonthDay";
+            case DAY -> "gDay";
+            case HEX -> "hexBinary";
+            case BASE64, ATTACHMENT -> "base64Binary";
+            case QNAME -> "QName";
+        };
+    }
+
     static ScalarKind of(String builtin) {
         return switch (builtin) {
             case "string", "anySimpleType" -> STRING;

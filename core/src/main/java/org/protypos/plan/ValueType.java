@@ -44,6 +44,34 @@ public sealed interface ValueType {
                         : this instanceof Items items ? new Items(items.item().written()) : this;
     }
 
+    /** Whether values may travel beside the message instead of in it. */
+    default boolean isBinary() {
+        return this instanceof Scalar scalar
+                && (scalar.kind() == ScalarKind.BASE64 || scalar.kind() == ScalarKind.ATTACHMENT);
+    }
+
+    /** Whether qualified names stand in the text of a type that is not made of them. */
+    default boolean holdsNames() {
+        ValueType written = written();
+        return written instanceof Scalar scalar
+                ? scalar.kind() == ScalarKind.NAMES
+                : written instanceof Items items && items.item().holdsNames();
+    }
+
+    /** The built-in type that values are of when nothing says more. */
+    default String builtin() {
+        return (written() instanceof Scalar scalar ? scalar.kind() : ScalarKind.STRING).builtin();
+    }
+
+    /** Whether values can be written in several ways, of which only one is ours. */
+    default boolean hasOddText() {
+        return this instanceof Items items
+                ? items.item().hasOddText()
+                : this instanceof Converted
+                        || this instanceof Carried
+                        || this instanceof Scalar scalar && scalar.kind().isWrittenInWays();
+    }
+
     /** Any content: {@code xs:anyType}. */
     record Anything() implements ValueType {}
 

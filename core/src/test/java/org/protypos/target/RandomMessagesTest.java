@@ -32,6 +32,7 @@ class RandomMessagesTest {
                             .as(message)
                             .isEmpty();
                     assertThat(generated.read(written)).as(message).isEqualTo(read);
+                    assertThat(generated.violations(read)).as(message).isEmpty();
                 }
             }
             assertThat(valid).as("messages that the validator takes").isGreaterThan(MESSAGES * 8 / 10);

@@ -219,7 +219,7 @@ final class CheckingCode {
         if (property.isMany()) {
             return "isThere(" + field + ")";
         }
-        if (JavaTypes.isPrimitive(property)) {
+        if (JavaTypes.isPrimitive(property) || property.isThereWhenNull()) {
             return "true";
         }
         return property.nilName() != null
@@ -234,7 +234,7 @@ final class CheckingCode {
                 || property.type() instanceof ValueType.Enumerated
                 || property.type() instanceof ValueType.Items);
         if (property.isMany()) {
-            int least = required ? leaf.least() : 0;
+            int least = required && !leaf.isGroupEmptiable() ? leaf.least() : 0;
             if (least > 0 || leaf.most() < Particle.UNBOUNDED) {
                 String most = leaf.most() == Particle.UNBOUNDED ? "Integer.MAX_VALUE" : String.valueOf(leaf.most());
                 file.line("to.count(", label(property), ", ", field, ", ", String.valueOf(least), ", ", most, ");");

@@ -283,9 +283,9 @@ final class ClassEmitter {
     }
 
     private static String bodyText(Property text) {
-        return JavaTypes.isBinary(text.type())
+        return text.type().isBinary()
                 ? "in.binaryBody()"
-                : "in." + JavaTypes.source(text.type(), JavaTypes.hasOddText(text) ? "standardBody" : "body") + "()";
+                : "in." + JavaTypes.source(text.type(), text.hasOddText() ? "standardBody" : "body") + "()";
     }
 
     /** Writes code for a list, in methods of its own where there is more than fits one. */
@@ -420,7 +420,7 @@ final class ClassEmitter {
         if (!primitive) {
             file.open("if (", field, " != null) {");
         }
-        boolean binary = JavaTypes.isBinary(text.type());
+        boolean binary = text.type().isBinary();
         if (binary) {
             file.open("if (!out.attached(", field, ")) {");
         }

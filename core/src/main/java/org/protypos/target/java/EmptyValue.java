@@ -21,11 +21,11 @@ final class EmptyValue {
         if (value instanceof ValueType.Anything) {
             return "new " + context.xml(file, "XmlTree") + "()";
         }
-        boolean names = JavaTypes.holdsNames(value)
+        boolean names = value.holdsNames()
                 || value.written() instanceof ValueType.Items items
                         && items.item() instanceof ValueType.Scalar scalar
                         && scalar.kind() == ScalarKind.QNAME;
-        String builtin = builtin(value);
+        String builtin = value.builtin();
         String namespace = simpleType == null ? "http://www.w3.org/2001/XMLSchema" : simpleType.getNamespaceURI();
         String local = simpleType == null ? builtin : simpleType.getLocalPart();
         if (names) {
@@ -34,39 +34,5 @@ final class EmptyValue {
         }
         return context.xml(file, "XmlSimple") + ".empty(" + JavaText.literal(namespace) + ", " + JavaText.literal(local)
                 + ", \"" + builtin + "\")";
-    }
-
-    private static String builtin(ValueType value) {
-        ScalarKind kind = value.written() instanceof ValueType.Scalar scalar ? scalar.kind() : ScalarKind.STRING;
-        return switch (kind) {
-            case STRING, NAMES -> "string";
-            case NORMALIZED -> "normalizedString";
-            case TOKEN -> "token";
-            case BOOLEAN -> "boolean";
-            case BYTE -> "byte";
-            case UNSIGNED_BYTE -> "unsignedByte";
-            case SHORT -> "short";
-            case UNSIGNED_SHORT -> "unsignedShort";
-            case INT -> "int";
-            case UNSIGNED_INT -> "unsignedInt";
-            case LONG -> "long";
-            case UNSIGNED_LONG -> "unsignedLong";
-            case INTEGER -> "integer";
-            case DECIMAL -> "decimal";
-            case FLOAT -> "float";
-            case DOUBLE -> "double";
-            case DATE_TIME -> "dateTime";
-            case DATE -> "date";
-            case TIME -> "time";
-            case DURATION -> "duration";
-            case YEAR -> "gYear";
-            case YEAR_MONTH -> "gYearMonth";
-            case MONTH -> "gMonth";
-            case MONTH_DAY -> "gMonthDay";
-            case DAY -> "gDay";
-            case HEX -> "hexBinary";
-            case BASE64, ATTACHMENT -> "base64Binary";
-            case QNAME -> "QName";
-        };
     }
 }

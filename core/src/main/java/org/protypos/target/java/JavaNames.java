@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import java.util.stream.Stream;
+import org.protypos.naming.NamespaceSegments;
 import org.protypos.plan.TargetRules;
 import org.protypos.plan.ValueType;
 

@@ -264,73 +264,9 @@ final class JavaTypes {
         return name ? "out.name(" + value + ")" : print(type, value);
     }
 
-    /** Whether values of a type can be written in several ways, of which only one is ours. */
-    static boolean hasOddText(Property property) {
-        boolean text = property.kind() == Property.Kind.TEXT
-                && isSimple(property.type())
-                && !(property.type() instanceof ValueType.Scalar scalar
-                        && scalar.kind().isText());
-        return text
-                || property.kind() == Property.Kind.ELEMENT
-                        && property.defaultValue() != null
-                        && isSimple(property.type())
-                || hasOddText(property.type());
-    }
-
-    private static boolean hasOddText(ValueType type) {
-        if (type instanceof ValueType.Items items) {
-            return hasOddText(items.item());
-        }
-        if (type instanceof ValueType.Converted || type instanceof ValueType.Carried) {
-            return true;
-        }
-        if (!(type instanceof ValueType.Scalar scalar)) {
-            return false;
-        }
-        return switch (scalar.kind()) {
-            case BOOLEAN,
-                    BYTE,
-                    UNSIGNED_BYTE,
-                    SHORT,
-                    UNSIGNED_SHORT,
-                    INT,
-                    UNSIGNED_INT,
-                    LONG,
-                    UNSIGNED_LONG,
-                    INTEGER,
-                    DECIMAL,
-                    FLOAT,
-                    DOUBLE,
-                    HEX,
-                    BASE64,
-                    ATTACHMENT -> true;
-            default -> false;
-        };
-    }
-
-    /** Whether values may travel beside the message instead of in it. */
-    static boolean isBinary(ValueType type) {
-        return type instanceof ValueType.Scalar scalar
-                && (scalar.kind() == ScalarKind.BASE64 || scalar.kind() == ScalarKind.ATTACHMENT);
-    }
-
-    /** Whether qualified names stand in the text of a type that is not made of them. */
-    static boolean holdsNames(ValueType type) {
-        ValueType written = type.written();
-        return written instanceof ValueType.Scalar scalar
-                ? scalar.kind() == ScalarKind.NAMES
-                : written instanceof ValueType.Items items && holdsNames(items.item());
-    }
-
     /** The name of the method of the input that reads the text of a type. */
     static String source(ValueType type, String method) {
-        return holdsNames(type) ? method.replaceFirst("(?=Or$)|$", "WithNames") : method;
-    }
-
-    private static boolean isSimple(ValueType type) {
-        ValueType written = type.written();
-        return written instanceof ValueType.Enumerated
-                || written instanceof ValueType.Scalar scalar && scalar.kind() != ScalarKind.QNAME;
+        return type.holdsNames() ? method.replaceFirst("(?=Or$)|$", "WithNames") : method;
     }
 
     /** The literal for a default value, or null when the text is not of the type or has no literal. */

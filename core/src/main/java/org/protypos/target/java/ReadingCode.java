@@ -38,7 +38,7 @@ final class ReadingCode {
 
     /** Writes the statement that remembers how a value was written, for types that leave a choice. */
     void keepText(Property property, String value) {
-        if (owner != null && JavaTypes.hasOddText(property)) {
+        if (owner != null && property.hasOddText()) {
             String index = property.isMany() ? accessor("get", property) + "().size() - 1" : "0";
             file.open("if (in.isOdd()) {");
             file.line(
@@ -200,7 +200,16 @@ final class ReadingCode {
             if (must && !leaf.isGroupEmptiable()) {
                 require(leaf);
             }
-            file.open("while (", starts(leaf), ") {");
+            if (leaf.endsAtMost(owner)) {
+                file.open(
+                        "for (int times = 0; times < ",
+                        String.valueOf(leaf.most()),
+                        " && (",
+                        starts(leaf),
+                        "); times++) {");
+            } else {
+                file.open("while (", starts(leaf), ") {");
+            }
             readValue(leaf);
             file.close();
         } else if (must) {
@@ -288,7 +297,7 @@ final class ReadingCode {
             String plain = structured.type().isAbstract() ? "null" : "new " + name + "()";
             return "in.object(" + name + ".class, " + plain + ", " + standard + ")";
         }
-        return JavaTypes.hasOddText(property)
+        return property.hasOddText()
                 ? types.parse(type, "in." + JavaTypes.source(type, "textOr") + "(" + standard + ")")
                 : element(type);
     }
@@ -309,8 +318,7 @@ final class ReadingCode {
         return type instanceof ValueType.Anything
                 ? "in.any()"
                 : types.parse(
-                        type,
-                        JavaTypes.isBinary(type) ? "in.binaryText()" : "in." + JavaTypes.source(type, "text") + "()");
+                        type, type.isBinary() ? "in.binaryText()" : "in." + JavaTypes.source(type, "text") + "()");
     }
 
     /** The two arguments for a property's element or attribute: namespace and local name. */

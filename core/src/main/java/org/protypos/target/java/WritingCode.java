@@ -28,7 +28,7 @@ final class WritingCode {
     /** The expression that makes text of a value, in the way the message had it. */
     String printed(Property property, String value, String index) {
         String ordinary = types.print(property.type(), value);
-        return owner != null && JavaTypes.hasOddText(property)
+        return owner != null && property.hasOddText()
                 ? "kept(" + owner.numberOf(property) + ", " + index + ", " + ordinary + ")"
                 : ordinary;
     }
@@ -49,7 +49,7 @@ final class WritingCode {
         String field = "this." + ReadingCode.field(property);
         if (property.isMany()) {
             file.open("if (", field, " != null) {");
-            boolean counted = JavaTypes.hasOddText(property);
+            boolean counted = property.hasOddText();
             if (counted) {
                 file.line("int index = 0;");
             }
@@ -141,7 +141,7 @@ final class WritingCode {
         } else {
             String text = printed(property, value, property.isMany() ? "index" : "0");
             String name = ReadingCode.name(property);
-            boolean binary = JavaTypes.isBinary(type);
+            boolean binary = type.isBinary();
             if (binary) {
                 file.open("if (!out.attached(", name, ", ", value, ")) {");
             }

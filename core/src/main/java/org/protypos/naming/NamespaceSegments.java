@@ -1,4 +1,4 @@
-package org.protypos.target.java;
+package org.protypos.naming;
 
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -7,14 +7,14 @@ import java.util.List;
 import java.util.Locale;
 
 /** The segments of the package for a namespace, as Jakarta XML Binding describes: host reversed, then the path. */
-final class NamespaceSegments {
+public final class NamespaceSegments {
     private final String namespace;
 
-    NamespaceSegments(String namespace) {
+    public NamespaceSegments(String namespace) {
         this.namespace = namespace.strip();
     }
 
-    List<String> list() {
+    public List<String> list() {
         String rest = namespace;
         int colon = rest.indexOf(':');
         String scheme = colon < 0 ? "" : rest.substring(0, colon).toLowerCase(Locale.ROOT);

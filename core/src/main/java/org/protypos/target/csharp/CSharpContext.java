@@ -1,0 +1,175 @@
+package org.protypos.target.csharp;
+
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.Map;
+import java.util.Set;
+import org.protypos.plan.ApiClass;
+import org.protypos.plan.ApiEnum;
+import org.protypos.plan.ApiFault;
+import org.protypos.plan.ApiInterface;
+import org.protypos.plan.ApiOperation;
+import org.protypos.plan.ApiService;
+import org.protypos.plan.Plan;
+import org.protypos.plan.Property;
+
+/** What the emitters of one contract share: the plan, the place of the runtime, the names in each namespace. */
+final class CSharpContext {
+    private final Plan plan;
+    private final String runtime;
+
+    /** The types of each namespace, and the namespaces in it, by their simple names. */
+    private final Map<String, Set<String>> inNamespace = new HashMap<>();
+
+    private final Map<String, Set<String>> visible = new HashMap<>();
+
+    /**
+     * Makes the context.
+     *
+     * @param runtime the namespace of the runtime
+     */
+    CSharpContext(Plan plan, String runtime) {
+        this.plan = plan;
+        this.runtime = runtime;
+        addNamespace(runtime);
+        plan.classes().forEach(type -> add(type.packageName(), type.name()));
+        plan.enums().forEach(type -> add(type.packageName(), type.name()));
+        add(plan.rootPackage(), plan.registry());
+        add(plan.rootPackage(), plan.publication());
+        for (ApiInterface type : plan.interfaces()) {
+            add(type.packageName(), type.name());
+            add(type.packageName(), type.client());
+            add(type.packageName(), type.endpoint());
+            add(type.packageName(), type.messages());
+            for (ApiOperation operation : type.operations()) {
+                if (operation.resultName() != null) {
+                    add(type.packageName(), operation.resultName());
+                }
+            }
+        }
+        for (ApiService service : plan.services()) {
+            add(service.packageName(), service.name());
+        }
+        for (ApiFault fault : plan.faults()) {
+            add(fault.packageName(), fault.name());
+        }
+    }
+
+    private void add(String namespace, String name) {
+        if (!inNamespace.containsKey(namespace)) {
+            addNamespace(namespace);
+        }
+        inNamespace.get(namespace).add(name);
+    }
+
+    private void addNamespace(String namespace) {
+        inNamespace.computeIfAbsent(namespace, any -> new HashSet<>());
+        int dot = namespace.lastIndexOf('.');
+        if (dot > 0) {
+            addNamespace(namespace.substring(0, dot));
+            inNamespace.get(namespace.substring(0, dot)).add(namespace.substring(dot + 1));
+        }
+    }
+
+    Plan plan() {
+        return plan;
+    }
+
+    String runtime() {
+        return runtime;
+    }
+
+    /** The simple names that mean something in a namespace: they go before what a file uses from elsewhere. */
+    private Set<String> visible(String namespace) {
+        return visible.computeIfAbsent(namespace, any -> {
+            Set<String> names = new HashSet<>();
+            String around = namespace;
+            while (true) {
+                names.addAll(inNamespace.getOrDefault(around, Set.of()));
+                int dot = around.lastIndexOf('.');
+                if (dot < 0) {
+                    names.add(around);
+                    return names;
+                }
+                around = around.substring(0, dot);
+            }
+        });
+    }
+
+    /** A file for one class with everything nested in it. */
+    CSharpFile file(ApiClass type) {
+        Set<String> hidden = new HashSet<>();
+        collectHidden(type, hidden);
+        Set<String> members = new HashSet<>();
+        collectMembers(type, members);
+        return new CSharpFile(type.packageName(), type.name(), visible(type.packageName()), hidden, members);
+    }
+
+    /** A file for something that nests no class of the contract. */
+    CSharpFile file(String namespace, String name) {
+        return new CSharpFile(namespace, name, visible(namespace), Set.of(), Set.of());
+    }
+
+    /** A file that nests classes with made-up names. */
+    CSharpFile file(String namespace, String name, Set<String> nested) {
+        return new CSharpFile(namespace, name, visible(namespace), nested, Set.of());
+    }
+
+    /** Nested types hide others by their simple names, and so do those that a class inherits. */
+    private static void collectHidden(ApiClass type, Set<String> hidden) {
+        for (ApiClass inherited = type; inherited != null; inherited = inherited.base()) {
+            inherited.nestedClasses().forEach(nested -> hidden.add(nested.name()));
+            inherited.nestedEnums().forEach(nested -> hidden.add(nested.name()));
+        }
+        type.nestedClasses().forEach(nested -> collectHidden(nested, hidden));
+    }
+
+    private static void collectMembers(ApiClass type, Set<String> members) {
+        for (ApiClass inherited = type; inherited != null; inherited = inherited.base()) {
+            for (Property property : inherited.properties()) {
+                members.add(property.name());
+                if (property.nilName() != null) {
+                    members.add(property.nilName());
+                }
+            }
+        }
+        type.nestedClasses().forEach(nested -> collectMembers(nested, members));
+    }
+
+    String ref(CSharpFile file, ApiClass type) {
+        return type.host() == null
+                ? file.contractType(type.packageName(), type.name())
+                : ref(file, type.host()) + "." + type.name();
+    }
+
+    String ref(CSharpFile file, ApiEnum type) {
+        return type.host() == null
+                ? file.contractType(type.packageName(), type.name())
+                : ref(file, type.host()) + "." + type.name();
+    }
+
+    /** How to call a type of the runtime. */
+    String runtime(CSharpFile file, String name) {
+        return file.type(runtime, name);
+    }
+
+    /** How to call an enumeration whose values are asked for. */
+    String statics(CSharpFile file, ApiEnum type) {
+        return file.statics(type.packageName(), path(type.host()) + type.name(), ref(file, type));
+    }
+
+    private static String path(ApiClass host) {
+        return host == null ? "" : path(host.host()) + host.name() + ".";
+    }
+
+    /** How to call a type of the runtime whose own members are asked for. */
+    String statics(CSharpFile file, String name) {
+        return file.statics(runtime, name);
+    }
+
+    /** How to call the class that knows types and elements by name, in expressions. */
+    String registry(CSharpFile file) {
+        return file.statics(
+                plan.rootPackage(), plan.registry(), file.contractType(plan.rootPackage(), plan.registry()));
+    }
+}

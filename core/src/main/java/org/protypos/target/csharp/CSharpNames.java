@@ -1,0 +1,329 @@
+package org.protypos.target.csharp;
+
+import java.nio.charset.StandardCharsets;
+import java.text.Normalizer;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+import org.protypos.naming.NamespaceSegments;
+import org.protypos.plan.TargetRules;
+import org.protypos.plan.ValueType;
+
+/**
+ * How C# spells names: words with a capital each (C# language specification, section 6.4.3 for what an identifier is). Keywords are
+ * never written with an at sign.
+ */
+final class CSharpNames implements TargetRules {
+    private static final int LONGEST_NAME = 100;
+    private static final int LONGEST_CONSTANT = 60;
+    private static final int MOST_SYMBOLS = 3;
+
+    private static final Set<String> KEYWORDS = Set.of(
+            ("abstract as base bool break byte case catch char checked class const continue decimal default delegate do"
+                            + " double else enum event explicit extern false finally fixed float for foreach goto if implicit in"
+                            + " int interface internal is lock long namespace new null object operator out override params"
+                            + " private protected public readonly ref return sbyte sealed short sizeof stackalloc static string"
+                            + " struct switch this throw true try typeof uint ulong unchecked unsafe ushort using virtual void"
+                            + " volatile while")
+                    .split(" "));
+
+    /** Words that mean something in some places, and types by short names: neither is good to call anything by. */
+    private static final Set<String> CONTEXTUAL = Set.of(
+            ("async await dynamic field from get global init join let nameof not notnull on orderby partial record"
+                            + " remove required select set unmanaged value var when where with yield")
+                    .split(" "));
+
+    /** Names that some file systems keep for devices, with any ending. */
+    private static final List<String> DEVICES =
+            List.of(("con prn aux nul com0 com1 com2 com3 com4 com5 com6 com7 com8 com9"
+                            + " lpt0 lpt1 lpt2 lpt3 lpt4 lpt5 lpt6 lpt7 lpt8 lpt9")
+                    .split(" "));
+
+    /** The root of the platform's namespaces, and the namespace of the runtime beside generated code. */
+    private static final List<String> RESERVED_TYPES = join(List.of("System", "Runtime", "Object", "String"), DEVICES);
+
+    /** What every object has, and what every type with XML content has besides. */
+    private static final List<String> RESERVED_MEMBERS = List.of(
+            ("Equals GetHashCode GetType ToString MemberwiseClone Finalize ReferenceEquals SchemaType IsXmlNil Violations"
+                            + " XmlExtensions ReadXmlAttributes ReadXmlBody ReadXmlElements WriteXmlAttributes WriteXmlBody"
+                            + " WriteXmlElements DescribeXml CheckXml KeepXmlText KeptXmlText KeepXmlOrder KeptXmlOrder InnerXml"
+                            + " Notes NotesIfAny IsTypeStated LocalPrefixes TypeName")
+                    .split(" "));
+
+    private static final List<String> RESERVED_METHODS = List.of(
+            ("Equals GetHashCode GetType ToString MemberwiseClone Finalize ReferenceEquals Connect With Dispose HandleAsync")
+                    .split(" "));
+
+    private static final List<String> RESERVED_PARAMETERS = List.of("cancellationToken output input result".split(" "));
+
+    private static List<String> join(List<String> some, List<String> others) {
+        List<String> all = new ArrayList<>(some);
+        all.addAll(others);
+        return List.copyOf(all);
+    }
+
+    @Override
+    public String packageName(String namespace) {
+        List<String> segments = namespace.isBlank() ? List.of("Generated") : new NamespaceSegments(namespace).list();
+        List<String> legal = new ArrayList<>();
+        for (String segment : segments) {
+            legal.add(typeName(segment));
+        }
+        if (isOfPlatform(legal.get(0))) {
+            legal.add(0, "Contract");
+        }
+        return String.join(".", legal);
+    }
+
+    private static boolean isOfPlatform(String first) {
+        return first.equals("System") || first.equals("Microsoft");
+    }
+
+    /** Characters beyond the first plane are letters for many, but none for C#. */
+    private static boolean isPart(int c) {
+        if (c > Character.MAX_VALUE) {
+            return false;
+        }
+        return switch (Character.getType(c)) {
+            case Character.UPPERCASE_LETTER,
+                    Character.LOWERCASE_LETTER,
+                    Character.TITLECASE_LETTER,
+                    Character.MODIFIER_LETTER,
+                    Character.OTHER_LETTER,
+                    Character.LETTER_NUMBER,
+                    Character.NON_SPACING_MARK,
+                    Character.COMBINING_SPACING_MARK,
+                    Character.DECIMAL_DIGIT_NUMBER,
+                    Character.CONNECTOR_PUNCTUATION -> true;
+            default -> false;
+        };
+    }
+
+    private static boolean isStart(int c) {
+        return c == '_' || isPart(c) && Character.isLetter(c) || Character.getType(c) == Character.LETTER_NUMBER;
+    }
+
+    @Override
+    public String typeName(String xmlName) {
+        StringBuilder name = new StringBuilder();
+        for (String word : words(xmlName)) {
+            // A digit at either side of where two words meet keeps them apart: v1.2 is not v12.
+            boolean digits = !name.isEmpty()
+                    && Character.isDigit(name.charAt(name.length() - 1))
+                    && Character.isDigit(word.charAt(0));
+            name.append(digits ? "_" : "")
+                    .append(Character.toUpperCase(word.charAt(0)))
+                    .append(word, 1, word.length());
+        }
+        return legal(name.isEmpty() ? "Unnamed" : name.toString());
+    }
+
+    /** A class is a file, and file systems count bytes. */
+    private static String legal(String name) {
+        String started = isStart(name.charAt(0)) ? name : "_" + name;
+        if (bytes(started) <= LONGEST_NAME) {
+            return started;
+        }
+        StringBuilder cut = new StringBuilder();
+        for (int i = 0; bytes(cut.toString()) < LONGEST_NAME - 12; i++) {
+            cut.append(started.charAt(i));
+        }
+        return cut + String.format("_%08x", name.hashCode());
+    }
+
+    private static int bytes(String name) {
+        return name.getBytes(StandardCharsets.UTF_8).length;
+    }
+
+    /** The words of a name: split at signs, behind digits, and where a capital begins one. */
+    static List<String> words(String xmlName) {
+        List<String> words = new ArrayList<>();
+        StringBuilder word = new StringBuilder();
+        String text = Normalizer.normalize(xmlName, Normalizer.Form.NFC);
+        for (int i = 0; i < text.length(); i++) {
+            char c = text.charAt(i);
+            boolean part = isPart(c) && c != '_';
+            if (!word.isEmpty() && (!part || startsWord(text, i))) {
+                words.add(word.toString());
+                word.setLength(0);
+            }
+            if (part) {
+                word.append(c);
+            }
+        }
+        if (!word.isEmpty()) {
+            words.add(word.toString());
+        }
+        return words;
+    }
+
+    private static boolean startsWord(String text, int at) {
+        char before = text.charAt(at - 1);
+        char c = text.charAt(at);
+        if (Character.isDigit(before)) {
+            return Character.isLetter(c);
+        }
+        if (!Character.isUpperCase(c)) {
+            return false;
+        }
+        boolean smallFollows = at + 1 < text.length() && Character.isLowerCase(text.charAt(at + 1));
+        return !Character.isUpperCase(before) || smallFollows;
+    }
+
+    /** A type may not be called as a member beside it: elements of a type of their own are where the two meet. */
+    @Override
+    public String nestedTypeName(String xmlName) {
+        return typeName(xmlName) + "Type";
+    }
+
+    @Override
+    public String interfaceName(String xmlName) {
+        return "I" + typeName(xmlName);
+    }
+
+    @Override
+    public String companionName(String interfaceName, String role) {
+        return interfaceName.substring(1) + role;
+    }
+
+    @Override
+    public String exceptionName(String xmlName) {
+        String plain = xmlName.replaceFirst("(?i)(?<=.)(fault|exception)$", "");
+        return typeName(plain)
+                + (plain.equals(xmlName) || !xmlName.matches("(?i).*exception") ? "FaultException" : "Exception");
+    }
+
+    @Override
+    public boolean membersShareNamesWithTypes() {
+        return true;
+    }
+
+    @Override
+    public boolean nestsInInterfaces() {
+        return false;
+    }
+
+    @Override
+    public String memberName(String xmlName) {
+        return typeName(xmlName);
+    }
+
+    @Override
+    public String methodName(String xmlName) {
+        return typeName(xmlName);
+    }
+
+    @Override
+    public String parameterName(String xmlName) {
+        String name = small(typeName(xmlName));
+        return KEYWORDS.contains(name) || CONTEXTUAL.contains(name) ? name + "Value" : name;
+    }
+
+    /** The field behind a property, which differs from it even where that has no letter to make small. */
+    static String field(String memberName) {
+        String name = small(memberName);
+        return name.equals(memberName)
+                ? "_" + name
+                : KEYWORDS.contains(name) || CONTEXTUAL.contains(name) ? name + "Value" : name;
+    }
+
+    /** A name with a small letter first, or a leading acronym in small letters. */
+    private static String small(String name) {
+        int capitals = 0;
+        while (capitals < name.length() && Character.isUpperCase(name.charAt(capitals))) {
+            capitals++;
+        }
+        boolean wordFollows = capitals > 1 && capitals < name.length() && Character.isLowerCase(name.charAt(capitals));
+        int small = Math.max(1, wordFollows ? capitals - 1 : capitals);
+        return name.substring(0, small).toLowerCase(Locale.ROOT) + name.substring(small);
+    }
+
+    @Override
+    public String constantName(String text) {
+        if (text.isBlank()) {
+            return text.isEmpty() ? "Empty" : "Blank";
+        }
+        String minus = text.matches("-[0-9].*") ? "Minus" : "";
+        List<String> words = words(text);
+        String name;
+        if (words.isEmpty()) {
+            name = symbols(text);
+        } else {
+            StringBuilder joined = new StringBuilder();
+            for (String word : words) {
+                boolean digits = !joined.isEmpty()
+                        && Character.isDigit(joined.charAt(joined.length() - 1))
+                        && Character.isDigit(word.charAt(0));
+                String rest = word.substring(1);
+                boolean shout = word.length() > 2 && word.equals(word.toUpperCase(Locale.ROOT));
+                joined.append(digits ? "_" : "")
+                        .append(Character.toUpperCase(word.charAt(0)))
+                        .append(shout ? rest.toLowerCase(Locale.ROOT) : rest);
+            }
+            name = joined.toString();
+        }
+        if (name.length() > LONGEST_CONSTANT) {
+            name = name.substring(0, LONGEST_CONSTANT - 9) + String.format("_%08x", text.hashCode());
+        }
+        return minus.isEmpty() && !isStart(name.charAt(0)) ? "_" + name : minus + name;
+    }
+
+    /** A value of signs alone is called by the names of the signs. */
+    private static String symbols(String text) {
+        StringBuilder names = new StringBuilder();
+        text.codePoints().limit(MOST_SYMBOLS).forEach(c -> {
+            String name = Character.getName(c);
+            for (String word : (name == null ? String.format("U%04X", c) : name).split("[^A-Z0-9]+")) {
+                names.append(
+                        word.isEmpty() ? "" : word.charAt(0) + word.substring(1).toLowerCase(Locale.ROOT));
+            }
+        });
+        return names.toString();
+    }
+
+    @Override
+    public boolean isName(String text) {
+        return !text.isEmpty()
+                && isStart(text.charAt(0))
+                && text.chars().allMatch(CSharpNames::isPart)
+                && !KEYWORDS.contains(text)
+                && bytes(text) <= 2 * LONGEST_NAME;
+    }
+
+    @Override
+    public boolean isQualifiedName(String text) {
+        return List.of(text.split("\\.", -1)).stream().allMatch(this::isName);
+    }
+
+    @Override
+    public boolean isPackage(String text) {
+        return isQualifiedName(text) && !isOfPlatform(text.split("\\.")[0]);
+    }
+
+    @Override
+    public ValueType converted(ValueType.Scalar written, String type) {
+        return CSharpConversions.converted(written, type);
+    }
+
+    @Override
+    public Collection<String> reservedTypes() {
+        return RESERVED_TYPES;
+    }
+
+    @Override
+    public Collection<String> reservedMembers() {
+        return RESERVED_MEMBERS;
+    }
+
+    @Override
+    public Collection<String> reservedMethods() {
+        return RESERVED_METHODS;
+    }
+
+    @Override
+    public Collection<String> reservedParameters() {
+        return RESERVED_PARAMETERS;
+    }
+}

@@ -1,0 +1,85 @@
+package org.protypos.target.csharp;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.Supplier;
+import org.protypos.diagnostic.Finding;
+import org.protypos.plan.ApiClass;
+import org.protypos.plan.ApiEnum;
+import org.protypos.plan.ApiInterface;
+import org.protypos.plan.ApiOperation;
+import org.protypos.plan.Plan;
+import org.protypos.plan.TargetRules;
+import org.protypos.target.Product;
+import org.protypos.target.SourceFile;
+import org.protypos.target.Surface;
+import org.protypos.target.Target;
+import org.protypos.wsdl.PortType;
+
+/** Turns a plan into C# 7.3 source for .NET Standard 2.0. The door of this package. */
+public final class CSharpTarget implements Target {
+    @Override
+    public String name() {
+        return "csharp";
+    }
+
+    @Override
+    public String title() {
+        return "C#";
+    }
+
+    @Override
+    public TargetRules rules() {
+        return new CSharpNames();
+    }
+
+    @Override
+    public List<Finding> findings(Plan plan) {
+        return List.of();
+    }
+
+    @Override
+    public List<SourceFile> emit(Plan plan, Set<Product> products, boolean embedded, Supplier<List<String>> documents) {
+        String runtime = EmbeddedRuntime.of(plan, embedded);
+        CSharpContext context = new CSharpContext(plan, runtime);
+        List<SourceFile> files = new ArrayList<>();
+        for (ApiClass type : plan.classes()) {
+            files.add(ClassEmitter.emit(context, type));
+        }
+        for (ApiEnum type : plan.enums()) {
+            files.add(EnumEmitter.emit(context, type));
+        }
+        files.add(RegistryEmitter.emit(context));
+        if (embedded) {
+            files.addAll(EmbeddedRuntime.files(runtime, false));
+        }
+        return files;
+    }
+
+    @Override
+    public Map<ApiInterface, SourceFile> scaffold(Plan plan, boolean embedded) {
+        return Map.of();
+    }
+
+    @Override
+    public List<SourceFile> project(Plan plan, boolean embedded) {
+        return List.of();
+    }
+
+    @Override
+    public Map<String, String> lacking(Plan plan, boolean embedded, ApiInterface type, String implementation) {
+        return Map.of();
+    }
+
+    @Override
+    public Map<ApiOperation, Signature> signatures(Plan plan) {
+        return Map.of();
+    }
+
+    @Override
+    public Surface surface(Plan plan, Iterable<PortType> portTypes) {
+        return new Surface();
+    }
+}

@@ -1,0 +1,300 @@
+package org.protypos.target.csharp;
+
+import java.util.ArrayList;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.protypos.plan.ApiClass;
+import org.protypos.plan.Content;
+import org.protypos.plan.Property;
+import org.protypos.plan.ScalarKind;
+import org.protypos.plan.ValueFacets;
+import org.protypos.plan.ValueType;
+import org.protypos.schema.FacetStep;
+import org.protypos.schema.Particle;
+
+/** Writes the code by which a type checks itself: what must be there, how often, one of what, and the facets. */
+final class CheckingCode {
+    private static final int SHOWN_NAMES = 12;
+
+    private final CSharpContext context;
+    private final CSharpFile file;
+    private final CSharpTypes types;
+    private final FieldNames fields;
+    private final Map<ValueFacets, String> rules = new IdentityHashMap<>();
+    private final List<ValueFacets> ruleOrder = new ArrayList<>();
+
+    CheckingCode(CSharpContext context, CSharpFile file, FieldNames fields) {
+        this.context = context;
+        this.file = file;
+        this.types = new CSharpTypes(context, file);
+        this.fields = fields;
+    }
+
+    /** Whether a type has anything to check by itself. */
+    static boolean hasChecks(ApiClass type) {
+        return type.narrowedText() != null
+                || type.attributes().stream().anyMatch(CheckingCode::isChecked)
+                || type.text() != null && !type.isMixed() && isChecked(type.text())
+                || type.content() != null && !type.elements().isEmpty();
+    }
+
+    private static boolean isChecked(Property property) {
+        return property.facets() != null
+                || property.cardinality() == Property.Cardinality.REQUIRED && !CSharpTypes.isAlwaysThere(property);
+    }
+
+    /** Writes the checks of attributes. */
+    void attributes(List<Property> attributes) {
+        for (Property attribute : attributes) {
+            if (attribute.cardinality() == Property.Cardinality.REQUIRED && !CSharpTypes.isAlwaysThere(attribute)) {
+                file.line("to.Required(", label(attribute), ", this.", attribute.name(), ");");
+            }
+            facets(attribute);
+        }
+    }
+
+    /** Writes the checks of the text of simple content. */
+    void text(ApiClass type) {
+        if (type.narrowedText() != null && type.simpleText() != null) {
+            Property text = type.simpleText();
+            if (isPrintable(text.type())) {
+                value(text, type.narrowedText());
+            }
+        }
+        if (type.text() != null && !type.isMixed()) {
+            attributes(List.of(type.text()));
+        }
+    }
+
+    private static String label(Property property) {
+        return "nameof(" + property.name() + ")";
+    }
+
+    private void facets(Property property) {
+        if (property.facets() == null || !isPrintable(property.type()) || isSettled(property)) {
+            return;
+        }
+        if (property.isMany()) {
+            String given = property.nillable() && CSharpTypes.isValue(property.type()) ? "given.Value" : "given";
+            file.line(
+                    "to.Values(",
+                    label(property),
+                    ", this.",
+                    fields.of(property),
+                    ", given => ",
+                    types.print(property.type(), given),
+                    ", ",
+                    rule(property, property.facets()),
+                    ");");
+        } else {
+            value(property, property.facets());
+        }
+    }
+
+    /** Whether the type of the values is made of just the values that the contract names. */
+    private static boolean isSettled(Property property) {
+        return property.type() instanceof ValueType.Enumerated
+                && property.facets() instanceof ValueFacets.Narrowed narrowed
+                && narrowed.step() instanceof FacetStep.OneOf;
+    }
+
+    private void value(Property property, ValueFacets facets) {
+        String value = "this." + property.name();
+        boolean text = property.type() instanceof ValueType.Scalar scalar
+                && scalar.kind().isText();
+        boolean guarded = !CSharpTypes.isAlwaysThere(property) && !text;
+        if (guarded) {
+            file.open("if (", value, " != null)");
+        }
+        file.line(
+                "to.Value(",
+                label(property),
+                ", ",
+                types.print(property.type(), ReadingCode.writable(property, value)),
+                ", ",
+                rule(property, facets),
+                ");");
+        if (guarded) {
+            file.close();
+        }
+    }
+
+    /** Names get their prefixes when they are written, so there is no text of them to check. */
+    private static boolean isPrintable(ValueType type) {
+        if (type instanceof ValueType.Items items) {
+            return isPrintable(items.item());
+        }
+        ValueType written = type.written();
+        return written instanceof ValueType.Enumerated
+                || written instanceof ValueType.Scalar scalar && scalar.kind() != ScalarKind.QNAME;
+    }
+
+    /**
+     * Writes the checks of content.
+     *
+     * @param required whether it must be there
+     */
+    void content(Content content, boolean required) {
+        if (content instanceof Content.Leaf leaf) {
+            leaf(leaf, required);
+        } else if (content instanceof Content.OneOf choice) {
+            choice(choice, required);
+        } else if (content instanceof Content.InSequence sequence) {
+            together(content, sequence.parts(), required && !sequence.optional());
+        } else if (content instanceof Content.InAnyOrder all) {
+            together(content, all.parts(), required && !all.optional());
+        }
+    }
+
+    private void together(Content content, List<Content> parts, boolean required) {
+        if (!required && !parts.isEmpty()) {
+            file.open("if (", present(content), ")");
+        }
+        parts.forEach(part -> content(part, true));
+        if (!required && !parts.isEmpty()) {
+            file.close();
+        }
+    }
+
+    private void choice(Content.OneOf choice, boolean required) {
+        file.line("to.Choose();");
+        for (Content part : choice.parts()) {
+            file.open("if (to.Branch(", present(part), "))");
+            content(part, true);
+            file.close();
+        }
+        boolean must = required && !choice.optional() && choice.parts().stream().noneMatch(Content::isEmptiable);
+        String names = choice.parts().stream()
+                .map(CheckingCode::firstName)
+                .distinct()
+                .limit(SHOWN_NAMES)
+                .collect(Collectors.joining(", "));
+        file.line("to.Chosen(", CSharpText.literal(names), ", ", String.valueOf(must), ");");
+    }
+
+    private static String firstName(Content content) {
+        if (content instanceof Content.Leaf leaf) {
+            return leaf.property().name();
+        }
+        List<Content> parts = content.parts();
+        return parts.isEmpty() ? "nothing" : firstName(parts.get(0));
+    }
+
+    private String present(Content content) {
+        if (content instanceof Content.Leaf leaf) {
+            return present(leaf.property());
+        }
+        String any = content.parts().stream().map(this::present).distinct().collect(Collectors.joining(" || "));
+        return any.isEmpty() ? "false" : any;
+    }
+
+    private String present(Property property) {
+        if (property.isMany()) {
+            return context.statics(file, "Members") + ".IsThere(this." + fields.of(property) + ")";
+        }
+        if (CSharpTypes.isAlwaysThere(property) || property.isThereWhenNull()) {
+            return "true";
+        }
+        String member = "this." + property.name();
+        return property.nilName() != null
+                ? "(" + member + " != null || this." + property.nilName() + ")"
+                : member + " != null";
+    }
+
+    private void leaf(Content.Leaf leaf, boolean required) {
+        Property property = leaf.property();
+        boolean structured = !(property.type() instanceof ValueType.Scalar
+                || property.type() instanceof ValueType.Enumerated
+                || property.type() instanceof ValueType.Items
+                || property.type() instanceof ValueType.Anything
+                || property.kind() == Property.Kind.WILDCARD);
+        if (property.isMany()) {
+            String list = "this." + fields.of(property);
+            int least = required && !leaf.isGroupEmptiable() ? leaf.least() : 0;
+            if (least > 0 || leaf.most() < Particle.UNBOUNDED) {
+                String most = leaf.most() == Particle.UNBOUNDED ? "int.MaxValue" : String.valueOf(leaf.most());
+                file.line("to.Count(", label(property), ", ", list, ", ", String.valueOf(least), ", ", most, ");");
+            }
+            if (structured) {
+                file.line("to.Member(", label(property), ", ", list, ");");
+            }
+        } else if (!CSharpTypes.isAlwaysThere(property)) {
+            boolean must = required && leaf.least() > 0 && !property.nillable();
+            if (must || structured) {
+                file.line("to.", must ? "Required" : "Member", "(", label(property), ", this.", property.name(), ");");
+            }
+        }
+        facets(property);
+    }
+
+    private String rule(Property property, ValueFacets facets) {
+        String known = rules.get(facets);
+        if (known == null) {
+            known = fields.made(CSharpNames.field(property.name()) + "Rule");
+            rules.put(facets, known);
+            ruleOrder.add(facets);
+        }
+        return known;
+    }
+
+    /** Writes the constants that the checks written so far refer to. */
+    void writeConstants() {
+        for (ValueFacets facets : ruleOrder) {
+            file.gap();
+            file.line(
+                    "private static readonly ",
+                    context.runtime(file, "ValueRule"),
+                    " ",
+                    rules.get(facets),
+                    " = ",
+                    expression(facets),
+                    ";");
+        }
+        ruleOrder.clear();
+        rules.clear();
+    }
+
+    private String expression(ValueFacets facets) {
+        String type = context.statics(file, "ValueRule");
+        if (facets instanceof ValueFacets.Builtin builtin) {
+            return type + ".Of(" + CSharpText.literal(builtin.name()) + ")";
+        }
+        if (facets instanceof ValueFacets.ListOf list) {
+            return type + ".ListOf(" + expression(list.item()) + ")";
+        }
+        if (facets instanceof ValueFacets.UnionOf union) {
+            return type + ".UnionOf("
+                    + union.members().stream().map(this::expression).collect(Collectors.joining(", ")) + ")";
+        }
+        ValueFacets.Narrowed narrowed = (ValueFacets.Narrowed) facets;
+        return expression(narrowed.base()) + step(narrowed.step());
+    }
+
+    private static String step(FacetStep step) {
+        if (step instanceof FacetStep.WhiteSpace space) {
+            return ".WhiteSpace(" + CSharpText.literal(space.treatment()) + ")";
+        }
+        if (step instanceof FacetStep.Matching matching) {
+            List<String> patterns = matching.patterns().stream()
+                    .map(pattern -> CharacterBlocks.writtenOut(pattern.text()))
+                    .toList();
+            return ".Pattern(" + CSharpText.literal(matching.pattern()) + ", " + CSharpTypes.literals(patterns) + ")";
+        }
+        if (step instanceof FacetStep.OneOf values) {
+            return ".Values(" + CSharpTypes.literals(values.values()) + ")";
+        }
+        if (step instanceof FacetStep.Least least) {
+            return ".Least(" + CSharpText.literal(least.bound()) + ", " + least.exclusive() + ")";
+        }
+        if (step instanceof FacetStep.Most most) {
+            return ".Most(" + CSharpText.literal(most.bound()) + ", " + most.exclusive() + ")";
+        }
+        if (step instanceof FacetStep.Length length) {
+            return ".Length(" + length.least() + ", " + length.most() + ")";
+        }
+        FacetStep.Digits digits = (FacetStep.Digits) step;
+        return ".Digits(" + digits.total() + ", " + digits.fraction() + ")";
+    }
+}

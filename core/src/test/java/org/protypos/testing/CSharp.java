@@ -1,0 +1,148 @@
+package org.protypos.testing;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.stream.Stream;
+import org.protypos.binding.Rules;
+import org.protypos.generator.GeneratedCode;
+import org.protypos.generator.Generator;
+import org.protypos.generator.Order;
+import org.protypos.target.Product;
+import org.protypos.target.Targets;
+
+/** A C# compiler and what runs the result, where there are such: in continuous integration they must be. */
+public final class CSharp {
+    private static final Path RUNTIME = Path.of("../runtime/src/main/csharp");
+    private static final List<String> LIBRARIES = List.of(
+            "-r:System.Core", "-r:System.Numerics", "-r:System.Xml", "-r:System.Xml.Linq", "-r:System.Net.Http");
+
+    /** As strict as the compiler can be, in a version of the language that older tools understand too. */
+    private static final List<String> STRICT =
+            List.of("-langversion:7.2", "-warn:4", "-warnaserror", "-debug-", "-codepage:utf8");
+
+    private CSharp() {}
+
+    /** Skips a test where there is no compiler; in continuous integration its absence fails. */
+    public static void assumed() {
+        boolean there = Stream.of("mcs", "mono").allMatch(CSharp::isOnPath);
+        if (System.getenv("CI") != null) {
+            assertThat(there).as("mcs and mono, which .ci/run installs").isTrue();
+        }
+        assumeTrue(there, "no C# compiler here: apt-get install mono-mcs mono-runtime");
+    }
+
+    private static boolean isOnPath(String program) {
+        return Arrays.stream(System.getenv("PATH").split(":"))
+                .anyMatch(folder -> Files.isExecutable(Path.of(folder, program)));
+    }
+
+    /** The runtime as a library, compiled once. */
+    public static synchronized Path runtime() throws IOException {
+        Path library = Path.of("target/csharp/Protypos.Runtime.dll");
+        if (!Files.exists(library) || isOlder(library)) {
+            Files.createDirectories(library.getParent());
+            compile(sources(RUNTIME), "library", library, List.of());
+        }
+        return library;
+    }
+
+    private static boolean isOlder(Path library) throws IOException {
+        long made = Files.getLastModifiedTime(library).toMillis();
+        return sources(RUNTIME).stream().anyMatch(source -> {
+            try {
+                return Files.getLastModifiedTime(source).toMillis() > made;
+            } catch (IOException e) {
+                throw new UncheckedIOException(e);
+            }
+        });
+    }
+
+    /** All C# sources in a folder. */
+    public static List<Path> sources(Path folder) throws IOException {
+        try (Stream<Path> files = Files.walk(folder)) {
+            return files.filter(file -> file.toString().endsWith(".cs"))
+                    .sorted()
+                    .toList();
+        }
+    }
+
+    /** Compiles sources without a warning. */
+    public static void compile(List<Path> sources, String kind, Path into, List<Path> references) throws IOException {
+        List<String> command = new ArrayList<>(List.of("mcs"));
+        command.addAll(STRICT);
+        command.addAll(LIBRARIES);
+        references.forEach(reference -> command.add("-r:" + reference));
+        command.add("-target:" + kind);
+        command.add("-out:" + into);
+        if (kind.equals("library")) {
+            // Comments are looked at too when they are written out.
+            command.add("-doc:" + into + ".xml");
+        }
+        Path list = Files.createTempFile("sources", ".rsp");
+        Files.write(list, sources.stream().map(source -> "\"" + source + "\"").toList());
+        command.add("@" + list);
+        String said = run(command, Path.of("."));
+        Files.delete(list);
+        assertThat(said).as("messages of the compiler").isEmpty();
+    }
+
+    /** Runs a program to its end and gives what it says. */
+    public static String run(List<String> command, Path folder) throws IOException {
+        Process process = new ProcessBuilder(command)
+                .directory(folder.toFile())
+                .redirectErrorStream(true)
+                .start();
+        process.getOutputStream().close();
+        String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+        try {
+            int status = process.waitFor();
+            return status == 0 || !said.isEmpty() ? said : "status " + status;
+        } catch (InterruptedException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    /** Generates types and ends of a contract that use the runtime as a library, and compiles them into one. */
+    public static GeneratedCode library(Path contract, Rules rules, Path folder) throws IOException {
+        Generator generator = Generator.of(List.of(contract.toString())).target(Targets.named("csharp"));
+        if (rules != null) {
+            generator.rules(rules);
+        }
+        Path sources = folder.resolve("sources");
+        EnumSet<Product> products = EnumSet.of(Product.TYPES, Product.CLIENT, Product.SERVER);
+        GeneratedCode code = generator
+                .generate(new Order("", sources, null, products, false))
+                .written(false, false);
+        assertThat(code.isRefused()).as("findings %s", code.findings()).isFalse();
+        compile(sources(sources), "library", folder.resolve("contract.dll"), List.of(runtime()));
+        return code;
+    }
+
+    /** Has generated types read and write all messages in a folder. */
+    public static void roundTrip(GeneratedCode code, Path folder, Path messages) throws IOException {
+        Path program = folder.resolve("RoundTrip.exe");
+        Files.copy(runtime(), folder.resolve("Protypos.Runtime.dll"));
+        compile(List.of(Path.of("src/test/csharp/RoundTrip.cs")), "exe", program, List.of(runtime()));
+        String registry = code.planned().plan().rootPackage() + "."
+                + code.planned().plan().registry();
+        String said = run(
+                List.of(
+                        "mono",
+                        program.toString(),
+                        folder.resolve("contract.dll").toString(),
+                        registry,
+                        messages.toString()),
+                Path.of("."));
+        assertThat(said).isEmpty();
+    }
+}
