@@ -1,8 +1,8 @@
-using System;
-using System.IO;
-
 namespace Protypos.Runtime
 {
+    using System;
+    using System.IO;
+
     /// <summary>Bytes of some media type, perhaps too many to hold in memory. It can be opened any number of times.</summary>
     public sealed class Attachment : IEquatable<Attachment>
     {
@@ -29,6 +29,11 @@ namespace Protypos.Runtime
                 throw new ArgumentNullException("content");
             }
             return new Attachment(() => new MemoryStream(content, false), content.Length, contentType);
+        }
+
+        internal static Attachment Of(Func<Stream> open, long length, string contentType)
+        {
+            return new Attachment(open, length, contentType);
         }
 
         /// <summary>The bytes of a file, read when they are needed.</summary>

@@ -1,8 +1,8 @@
-using System;
-using System.Numerics;
-
 namespace Protypos.Runtime
 {
+    using System;
+    using System.Numerics;
+
     /// <summary>What text of the built-in simple types looks like (XML Schema Part 2, section 3).</summary>
     internal static class BuiltinText
     {

@@ -1,9 +1,9 @@
-using System;
-using System.Collections.Generic;
-using System.Globalization;
-
 namespace Protypos.Runtime
 {
+    using System;
+    using System.Collections.Generic;
+    using System.Globalization;
+
     /// <summary>A set of characters in a pattern (XML Schema Part 2, appendix F.1).</summary>
     internal abstract class CharacterSet
     {

@@ -1,8 +1,8 @@
-using System;
-using System.Collections.Generic;
-
 namespace Protypos.Runtime
 {
+    using System;
+    using System.Collections.Generic;
+
     /// <summary>
     /// Matches texts against a pattern in a time that grows with the text and not with its ways through the pattern: all ways
     /// are gone at once.

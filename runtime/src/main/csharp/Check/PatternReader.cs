@@ -1,9 +1,9 @@
-using System;
-using System.Collections.Generic;
-using System.Globalization;
-
 namespace Protypos.Runtime
 {
+    using System;
+    using System.Collections.Generic;
+    using System.Globalization;
+
     /// <summary>
     /// Reads the pattern language of XML Schema (Part 2, appendix F) and makes an automaton of it. Blocks of characters have
     /// been written out as ranges before.

@@ -1,9 +1,10 @@
-using System;
-using System.Collections.Generic;
-using System.Globalization;
-
 namespace Protypos.Runtime
 {
+    using System;
+    using System.Collections.Generic;
+    using System.Globalization;
+    using System.Numerics;
+
     /// <summary>
     /// What a simple type lets its values be (XML Schema Part 2, section 4): a built-in type, a list or a union, narrowed by
     /// facets one after the other. Each facet gives a new rule; a rule never changes.
@@ -171,7 +172,7 @@ namespace Protypos.Runtime
                 {
                     return Shown(text) + " has more than " + fraction + " digits behind the point";
                 }
-                int digits = System.Numerics.BigInteger.Abs(value.Digits).ToString(CultureInfo.InvariantCulture).Length;
+                int digits = BigInteger.Abs(value.Digits).ToString(CultureInfo.InvariantCulture).Length;
                 return !value.Digits.IsZero && Math.Max(digits, value.Scale) > total
                     ? Shown(text) + " has more than " + total + " digits"
                     : null;

@@ -1,8 +1,8 @@
-using System;
-using System.Globalization;
-
 namespace Protypos.Runtime
 {
+    using System;
+    using System.Globalization;
+
     /// <summary>
     /// Scans the parts that dates and times are written with (XML Schema Part 2, section 3.2.7.1 and appendix D). Each
     /// method takes one part and moves behind it.

@@ -1,11 +1,11 @@
-using System;
-using System.Collections.Generic;
-using System.Globalization;
-using System.Numerics;
-using System.Text;
-
 namespace Protypos.Runtime
 {
+    using System;
+    using System.Collections.Generic;
+    using System.Globalization;
+    using System.Numerics;
+    using System.Text;
+
     /// <summary>
     /// The lexical forms of the built-in simple types (XML Schema Part 2, section 3). Parsing methods take text with white
     /// space around it and throw <see cref="FormatException"/> for text that is not of the type.

@@ -1,10 +1,10 @@
-using System;
-using System.Collections.Generic;
-using System.Globalization;
-using System.Numerics;
-
 namespace Protypos.Runtime
 {
+    using System;
+    using System.Collections.Generic;
+    using System.Globalization;
+    using System.Numerics;
+
     /// <summary>
     /// The order of values of the built-in types (XML Schema Part 2, the order relations of section 3.2). It is partial where
     /// a time zone is missing or a duration counts in months.

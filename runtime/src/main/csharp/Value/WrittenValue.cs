@@ -1,7 +1,7 @@
-using System;
-
 namespace Protypos.Runtime
 {
+    using System;
+
     /// <summary>
     /// A value that is kept as it is written, because no type of the platform holds all that XML Schema lets one write. Two
     /// values are equal when they are of one type and written the same.

@@ -1,8 +1,8 @@
-using System;
-using System.Globalization;
-
 namespace Protypos.Runtime
 {
+    using System;
+    using System.Globalization;
+
 #pragma warning disable 660, 661 // Equals and GetHashCode are those of the base
     /// <summary>A value of <c>xs:date</c> (XML Schema Part 2, section 3.2.9): a day, with or without a time zone.</summary>
     public sealed class XmlDate : WrittenValue, IEquatable<XmlDate>

@@ -1,9 +1,9 @@
-using System;
-using System.Globalization;
-using System.Numerics;
-
 namespace Protypos.Runtime
 {
+    using System;
+    using System.Globalization;
+    using System.Numerics;
+
     /// <summary>
     /// A value of <c>xs:decimal</c> with any number of digits (XML Schema Part 2, section 3.2.3). It is made of a
     /// <see cref="decimal"/> without more ado, and becomes one where that holds all its digits. Equal numbers are equal,

@@ -1,9 +1,9 @@
-using System;
-using System.Globalization;
-using System.Xml;
-
 namespace Protypos.Runtime
 {
+    using System;
+    using System.Globalization;
+    using System.Xml;
+
 #pragma warning disable 660, 661 // Equals and GetHashCode are those of the base
     /// <summary>
     /// A value of <c>xs:duration</c> (XML Schema Part 2, section 3.2.6): years and months, of which the length differs, as

@@ -1,7 +1,7 @@
-using System;
-
 namespace Protypos.Runtime
 {
+    using System;
+
     /// <summary>Which parts of a partial date are there.</summary>
     public enum PartialDateForm
     {

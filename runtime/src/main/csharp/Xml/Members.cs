@@ -1,11 +1,12 @@
-using System.Collections;
-using System.Collections.Generic;
-using System.Globalization;
-using System.Text;
-using System.Xml.Linq;
-
 namespace Protypos.Runtime
 {
+    using System;
+    using System.Collections;
+    using System.Collections.Generic;
+    using System.Globalization;
+    using System.Text;
+    using System.Xml.Linq;
+
     /// <summary>What generated types do with their members alike.</summary>
     public static class Members
     {
@@ -146,7 +147,7 @@ namespace Protypos.Runtime
             }
             else
             {
-                this.text.Append(System.Convert.ToString(value, CultureInfo.InvariantCulture));
+                this.text.Append(Convert.ToString(value, CultureInfo.InvariantCulture));
             }
         }
 

@@ -1,10 +1,10 @@
-using System;
-using System.IO;
-using System.Text;
-using System.Xml;
-
 namespace Protypos.Runtime
 {
+    using System;
+    using System.IO;
+    using System.Text;
+    using System.Xml;
+
     /// <summary>What comes next in a message.</summary>
     internal enum MessageEvent
     {

@@ -1,10 +1,10 @@
-using System;
-using System.Collections.Generic;
-using System.Text;
-using System.Xml;
-
 namespace Protypos.Runtime
 {
+    using System;
+    using System.Collections.Generic;
+    using System.Text;
+    using System.Xml;
+
     /// <summary>
     /// A whole message that is handed out again as by a parser, with elements put off: they are passed over where they stand, and
     /// can be brought later among those beside them.

@@ -1,8 +1,8 @@
-using System.Collections.Generic;
-using System.Runtime.CompilerServices;
-
 namespace Protypos.Runtime
 {
+    using System.Collections.Generic;
+    using System.Runtime.CompilerServices;
+
     /// <summary>
     /// The values of a message in the SOAP encoding that stand in several places: they are written once and referred to (SOAP
     /// 1.1, section 5.4.1), and are one value again for whoever reads the message.

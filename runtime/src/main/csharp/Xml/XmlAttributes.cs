@@ -1,9 +1,9 @@
-using System;
-using System.Collections.Generic;
-using System.Xml.Linq;
-
 namespace Protypos.Runtime
 {
+    using System;
+    using System.Collections.Generic;
+    using System.Xml.Linq;
+
     /// <summary>
     /// The attributes of the tag on which the parser stands: those of the content, of which each is taken once, and apart from
     /// them those of the instance namespace (XML Schema Part 1, section 2.6) and of an envelope.

@@ -1,9 +1,9 @@
-using System;
-using System.Collections;
-using System.Collections.Generic;
-
 namespace Protypos.Runtime
 {
+    using System;
+    using System.Collections;
+    using System.Collections.Generic;
+
     /// <summary>Collects where a value and all in it are not what the contract says.</summary>
     public sealed class XmlCheck
     {

@@ -1,8 +1,8 @@
-using System;
-using System.Xml.Linq;
-
 namespace Protypos.Runtime
 {
+    using System;
+    using System.Xml.Linq;
+
     /// <summary>An element whatever its content.</summary>
     internal interface IXmlElement
     {

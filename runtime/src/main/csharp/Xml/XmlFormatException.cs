@@ -1,7 +1,7 @@
-using System;
-
 namespace Protypos.Runtime
 {
+    using System;
+
     /// <summary>A message is not well-formed, breaks the contract or passes a limit; says where in the message.</summary>
     public sealed class XmlFormatException : Exception
     {

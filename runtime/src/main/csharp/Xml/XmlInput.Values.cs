@@ -1,10 +1,10 @@
-using System;
-using System.Collections.Generic;
-using System.Numerics;
-using System.Xml.Linq;
-
 namespace Protypos.Runtime
 {
+    using System;
+    using System.Collections.Generic;
+    using System.Numerics;
+    using System.Xml.Linq;
+
     /// <summary>Finds the value of an enumeration by its text; tells whether there is one.</summary>
     public delegate bool XmlValueFinder<T>(string text, out T value);
 

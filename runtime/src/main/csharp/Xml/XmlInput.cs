@@ -1,10 +1,11 @@
-using System;
-using System.Collections.Generic;
-using System.IO;
-using System.Xml.Linq;
-
 namespace Protypos.Runtime
 {
+    using System;
+    using System.Collections.Generic;
+    using System.IO;
+    using System.Xml;
+    using System.Xml.Linq;
+
     /// <summary>
     /// A message being read, element by element, by the types it is made of. The input stands either on the start tag of an
     /// element not yet taken, or on the end tag of the element around it. Reading methods take one whole element and leave the
@@ -290,7 +291,7 @@ namespace Protypos.Runtime
             {
                 return;
             }
-            using (System.Xml.XmlReader reader = tree.CreateReader())
+            using (XmlReader reader = tree.CreateReader())
             {
                 XmlInput inside = new XmlInput(
                     new XmlCursor(new ParserReader(reader), this.cursor.Limits, null), this.types);

@@ -1,7 +1,7 @@
-using System;
-
 namespace Protypos.Runtime
 {
+    using System;
+
     /// <summary>Bounds on a message that is read. Whatever passes them is refused before it can exhaust memory or stack.</summary>
     public sealed class XmlLimits
     {

@@ -1,9 +1,10 @@
-using System;
-using System.Collections.Generic;
-using System.Xml.Linq;
-
 namespace Protypos.Runtime
 {
+    using System;
+    using System.Collections.Generic;
+    using System.Collections.ObjectModel;
+    using System.Xml.Linq;
+
     /// <summary>
     /// What a message said in another way than we would: values written out of the ordinary, such as <c>007</c> or <c>1</c> for
     /// true, and elements that may come in any order. It is kept so that nothing changes in a message that is read and written
@@ -12,7 +13,7 @@ namespace Protypos.Runtime
     internal sealed class XmlNotes
     {
         internal static readonly IDictionary<string, string> NoPrefixes =
-            new System.Collections.ObjectModel.ReadOnlyDictionary<string, string>(new Dictionary<string, string>());
+            new ReadOnlyDictionary<string, string>(new Dictionary<string, string>());
 
         internal static readonly List<KeyValuePair<XName, string>> NoAttributes = new List<KeyValuePair<XName, string>>();
 

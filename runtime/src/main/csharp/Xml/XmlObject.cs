@@ -1,9 +1,9 @@
-using System;
-using System.Collections.Generic;
-using System.Xml.Linq;
-
 namespace Protypos.Runtime
 {
+    using System;
+    using System.Collections.Generic;
+    using System.Xml.Linq;
+
     /// <summary>
     /// A value with XML content, and so the root of every generated type. Derived types say how their own attributes and
     /// content are read and written. What they inherit comes first, as XML Schema Part 1, section 3.4.2 appends the content of
@@ -14,7 +14,7 @@ namespace Protypos.Runtime
         private XmlNotes notes;
 
         /// <summary>The schema type that this class stands for, or null where the type has no name.</summary>
-        protected virtual XName SchemaType
+        protected virtual XName XmlTypeName
         {
             get { return null; }
         }
@@ -146,7 +146,7 @@ namespace Protypos.Runtime
         // What this package asks of a type, which is protected so that nobody else does.
         internal XName TypeName
         {
-            get { return this.SchemaType; }
+            get { return this.XmlTypeName; }
         }
 
         internal void DoReadAttributes(XmlInput input)

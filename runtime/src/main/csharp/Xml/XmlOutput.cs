@@ -1,10 +1,11 @@
-using System;
-using System.Collections.Generic;
-using System.Text;
-using System.Xml.Linq;
-
 namespace Protypos.Runtime
 {
+    using System;
+    using System.Collections.Generic;
+    using System.Globalization;
+    using System.Text;
+    using System.Xml.Linq;
+
     /// <summary>Where binary content may go rather than into the message (XOP 1.0, section 3.1).</summary>
     internal abstract class OutgoingParts
     {
@@ -317,7 +318,7 @@ namespace Protypos.Runtime
 
         private static ArgumentException NoCharacter(char c)
         {
-            return new ArgumentException("XML has no character U+" + ((int)c).ToString("X4", System.Globalization.CultureInfo.InvariantCulture));
+            return new ArgumentException("XML has no character U+" + ((int)c).ToString("X4", CultureInfo.InvariantCulture));
         }
 
         /// <summary>Adds an attribute to the element just opened, unless the value is null.</summary>

@@ -1,10 +1,10 @@
-using System;
-using System.Collections.Generic;
-using System.IO;
-using System.Linq;
-
 namespace Protypos.Runtime
 {
+    using System;
+    using System.Collections.Generic;
+    using System.IO;
+    using System.Linq;
+
     /// <summary>
     /// How messages are read: within which bounds, and what becomes of deviations from the contract. A strict reading ends at the
     /// first; a lenient one passes over deviations and tells them, in the order of the message.

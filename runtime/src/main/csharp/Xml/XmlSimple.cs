@@ -1,10 +1,10 @@
-using System;
-using System.Collections.Generic;
-using System.Numerics;
-using System.Xml.Linq;
-
 namespace Protypos.Runtime
 {
+    using System;
+    using System.Collections.Generic;
+    using System.Numerics;
+    using System.Xml.Linq;
+
     /// <summary>
     /// A value of a simple type where the contract allows any type: the text together with the name of its type, as
     /// <c>xsi:type</c> gives it.
@@ -143,7 +143,7 @@ namespace Protypos.Runtime
         }
 
         /// <inheritdoc/>
-        protected override XName SchemaType
+        protected override XName XmlTypeName
         {
             get { return this.Type; }
         }

@@ -1,7 +1,8 @@
-using System.Xml.Linq;
-
 namespace Protypos.Runtime
 {
+    using System;
+    using System.Xml.Linq;
+
     /// <summary>Content that no type of the contract describes, as an element of which the name says nothing.</summary>
     public sealed class XmlTree : XmlObject
     {
@@ -14,7 +15,7 @@ namespace Protypos.Runtime
         /// <summary>The content of an element.</summary>
         public XmlTree(XElement element)
         {
-            this.Element = element ?? throw new System.ArgumentNullException("element");
+            this.Element = element ?? throw new ArgumentNullException("element");
         }
 
         /// <summary>The element that holds the content.</summary>

@@ -1,11 +1,11 @@
-using System;
-using System.Collections.Generic;
-using System.Linq;
-using System.Text;
-using System.Xml.Linq;
-
 namespace Protypos.Runtime
 {
+    using System;
+    using System.Collections.Generic;
+    using System.Linq;
+    using System.Text;
+    using System.Xml.Linq;
+
     /// <summary>Compares and shows trees by what they say: declarations of prefixes and the order of attributes say nothing.</summary>
     internal static class XmlTrees
     {

@@ -1,11 +1,12 @@
-using System;
-using System.Collections.Generic;
-using System.IO;
-using System.Text;
-using System.Xml.Linq;
-
 namespace Protypos.Runtime
 {
+    using System;
+    using System.Collections.Generic;
+    using System.IO;
+    using System.Text;
+    using System.Xml;
+    using System.Xml.Linq;
+
     /// <summary>
     /// What a contract declares by name, for the places where a message chooses: <c>xsi:type</c> and wildcards. One generated
     /// class knows the types and elements of its contract; the built-in simple types are known here.
@@ -74,7 +75,7 @@ namespace Protypos.Runtime
         public T FromElement<T>(XElement element)
             where T : XmlObject
         {
-            using (System.Xml.XmlReader reader = element.CreateReader())
+            using (XmlReader reader = element.CreateReader())
             {
                 XmlInput input = new XmlInput(new XmlCursor(new ParserReader(reader), XmlLimits.Default, null), this);
                 return input.Member<T>().Value;

@@ -125,6 +125,10 @@ final class ServicePlanner {
                 ? names.claim(subject, wanted, "Port")
                 : names.make(wanted, "Port");
         NameScope methods = naming.scope(packageName + "." + name, rules.reservedMethods());
+        if (rules.membersShareNamesWithTypes()) {
+            methods.exclude(name);
+            methods.exclude(rules.companionName(name, "Client"));
+        }
         methods.expect(expected -> portType.operations()
                 .forEach(operation -> expected.wants(
                         Designators.operation(portType, operation), rules.methodName(operation.name()))));
@@ -187,6 +191,9 @@ final class ServicePlanner {
         String name = packages.scope(packageName)
                 .claim(subject, rules.typeName(service.name().getLocalPart()), "Service");
         NameScope constants = naming.scope(packageName + "." + name, List.of());
+        if (rules.membersShareNamesWithTypes()) {
+            constants.exclude(name);
+        }
         List<ApiService.Port> ports = new ArrayList<>();
         for (Service.Port port : service.ports()) {
             if (naming.isOmitted(subject.inside(Subject.Kind.PORT, port.name(), port.place()))) {

@@ -110,6 +110,16 @@ final class CSharpContext {
         return new CSharpFile(namespace, name, visible(namespace), Set.of(), Set.of());
     }
 
+    /** A file for the client or the endpoint of an interface, of which the members are called as its operations are. */
+    CSharpFile file(ApiInterface type, String name, Set<String> more) {
+        Set<String> members = new HashSet<>(more);
+        for (ApiOperation operation : type.operations()) {
+            members.add(operation.method());
+            members.add(operation.asyncMethod());
+        }
+        return new CSharpFile(type.packageName(), name, visible(type.packageName()), Set.of(), members);
+    }
+
     /** A file that nests classes with made-up names. */
     CSharpFile file(String namespace, String name, Set<String> nested) {
         return new CSharpFile(namespace, name, visible(namespace), nested, Set.of());

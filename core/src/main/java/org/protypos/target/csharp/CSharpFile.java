@@ -86,6 +86,11 @@ final class CSharpFile {
                 : elsewhere;
     }
 
+    /** How to call a type of the contract that stands in no other, where its own members are asked for. */
+    String contractStatics(String ofNamespace, String simple) {
+        return statics(ofNamespace, simple, contractType(ofNamespace, simple));
+    }
+
     private boolean isMine(String simple, String full) {
         String known = simpleNames.putIfAbsent(simple, full);
         return known == null || known.equals(full);
@@ -108,12 +113,22 @@ final class CSharpFile {
         return this;
     }
 
-    /** Writes a line and opens a block behind it. */
+    /** Writes a line, if there is one, and opens a block behind it. */
     CSharpFile open(String... parts) {
-        line(parts);
+        if (parts.length > 0) {
+            line(parts);
+        }
         body.append(INDENT.repeat(depth)).append("{\n");
         depth++;
         return this;
+    }
+
+    /** Writes a constructor that has another do all the work. */
+    CSharpFile constructor(String head, String other) {
+        line(head);
+        line("    : ", other);
+        line("{");
+        return line("}");
     }
 
     /** Closes a block. */

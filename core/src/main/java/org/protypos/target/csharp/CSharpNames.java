@@ -41,16 +41,17 @@ final class CSharpNames implements TargetRules {
                             + " lpt0 lpt1 lpt2 lpt3 lpt4 lpt5 lpt6 lpt7 lpt8 lpt9")
                     .split(" "));
 
-    /** The root of the platform's namespaces, and the namespace of the runtime beside generated code. */
-    private static final List<String> RESERVED_TYPES = join(List.of("System", "Runtime", "Object", "String"), DEVICES);
-
     /** What every object has, and what every type with XML content has besides. */
     private static final List<String> RESERVED_MEMBERS = List.of(
-            ("Equals GetHashCode GetType ToString MemberwiseClone Finalize ReferenceEquals SchemaType IsXmlNil Violations"
+            ("Equals GetHashCode GetType ToString MemberwiseClone Finalize ReferenceEquals XmlTypeName IsXmlNil Violations"
                             + " XmlExtensions ReadXmlAttributes ReadXmlBody ReadXmlElements WriteXmlAttributes WriteXmlBody"
                             + " WriteXmlElements DescribeXml CheckXml KeepXmlText KeptXmlText KeepXmlOrder KeptXmlOrder InnerXml"
                             + " Notes NotesIfAny IsTypeStated LocalPrefixes TypeName")
                     .split(" "));
+
+    /** The root of the platform's namespaces, the namespace of the runtime beside generated code, and what no class may hold. */
+    private static final List<String> RESERVED_TYPES =
+            join(join(List.of("System", "Runtime", "Object", "String"), DEVICES), RESERVED_MEMBERS);
 
     private static final List<String> RESERVED_METHODS = List.of(
             ("Equals GetHashCode GetType ToString MemberwiseClone Finalize ReferenceEquals Connect With Dispose HandleAsync")
@@ -69,16 +70,13 @@ final class CSharpNames implements TargetRules {
         List<String> segments = namespace.isBlank() ? List.of("Generated") : new NamespaceSegments(namespace).list();
         List<String> legal = new ArrayList<>();
         for (String segment : segments) {
-            legal.add(typeName(segment));
+            String name = typeName(segment);
+            legal.add(name.equals("System") ? "System_" : name);
         }
-        if (isOfPlatform(legal.get(0))) {
+        if (legal.get(0).equals("Microsoft")) {
             legal.add(0, "Contract");
         }
         return String.join(".", legal);
-    }
-
-    private static boolean isOfPlatform(String first) {
-        return first.equals("System") || first.equals("Microsoft");
     }
 
     /** Characters beyond the first plane are letters for many, but none for C#. */
@@ -299,7 +297,10 @@ final class CSharpNames implements TargetRules {
 
     @Override
     public boolean isPackage(String text) {
-        return isQualifiedName(text) && !isOfPlatform(text.split("\\.")[0]);
+        List<String> segments = List.of(text.split("\\."));
+        return isQualifiedName(text)
+                && !segments.contains("System")
+                && !segments.get(0).equals("Microsoft");
     }
 
     @Override

@@ -8,8 +8,10 @@ import java.util.function.Supplier;
 import org.protypos.diagnostic.Finding;
 import org.protypos.plan.ApiClass;
 import org.protypos.plan.ApiEnum;
+import org.protypos.plan.ApiFault;
 import org.protypos.plan.ApiInterface;
 import org.protypos.plan.ApiOperation;
+import org.protypos.plan.ApiService;
 import org.protypos.plan.Plan;
 import org.protypos.plan.TargetRules;
 import org.protypos.target.Product;
@@ -52,10 +54,46 @@ public final class CSharpTarget implements Target {
             files.add(EnumEmitter.emit(context, type));
         }
         files.add(RegistryEmitter.emit(context));
+        boolean client = products.contains(Product.CLIENT);
+        boolean server = products.contains(Product.SERVER);
+        List<ApiInterface> callable =
+                plan.interfaces().stream().filter(ApiInterface::binding).toList();
+        boolean soap = (client || server) && !callable.isEmpty();
+        if (soap) {
+            services(context, callable, client, server, files);
+        }
+        if (soap && server) {
+            files.add(DocumentsEmitter.emit(context, plan.publication(), documents.get()));
+        }
         if (embedded) {
-            files.addAll(EmbeddedRuntime.files(runtime, false));
+            files.addAll(EmbeddedRuntime.files(runtime, soap));
         }
         return files;
+    }
+
+    private static void services(
+            CSharpContext context,
+            List<ApiInterface> callable,
+            boolean client,
+            boolean server,
+            List<SourceFile> files) {
+        for (ApiFault fault : context.plan().faults()) {
+            files.add(FaultEmitter.emit(context, fault));
+        }
+        for (ApiInterface type : callable) {
+            files.add(InterfaceEmitter.emit(context, type));
+            files.addAll(InterfaceEmitter.results(context, type));
+            files.add(MessagesEmitter.emit(context, type));
+            if (client) {
+                files.add(ClientEmitter.emit(context, type));
+            }
+            if (server) {
+                files.add(EndpointEmitter.emit(context, type));
+            }
+        }
+        for (ApiService service : context.plan().services()) {
+            files.add(ServiceEmitter.emit(context, service));
+        }
     }
 
     @Override

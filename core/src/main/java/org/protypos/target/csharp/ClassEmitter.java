@@ -186,7 +186,7 @@ final class ClassEmitter {
 
     private void schemaType(QName name) {
         file.line("/// <inheritdoc/>");
-        file.open("protected override ", file.type("System.Xml.Linq", "XName"), " SchemaType");
+        file.open("protected override ", file.type("System.Xml.Linq", "XName"), " XmlTypeName");
         file.open("get");
         file.line("return ", types.xname(name.getNamespaceURI(), name.getLocalPart()), ";");
         file.close();

@@ -27,6 +27,13 @@ final class EmbeddedRuntime {
                             + " Xml/XmlNotes Xml/XmlObject Xml/XmlOutput Xml/XmlReading Xml/XmlSimple Xml/XmlTree Xml/XmlTrees Xml/XmlTypes")
                     .split(" "));
 
+    private static final List<String> SOAP = List.of(
+            ("Attach/MediaType Attach/MimePackage Attach/OutgoingPackage Attach/Spool Soap/Addressing Soap/AttachedParts"
+                            + " Soap/Connection Soap/ContractEndpoint Soap/EncodedMessage Soap/Envelope Soap/Fields Soap/Incoming"
+                            + " Soap/Secrets Soap/SoapExceptions Soap/SoapFault Soap/SoapMessage Soap/SoapPort Soap/SoapRequest"
+                            + " Soap/SoapServer Soap/SoapSettings Soap/SoapVersion")
+                    .split(" "));
+
     private EmbeddedRuntime() {}
 
     /** The namespace of the runtime for a plan: one of its own when the sources are written beside it. */
@@ -38,6 +45,9 @@ final class EmbeddedRuntime {
     static List<SourceFile> files(String namespace, boolean soap) {
         List<SourceFile> files = new ArrayList<>();
         TYPES.forEach(name -> files.add(file(name, namespace)));
+        if (soap) {
+            SOAP.forEach(name -> files.add(file(name, namespace)));
+        }
         return files;
     }
 

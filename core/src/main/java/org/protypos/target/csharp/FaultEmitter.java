@@ -1,0 +1,39 @@
+package org.protypos.target.csharp;
+
+import org.protypos.plan.ApiFault;
+import org.protypos.target.SourceFile;
+
+/** Writes the exception for a declared fault. */
+final class FaultEmitter {
+    private FaultEmitter() {}
+
+    static SourceFile emit(CSharpContext context, ApiFault fault) {
+        CSharpFile file = context.file(fault.packageName(), fault.name());
+        String type = new CSharpTypes(context, file).of(fault.detail());
+        file.doc(
+                CSharpText.comment(fault.documentation()),
+                "Declared fault: the detail is the element "
+                        + CSharpText.comment(fault.element().getLocalPart()) + ".");
+        file.open("public sealed class ", fault.name(), " : ", context.runtime(file, "DeclaredFaultException"));
+        file.doc("A fault for a server to throw.");
+        file.line("public ", fault.name(), "(string reason, ", type, " detail)");
+        file.line("    : base(reason)");
+        file.open();
+        file.line("this.Detail = detail;");
+        file.close();
+        file.gap().doc("A fault that a client received.");
+        file.line("public ", fault.name(), "(", context.runtime(file, "SoapFault"), " fault, ", type, " detail)");
+        file.line("    : base(fault)");
+        file.open();
+        file.line("this.Detail = detail;");
+        file.close();
+        file.gap().doc("What the contract says goes with this fault.");
+        file.line("public ", type, " Detail { get; private set; }");
+        file.gap().line("/// <inheritdoc/>");
+        file.open("protected override void WriteDetail(", context.runtime(file, "XmlOutput"), " output)");
+        new WritingCode(context, file, null).writeElement(fault.detail(), "this.Detail");
+        file.close();
+        file.close();
+        return file.finish();
+    }
+}

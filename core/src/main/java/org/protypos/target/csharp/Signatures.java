@@ -1,0 +1,123 @@
+package org.protypos.target.csharp;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.protypos.plan.ApiFault;
+import org.protypos.plan.ApiInterface;
+import org.protypos.plan.ApiMessage;
+import org.protypos.plan.ApiOperation;
+import org.protypos.plan.Property;
+
+/** How the methods of an interface look, wherever they are written. */
+final class Signatures {
+    private final CSharpFile file;
+    private final CSharpTypes types;
+    private final ApiInterface owner;
+
+    Signatures(CSharpContext context, CSharpFile file, ApiInterface owner) {
+        this.file = file;
+        this.types = new CSharpTypes(context, file);
+        this.owner = owner;
+    }
+
+    String type(Property property) {
+        return types.of(property);
+    }
+
+    String parameters(ApiOperation operation) {
+        List<String> parameters = new ArrayList<>();
+        List<Property> values = operation.input().values();
+        for (int i = 0; i < values.size(); i++) {
+            parameters.add(
+                    types.of(values.get(i)) + " " + operation.parameters().get(i));
+        }
+        return String.join(", ", parameters);
+    }
+
+    /** The type of what an operation gives, or null for nothing. */
+    String result(ApiOperation operation) {
+        if (operation.resultName() != null) {
+            return file.contractType(owner.packageName(), operation.resultName());
+        }
+        return isVoid(operation) ? null : types.of(operation.output().values().get(0));
+    }
+
+    static boolean isVoid(ApiOperation operation) {
+        return operation.output() == null || operation.output().values().isEmpty();
+    }
+
+    String method(ApiOperation operation) {
+        String result = result(operation);
+        return (result == null ? "void" : result) + " " + operation.method() + "(" + parameters(operation) + ")";
+    }
+
+    String fault(ApiFault fault) {
+        return file.contractType(fault.packageName(), fault.name());
+    }
+
+    String messages(ApiMessage message) {
+        return file.contractType(owner.packageName(), owner.messages()) + "." + message.name();
+    }
+
+    /** How to call a message where its own members are asked for. */
+    String staticMessages(ApiMessage message) {
+        return file.contractStatics(owner.packageName(), owner.messages()) + "." + message.name();
+    }
+
+    /** The names of the properties of a type for several results, each once and none like the type itself. */
+    static List<String> resultNames(ApiOperation operation) {
+        List<String> names =
+                new ArrayList<>(List.of(operation.resultName(), "Equals", "GetHashCode", "GetType", "ToString"));
+        int given = names.size();
+        for (Property value : operation.output().values()) {
+            String free = value.name();
+            for (int number = 2; names.contains(free); number++) {
+                free = value.name() + number;
+            }
+            names.add(free);
+        }
+        return names.subList(given, names.size());
+    }
+
+    /** The values that a message carries, as expressions on it: members of its wrapper or its body, then what is outside of that. */
+    static List<String> values(ApiMessage message, String on) {
+        List<String> values = new ArrayList<>();
+        if (message.wrapper() != null) {
+            message.wrapper().elements().forEach(value -> values.add(on + ".Body." + value.name()));
+        } else if (message.body() != null) {
+            values.add(on + ".Body");
+        }
+        for (int part = 0; part < message.outside().size(); part++) {
+            values.add(on + "." + MessagesEmitter.outside(message, part));
+        }
+        return values;
+    }
+
+    /** Writes the documentation of a method: what it does, its parameters, what it gives and what it throws. */
+    void document(ApiOperation operation, boolean cancels) {
+        file.doc(
+                CSharpText.comment(operation.documentation()),
+                operation.documentation().isBlank()
+                        ? "The operation " + CSharpText.comment(operation.xmlName()) + "."
+                        : "");
+        List<Property> values = operation.input().values();
+        for (int i = 0; i < values.size(); i++) {
+            String about = CSharpText.comment(values.get(i).documentation());
+            file.tag(
+                    "<param name=\"" + operation.parameters().get(i) + "\">",
+                    about.isBlank() ? CSharpText.comment(values.get(i).name()) : about,
+                    "</param>");
+        }
+        if (cancels) {
+            file.tag("<param name=\"cancellationToken\">", "gives the call up", "</param>");
+        }
+        for (ApiFault fault : operation.faults()) {
+            file.tag(
+                    "<exception cref=\"" + fault(fault) + "\">",
+                    fault.documentation().isBlank()
+                            ? "The fault " + CSharpText.comment(fault.element().getLocalPart()) + "."
+                            : CSharpText.comment(fault.documentation()),
+                    "</exception>");
+        }
+    }
+}
