@@ -40,6 +40,7 @@ namespace Protypos.Runtime
         private SharedValues shared;
         private string envelope;
         private bool counting;
+        private IDictionary<string, string> onRoot = XmlNotes.NoPrefixes;
         private XName pendingType;
 
         internal XmlOutput(XmlTypes types)
@@ -113,11 +114,22 @@ namespace Protypos.Runtime
             string known;
             if (!this.rootPrefixes.TryGetValue(space, out known))
             {
-                known = space == XmlNames.Instance ? "xsi" : space == XmlNames.Schema ? "xs" : "n" + (this.rootDeclarations.Count + 1);
+                known = this.FreePrefix(space == XmlNames.Instance ? "xsi" : space == XmlNames.Schema ? "xs" : null);
                 this.rootPrefixes[space] = known;
                 this.rootDeclarations.Add(new KeyValuePair<string, string>(known, space));
             }
             return this.IsHidden(known, space) ? null : known;
+        }
+
+        /// <summary>A prefix that the root element does not declare by itself.</summary>
+        private string FreePrefix(string wanted)
+        {
+            string free = wanted ?? "n" + (this.rootDeclarations.Count + 1);
+            for (int number = 1; this.onRoot.ContainsKey(free); number++)
+            {
+                free = (wanted ?? "n") + (this.rootDeclarations.Count + 1) + "-" + number;
+            }
+            return free;
         }
 
         /// <summary>Whether a declaration inside the content hides that of the root.</summary>
@@ -162,6 +174,10 @@ namespace Protypos.Runtime
                 Array.Resize(ref this.openNames, this.depth * 4);
             }
             this.localCounts[this.depth] = this.localDeclarations.Count;
+            if (this.depth == 0)
+            {
+                this.onRoot = prefixes;
+            }
             if (prefixes.Count > 0)
             {
                 this.localDeclarations.AddRange(prefixes);

@@ -3,13 +3,18 @@ package org.protypos.testing;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
+import java.io.BufferedReader;
 import java.io.IOException;
+import java.io.InputStreamReader;
 import java.io.UncheckedIOException;
+import java.net.InetAddress;
+import java.net.ServerSocket;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collection;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.stream.Stream;
@@ -126,6 +131,65 @@ public final class CSharp {
         assertThat(code.isRefused()).as("findings %s", code.findings()).isFalse();
         compile(sources(sources), "library", folder.resolve("contract.dll"), List.of(runtime()));
         return code;
+    }
+
+    /** A running C# program. */
+    public static final class Program implements AutoCloseable {
+        private final Process process;
+        private final int port;
+        private final Path said;
+
+        private Program(Process process, int port, Path said) {
+            this.process = process;
+            this.port = port;
+            this.said = said;
+        }
+
+        /** Where it listens. */
+        public String address(String path) {
+            return "http://127.0.0.1:" + port + path;
+        }
+
+        /** What it says of failures. */
+        public String said() throws IOException {
+            return Files.readString(said);
+        }
+
+        @Override
+        public void close() throws IOException {
+            process.getOutputStream().close();
+            process.destroy();
+        }
+    }
+
+    /**
+     * Starts a server that hands each call to a client.
+     *
+     * @param folder where the contract has been compiled
+     * @param stops for each interface its path, endpoint, interface, client, the class and the field of its port, and the address
+     */
+    public static Program relay(Path folder, Collection<List<String>> stops) throws IOException {
+        Path program = folder.resolve("Relay.exe");
+        if (!Files.exists(program)) {
+            Files.copy(runtime(), folder.resolve("Protypos.Runtime.dll"));
+            compile(List.of(Path.of("src/test/csharp/Relay.cs")), "exe", program, List.of(runtime()));
+        }
+        int port;
+        try (ServerSocket free = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+            port = free.getLocalPort();
+        }
+        List<String> command = new ArrayList<>(List.of(
+                "mono", program.toString(), folder.resolve("contract.dll").toString(), String.valueOf(port)));
+        stops.forEach(command::addAll);
+        Path said = Files.createTempFile(folder, "said", ".txt");
+        Process process =
+                new ProcessBuilder(command).redirectError(said.toFile()).start();
+        String first =
+                new BufferedReader(new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8)).readLine();
+        assertThat(first)
+                .as("what the program says: %s", Files.readString(said))
+                .isEqualTo("ready");
+        return new Program(process, port, said);
     }
 
     /** Has generated types read and write all messages in a folder. */

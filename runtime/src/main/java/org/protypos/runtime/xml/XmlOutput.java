@@ -6,6 +6,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.runtime.attach.Attachment;
 import org.protypos.runtime.attach.OutgoingPackage;
@@ -33,6 +34,7 @@ public final class XmlOutput {
     private SharedValues shared;
     private String envelope;
     private boolean counting;
+    private Set<String> onRoot = Set.of();
     private QName pendingType;
 
     /**
@@ -107,15 +109,21 @@ public final class XmlOutput {
     private String prefix(String namespace) {
         String known = rootPrefixes.get(namespace);
         if (known == null) {
-            known = namespace.equals(Names.XSI) ? "xsi" : namespace.equals(Names.XSD) ? "xs" : freePrefix();
+            known = freePrefix(namespace.equals(Names.XSI) ? "xsi" : namespace.equals(Names.XSD) ? "xs" : "n");
             rootPrefixes.put(namespace, known);
             rootDeclarations.add(new String[] {known, namespace});
         }
         return isHidden(known, namespace) ? null : known;
     }
 
-    private String freePrefix() {
-        return "n" + (rootDeclarations.size() + 1);
+    /** A prefix that the root element does not declare by itself. */
+    private String freePrefix(String wanted) {
+        String next = wanted + (rootDeclarations.size() + 1);
+        String free = wanted.equals("n") ? next : wanted;
+        for (int number = 1; onRoot.contains(free); number++) {
+            free = next + "-" + number;
+        }
+        return free;
     }
 
     /** Whether a declaration inside the content hides that of the root. */
@@ -152,6 +160,9 @@ public final class XmlOutput {
             openNames = Arrays.copyOf(openNames, depth * 4);
         }
         localCounts[depth] = localDeclarations.size();
+        if (depth == 0) {
+            onRoot = prefixes.keySet();
+        }
         prefixes.forEach((prefix, uri) -> localDeclarations.add(new String[] {prefix, uri}));
         String known = namespace.isEmpty() ? "" : prefix(namespace);
         String prefix = known == null ? "h" + depth : known;
