@@ -1,6 +1,7 @@
 package org.protypos.plan;
 
 import javax.xml.namespace.QName;
+import org.protypos.naming.Subject;
 
 /**
  * A member of a class, or a part of a message.
@@ -117,6 +118,16 @@ public record Property(
     /** What holds the members of a model group; only a group has it. */
     public ApiClass group() {
         return ((ValueType.Structured) type).type();
+    }
+
+    /** How rules speak of it; of what has no name in XML they speak as of the type around it. */
+    public String designator(ApiClass declaring) {
+        String around = declaring.designator();
+        return xmlName == null
+                ? around
+                : kind == Kind.ATTRIBUTE
+                        ? Subject.attribute(around, xmlName, null).designator()
+                        : Subject.element(around, xmlName, null).designator();
     }
 
     /** Whether it has any number of values. */

@@ -60,6 +60,9 @@ public interface Target {
     /** How each operation looks to somebody who calls it. */
     Map<ApiOperation, Signature> signatures(Plan plan);
 
+    /** What somebody does first with the code, to be read behind "compile it and"; empty when there is nothing to call. */
+    String next(Plan plan);
+
     /**
      * What source sees of the code.
      *

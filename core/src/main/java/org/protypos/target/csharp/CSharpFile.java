@@ -45,8 +45,16 @@ final class CSharpFile {
         this.members = members;
     }
 
+    /** No file, but the full name of every type, for who shows them. */
+    static CSharpFile ofFullNames() {
+        return new CSharpFile(null, "", Set.of(), Set.of(), Set.of());
+    }
+
     /** How to call a type of the contract that stands in no other. */
     String contractType(String ofNamespace, String simple) {
+        if (namespace == null) {
+            return ofNamespace + "." + simple;
+        }
         String full = "global::" + ofNamespace + "." + simple;
         if (hidden.contains(simple)) {
             return full;
@@ -63,6 +71,9 @@ final class CSharpFile {
 
     /** How to call a type of the platform or the runtime. */
     String type(String ofNamespace, String simple) {
+        if (namespace == null) {
+            return simple;
+        }
         String full = "global::" + ofNamespace + "." + simple;
         if (hidden.contains(simple) || visible.contains(simple) || !isMine(simple, full)) {
             return full;

@@ -1,6 +1,7 @@
 package org.protypos.target.csharp;
 
 import java.util.ArrayList;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -98,26 +99,45 @@ public final class CSharpTarget implements Target {
 
     @Override
     public Map<ApiInterface, SourceFile> scaffold(Plan plan, boolean embedded) {
-        return Map.of();
+        return ScaffoldEmitter.emit(plan, embedded);
     }
 
     @Override
     public List<SourceFile> project(Plan plan, boolean embedded) {
-        return List.of();
+        return List.of(ScaffoldEmitter.project(plan));
     }
 
     @Override
     public Map<String, String> lacking(Plan plan, boolean embedded, ApiInterface type, String implementation) {
-        return Map.of();
+        return ScaffoldEmitter.lacking(plan, embedded, type, implementation);
     }
 
     @Override
     public Map<ApiOperation, Signature> signatures(Plan plan) {
-        return Map.of();
+        CSharpContext context = new CSharpContext(plan, EmbeddedRuntime.LIBRARY);
+        Map<ApiOperation, Signature> signatures = new IdentityHashMap<>();
+        for (ApiInterface type : plan.interfaces()) {
+            CSharpFile file = context.file(type.packageName(), type.name());
+            Signatures writer = new Signatures(context, file, type);
+            for (ApiOperation operation : type.operations()) {
+                String result = operation.resultName() == null ? "" : writer.results(operation);
+                signatures.put(operation, new Signature(writer.method(operation), result));
+            }
+        }
+        return signatures;
     }
 
     @Override
     public Surface surface(Plan plan, Iterable<PortType> portTypes) {
-        return new Surface();
+        return CSharpSurface.of(plan, portTypes);
+    }
+
+    @Override
+    public String next(Plan plan) {
+        return plan.interfaces().stream()
+                .filter(ApiInterface::binding)
+                .findFirst()
+                .map(type -> "call " + type.packageName() + "." + type.client())
+                .orElse("");
     }
 }

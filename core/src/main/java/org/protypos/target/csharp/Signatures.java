@@ -51,6 +51,16 @@ final class Signatures {
         return (result == null ? "void" : result) + " " + operation.method() + "(" + parameters(operation) + ")";
     }
 
+    /** The type for several results with its properties. */
+    String results(ApiOperation operation) {
+        List<String> components = new ArrayList<>();
+        List<String> names = resultNames(operation);
+        for (int i = 0; i < names.size(); i++) {
+            components.add(types.of(operation.output().values().get(i)) + " " + names.get(i));
+        }
+        return operation.resultName() + "(" + String.join(", ", components) + ")";
+    }
+
     String fault(ApiFault fault) {
         return file.contractType(fault.packageName(), fault.name());
     }

@@ -130,12 +130,7 @@ public final class JavaSurface {
 
     /** A member as code sees it in a class, be it its own or inherited: what it sets gives the class that declares it. */
     private void member(String name, ApiClass declaring, Property property) {
-        String around = declaring.designator();
-        String designator = property.xmlName() == null
-                ? around
-                : property.kind() == Property.Kind.ATTRIBUTE
-                        ? Subject.attribute(around, property.xmlName(), null).designator()
-                        : Subject.element(around, property.xmlName(), null).designator();
+        String designator = property.designator(declaring);
         if (property.xmlName() != null) {
             surface.name(designator, property.name());
         }

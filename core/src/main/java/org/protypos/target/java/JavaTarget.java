@@ -112,6 +112,15 @@ public final class JavaTarget implements Target {
     }
 
     @Override
+    public String next(Plan plan) {
+        return plan.interfaces().stream()
+                .filter(ApiInterface::binding)
+                .findFirst()
+                .map(type -> "call " + type.packageName() + "." + type.client() + ".connect()")
+                .orElse("");
+    }
+
+    @Override
     public Surface surface(Plan plan, Iterable<PortType> portTypes) {
         return JavaSurface.of(plan, portTypes);
     }

@@ -1,0 +1,217 @@
+package org.protypos.target.csharp;
+
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.protypos.binding.Designators;
+import org.protypos.naming.Subject;
+import org.protypos.plan.ApiClass;
+import org.protypos.plan.ApiEnum;
+import org.protypos.plan.ApiFault;
+import org.protypos.plan.ApiInterface;
+import org.protypos.plan.ApiOperation;
+import org.protypos.plan.ApiService;
+import org.protypos.plan.Plan;
+import org.protypos.plan.Property;
+import org.protypos.plan.ValueType;
+import org.protypos.target.Surface;
+import org.protypos.wsdl.PortType;
+
+/** What source sees of generated C#. */
+final class CSharpSurface {
+    private static final Set<Surface.Audience> BOTH = EnumSet.allOf(Surface.Audience.class);
+    private static final Set<Surface.Audience> CALLER = EnumSet.of(Surface.Audience.CALLER);
+    private static final Set<Surface.Audience> IMPLEMENTER = EnumSet.of(Surface.Audience.IMPLEMENTER);
+    private static final Set<Surface.Audience> NOBODY = EnumSet.noneOf(Surface.Audience.class);
+
+    private final CSharpContext context;
+    private final CSharpFile file;
+    private final CSharpTypes types;
+    private final Surface surface = new Surface();
+
+    private CSharpSurface(Plan plan) {
+        this.context = new CSharpContext(plan, EmbeddedRuntime.LIBRARY);
+        this.file = CSharpFile.ofFullNames();
+        this.types = new CSharpTypes(context, file);
+    }
+
+    /**
+     * What source sees.
+     *
+     * @param portTypes the port types of the contract, for the designators of their operations
+     */
+    static Surface of(Plan plan, Iterable<PortType> portTypes) {
+        CSharpSurface csharp = new CSharpSurface(plan);
+        plan.classes().forEach(csharp::type);
+        plan.enums().forEach(csharp::named);
+        for (ApiInterface type : plan.interfaces()) {
+            for (PortType portType : portTypes) {
+                if (type.xmlName().equals(portType.name())) {
+                    csharp.operations(type, portType);
+                }
+            }
+        }
+        plan.services().forEach(csharp::service);
+        return csharp.surface;
+    }
+
+    private void add(
+            String designator, String slot, String shown, Set<Surface.Audience> gone, Set<Surface.Audience> come) {
+        surface.add(shown, new Surface.Symbol(designator, slot, shown, gone, come));
+    }
+
+    private void gone(String designator, String slot, String shown, Set<Surface.Audience> breaks) {
+        add(designator, slot, shown, breaks, NOBODY);
+    }
+
+    private void service(ApiService service) {
+        String around =
+                Subject.wsdl(Subject.Kind.SERVICE, service.xmlName(), null).designator();
+        String name = service.packageName() + "." + service.name();
+        declared(around, name, service.name(), CALLER);
+        for (ApiService.Port port : service.ports()) {
+            String designator = around + "/" + port.xmlName();
+            surface.name(designator, port.constant());
+            gone(designator, name + "." + port.constant(), name + "." + port.constant(), CALLER);
+        }
+    }
+
+    private void declared(String designator, String qualified, String simple, Set<Surface.Audience> breaks) {
+        surface.name(designator, simple);
+        gone(designator, "class " + qualified, "class " + qualified, breaks);
+    }
+
+    private void type(ApiClass type) {
+        String name = context.ref(file, type);
+        declared(type.designator(), name, type.name(), BOTH);
+        if (!type.isAbstract()) {
+            gone(type.designator(), "new " + name, "new " + name + "()", BOTH);
+        }
+        for (ApiClass base = type.base(); base != null; base = base.base()) {
+            String shown = name + " : " + context.ref(file, base);
+            gone(type.designator(), shown, shown, BOTH);
+        }
+        for (ApiClass declaring = type; declaring != null; declaring = declaring.base()) {
+            for (Property property : declaring.properties()) {
+                member(name, declaring, property);
+            }
+        }
+        type.nestedEnums().forEach(this::named);
+        type.nestedClasses().forEach(this::type);
+    }
+
+    private void member(String name, ApiClass declaring, Property property) {
+        String designator = property.designator(declaring);
+        if (property.xmlName() != null) {
+            surface.name(designator, property.name());
+        }
+        String slot = name + "." + property.name();
+        gone(designator, slot, slot + ": " + types.of(property), BOTH);
+        if (property.nilName() != null) {
+            gone(designator, slot + " nil", name + "." + property.nilName(), BOTH);
+        }
+        ValueType value = property.type() instanceof ValueType.Items items ? items.item() : property.type();
+        if (value instanceof ValueType.Enumerated enumerated
+                && enumerated.type().xmlType() == null) {
+            named(enumerated.type(), Subject.typeOf(designator, null).designator());
+        }
+    }
+
+    private void named(ApiEnum type) {
+        if (type.xmlType() != null) {
+            named(type, Subject.type(type.xmlType(), null).designator());
+        }
+    }
+
+    /** A {@code switch} over constants need not know all of them: it has a default, or gives nothing. */
+    private void named(ApiEnum type, String designator) {
+        String name = context.ref(file, type);
+        declared(designator, name, type.name(), BOTH);
+        for (ApiEnum.Constant constant : type.constants()) {
+            String value = Subject.value(designator, constant.value(), null).designator();
+            surface.name(value, constant.name());
+            gone(value, name + "." + constant.name(), name + "." + constant.name(), BOTH);
+        }
+    }
+
+    private void operations(ApiInterface type, PortType portType) {
+        String around =
+                Subject.wsdl(Subject.Kind.PORT_TYPE, type.xmlName(), null).designator();
+        String name = type.packageName() + "." + type.name();
+        declared(around, name, type.name(), BOTH);
+        if (type.binding()) {
+            gone(around, "class client of " + name, "class " + type.packageName() + "." + type.client(), CALLER);
+            gone(
+                    around,
+                    "class endpoint of " + name,
+                    "class " + type.packageName() + "." + type.endpoint(),
+                    IMPLEMENTER);
+        }
+        Signatures signatures = new Signatures(context, file, type);
+        Map<String, Integer> numbers = new HashMap<>();
+        for (ApiOperation operation : type.operations()) {
+            int number = numbers.merge(operation.xmlName(), 1, Integer::sum);
+            portType.operations().stream()
+                    .filter(declared -> declared.name().equals(operation.xmlName()))
+                    .skip(number - 1L)
+                    .findFirst()
+                    .ifPresent(declared -> operation(
+                            type,
+                            operation,
+                            signatures,
+                            Designators.operation(portType, declared).designator()));
+        }
+    }
+
+    private void operation(ApiInterface type, ApiOperation operation, Signatures signatures, String designator) {
+        surface.name(designator, operation.method());
+        String name = type.packageName() + "." + type.name();
+        String slot = name + "." + operation.method();
+        String given = operation.input().values().stream()
+                .map(signatures::type)
+                .reduce((a, b) -> a + ", " + b)
+                .orElse("");
+        String result = signatures.result(operation) == null ? "void" : signatures.result(operation);
+        gone(designator, slot + " called", "called " + slot + "(" + given + "): " + result, CALLER);
+        add(
+                designator,
+                slot + " implemented",
+                "implemented " + slot + "(" + given + "): " + result,
+                IMPLEMENTER,
+                IMPLEMENTER);
+        if (operation.asyncMethod() != null) {
+            gone(
+                    designator,
+                    slot + " async",
+                    type.packageName() + "." + type.client() + "." + operation.asyncMethod() + "(" + given + ")",
+                    CALLER);
+        }
+        for (ApiFault fault : operation.faults()) {
+            String thrown = fault.packageName() + "." + fault.name();
+            String of = designator + " fault " + fault.element();
+            gone(of, slot + " throws " + thrown, slot + " throws " + thrown, CALLER);
+            String detail = Subject.element(fault.element(), null).designator();
+            declared(detail, thrown, fault.name(), BOTH);
+            gone(detail, thrown + ".Detail", thrown + ".Detail: " + signatures.type(fault.detail()), BOTH);
+        }
+        if (operation.resultName() != null) {
+            results(operation, signatures, designator, type.packageName() + "." + operation.resultName());
+        }
+    }
+
+    private void results(ApiOperation operation, Signatures signatures, String designator, String type) {
+        String output = designator + " output";
+        gone(output, "class " + type, "class " + type, BOTH);
+        List<String> names = Signatures.resultNames(operation);
+        List<String> made = new ArrayList<>();
+        for (int i = 0; i < names.size(); i++) {
+            String component = signatures.type(operation.output().values().get(i));
+            made.add(component);
+            gone(output, type + "." + names.get(i), type + "." + names.get(i) + ": " + component, CALLER);
+        }
+        gone(output, "new " + type, "new " + type + "(" + String.join(", ", made) + ")", IMPLEMENTER);
+    }
+}

@@ -1,0 +1,102 @@
+package org.protypos.target.csharp;
+
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.protypos.plan.ApiInterface;
+import org.protypos.plan.ApiOperation;
+import org.protypos.plan.Plan;
+import org.protypos.target.SourceFile;
+
+/**
+ * Writes a beginning of the implementations of port types and of a project that builds them, for developers to go on with: it is
+ * written once, and is theirs from then on.
+ */
+final class ScaffoldEmitter {
+    private static final String PROJECT = """
+            <Project Sdk="Microsoft.NET.Sdk">
+              <!-- This file is yours: it was written once and is not touched again. -->
+              <PropertyGroup>
+                <TargetFramework>netstandard2.0</TargetFramework>
+                <LangVersion>7.3</LangVersion>
+                <RootNamespace>%s</RootNamespace>
+                <TreatWarningsAsErrors>true</TreatWarningsAsErrors>
+              </PropertyGroup>
+              <ItemGroup>
+                <!-- Say here where the generated sources lie, unless it is below this folder. -->
+                <!-- <Compile Include="../generated/**/*.cs" /> -->
+              </ItemGroup>
+            </Project>
+            """;
+
+    private ScaffoldEmitter() {}
+
+    /** A class for each port type that can be served, in the namespace of its interface. */
+    static Map<ApiInterface, SourceFile> emit(Plan plan, boolean embedded) {
+        CSharpContext context = new CSharpContext(plan, EmbeddedRuntime.of(plan, embedded));
+        Map<ApiInterface, SourceFile> files = new LinkedHashMap<>();
+        for (ApiInterface type : plan.interfaces()) {
+            if (type.binding()) {
+                files.put(type, emit(context, type));
+            }
+        }
+        return files;
+    }
+
+    /** What builds the code. */
+    static SourceFile project(Plan plan) {
+        return new SourceFile(plan.rootPackage() + ".csproj", PROJECT.formatted(plan.rootPackage()));
+    }
+
+    private static String className(ApiInterface type) {
+        return type.name().substring(1) + "Service";
+    }
+
+    private static SourceFile emit(CSharpContext context, ApiInterface type) {
+        CSharpFile file = context.file(type.packageName(), className(type));
+        Signatures signatures = new Signatures(context, file, type);
+        file.doc("What the service does. This file is yours: it was written once and is not touched again.");
+        file.open("public class ", className(type), " : ", file.contractType(type.packageName(), type.name()));
+        boolean first = true;
+        for (ApiOperation operation : type.operations()) {
+            if (!first) {
+                file.gap();
+            }
+            first = false;
+            file.line("/// <inheritdoc/>");
+            method(file, signatures, operation).forEach(file::line);
+        }
+        file.close();
+        return file.own();
+    }
+
+    private static List<String> method(CSharpFile file, Signatures signatures, ApiOperation operation) {
+        return List.of(
+                "public " + signatures.method(operation),
+                "{",
+                "    throw new " + file.type("System", "NotImplementedException") + "("
+                        + CSharpText.literal(operation.method()) + ");",
+                "}");
+    }
+
+    /**
+     * The methods that an implementation lacks, ready to be pasted.
+     *
+     * @param implementation the text of the developer's class
+     */
+    static Map<String, String> lacking(Plan plan, boolean embedded, ApiInterface type, String implementation) {
+        CSharpContext context = new CSharpContext(plan, EmbeddedRuntime.of(plan, embedded));
+        CSharpFile file = context.file(type.packageName(), className(type));
+        Signatures signatures = new Signatures(context, file, type);
+        Map<String, String> lacking = new LinkedHashMap<>();
+        for (ApiOperation operation : type.operations()) {
+            if (!implementation.matches("(?s).*\\b" + operation.method() + "\\s*\\(.*")) {
+                lacking.put(
+                        operation.method(),
+                        method(file, signatures, operation).stream().collect(Collectors.joining("\n")));
+            }
+        }
+        return lacking;
+    }
+}
