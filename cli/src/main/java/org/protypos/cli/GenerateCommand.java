@@ -25,8 +25,6 @@ import org.protypos.project.AdoptedContract;
 import org.protypos.project.EditorSchema;
 import org.protypos.project.Project;
 import org.protypos.target.Product;
-import org.protypos.target.Target;
-import org.protypos.target.Targets;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -34,10 +32,10 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Spec;
 
-/** Writes the Java code for a contract. */
+/** Writes the code for a contract. */
 @Command(
         name = "generate",
-        description = "Writes Java types, client and server for a contract, or for all contracts of a project.")
+        description = "Writes types, client and server for a contract, or for all contracts of a project.")
 final class GenerateCommand implements Callable<Integer> {
     /** Where the runtime comes from. */
     enum RuntimePlace {
@@ -80,7 +78,7 @@ final class GenerateCommand implements Callable<Integer> {
     @Option(
             names = "--package",
             paramLabel = "P",
-            description = "The Java package for everything; one for each namespace if not given.")
+            description = "The package or namespace of the code for everything; one for each namespace if not given.")
     private String packageName;
 
     @Option(
@@ -332,15 +330,12 @@ final class GenerateCommand implements Callable<Integer> {
         }
     }
 
-    private Target target() {
-        return language.target() == null ? Targets.standard() : language.target();
-    }
-
     private void checkPackage() {
-        if (packageName != null && !target().rules().isPackage(packageName)) {
+        if (packageName != null && !language.targetOrStandard().rules().isPackage(packageName)) {
             throw new ParameterException(
                     spec.commandLine(),
-                    "--package: \"" + packageName + "\" is none that " + target().title() + " can have");
+                    "--package: \"" + packageName + "\" is none that "
+                            + language.targetOrStandard().title() + " can have");
         }
     }
 
@@ -398,11 +393,10 @@ final class GenerateCommand implements Callable<Integer> {
         if (preview || result.planned() == null) {
             return;
         }
-        result.planned().plan().interfaces().stream()
-                .filter(type -> type.binding() && result.order().products().contains(Product.CLIENT))
-                .findFirst()
-                .ifPresent(type -> out.println("next: compile " + folder + " and call " + type.packageName() + "."
-                        + type.client() + ".connect()"));
+        String next = result.planned().target().next(result.planned().plan());
+        if (!next.isEmpty() && result.order().products().contains(Product.CLIENT)) {
+            out.println("next: compile " + folder + " and " + next);
+        }
     }
 
     private static String count(int number, String what) {

@@ -1,6 +1,7 @@
 package org.protypos.cli;
 
 import java.util.Iterator;
+import java.util.List;
 import org.protypos.target.Target;
 import org.protypos.target.Targets;
 import picocli.CommandLine.Model.CommandSpec;
@@ -43,8 +44,19 @@ final class LanguageArguments {
         return target;
     }
 
+    /** The language that is given, or else the one when nobody asks for another. */
+    Target targetOrStandard() {
+        Target target = target();
+        return target == null ? Targets.standard() : target;
+    }
+
     /** How to say the same on another command line. */
+    List<String> arguments() {
+        return language == null ? List.of() : List.of("--language", language);
+    }
+
+    /** The same as text, with a blank before it. */
     String again() {
-        return language == null ? "" : " --language " + language;
+        return arguments().isEmpty() ? "" : " " + String.join(" ", arguments());
     }
 }

@@ -12,8 +12,6 @@ import java.util.Map;
 import java.util.concurrent.Callable;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.Stream;
-import javax.tools.JavaCompiler;
-import javax.tools.ToolProvider;
 import org.protypos.binding.ProposedRule;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Findings;
@@ -22,6 +20,7 @@ import org.protypos.message.check.Deviation;
 import org.protypos.proof.Proof;
 import org.protypos.proof.ProofResult;
 import org.protypos.proof.Reconciliation;
+import org.protypos.target.Toolchain;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -94,11 +93,6 @@ final class ProofCommand implements Callable<Integer> {
         Terminal terminal =
                 new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
         List<MessageFile> files = files();
-        JavaCompiler compiler = ToolProvider.getSystemJavaCompiler();
-        if (compiler == null) {
-            terminal.problem("the proof compiles Java, and this Java has no compiler", "run it with a JDK");
-            return ExitStatus.OUTSIDE;
-        }
         Contract contract = arguments.read();
         if (!contract.isSound()) {
             terminal.refuse(contract.findings(), "nothing was proved", json);
@@ -111,6 +105,11 @@ final class ProofCommand implements Callable<Integer> {
             terminal.refuse(planned.findings(), "nothing was proved", json);
             return ExitStatus.CONTRACT;
         }
+        Toolchain toolchain = planned.target().toolchain();
+        if (toolchain.missing() != null) {
+            terminal.problem(toolchain.missing().what(), toolchain.missing().cure());
+            return ExitStatus.OUTSIDE;
+        }
         Findings findings = new Findings();
         files = new JsonMessages(planned.contract(), as, spec, findings)
                 .inXml(files, MessageFile::path, MessageFile::new);
@@ -121,7 +120,7 @@ final class ProofCommand implements Callable<Integer> {
         Proof proof = new Proof(planned.contract(), planned.withoutForeignClasses());
         List<MessageFile> all = files;
         List<ProofResult> results =
-                Progress.during("proving " + all.size() + " messages", json, () -> proof.of(compiler, watched(all)));
+                Progress.during("proving " + all.size() + " messages", json, () -> proof.of(toolchain, watched(all)));
         Reconciliation.Outcome corrections =
                 new Reconciliation(planned.contract(), planned.target().rules()).of(proof.deviating());
         if (json) {

@@ -74,7 +74,7 @@ final class ShowCommand implements Callable<Integer> {
         } else {
             view.text(terminal.out());
             int findings = planned.findings().size();
-            String names = String.join(" ", arguments.names()) + rules.again();
+            String names = String.join(" ", arguments.names()) + language.again() + rules.again();
             if (findings > 0) {
                 terminal.out()
                         .println(findings + (findings == 1 ? " finding" : " findings") + ": protypos check " + names);

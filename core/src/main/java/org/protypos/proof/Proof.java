@@ -1,13 +1,11 @@
 package org.protypos.proof;
 
-import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import javax.tools.JavaCompiler;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
@@ -20,12 +18,8 @@ import org.protypos.message.model.TypeModel;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
 import org.protypos.plan.Plan;
-import org.protypos.runtime.xml.XmlFormatException;
-import org.protypos.runtime.xml.XmlTypes;
 import org.protypos.source.Xml;
-import org.protypos.target.Product;
-import org.protypos.target.SourceFile;
-import org.protypos.target.java.JavaTarget;
+import org.protypos.target.Toolchain;
 
 /**
  * Shows whether messages survive the generated types: compiles them, reads each message, writes it again and compares.
@@ -59,14 +53,15 @@ public final class Proof {
     /**
      * Puts messages to the proof.
      *
-     * @param compiler the compiler of the platform
-     * @throws IOException when a message cannot be read from where it lies
+     * @param toolchain what compiles and runs the plan's code
+     * @throws IOException when a message cannot be read from where it lies, or the types cannot be compiled and run
      */
-    public List<ProofResult> of(JavaCompiler compiler, List<? extends Message> messages) throws IOException {
-        XmlTypes types = compiled(compiler, namesIn(messages));
+    public List<ProofResult> of(Toolchain toolchain, List<? extends Message> messages) throws IOException {
         List<ProofResult> results = new ArrayList<>();
-        for (Message message : messages) {
-            results.add(prove(types, message.name(), message.bytes()));
+        try (Toolchain.Types types = toolchain.types(plan.knowing(namesIn(messages)))) {
+            for (Message message : messages) {
+                results.add(prove(types, message.name(), message.bytes()));
+            }
         }
         return results;
     }
@@ -98,18 +93,7 @@ public final class Proof {
         element.children().forEach(child -> collect(child, names));
     }
 
-    private XmlTypes compiled(JavaCompiler compiler, Set<QName> names) throws IOException {
-        Plan needed = plan.knowing(names);
-        List<SourceFile> files = new JavaTarget().emit(needed, Set.of(Product.TYPES), false, List::of);
-        Class<?> registry = new Compilation(compiler, files).load(plan.rootPackage(), plan.registry());
-        try {
-            return (XmlTypes) registry.getField("INSTANCE").get(null);
-        } catch (ReflectiveOperationException e) {
-            throw new IllegalStateException(e);
-        }
-    }
-
-    private ProofResult prove(XmlTypes types, String name, byte[] bytes) {
+    private ProofResult prove(Toolchain.Types types, String name, byte[] bytes) throws IOException {
         Findings findings = new Findings();
         MessageElement before = MessageReader.read(name, bytes, findings);
         if (before == null) {
@@ -135,11 +119,16 @@ public final class Proof {
     }
 
     private List<Deviation> through(
-            XmlTypes types, String name, byte[] bytes, MessageElement before, Map<MessageElement, TypeModel> known) {
+            Toolchain.Types types,
+            String name,
+            byte[] bytes,
+            MessageElement before,
+            Map<MessageElement, TypeModel> known)
+            throws IOException {
         byte[] written;
         try {
-            written = types.write(types.read(new ByteArrayInputStream(bytes)));
-        } catch (XmlFormatException e) {
+            written = types.again(bytes);
+        } catch (Toolchain.Refused e) {
             return List.of(new Deviation(
                     "not-read",
                     before.place().source().at(e.line(), e.column()),

@@ -25,6 +25,9 @@ public interface Target {
     /** How it spells names, and which types it has. */
     TargetRules rules();
 
+    /** What compiles and runs its code on this machine. */
+    Toolchain toolchain();
+
     /** What there is in the plan that it has no code for, and what becomes of that. */
     List<Finding> findings(Plan plan);
 

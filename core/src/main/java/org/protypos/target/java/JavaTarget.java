@@ -19,6 +19,7 @@ import org.protypos.target.Product;
 import org.protypos.target.SourceFile;
 import org.protypos.target.Surface;
 import org.protypos.target.Target;
+import org.protypos.target.Toolchain;
 import org.protypos.wsdl.PortType;
 
 /** Turns a plan into Java source. The door of this package. */
@@ -36,6 +37,11 @@ public final class JavaTarget implements Target {
     @Override
     public TargetRules rules() {
         return new JavaNames();
+    }
+
+    @Override
+    public Toolchain toolchain() {
+        return new JavaToolchain();
     }
 
     @Override

@@ -1,4 +1,4 @@
-package org.protypos.proof;
+package org.protypos.target.java;
 
 import java.io.ByteArrayOutputStream;
 import java.io.File;

@@ -1,0 +1,145 @@
+package org.protypos.target.java;
+
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.io.PrintStream;
+import java.io.StringWriter;
+import java.net.URL;
+import java.net.URLClassLoader;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import java.util.function.Consumer;
+import java.util.stream.Stream;
+import javax.tools.JavaCompiler;
+import javax.tools.StandardJavaFileManager;
+import javax.tools.ToolProvider;
+import org.protypos.plan.Plan;
+import org.protypos.runtime.xml.XmlFormatException;
+import org.protypos.runtime.xml.XmlTypes;
+import org.protypos.target.Product;
+import org.protypos.target.SourceFile;
+import org.protypos.target.Toolchain;
+
+/** The compiler of the Java that runs us; what it compiles runs beside us. */
+final class JavaToolchain implements Toolchain {
+    private static final String MAIN = "example.lanternbay.office.Visit";
+
+    private final JavaCompiler compiler = ToolProvider.getSystemJavaCompiler();
+
+    @Override
+    public Missing missing() {
+        return compiler == null
+                ? new Missing("Java is to be compiled, and this Java has no compiler", "run it with a JDK")
+                : null;
+    }
+
+    @Override
+    public List<String> example() {
+        return List.of("src/example/lanternbay/office/LanternBayDesk.java", "src/example/lanternbay/office/Visit.java");
+    }
+
+    @Override
+    public String compiles() {
+        return "javac -Xlint:all -Werror";
+    }
+
+    @Override
+    public String starts() {
+        return "java " + MAIN;
+    }
+
+    @Override
+    public String compile(List<Path> sources, Path into) throws IOException {
+        List<Path> all = new ArrayList<>();
+        for (Path folder : sources) {
+            try (Stream<Path> files = Files.walk(folder)) {
+                files.filter(file -> file.toString().endsWith(".java")).forEach(all::add);
+            }
+        }
+        StringWriter messages = new StringWriter();
+        try (StandardJavaFileManager manager = compiler.getStandardFileManager(null, null, null)) {
+            List<String> options = List.of(
+                    "-Xlint:all",
+                    "-Werror",
+                    "-proc:none",
+                    "--release",
+                    "17",
+                    "-encoding",
+                    "UTF-8",
+                    "-d",
+                    into.toString());
+            boolean compiled = compiler.getTask(
+                            messages, manager, null, options, null, manager.getJavaFileObjectsFromPaths(all))
+                    .call();
+            return compiled ? "" : messages.toString();
+        }
+    }
+
+    @Override
+    public void start(Path compiled, Consumer<String> lines) throws IOException {
+        URL[] path = {compiled.toUri().toURL()};
+        PrintStream before = System.out;
+        System.setOut(new PrintStream(new Lines(lines), true, StandardCharsets.UTF_8));
+        try (URLClassLoader loader = new URLClassLoader(path, ClassLoader.getPlatformClassLoader())) {
+            Class<?> visit = loader.loadClass(MAIN);
+            visit.getMethod("main", String[].class).invoke(null, (Object) new String[0]);
+        } catch (ReflectiveOperationException e) {
+            throw new IOException(MAIN + " fails: " + (e.getCause() == null ? e : e.getCause()), e);
+        } finally {
+            System.setOut(before);
+        }
+    }
+
+    @Override
+    public Types types(Plan plan) throws IOException {
+        List<SourceFile> files = new JavaTarget().emit(plan, Set.of(Product.TYPES), false, List::of);
+        Class<?> registry = new Compilation(compiler, files).load(plan.rootPackage(), plan.registry());
+        try {
+            return new Loaded((XmlTypes) registry.getField("INSTANCE").get(null));
+        } catch (ReflectiveOperationException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    private record Loaded(XmlTypes types) implements Types {
+        @Override
+        public byte[] again(byte[] message) throws Refused {
+            try {
+                return types.write(types.read(new ByteArrayInputStream(message)));
+            } catch (XmlFormatException e) {
+                throw new Refused(e.getMessage(), e.line(), e.column(), e.path());
+            }
+        }
+
+        @Override
+        public void close() {
+            // What is loaded goes when nobody knows it any more.
+        }
+    }
+
+    /** Gives on what is printed, a line at a time. */
+    private static final class Lines extends OutputStream {
+        private final Consumer<String> lines;
+        private final ByteArrayOutputStream line = new ByteArrayOutputStream();
+
+        Lines(Consumer<String> lines) {
+            this.lines = lines;
+        }
+
+        @Override
+        public void write(int b) {
+            if (b == '\n') {
+                lines.accept(line.toString(StandardCharsets.UTF_8).stripTrailing());
+                line.reset();
+            } else {
+                line.write(b);
+            }
+        }
+    }
+}
