@@ -53,6 +53,9 @@ final class ArchiveArguments {
 
     /** What an archive has to hold. */
     void add(Set<Product> products) {
+        if (isWanted()) {
+            products.add(Product.ARCHIVE);
+        }
         if (war != null) {
             products.add(Product.SERVER);
             products.add(Product.SERVLET);

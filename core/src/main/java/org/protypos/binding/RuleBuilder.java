@@ -10,6 +10,9 @@ import org.protypos.naming.NameRules;
 
 /** Makes rules of what a file says, and tells what it says that makes no sense. */
 final class RuleBuilder {
+    /** The languages that a rule may say something of its own for. */
+    static final Set<String> LANGUAGES = new TreeSet<>(Set.of("java", "csharp"));
+
     private static final Set<String> NAMES = Set.of("name", "prefix", "suffix", "package", "omit");
     private static final Set<String> CORRECTIONS = Set.of(
             "occurs",
@@ -51,9 +54,18 @@ final class RuleBuilder {
         this.findings = findings;
     }
 
-    /** All keys that a rule may have. */
+    /** The keys that a rule may have for one language alone. */
+    static Set<String> languageKeys() {
+        Set<String> keys = new TreeSet<>(NAMES);
+        keys.addAll(SHAPES);
+        keys.removeAll(Set.of("omit", "carries"));
+        return keys;
+    }
+
+    /** All keys that a rule may have, with those of languages. */
     static Set<String> keys() {
         Set<String> keys = new TreeSet<>(Set.of("on", "because"));
+        keys.addAll(LANGUAGES);
         keys.addAll(NAMES);
         keys.addAll(CORRECTIONS);
         keys.addAll(Correction.FACETS);

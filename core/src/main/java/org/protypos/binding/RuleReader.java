@@ -24,6 +24,15 @@ import org.protypos.naming.NameRules;
 /** Reads files of rules, in YAML or JSON, and tells everything that is wrong with them at once. */
 public final class RuleReader {
     private static final Set<String> KEYS = RuleBuilder.keys();
+    private static final Set<String> LANGUAGE_KEYS = RuleBuilder.languageKeys();
+    private static final Set<String> CONVERTERS = Set.of("with", "parse", "print");
+    private static final Set<String> AROUND = Set.of("prefix", "suffix");
+
+    /** The language that binding declarations are written for, and what they say that has a meaning in it alone. */
+    private static final String DECLARED = "java";
+
+    private static final Set<String> DECLARED_ALONE =
+            Set.of("package", "as", "with", "parse", "print", "existing", "implements");
     private static final Pattern PREFIX = Pattern.compile("[A-Za-z_][\\w.-]*");
 
     private final NameRules names;
@@ -71,6 +80,9 @@ public final class RuleReader {
         Map<String, String> values = new LinkedHashMap<>();
         values.put("on", declared.rule().on());
         values.putAll(declared.rule().values());
+        if (!names.language().equals(DECLARED) && values.keySet().removeAll(DECLARED_ALONE) && values.size() == 1) {
+            return;
+        }
         Map<String, Place> places = new LinkedHashMap<>();
         values.keySet().forEach(key -> places.put(key, declared.place()));
         Rule rule = new RuleBuilder(names, new SelectorReader(Map.of(), own), own)
@@ -224,39 +236,106 @@ public final class RuleReader {
 
     private void rule() throws IOException {
         Place place = here();
-        Map<String, String> values = new LinkedHashMap<>();
-        Map<String, Place> places = new LinkedHashMap<>();
+        Entries neutral = new Entries();
+        Entries own = new Entries();
+        boolean sound = true;
+        boolean ofLanguages = false;
+        while (in.nextToken() == JsonToken.FIELD_NAME) {
+            String key = in.currentName();
+            Place at = here();
+            in.nextToken();
+            if (RuleBuilder.LANGUAGES.contains(key)) {
+                ofLanguages = true;
+                sound &= block(key, key.equals(names.language()) ? own : new Entries());
+            } else {
+                sound &= entry(key, at, neutral, KEYS, "rule");
+            }
+        }
+        if (!sound || ofLanguages && own.isEmpty() && neutral.saysNothing()) {
+            return;
+        }
+        Rule rule = builder.rule(neutral.with(own).written(place));
+        if (rule != null) {
+            rules.add(rule);
+        }
+    }
+
+    /** What a rule says for one language. */
+    private boolean block(String language, Entries entries) throws IOException {
+        if (in.currentToken() != JsonToken.START_OBJECT) {
+            wrong("what is said for " + language + " is no map", "write keys and values below it");
+            in.skipChildren();
+            return false;
+        }
         boolean sound = true;
         while (in.nextToken() == JsonToken.FIELD_NAME) {
             String key = in.currentName();
             Place at = here();
             in.nextToken();
-            if (!KEYS.contains(key)) {
-                findings.error(
-                        "rule-key",
-                        at,
-                        "\"" + key + "\" is no key of a rule",
-                        NearestName.of(key, KEYS)
-                                .map(near -> "the nearest is " + near)
-                                .orElse("the keys are " + String.join(", ", KEYS)));
-                in.skipChildren();
-                sound = false;
-                continue;
-            }
-            Place of = here();
-            String value = value(key);
-            if (value == null) {
-                sound = false;
-            } else if (values.putIfAbsent(key, value) != null) {
-                findings.error("rule-key", at, "\"" + key + "\" is there twice", "keep one of the two");
-                sound = false;
-            } else {
-                places.put(key, of);
-            }
+            sound &= entry(key, at, entries, LANGUAGE_KEYS, "rule for " + language);
         }
-        Rule rule = sound ? builder.rule(new WrittenRule(values, places, place, false)) : null;
-        if (rule != null) {
-            rules.add(rule);
+        return sound;
+    }
+
+    private boolean entry(String key, Place at, Entries entries, Set<String> keys, String of) throws IOException {
+        if (!keys.contains(key)) {
+            findings.error(
+                    "rule-key",
+                    at,
+                    "\"" + key + "\" is no key of a " + of,
+                    NearestName.of(key, keys)
+                            .map(near -> "the nearest is " + near)
+                            .orElse("the keys are " + String.join(", ", keys)));
+            in.skipChildren();
+            return false;
+        }
+        Place there = here();
+        String value = value(key);
+        if (value == null) {
+            return false;
+        }
+        if (!entries.add(key, value, there)) {
+            findings.error("rule-key", at, "\"" + key + "\" is there twice", "keep one of the two");
+            return false;
+        }
+        return true;
+    }
+
+    /** Keys with their values and where those stand. */
+    private record Entries(Map<String, String> values, Map<String, Place> places) {
+        Entries() {
+            this(new LinkedHashMap<>(), new LinkedHashMap<>());
+        }
+
+        boolean add(String key, String value, Place place) {
+            places.put(key, place);
+            return values.putIfAbsent(key, value) == null;
+        }
+
+        boolean isEmpty() {
+            return values.isEmpty();
+        }
+
+        boolean saysNothing() {
+            return Set.of("on", "because").containsAll(values.keySet());
+        }
+
+        /** The same with what is said for the language: that comes first, and another type has no use for the converter of this one. */
+        Entries with(Entries own) {
+            Entries all = new Entries(new LinkedHashMap<>(values), new LinkedHashMap<>(places));
+            if (own.values.containsKey("as")) {
+                CONVERTERS.forEach(all.values::remove);
+            }
+            if (own.values.containsKey("name")) {
+                AROUND.forEach(all.values::remove);
+            }
+            all.values.putAll(own.values);
+            all.places.putAll(own.places);
+            return all;
+        }
+
+        WrittenRule written(Place place) {
+            return new WrittenRule(values, places, place, false);
         }
     }
 

@@ -21,6 +21,8 @@ import org.protypos.plan.Plan;
 import org.protypos.plan.Planner;
 import org.protypos.project.AdoptedContract;
 import org.protypos.source.DocumentGatherer;
+import org.protypos.target.Product;
+import org.protypos.target.SourceFile;
 import org.protypos.target.Target;
 import org.protypos.target.Targets;
 
@@ -185,20 +187,25 @@ public final class Generator {
 
     /** Makes the code of a contract that has been planned. */
     public static GeneratedCode generate(Order order, PlannedContract planned) {
-        List<Finding> findings = planned.findings();
-        return planned.isSound()
-                ? new GeneratedCode(
-                        order,
-                        planned,
-                        planned.target()
-                                .emit(
-                                        planned.plan(),
-                                        order.products(),
-                                        order.embedded(),
-                                        () -> Publication.of(planned.published())),
+        Target target = planned.target();
+        Findings lacking = new Findings();
+        for (Product product : order.products()) {
+            if (!target.products().contains(product)) {
+                lacking.error(
+                        "language-lacks",
                         null,
-                        findings)
-                : GeneratedCode.refused(order, findings);
+                        "in " + target.title() + " there is no " + product.words(),
+                        "leave it out, or generate in another language");
+            }
+        }
+        List<Finding> findings = new ArrayList<>(planned.findings());
+        findings.addAll(lacking.sorted());
+        if (!planned.isSound() || lacking.hasErrors()) {
+            return GeneratedCode.refused(order, findings);
+        }
+        List<SourceFile> files = target.emit(
+                planned.plan(), order.products(), order.embedded(), () -> Publication.of(planned.published()));
+        return new GeneratedCode(order, planned, files, null, findings);
     }
 
     /** Rules that have been read, and the declarations that some of them stand for. */

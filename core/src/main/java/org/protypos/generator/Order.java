@@ -25,7 +25,7 @@ public record Order(String owner, Path into, Path scaffold, Set<Product> product
 
     /** Everything that runs on the platform alone, of a contract that is in no project. */
     public static Order into(Path folder) {
-        return new Order("", folder, null, EnumSet.complementOf(EnumSet.of(Product.SERVLET)), true);
+        return new Order("", folder, null, EnumSet.of(Product.TYPES, Product.CLIENT, Product.SERVER), true);
     }
 
     /** What the project file asks for. */

@@ -4,6 +4,9 @@ import java.util.Collection;
 
 /** How a target language likes names to be spelled and which it cannot have. Spelling alone: uniqueness is a scope's. */
 public interface NameRules {
+    /** How rules speak of the language: small letters. */
+    String language();
+
     /** The package for a namespace; the namespace may be empty. */
     String packageName(String namespace);
 

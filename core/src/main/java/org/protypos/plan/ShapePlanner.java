@@ -108,7 +108,7 @@ final class ShapePlanner {
      */
     Property.Access access(Subject subject, ValueType type, Property.Cardinality cardinality, boolean absent) {
         Shaping.Choice<Boolean> unwrapped = shaping.choice(subject, Shape::unwrapped);
-        if (unwrapped != null && unwrapped.value()) {
+        if (unwrapped != null && unwrapped.value() && isSupported(Property.Access.UNWRAPPED, unwrapped, subject)) {
             if (cardinality != Property.Cardinality.MANY && type instanceof ValueType.Structured structured) {
                 later.add(() -> {
                     if (!isList(structured.type())) {
@@ -120,9 +120,25 @@ final class ShapePlanner {
             useless(unwrapped, subject, "is no element around a list");
         }
         Shaping.Choice<Boolean> optional = shaping.choice(subject, Shape::optional);
-        return optional != null && optional.value() && absent && cardinality != Property.Cardinality.MANY
+        return optional != null
+                        && optional.value()
+                        && absent
+                        && cardinality != Property.Cardinality.MANY
+                        && isSupported(Property.Access.OPTIONAL, optional, subject)
                 ? Property.Access.OPTIONAL
                 : Property.Access.PLAIN;
+    }
+
+    private boolean isSupported(Property.Access access, Shaping.Choice<?> choice, Subject subject) {
+        if (target.supports(access)) {
+            return true;
+        }
+        findings.warning(
+                "rule-useless",
+                choice.place(),
+                naming.shown(subject) + " stays as it is: the language has no other form for it",
+                "say it for the language that has one, below its name (\"java:\")");
+        return false;
     }
 
     private static boolean isList(ApiClass type) {

@@ -12,4 +12,7 @@ public interface TargetRules extends NameRules {
      * @return a scalar that the type stands for, a converted one, or null when the target knows no way
      */
     ValueType converted(ValueType.Scalar written, String type);
+
+    /** Whether code can get at members like this. */
+    boolean supports(Property.Access access);
 }

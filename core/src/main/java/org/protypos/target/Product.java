@@ -3,11 +3,24 @@ package org.protypos.target;
 /** What can be produced of a contract. */
 public enum Product {
     /** The types of the schemas. */
-    TYPES,
+    TYPES("types"),
     /** What a client needs. */
-    CLIENT,
+    CLIENT("a client"),
     /** What a server needs. */
-    SERVER,
+    SERVER("a server"),
     /** What runs a server's endpoints in a servlet container; of targets that know such containers. */
-    SERVLET
+    SERVLET("code for servlet containers"),
+    /** Everything compiled and packed; of targets that know such archives. */
+    ARCHIVE("archive of compiled code");
+
+    private final String words;
+
+    Product(String words) {
+        this.words = words;
+    }
+
+    /** How people speak of it. */
+    public String words() {
+        return words;
+    }
 }

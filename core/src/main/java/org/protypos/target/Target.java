@@ -25,6 +25,9 @@ public interface Target {
     /** How it spells names, and which types it has. */
     TargetRules rules();
 
+    /** What it has code for. */
+    Set<Product> products();
+
     /** What compiles and runs its code on this machine. */
     Toolchain toolchain();
 

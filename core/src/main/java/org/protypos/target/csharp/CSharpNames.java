@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import org.protypos.naming.NamespaceSegments;
+import org.protypos.plan.Property;
 import org.protypos.plan.TargetRules;
 import org.protypos.plan.ValueType;
 
@@ -63,6 +64,17 @@ final class CSharpNames implements TargetRules {
         List<String> all = new ArrayList<>(some);
         all.addAll(others);
         return List.copyOf(all);
+    }
+
+    /** Null says in C# what an Optional says elsewhere, and a list stays in its element. */
+    @Override
+    public boolean supports(Property.Access access) {
+        return access == Property.Access.PLAIN;
+    }
+
+    @Override
+    public String language() {
+        return CSharpTarget.NAME;
     }
 
     @Override

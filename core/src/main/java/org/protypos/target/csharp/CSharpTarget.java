@@ -1,6 +1,7 @@
 package org.protypos.target.csharp;
 
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
@@ -24,9 +25,11 @@ import org.protypos.wsdl.PortType;
 
 /** Turns a plan into C# 7.3 source for .NET Standard 2.0. The door of this package. */
 public final class CSharpTarget implements Target {
+    static final String NAME = "csharp";
+
     @Override
     public String name() {
-        return "csharp";
+        return NAME;
     }
 
     @Override
@@ -37,6 +40,11 @@ public final class CSharpTarget implements Target {
     @Override
     public TargetRules rules() {
         return new CSharpNames();
+    }
+
+    @Override
+    public Set<Product> products() {
+        return EnumSet.of(Product.TYPES, Product.CLIENT, Product.SERVER);
     }
 
     @Override

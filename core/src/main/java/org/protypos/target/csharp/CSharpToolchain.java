@@ -1,12 +1,10 @@
 package org.protypos.target.csharp;
 
-import java.io.BufferedReader;
 import java.io.DataInputStream;
 import java.io.DataOutputStream;
 import java.io.File;
 import java.io.IOException;
 import java.io.InputStream;
-import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -21,6 +19,7 @@ import org.protypos.plan.Plan;
 import org.protypos.target.Product;
 import org.protypos.target.SourceFile;
 import org.protypos.target.Toolchain;
+import org.protypos.target.ToolchainProcess;
 
 /** The free compiler and runtime {@code mcs} and {@code mono}, from the PATH. */
 final class CSharpToolchain implements Toolchain {
@@ -98,12 +97,13 @@ final class CSharpToolchain implements Toolchain {
             Files.write(list, arguments);
             List<String> command = new ArrayList<>(COMPILER);
             command.add("@" + list);
-            Process compiler =
-                    new ProcessBuilder(command).redirectErrorStream(true).start();
-            compiler.getOutputStream().close();
-            String said = new String(compiler.getInputStream().readAllBytes(), StandardCharsets.UTF_8).strip();
-            int status = end(compiler);
-            return status == 0 || !said.isEmpty() ? said : "the compiler ends with status " + status;
+            StringBuilder said = new StringBuilder();
+            try {
+                ToolchainProcess.run(command, line -> said.append(line).append('\n'));
+            } catch (IOException e) {
+                return said.isEmpty() ? e.getMessage() : said.toString().strip();
+            }
+            return said.toString().strip();
         } finally {
             Files.delete(list);
         }
@@ -113,29 +113,9 @@ final class CSharpToolchain implements Toolchain {
         return '"' + path.toAbsolutePath().toString() + '"';
     }
 
-    private static int end(Process process) throws IOException {
-        try {
-            return process.waitFor();
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            throw new IOException("interrupted", e);
-        }
-    }
-
     @Override
     public void start(Path compiled, Consumer<String> lines) throws IOException {
-        Process visit = new ProcessBuilder("mono", compiled.resolve(EXAMPLE).toString())
-                .redirectErrorStream(true)
-                .start();
-        visit.getOutputStream().close();
-        try (BufferedReader said =
-                new BufferedReader(new InputStreamReader(visit.getInputStream(), StandardCharsets.UTF_8))) {
-            said.lines().forEach(lines);
-        }
-        int status = end(visit);
-        if (status != 0) {
-            throw new IOException(EXAMPLE + " ends with status " + status);
-        }
+        ToolchainProcess.run(List.of("mono", compiled.resolve(EXAMPLE).toString()), lines);
     }
 
     @Override
@@ -212,7 +192,7 @@ final class CSharpToolchain implements Toolchain {
         @Override
         public void close() throws IOException {
             to.close();
-            end(process);
+            ToolchainProcess.end(process);
             delete(folder);
         }
     }

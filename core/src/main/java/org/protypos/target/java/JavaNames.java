@@ -9,6 +9,7 @@ import java.util.Locale;
 import java.util.Set;
 import java.util.stream.Stream;
 import org.protypos.naming.NamespaceSegments;
+import org.protypos.plan.Property;
 import org.protypos.plan.TargetRules;
 import org.protypos.plan.ValueType;
 
@@ -58,6 +59,16 @@ public final class JavaNames implements TargetRules {
                     .split(" "));
     private static final List<String> RESERVED_PARAMETERS =
             List.of("connection input output in out e with result java javax".split(" "));
+
+    @Override
+    public boolean supports(Property.Access access) {
+        return true;
+    }
+
+    @Override
+    public String language() {
+        return JavaTarget.NAME;
+    }
 
     @Override
     public String packageName(String namespace) {

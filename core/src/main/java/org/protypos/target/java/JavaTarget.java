@@ -1,6 +1,7 @@
 package org.protypos.target.java;
 
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
@@ -24,9 +25,11 @@ import org.protypos.wsdl.PortType;
 
 /** Turns a plan into Java source. The door of this package. */
 public final class JavaTarget implements Target {
+    static final String NAME = "java";
+
     @Override
     public String name() {
-        return "java";
+        return NAME;
     }
 
     @Override
@@ -37,6 +40,11 @@ public final class JavaTarget implements Target {
     @Override
     public TargetRules rules() {
         return new JavaNames();
+    }
+
+    @Override
+    public Set<Product> products() {
+        return EnumSet.allOf(Product.class);
     }
 
     @Override

@@ -1,14 +1,8 @@
 package org.protypos.target.java;
 
 import java.io.ByteArrayInputStream;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.io.OutputStream;
-import java.io.PrintStream;
 import java.io.StringWriter;
-import java.net.URL;
-import java.net.URLClassLoader;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -25,8 +19,9 @@ import org.protypos.runtime.xml.XmlTypes;
 import org.protypos.target.Product;
 import org.protypos.target.SourceFile;
 import org.protypos.target.Toolchain;
+import org.protypos.target.ToolchainProcess;
 
-/** The compiler of the Java that runs us; what it compiles runs beside us. */
+/** The compiler of the Java that runs us; types that it compiles are loaded beside us. */
 final class JavaToolchain implements Toolchain {
     private static final String MAIN = "example.lanternbay.office.Visit";
 
@@ -83,17 +78,8 @@ final class JavaToolchain implements Toolchain {
 
     @Override
     public void start(Path compiled, Consumer<String> lines) throws IOException {
-        URL[] path = {compiled.toUri().toURL()};
-        PrintStream before = System.out;
-        System.setOut(new PrintStream(new Lines(lines), true, StandardCharsets.UTF_8));
-        try (URLClassLoader loader = new URLClassLoader(path, ClassLoader.getPlatformClassLoader())) {
-            Class<?> visit = loader.loadClass(MAIN);
-            visit.getMethod("main", String[].class).invoke(null, (Object) new String[0]);
-        } catch (ReflectiveOperationException e) {
-            throw new IOException(MAIN + " fails: " + (e.getCause() == null ? e : e.getCause()), e);
-        } finally {
-            System.setOut(before);
-        }
+        String java = Path.of(System.getProperty("java.home"), "bin", "java").toString();
+        ToolchainProcess.run(List.of(java, "-Dstdout.encoding=UTF-8", "-cp", compiled.toString(), MAIN), lines);
     }
 
     @Override
@@ -120,26 +106,6 @@ final class JavaToolchain implements Toolchain {
         @Override
         public void close() {
             // What is loaded goes when nobody knows it any more.
-        }
-    }
-
-    /** Gives on what is printed, a line at a time. */
-    private static final class Lines extends OutputStream {
-        private final Consumer<String> lines;
-        private final ByteArrayOutputStream line = new ByteArrayOutputStream();
-
-        Lines(Consumer<String> lines) {
-            this.lines = lines;
-        }
-
-        @Override
-        public void write(int b) {
-            if (b == '\n') {
-                lines.accept(line.toString(StandardCharsets.UTF_8).stripTrailing());
-                line.reset();
-            } else {
-                line.write(b);
-            }
         }
     }
 }

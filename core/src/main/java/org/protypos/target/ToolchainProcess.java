@@ -1,0 +1,43 @@
+package org.protypos.target;
+
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.function.Consumer;
+
+/** Runs programs of a toolchain. */
+public final class ToolchainProcess {
+    private ToolchainProcess() {}
+
+    /**
+     * Runs a program to its end.
+     *
+     * @param command the program and its arguments
+     * @param lines where each line goes that it prints, in UTF-8
+     * @throws IOException when it cannot be started, or ends with another status than 0
+     */
+    public static void run(List<String> command, Consumer<String> lines) throws IOException {
+        Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
+        process.getOutputStream().close();
+        try (BufferedReader said =
+                new BufferedReader(new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8))) {
+            said.lines().forEach(lines);
+        }
+        int status = end(process);
+        if (status != 0) {
+            throw new IOException(command.get(0) + " ends with status " + status);
+        }
+    }
+
+    /** Waits for the end of a program, and gives its status. */
+    public static int end(Process process) throws IOException {
+        try {
+            return process.waitFor();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IOException("interrupted", e);
+        }
+    }
+}

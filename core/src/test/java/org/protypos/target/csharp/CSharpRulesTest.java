@@ -1,0 +1,130 @@
+package org.protypos.target.csharp;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.protypos.generator.GeneratedCode;
+import org.protypos.generator.Generator;
+import org.protypos.generator.Order;
+import org.protypos.target.Product;
+import org.protypos.target.Targets;
+import org.protypos.testing.CSharp;
+
+/** One file of rules for two languages. */
+class CSharpRulesTest {
+    private static final Path DESK = Path.of("../examples/harbour/contract/desk.wsdl");
+
+    private static final String RULES = """
+            prefixes: {d: "http://lanternbay.example/harbour/desk", v: "http://lanternbay.example/harbour/vessels"}
+            rules:
+              - {on: namespace d, java: {package: bay.desk}, csharp: {package: Bay.Desk}}
+              - {on: "~d:BerthOffer", name: Offer, csharp: {documentation: Read in C#.}}
+              - {on: "~v:Vessel/@callSign", as: bay.Sign, with: bay.Signs, csharp: {as: Bay.Sign, parse: new, print: ToString}}
+              - {on: "~v:Vessel/v:name", csharp: {as: Bay.Sign, with: Bay.Signs}}
+              - {on: "~v:Vessel/v:flag", java: {optional: true}}
+              - {on: "~v:Ferry", csharp: {implements: Bay.ICrossing}}
+            """;
+
+    /** What somebody has beside the generated code. */
+    private static final String OWN = """
+            namespace Bay
+            {
+                /// <summary>A call sign.</summary>
+                public sealed class Sign
+                {
+                    private readonly string text;
+
+                    /// <summary>Of its text.</summary>
+                    public Sign(string text)
+                    {
+                        this.text = text;
+                    }
+
+                    /// <inheritdoc/>
+                    public override string ToString()
+                    {
+                        return this.text;
+                    }
+                }
+
+                /// <summary>Makes call signs.</summary>
+                public static class Signs
+                {
+                    /// <summary>Of text.</summary>
+                    public static Sign parse(string text)
+                    {
+                        return new Sign(text);
+                    }
+
+                    /// <summary>As text.</summary>
+                    public static string print(Sign sign)
+                    {
+                        return sign.ToString();
+                    }
+                }
+
+                /// <summary>What crosses the bay.</summary>
+                public interface ICrossing
+                {
+                }
+            }
+            """;
+
+    @Test
+    void eachLanguageHasWhatIsSaidForItAndWhatIsSaidForAll(@TempDir Path folder) throws IOException {
+        CSharp.assumed();
+        GeneratedCode code = generated(folder, "csharp");
+        assertThat(code.findings()).isEmpty();
+        assertThat(text(code, "Offer")).contains("namespace Bay.Desk\n").contains("Read in C#.");
+        assertThat(text(code, "Vessel")).contains("Sign CallSign").contains("Sign Name");
+        assertThat(text(code, "Ferry")).contains("ICrossing");
+        Path own = Files.writeString(folder.resolve("Own.cs"), OWN);
+        List<Path> sources = new ArrayList<>(CSharp.sources(folder.resolve("csharp")));
+        sources.add(own);
+        CSharp.compile(sources, "library", folder.resolve("contract.dll"), List.of());
+
+        GeneratedCode java = generated(folder, "java");
+        assertThat(java.findings()).isEmpty();
+        assertThat(text(java, "Offer")).contains("package bay.desk;").doesNotContain("Read in C#.");
+        assertThat(text(java, "Vessel")).contains("bay.Sign;").contains("String getName()");
+    }
+
+    private static GeneratedCode generated(Path folder, String language) throws IOException {
+        Path rules = Files.writeString(folder.resolve("rules.yaml"), RULES);
+        return Generator.of(List.of(DESK.toString()))
+                .target(Targets.named(language))
+                .rules(List.of(rules))
+                .generate(new Order("", folder.resolve(language), null, Set.of(Product.TYPES, Product.CLIENT), true))
+                .written(false, false);
+    }
+
+    private static String text(GeneratedCode code, String name) {
+        return code.files().stream()
+                .filter(file -> file.path().matches(".*/" + name + "\\.\\w+"))
+                .findFirst()
+                .orElseThrow()
+                .text();
+    }
+
+    /** Rules, their schema and the project file know the languages that there are. */
+    @Test
+    void rulesSpeakOfEveryLanguage() throws IOException {
+        Set<String> languages =
+                Targets.all().stream().map(target -> target.rules().language()).collect(Collectors.toSet());
+        assertThat(Targets.all()).extracting(target -> target.name()).containsExactlyInAnyOrderElementsOf(languages);
+        String rules = Files.readString(Path.of("src/main/resources/org/protypos/binding/rules.schema.json"));
+        String project = Files.readString(Path.of("src/main/resources/org/protypos/project/project.schema.json"));
+        for (String language : languages) {
+            assertThat(rules).contains("\"" + language + "\": {");
+            assertThat(project).contains("\"" + language + "\"");
+        }
+    }
+}
