@@ -25,6 +25,7 @@ import org.protypos.project.AdoptedContract;
 import org.protypos.project.EditorSchema;
 import org.protypos.project.Project;
 import org.protypos.target.Product;
+import org.protypos.target.Target;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -134,6 +135,7 @@ final class GenerateCommand implements Callable<Integer> {
             new FindingPrinter(terminal.err()).print(Project.mend(Path.of("")));
         }
         List<AdoptedContract> adopted = AdoptedContract.all(Path.of(""), arguments.names());
+        checkLanguage(adopted);
         if (archives.isWanted() && (adopted == null || !adopted.isEmpty())) {
             return archive(terminal, adopted);
         }
@@ -327,6 +329,19 @@ final class GenerateCommand implements Callable<Integer> {
                                                 : Terminal.plain(line))));
                 terminal.err().println();
             });
+        }
+    }
+
+    /** What is generated in a project stands in its file alone, so that the next run makes the same. */
+    private void checkLanguage(List<AdoptedContract> adopted) {
+        Target target = language.target();
+        for (AdoptedContract contract : adopted == null || target == null ? List.<AdoptedContract>of() : adopted) {
+            if (!contract.settings().language().equals(target.name())) {
+                throw new ParameterException(
+                        spec.commandLine(),
+                        "the language of " + contract.settings().name() + " stands in " + Project.FILE
+                                + ": write \"language: " + target.name() + "\" there");
+            }
         }
     }
 

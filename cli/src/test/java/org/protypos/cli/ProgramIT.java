@@ -272,7 +272,7 @@ class ProgramIT {
                 .contains("Tanker{callSign=LB9T")
                 .contains("PayDuesResult[receiptNumber=270451, paidOn=2027-05-09]")
                 .endsWith("next: protypos show YOUR-CONTRACT\n");
-        assertThat(folder.resolve("bay/classes/example/lanternbay/office/Visit.class"))
+        assertThat(folder.resolve("bay/compiled/example/lanternbay/office/Visit.class"))
                 .exists();
         assertThat(run("demo", "--into", "bay").status()).isEqualTo(2);
     }

@@ -9,8 +9,9 @@ import java.util.Map;
  */
 public final class GivenNames {
     /** Nothing has been named yet. */
-    public static final GivenNames NONE = new GivenNames(Map.of());
+    public static final GivenNames NONE = new GivenNames("", Map.of());
 
+    private final String language;
     private final Map<String, Map<String, String>> byScope;
     private final Map<String, String> byDesignator = new HashMap<>();
     private final Map<String, Map<String, String>> holders = new HashMap<>();
@@ -18,9 +19,11 @@ public final class GivenNames {
     /**
      * Takes names.
      *
+     * @param language the language whose names they are
      * @param byScope for each scope the name of each component in it, by its designator
      */
-    public GivenNames(Map<String, Map<String, String>> byScope) {
+    public GivenNames(String language, Map<String, Map<String, String>> byScope) {
+        this.language = language;
         this.byScope = byScope;
     }
 
@@ -32,6 +35,16 @@ public final class GivenNames {
                 holders.computeIfAbsent(scope, any -> new HashMap<>()).put(NameScope.key(name), designator);
             }));
         }
+    }
+
+    /** The language whose names they are; empty when there are none. */
+    public String language() {
+        return language;
+    }
+
+    /** The same for a language: a name of another is none in it. */
+    GivenNames in(String other) {
+        return language.equals(other) ? this : NONE;
     }
 
     /** For each scope the name of each component in it, by its designator. */
@@ -68,6 +81,6 @@ public final class GivenNames {
         byScope.forEach((scope, names) -> all.put(scope, new HashMap<>(names)));
         newer.byScope.forEach((scope, names) ->
                 all.computeIfAbsent(scope, any -> new HashMap<>()).putAll(names));
-        return new GivenNames(all);
+        return new GivenNames(newer.language, all);
     }
 }

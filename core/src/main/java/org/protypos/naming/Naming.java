@@ -29,11 +29,11 @@ public final class Naming {
      *
      * @param rules how the target spells names
      * @param renaming what is to be called otherwise
-     * @param past the names that components have had
+     * @param past the names that components have had; those of another language are not minded
      * @param findings where to tell of wishes that cannot be granted
      */
     public Naming(NameRules rules, Renaming renaming, GivenNames past, Findings findings) {
-        this.past = past;
+        this.past = past.in(rules.language());
         this.rules = rules;
         this.renaming = renaming;
         this.findings = findings;
@@ -68,7 +68,7 @@ public final class Naming {
 
     /** The names given so far, with those of components that are gone. */
     public GivenNames given() {
-        return past.under(new GivenNames(given));
+        return past.under(new GivenNames(rules.language(), given));
     }
 
     /** The name that a component has had, or null. */

@@ -28,6 +28,7 @@ import org.protypos.diagnostic.Printable;
 import org.protypos.diagnostic.SourceText;
 import org.protypos.naming.GivenNames;
 import org.protypos.output.InsideFolder;
+import org.protypos.target.Targets;
 
 /**
  * Reads and writes the lock files of a project, one in the folder of each contract: which documents are pinned, and which names components
@@ -153,6 +154,7 @@ final class ProjectLock {
             List<PinnedDocument> documents = new ArrayList<>();
             Map<String, Map<String, String>> names = new HashMap<>();
             Map<String, String> namespaces = new HashMap<>();
+            String language = Targets.STANDARD;
             while (in.nextToken() == JsonToken.FIELD_NAME) {
                 String field = in.currentName();
                 in.nextToken();
@@ -165,6 +167,7 @@ final class ProjectLock {
                             origins.add(string("an address"));
                         }
                     }
+                    case "language" -> language = string(field);
                     case "catalog" -> catalog = string("catalog");
                     case "documents" -> {
                         expect(JsonToken.START_ARRAY, "documents is no list");
@@ -190,7 +193,8 @@ final class ProjectLock {
             names.forEach((scope, some) ->
                     some.forEach((designator, name) -> whole.computeIfAbsent(scope, any -> new HashMap<>())
                             .put(Shortened.expand(designator, namespaces), name)));
-            return new PinnedContract(List.copyOf(origins), catalog, List.copyOf(documents), new GivenNames(whole));
+            GivenNames given = whole.isEmpty() ? GivenNames.NONE : new GivenNames(language, whole);
+            return new PinnedContract(List.copyOf(origins), catalog, List.copyOf(documents), given);
         }
 
         private void version() throws IOException {
@@ -293,6 +297,9 @@ final class ProjectLock {
         Shortened shortened = Shortened.of(contract.names());
         texts(out, "namespaces", shortened.namespaces());
         if (!contract.names().isEmpty()) {
+            if (!contract.names().language().equals(Targets.STANDARD)) {
+                out.writeStringField("language", contract.names().language());
+            }
             out.writeObjectFieldStart("names");
             for (Map.Entry<String, Map<String, String>> scope : new TreeMap<>(shortened.names()).entrySet()) {
                 texts(out, scope.getKey(), scope.getValue());

@@ -126,7 +126,8 @@ public final class Repair {
     private GivenNames names() throws IOException {
         Map<String, Map<String, String>> all = new TreeMap<>();
         for (Map.Entry<String, PinnedContract> source : sources.entrySet()) {
-            int more = add(source.getValue().names().byScope(), all);
+            GivenNames given = source.getValue().names();
+            int more = given.language().equals(contract.language()) ? add(given.byScope(), all) : 0;
             if (more > 0) {
                 taken.add(more + (more == 1 ? " name from " : " names from ") + source.getKey());
             }
@@ -137,7 +138,7 @@ public final class Repair {
                 taken.add(more + " names of types from the generated code in " + contract.into());
             }
         }
-        return new GivenNames(all);
+        return all.isEmpty() ? GivenNames.NONE : new GivenNames(contract.language(), all);
     }
 
     /** Adds the names of components that have none yet. */

@@ -23,6 +23,10 @@ public record PolicyAssertion(QName name, boolean optional, List<PolicyAssertion
     /** WS-Addressing 1.0 Metadata, section 3.1, and the element of the draft before it. */
     private static final Set<String> ADDRESSING = Set.of("Addressing", "UsingAddressing");
 
+    /** WS-SecurityPolicy 1.2, sections 4.1, 7.3 and 7.4: keys in the message are there to sign it. */
+    private static final Set<String> SIGNING =
+            Set.of("AsymmetricBinding", "SymmetricBinding", "SignedParts", "SignedElements");
+
     /** Assertions that only hold others, and say nothing by themselves. */
     private static final Set<String> FRAMES = Set.of(
             "TransportToken",
@@ -50,6 +54,11 @@ public record PolicyAssertion(QName name, boolean optional, List<PolicyAssertion
     /** Whether it asks for addressing headers. */
     public boolean isAddressing() {
         return ADDRESSING.contains(name.getLocalPart());
+    }
+
+    /** Whether it asks for signatures in the message, itself or in what it consists of. */
+    public boolean isSigning() {
+        return SIGNING.contains(name.getLocalPart()) || nested.stream().anyMatch(PolicyAssertion::isSigning);
     }
 
     /** Two lists in one, each assertion once. */

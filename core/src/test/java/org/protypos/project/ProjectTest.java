@@ -168,12 +168,15 @@ class ProjectTest {
                 gather(origin, null),
                 "generated",
                 List.of());
-        GivenNames names = new GivenNames(Map.of(
-                "bay", Map.of("~{urn:bay}T='{x} \"y\" {urn:bay}'", "X", "{urn:a b}\u65e5", "\u65e5"),
-                "bay.T", Map.of("~{urn:bay}T/{}e", "E", "plain", "Plain")));
+        GivenNames names = new GivenNames(
+                "csharp",
+                Map.of(
+                        "bay", Map.of("~{urn:bay}T='{x} \"y\" {urn:bay}'", "X", "{urn:a b}\u65e5", "\u65e5"),
+                        "bay.T", Map.of("~{urn:bay}T/{}e", "E", "plain", "Plain")));
         Project.read(root).remember(Map.of("bay", names));
         Project again = Project.read(root);
         assertThat(again.pinned("bay").names().byScope()).isEqualTo(names.byScope());
+        assertThat(again.pinned("bay").names().language()).isEqualTo("csharp");
         assertThat(again.isRenamed("bay", names)).isFalse();
         assertThat(again.isRenamed("bay", GivenNames.NONE)).isTrue();
         Path lock = root.resolve("contracts/bay/protypos.lock.json");

@@ -88,7 +88,10 @@ final class CSharpContext {
                 names.addAll(inNamespace.getOrDefault(around, Set.of()));
                 int dot = around.lastIndexOf('.');
                 if (dot < 0) {
-                    names.add(around);
+                    // What stands outside of all namespaces goes before what a file uses, too.
+                    inNamespace.keySet().stream()
+                            .map(one -> one.split("\\.", 2)[0])
+                            .forEach(names::add);
                     return names;
                 }
                 around = around.substring(0, dot);

@@ -195,7 +195,8 @@ final class CSharpNames implements TargetRules {
 
     @Override
     public String companionName(String interfaceName, String role) {
-        return interfaceName.substring(1) + role;
+        boolean marked = interfaceName.matches("I\\p{Lu}.*");
+        return (marked ? interfaceName.substring(1) : interfaceName) + role;
     }
 
     @Override

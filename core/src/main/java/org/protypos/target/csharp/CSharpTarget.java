@@ -2,12 +2,16 @@ package org.protypos.target.csharp;
 
 import java.util.ArrayList;
 import java.util.EnumSet;
+import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Supplier;
+import java.util.stream.Stream;
 import org.protypos.diagnostic.Finding;
+import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.Place;
 import org.protypos.plan.ApiClass;
 import org.protypos.plan.ApiEnum;
 import org.protypos.plan.ApiFault;
@@ -21,6 +25,7 @@ import org.protypos.target.SourceFile;
 import org.protypos.target.Surface;
 import org.protypos.target.Target;
 import org.protypos.target.Toolchain;
+import org.protypos.wsdl.PolicyAssertion;
 import org.protypos.wsdl.PortType;
 
 /** Turns a plan into C# 7.3 source for .NET Standard 2.0. The door of this package. */
@@ -54,7 +59,23 @@ public final class CSharpTarget implements Target {
 
     @Override
     public List<Finding> findings(Plan plan) {
-        return List.of();
+        Findings findings = new Findings();
+        Set<Place> told = new HashSet<>();
+        Stream<PolicyAssertion> ofPorts = plan.services().stream()
+                .flatMap(service -> service.ports().stream())
+                .flatMap(port -> port.policy().stream());
+        Stream<PolicyAssertion> ofOperations = plan.interfaces().stream()
+                .flatMap(type -> type.operations().stream())
+                .flatMap(operation -> operation.policy().stream());
+        Stream.concat(ofPorts, ofOperations)
+                .filter(PolicyAssertion::isSigning)
+                .filter(assertion -> told.add(assertion.place()))
+                .forEach(assertion -> findings.warning(
+                        "signature-left-out",
+                        assertion.place(),
+                        "messages are to be signed, and the code in C# does not sign them",
+                        "sign them in an interceptor of your own, or generate Java"));
+        return findings.sorted();
     }
 
     @Override
