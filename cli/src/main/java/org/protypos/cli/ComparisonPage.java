@@ -61,7 +61,7 @@ final class ComparisonPage {
         section(page, view, "Breaks something", view.some(true));
         section(page, view, "Breaks nothing", view.some(false));
         if (!view.result().renames().isEmpty()) {
-            page.append("<h2>Probably renamed</h2>\n<p>These rules keep the Java names.</p>\n<pre>")
+            page.append("<h2>Probably renamed</h2>\n<p>These rules keep the names in the code.</p>\n<pre>")
                     .append(text(ProposedRule.file(view.result().renames())))
                     .append("</pre>\n");
         }

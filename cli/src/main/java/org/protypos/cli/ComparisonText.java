@@ -53,7 +53,7 @@ final class ComparisonText {
             out.println();
         }
         if (!view.result().renames().isEmpty()) {
-            out.println("probably renamed; these rules keep the Java names:");
+            out.println("probably renamed; these rules keep the names in the code:");
             ProposedRule.file(view.result().renames())
                     .lines()
                     .forEach(line -> out.println("  " + Terminal.plain(line)));

@@ -16,6 +16,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.protypos.target.Targets;
 
 /**
  * Every command of the documentation is run, page by page, in a folder with the examples, and prints what the page says it prints. A line
@@ -80,7 +81,7 @@ class DocsIT {
         try {
             for (Step step : steps(page)) {
                 String[] words = step.command().replace("8480", port).split(" +");
-                if (!words[0].equals("protypos")) {
+                if (!words[0].equals("protypos") || isLackingCompiler(step)) {
                     continue;
                 }
                 String[] arguments = java.util.Arrays.copyOfRange(words, 1, words.length);
@@ -108,6 +109,13 @@ class DocsIT {
                 playing.waitFor(10, TimeUnit.SECONDS);
             }
         }
+    }
+
+    /** The tour in C# needs a compiler that is not everywhere; in continuous integration it is. */
+    private static boolean isLackingCompiler(Step step) {
+        return step.command().contains("demo --language csharp")
+                && System.getenv("CI") == null
+                && Targets.named("csharp").toolchain().missing() != null;
     }
 
     private static String[] append(String[] arguments, String port) {

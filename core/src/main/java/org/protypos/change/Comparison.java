@@ -32,7 +32,7 @@ public final class Comparison {
      * What came of it.
      *
      * @param differences each once, by component
-     * @param renames rules that keep the Java names of components that were probably renamed
+     * @param renames rules that keep the names in the code of components that were probably renamed
      */
     public record Result(List<Difference> differences, List<ProposedRule> renames) {
         /** Whether anything breaks for anybody. */

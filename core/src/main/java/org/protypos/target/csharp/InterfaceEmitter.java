@@ -64,12 +64,10 @@ final class InterfaceEmitter {
             file.gap().doc(about.isBlank() ? "One of the results." : about);
             file.line("public ", signatures.type(values.get(i)), " ", names.get(i), " { get; private set; }");
         }
-        String shown = names.stream()
-                .map(name -> "\"" + name + " = \" + this." + name)
-                .collect(Collectors.joining(" + \", \" + "));
+        String shown = names.stream().map(name -> name + " = \" + this." + name).collect(Collectors.joining(" + \", "));
         file.gap().line("/// <inheritdoc/>");
         file.open("public override string ToString()");
-        file.line("return ", shown, ";");
+        file.line("return \"", operation.resultName(), " { ", shown, " + \" }\";");
         file.close();
         file.close();
         return file.finish();

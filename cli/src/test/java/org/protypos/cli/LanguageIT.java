@@ -1,0 +1,147 @@
+package org.protypos.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.protypos.target.Targets;
+
+/** The built program in another language than Java. */
+class LanguageIT {
+    @TempDir
+    private Path folder;
+
+    private BuiltProgram program;
+
+    @BeforeEach
+    void example() throws IOException {
+        program = new BuiltProgram(folder);
+        program.example();
+    }
+
+    private BuiltProgram.Run run(String... arguments) throws IOException, InterruptedException {
+        return program.run(arguments);
+    }
+
+    /** Skips a test where C# cannot be compiled; in continuous integration that fails. */
+    private static void assumeCompiler() {
+        boolean there = Targets.named("csharp").toolchain().missing() == null;
+        if (System.getenv("CI") != null) {
+            assertThat(there).as("mcs and mono, which .ci/run installs").isTrue();
+        }
+        assumeTrue(there, "no C# compiler here");
+    }
+
+    private List<String> files(String where, String ending) throws IOException {
+        try (Stream<Path> files = Files.walk(folder.resolve(where))) {
+            return files.map(Path::toString)
+                    .filter(path -> path.endsWith(ending))
+                    .toList();
+        }
+    }
+
+    private void language(String name) throws IOException {
+        Path file = folder.resolve("protypos.yaml");
+        Files.writeString(
+                file,
+                Files.readString(file)
+                        .replaceFirst("(?m)^    language: .*\n", "")
+                        .replace("  desk:\n", "  desk:\n    language: " + name + "\n"));
+    }
+
+    @Test
+    void theDemoRunsInCSharp() throws Exception {
+        assumeCompiler();
+        BuiltProgram.Run run = run("demo", "--language", "csharp", "--into", "bay");
+        assertThat(run.err()).isEmpty();
+        assertThat(run.status()).isZero();
+        assertThat(run.out())
+                .contains("--language csharp", "no warning")
+                .contains("berth 7 from 2027-05-09T14:30:00+02:00 for 432.000 LBC")
+                .contains("no berth is free for a draught of 15.0 m; waiting: 2")
+                .endsWith("next: protypos show YOUR-CONTRACT\n");
+    }
+
+    /** What the language's rules and correct messages are is seen by types that were really compiled and run. */
+    @Test
+    void messagesAreProvedInCSharp() throws Exception {
+        assumeCompiler();
+        assertThat(run("sample", "desk.wsdl", "--all", "--full", "--into", "samples")
+                        .status())
+                .isZero();
+        BuiltProgram.Run java = run("proof", "desk.wsdl", "--message", "samples", "--json");
+        BuiltProgram.Run sharp = run("proof", "desk.wsdl", "--message", "samples", "--json", "--language", "csharp");
+        assertThat(sharp.status()).isZero();
+        assertThat(sharp.out()).isEqualTo(java.out()).contains("\"survived\"");
+    }
+
+    @Test
+    void aProjectKeepsToItsLanguage() throws Exception {
+        assertThat(run("adopt", "desk.wsdl", "--name", "desk").status()).isZero();
+        assertThat(run("generate").status()).isZero();
+        assertThat(files("generated", ".java")).hasSize(134);
+        BuiltProgram.Run other = run("generate", "--language", "csharp");
+        assertThat(other.status()).isEqualTo(2);
+        assertThat(other.err()).contains("the language of desk stands in protypos.yaml");
+        assertThat(run("show", "desk", "--language", "csharp").out())
+                .contains("interface IHarbourDesk", "Vessel FindVessel(string callSign)");
+
+        // Another language has names of its own; those of the one before are gone with its code.
+        language("csharp");
+        assertThat(run("generate", "--check").status()).isEqualTo(4);
+        BuiltProgram.Run generated = run("generate");
+        assertThat(generated.err()).isEmpty();
+        assertThat(generated.out()).contains("134 removed", ".HarbourDeskClient\n");
+        assertThat(files("generated", ".java")).isEmpty();
+        assertThat(files("generated", "HarbourDeskClient.cs")).hasSize(1);
+        assertThat(run("generate", "--check").status()).isZero();
+        assertThat(run("show", "desk").out()).contains("interface IHarbourDesk");
+        assertThat(Files.readString(folder.resolve("contracts/desk/protypos.lock.json")))
+                .contains("\"language\" : \"csharp\"");
+        assertThat(run("check", "desk").out()).contains("no findings");
+
+        // Names stay when the contract changes, in this language too.
+        Path schema = folder.resolve("desk.xsd");
+        Files.writeString(
+                schema,
+                Files.readString(schema)
+                        .replace("</xs:schema>", "<xs:element name='Berth' type='xs:int'/></xs:schema>"));
+        assertThat(run("refresh").status()).isZero();
+        assertThat(run("generate", "--check").status()).isZero();
+        assertThat(files("generated", "/Berth.cs")).hasSize(1);
+    }
+
+    @Test
+    void whatALanguageHasNotIsSaid() throws Exception {
+        BuiltProgram.Run servlet =
+                run("generate", "desk.wsdl", "--language", "csharp", "--server", "servlet", "--json");
+        assertThat(servlet.status()).isEqualTo(1);
+        assertThat(servlet.out()).contains("\"language-lacks\"", "in C# there is no code for servlet containers");
+        BuiltProgram.Run jar = run("generate", "desk.wsdl", "--language", "csharp", "--jar", "desk.jar");
+        assertThat(jar.status()).isEqualTo(1);
+        assertThat(folder.resolve("desk.jar")).doesNotExist();
+        BuiltProgram.Run unknown = run("show", "desk.wsdl", "--language", "klingon");
+        assertThat(unknown.status()).isEqualTo(2);
+        assertThat(unknown.err()).contains("there is no language klingon; the languages are csharp, java");
+        BuiltProgram.Run name = run("generate", "desk.wsdl", "--language", "csharp", "--package", "Bay.class");
+        assertThat(name.err()).contains("\"Bay.class\" is none that C# can have");
+    }
+
+    /** What callers have to do is told in the words of their language. */
+    @Test
+    void comparisonsSpeakTheLanguage() throws Exception {
+        Path before = Files.createDirectory(folder.resolve("before"));
+        new BuiltProgram(before).example();
+        Path schema = folder.resolve("desk.xsd");
+        Files.writeString(schema, Files.readString(schema).replace("name=\"receiptNumber\"", "name=\"receipt-no\""));
+        BuiltProgram.Run run = run("compare", "before/desk.wsdl", "desk.wsdl", "--language", "csharp");
+        assertThat(run.out()).contains("breaks: client code, server code", "      name: ReceiptNumber");
+    }
+}
