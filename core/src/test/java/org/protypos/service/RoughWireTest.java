@@ -34,6 +34,7 @@ import org.protypos.exchange.page.StandInPage;
 import org.protypos.exchange.standin.Answers;
 import org.protypos.exchange.standin.StandIn;
 import org.protypos.source.DocumentGatherer;
+import org.protypos.testing.CSharp;
 import org.protypos.testing.HarbourOffice;
 
 /** What is sent in malice, and what a bad connection makes of what was sent in good faith. */
@@ -44,6 +45,7 @@ class RoughWireTest {
     private static Path folder;
 
     private static HarbourOffice office;
+    private static CSharp.Program inCSharp;
 
     @BeforeAll
     static void open() throws Exception {
@@ -53,6 +55,18 @@ class RoughWireTest {
     @AfterAll
     static void close() throws Exception {
         office.close();
+        if (inCSharp != null) {
+            inCSharp.close();
+        }
+    }
+
+    /** The same office in C#. */
+    private static CSharp.Program inCSharp() throws IOException {
+        CSharp.assumed();
+        if (inCSharp == null) {
+            inCSharp = CSharp.office(folder);
+        }
+        return inCSharp;
     }
 
     private static byte[] utf8(String text) {
@@ -75,9 +89,10 @@ class RoughWireTest {
     }
 
     /** One answer, cut, delayed, truncated or corrupted: a call ends in an answer or in one clear exception all the same. */
-    @Test
+    @ParameterizedTest
+    @ValueSource(strings = {"java", "csharp"})
     @Timeout(value = 5, unit = TimeUnit.MINUTES)
-    void brokenAnswersEndInAnAnswerOrOneClearException() throws Exception {
+    void brokenAnswersEndInAnAnswerOrOneClearException(String language) throws Exception {
         Random random = new Random(20270509);
         byte[] content = utf8(envelope(
                 "",
@@ -107,11 +122,13 @@ class RoughWireTest {
                 boolean silent = kind == 4 && random.nextInt(5) == 0;
                 Thread answering = new Thread(() -> answer(peer, whole, sent, silent));
                 answering.start();
-                String end = office.calls("list", address);
+                String end = language.equals("java")
+                        ? office.calls("list", address)
+                        : inCSharp().answer(address);
                 answering.join();
                 assertThat(end)
                         .as(new String(whole, 0, sent, StandardCharsets.ISO_8859_1))
-                        .matches("(?s)[0-9] berths|[0-9]+: (the answer to listBerths|listBerths at http://).+")
+                        .matches("(?s)[0-9] berths|[0-9]+: (the answer to [lL]istBerths|[lL]istBerths at http://).+")
                         .doesNotContain("Exception");
                 ends.merge(
                         end.contains("berths") && end.length() < 10 ? "answer" : end.split("[:(]")[1].strip(),
@@ -250,17 +267,20 @@ class RoughWireTest {
         }
     }
 
-    /** A generated server and a stand-in get the same, and both go on. */
+    /** Generated servers and a stand-in get the same, and all go on. */
     @ParameterizedTest
-    @ValueSource(booleans = {false, true})
+    @ValueSource(strings = {"java", "csharp", "stand-in"})
     @Timeout(value = 5, unit = TimeUnit.MINUTES)
-    void hostileRequestsAreRefusedAndHarmNobody(boolean played) throws Exception {
+    void hostileRequestsAreRefusedAndHarmNobody(String server) throws Exception {
         Contract contract = ContractReader.read(DocumentGatherer.gather(
                 List.of(HarbourOffice.EXAMPLE.resolve("contract/desk.wsdl").toString()), null));
         InetSocketAddress any = new InetSocketAddress(InetAddress.getLoopbackAddress(), 0);
         try (StandIn standIn = StandIn.serve(contract, any, Answers.NONE, seen -> {})) {
             StandInPage.publish(standIn);
-            String address = played ? standIn.addresses().values().iterator().next() : office.address();
+            boolean played = server.equals("stand-in");
+            String address = played
+                    ? standIn.addresses().values().iterator().next()
+                    : server.equals("java") ? office.address() : inCSharp().address("/desk");
             for (Map.Entry<String, byte[]> request : hostile().entrySet()) {
                 String answer = ask(URI.create(address), request.getValue());
                 assertThat(answer)

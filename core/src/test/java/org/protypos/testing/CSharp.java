@@ -138,9 +138,11 @@ public final class CSharp {
         private final Process process;
         private final int port;
         private final Path said;
+        private final BufferedReader out;
 
         private Program(Process process, int port, Path said) {
             this.process = process;
+            this.out = new BufferedReader(new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8));
             this.port = port;
             this.said = said;
         }
@@ -153,6 +155,18 @@ public final class CSharp {
         /** What it says of failures. */
         public String said() throws IOException {
             return Files.readString(said);
+        }
+
+        /** The next line that it prints. */
+        private String line() throws IOException {
+            return out.readLine();
+        }
+
+        /** What it answers to a line. */
+        public String answer(String line) throws IOException {
+            process.getOutputStream().write((line + "\n").getBytes(StandardCharsets.UTF_8));
+            process.getOutputStream().flush();
+            return line();
         }
 
         @Override
@@ -174,22 +188,47 @@ public final class CSharp {
             Files.copy(runtime(), folder.resolve("Protypos.Runtime.dll"));
             compile(List.of(Path.of("src/test/csharp/Relay.cs")), "exe", program, List.of(runtime()));
         }
+        List<String> arguments = new ArrayList<>();
+        stops.forEach(arguments::addAll);
+        return begin(program, List.of(folder.resolve("contract.dll").toString()), arguments);
+    }
+
+    /** Starts the harbour office of the example, which also calls whatever address it is given. */
+    public static Program office(Path folder) throws IOException {
+        Path sources = folder.resolve("office");
+        EnumSet<Product> products = EnumSet.of(Product.TYPES, Product.CLIENT, Product.SERVER);
+        Path example = Path.of("../examples/harbour");
+        GeneratedCode code = Generator.of(
+                        List.of(example.resolve("contract/desk.wsdl").toString()))
+                .target(Targets.named("csharp"))
+                .generate(new Order("", sources, null, products, true))
+                .written(false, false);
+        assertThat(code.isRefused()).as("findings %s", code.findings()).isFalse();
+        List<Path> all = new ArrayList<>(sources(sources));
+        all.add(example.resolve("csharp/LanternBayDesk.cs"));
+        all.add(Path.of("src/test/csharp/Office.cs"));
+        Path program = folder.resolve("Office.exe");
+        compile(all, "exe", program, List.of());
+        return begin(program, List.of(), List.of());
+    }
+
+    private static Program begin(Path program, List<String> before, List<String> after) throws IOException {
         int port;
         try (ServerSocket free = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
             port = free.getLocalPort();
         }
-        List<String> command = new ArrayList<>(List.of(
-                "mono", program.toString(), folder.resolve("contract.dll").toString(), String.valueOf(port)));
-        stops.forEach(command::addAll);
-        Path said = Files.createTempFile(folder, "said", ".txt");
+        List<String> command = new ArrayList<>(List.of("mono", program.toString()));
+        command.addAll(before);
+        command.add(String.valueOf(port));
+        command.addAll(after);
+        Path said = Files.createTempFile(program.toAbsolutePath().getParent(), "said", ".txt");
         Process process =
                 new ProcessBuilder(command).redirectError(said.toFile()).start();
-        String first =
-                new BufferedReader(new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8)).readLine();
-        assertThat(first)
+        Program begun = new Program(process, port, said);
+        assertThat(begun.line())
                 .as("what the program says: %s", Files.readString(said))
                 .isEqualTo("ready");
-        return new Program(process, port, said);
+        return begun;
     }
 
     /** Has generated types read and write all messages in a folder. */
