@@ -3,6 +3,7 @@ package org.protypos.target.csharp;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.protypos.plan.ApiFault;
@@ -23,6 +24,7 @@ final class MessagesEmitter {
     private final ReadingCode reading;
     private final WritingCode writing;
     private final Signatures signatures;
+    private boolean first;
 
     private MessagesEmitter(CSharpContext context, CSharpFile file, ApiInterface owner) {
         this.signatures = new Signatures(context, file, owner);
@@ -106,8 +108,6 @@ final class MessagesEmitter {
         }
         file.close();
     }
-
-    private boolean first;
 
     /** Writes what makes a message of the values that it carries, and takes these out again. */
     private void made(ApiMessage message, ApiOperation operation) {
@@ -260,7 +260,9 @@ final class MessagesEmitter {
             String wanted = content(header.type());
             file.line(wanted, " ", found, " = block.Value as ", wanted, ";");
             file.open("if (", found, " != null)");
-            take("this." + outside(message, i), header.type(), found, "return true;");
+            String into = "this." + outside(message, i);
+            take(header.type(), found, value -> file.line(into, " = ", value, ";")
+                    .line("return true;"));
             file.close();
             file.close();
         }
@@ -276,7 +278,7 @@ final class MessagesEmitter {
     }
 
     /** Writes what takes the value out of an element that was read by its name alone, and goes on when there is one. */
-    private void take(String into, ValueType type, String found, String then) {
+    private void take(ValueType type, String found, Consumer<String> then) {
         if (type instanceof ValueType.Enumerated enumerated) {
             String name = context.ref(file, enumerated.type());
             file.line(name, " ", found, "Value;");
@@ -290,13 +292,11 @@ final class MessagesEmitter {
                     ".Text), out ",
                     found,
                     "Value))");
-            file.line(into, " = ", found, "Value;");
-            file.line(then);
+            then.accept(found + "Value");
             file.close();
             return;
         }
-        file.line(into, " = ", unwrap(type, found), ";");
-        file.line(then);
+        then.accept(unwrap(type, found));
     }
 
     /** The expression for the value in an element that was read by its name alone. */
@@ -366,13 +366,7 @@ final class MessagesEmitter {
             String exception = file.contractType(fault.packageName(), fault.name());
             file.line(wanted, " ", found, " = fault.DetailOf<", wanted, ">(", CSharpTypes.name(fault.detail()), ");");
             file.open("if (", found, " != null)");
-            String detail = types.of(fault.detail());
-            file.line(detail, " detail", String.valueOf(number), ";");
-            take(
-                    "detail" + number,
-                    fault.detail().type(),
-                    found,
-                    "return new " + exception + "(fault, detail" + number + ");");
+            take(fault.detail().type(), found, detail -> file.line("return new ", exception, "(fault, ", detail, ");"));
             file.close();
         }
         file.line("return null;");

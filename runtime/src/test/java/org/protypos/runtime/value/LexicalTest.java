@@ -21,7 +21,7 @@ import javax.xml.validation.Schema;
 import javax.xml.validation.SchemaFactory;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
-import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.CsvFileSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.xml.sax.SAXException;
 
@@ -39,7 +39,8 @@ class LexicalTest {
         try {
             schema.newValidator().validate(new StreamSource(new StringReader("<v>" + text + "</v>")));
             return true;
-        } catch (SAXException e) {
+        } catch (SAXException | ArrayIndexOutOfBoundsException e) {
+            // The validator looks letters beyond ASCII up in tables that end there.
             return false;
         }
     }
@@ -55,32 +56,11 @@ class LexicalTest {
 
     /** Random changes to good values: for each the platform's validator and our parser must agree. */
     @ParameterizedTest
-    @CsvSource({
-        "boolean, true",
-        "byte, -128",
-        "unsignedByte, 255",
-        "short, 32767",
-        "unsignedShort, 65535",
-        "int, -2147483648",
-        "unsignedInt, 4294967295",
-        "long, 9223372036854775807",
-        "integer, +12345678901234567890",
-        "decimal, -12.50",
-        "float, 1.5E3",
-        "double, -1.5e-3",
-        "dateTime, 2027-05-09T14:30:00.5+02:00",
-        "date, 2028-02-29Z",
-        "time, 23:59:59.999-05:00",
-        "duration, -P1Y2M3DT4H5M6.7S",
-        "gYearMonth, 2027-05+01:00",
-        "gMonthDay, --02-29Z",
-        "hexBinary, 00ffA9",
-        "base64Binary, AAEC/w==",
-    })
+    @CsvFileSource(resources = "/lexical.csv")
     void agreesWithTheValidatorOnRandomText(String type, String seed) throws Exception {
         Schema schema = oracle(type);
         Random random = new Random(20270509);
-        String alphabet = "0123456789+-.:TZPDHMSYEe=aF ";
+        String alphabet = "0123456789+-.:TZPDHMSYEe=aF \u0662\uff11\u00a0\u2212";
         for (int round = 0; round < 400; round++) {
             StringBuilder text = new StringBuilder(seed);
             for (int change = random.nextInt(3); change >= 0; change--) {
