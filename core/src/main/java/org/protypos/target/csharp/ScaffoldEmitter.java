@@ -7,6 +7,7 @@ import java.util.stream.Collectors;
 import org.protypos.plan.ApiInterface;
 import org.protypos.plan.ApiOperation;
 import org.protypos.plan.Plan;
+import org.protypos.target.FreeName;
 import org.protypos.target.SourceFile;
 
 /**
@@ -49,15 +50,22 @@ final class ScaffoldEmitter {
         return new SourceFile(plan.rootPackage() + ".csproj", PROJECT.formatted(plan.rootPackage()));
     }
 
-    private static String className(ApiInterface type) {
-        return type.name().substring(1) + "Service";
+    private static String className(Plan plan, ApiInterface type) {
+        CSharpNames names = new CSharpNames();
+        return FreeName.of(
+                plan,
+                type.packageName(),
+                List.of(
+                        names.companionName(type.name(), "Service"),
+                        names.companionName(type.name(), "Implementation")));
     }
 
     private static SourceFile emit(CSharpContext context, ApiInterface type) {
-        CSharpFile file = context.file(type.packageName(), className(type));
+        String name = className(context.plan(), type);
+        CSharpFile file = context.file(type.packageName(), name);
         Signatures signatures = new Signatures(context, file, type);
         file.doc("What the service does. This file is yours: it was written once and is not touched again.");
-        file.open("public class ", className(type), " : ", file.contractType(type.packageName(), type.name()));
+        file.open("public class ", name, " : ", file.contractType(type.packageName(), type.name()));
         boolean first = true;
         for (ApiOperation operation : type.operations()) {
             if (!first) {
@@ -87,7 +95,7 @@ final class ScaffoldEmitter {
      */
     static Map<String, String> lacking(Plan plan, boolean embedded, ApiInterface type, String implementation) {
         CSharpContext context = new CSharpContext(plan, EmbeddedRuntime.of(plan, embedded));
-        CSharpFile file = context.file(type.packageName(), className(type));
+        CSharpFile file = context.file(type.packageName(), className(context.plan(), type));
         Signatures signatures = new Signatures(context, file, type);
         Map<String, String> lacking = new LinkedHashMap<>();
         for (ApiOperation operation : type.operations()) {

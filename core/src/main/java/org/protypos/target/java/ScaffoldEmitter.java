@@ -7,6 +7,7 @@ import java.util.stream.Collectors;
 import org.protypos.plan.ApiInterface;
 import org.protypos.plan.ApiOperation;
 import org.protypos.plan.Plan;
+import org.protypos.target.FreeName;
 import org.protypos.target.SourceFile;
 
 /**
@@ -32,15 +33,16 @@ final class ScaffoldEmitter {
         return files;
     }
 
-    private static String className(ApiInterface type) {
-        return type.name() + "Impl";
+    private static String className(Plan plan, ApiInterface type) {
+        return FreeName.of(plan, type.packageName(), List.of(type.name() + "Impl"));
     }
 
     private static SourceFile emit(JavaContext context, ApiInterface type) {
-        JavaFile file = context.file(type, className(type));
+        String name = className(context.plan(), type);
+        JavaFile file = context.file(type, name);
         InterfaceEmitter.Signatures signatures = new InterfaceEmitter.Signatures(context, file, type, false);
         file.doc("What the service does. This file is yours: it was written once and is not touched again.");
-        file.open("public class ", className(type), " implements ", file.ref(type.packageName(), type.name()), " {");
+        file.open("public class ", name, " implements ", file.ref(type.packageName(), type.name()), " {");
         boolean first = true;
         for (ApiOperation operation : type.operations()) {
             if (!first) {
@@ -70,7 +72,7 @@ final class ScaffoldEmitter {
      */
     static Map<String, String> lacking(Plan plan, boolean embedded, ApiInterface type, String implementation) {
         JavaContext context = new JavaContext(plan, EmbeddedRuntime.of(plan, embedded));
-        JavaFile file = context.file(type, className(type));
+        JavaFile file = context.file(type, className(context.plan(), type));
         InterfaceEmitter.Signatures signatures = new InterfaceEmitter.Signatures(context, file, type, false);
         Map<String, String> lacking = new LinkedHashMap<>();
         for (ApiOperation operation : type.operations()) {

@@ -13,6 +13,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.protypos.generator.GeneratedCode;
 import org.protypos.generator.Generator;
 import org.protypos.generator.Order;
+import org.protypos.generator.Scaffold;
 import org.protypos.target.Product;
 import org.protypos.target.Targets;
 import org.protypos.testing.CSharp;
@@ -23,7 +24,7 @@ class CSharpNamesTest {
     private static final List<String> TYPES = List.of(("Task List Func Action Object String Runtime XmlObject Type"
                     + " CancellationToken HttpClient System Console Exception IDisposable Nullable Violations Equals Enum"
                     + " Documents Example Uri XElement XName SoapSettings I IDesk Desk DeskClient DeskEndpoint DeskMessages"
-                    + " SoapPort Bay global var dynamic Void")
+                    + " SoapPort Bay global var dynamic Void DeskPortService DeskPortImpl")
             .split(" "));
 
     private static final List<String> OPERATIONS = List.of(("Dispose Equals GetType ToString Call class This Finalize"
@@ -117,6 +118,8 @@ class CSharpNamesTest {
                         "", sources, null, EnumSet.of(Product.TYPES, Product.CLIENT, Product.SERVER), embedded))
                 .written(false, false);
         assertThat(code.isRefused()).as("findings %s", code.findings()).isFalse();
+        Scaffold.into(
+                sources.resolve("own"), code.planned().target(), code.planned().plan(), embedded);
         CSharp.compile(
                 CSharp.sources(sources),
                 "library",
@@ -129,8 +132,11 @@ class CSharpNamesTest {
         Path contract = Files.writeString(folder.resolve("desk.wsdl"), contract());
         compiles(contract, true, null);
         compiles(contract, false, "Bay");
-        try (Generated java = Generated.from(List.of(contract), folder.resolve("java"), (String) null)) {
-            assertThat(java.files()).isNotEmpty();
+        Path java = folder.resolve("java");
+        try (Generated generated = Generated.from(List.of(contract), java, (String) null)) {
+            Scaffold own = Scaffold.into(java.resolve("own"), Targets.standard(), generated.plan(), true);
+            assertThat(own.written()).hasSize(1);
+            assertThat(Generated.compile(java, folder.resolve("classes"))).isEmpty();
         }
     }
 
