@@ -12,12 +12,15 @@ import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.TreeMap;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
 import org.protypos.contract.Publication;
@@ -25,8 +28,6 @@ import org.protypos.naming.Renaming;
 import org.protypos.plan.Plan;
 import org.protypos.plan.Planner;
 import org.protypos.source.DocumentGatherer;
-import org.protypos.target.java.JavaNames;
-import org.protypos.target.java.JavaTarget;
 
 /**
  * Contracts in the styles document and rpc, literal and encoded, and the sources they must become, word for word. To accept a change after reading it, run the test
@@ -36,26 +37,29 @@ class ExpectedSourcesTest {
     private static final Path CONTRACT = Path.of("../examples/harbour/contract");
     private static final Path EXPECTED = Path.of("src/test/resources/expected");
 
-    private static Map<String, String> generate(List<Path> documents, Product... products) {
+    private static Map<String, String> generate(Target target, List<Path> documents, Product... products) {
         Contract contract = ContractReader.read(
                 DocumentGatherer.gather(documents.stream().map(Path::toString).toList(), null));
-        Plan plan = Planner.plan(contract, new JavaNames(), Renaming.NONE, null);
+        Plan plan = Planner.plan(contract, target.rules(), Renaming.NONE, null);
         EnumSet<Product> wanted = EnumSet.of(Product.TYPES, products);
-        return new JavaTarget()
-                .emit(plan, wanted, true, () -> Publication.of(contract)).stream()
-                        .collect(Collectors.toMap(SourceFile::path, SourceFile::text, (a, b) -> a, TreeMap::new));
+        return target.emit(plan, wanted, true, () -> Publication.of(contract)).stream()
+                .collect(Collectors.toMap(SourceFile::path, SourceFile::text, (a, b) -> a, TreeMap::new));
     }
 
     @ParameterizedTest
     @CsvSource({
-        "harbour, ../examples/harbour/contract/desk.wsdl",
-        "tide, ../examples/tide/tide.wsdl",
-        "dues, src/test/resources/encoded/dues.wsdl"
+        "java, harbour, ../examples/harbour/contract/desk.wsdl",
+        "java, tide, ../examples/tide/tide.wsdl",
+        "java, dues, src/test/resources/encoded/dues.wsdl",
+        "csharp, harbour, ../examples/harbour/contract/desk.wsdl",
+        "csharp, tide, ../examples/tide/tide.wsdl",
+        "csharp, dues, src/test/resources/encoded/dues.wsdl"
     })
-    void aContractBecomesTheseSources(String name, Path contract) throws IOException {
-        Map<String, String> files = generate(List.of(contract), Product.CLIENT, Product.SERVER);
-        files.keySet().removeIf(path -> path.contains("/runtime/") || path.endsWith("PublishedContract.java"));
-        Path folder = EXPECTED.resolve(name);
+    void aContractBecomesTheseSources(String language, String name, Path contract) throws IOException {
+        Map<String, String> files =
+                generate(Targets.named(language), List.of(contract), Product.CLIENT, Product.SERVER);
+        files.keySet().removeIf(path -> path.matches("(?i).*/(runtime/.*|PublishedContract[.]\\w+)"));
+        Path folder = EXPECTED.resolve(language).resolve(name);
         if (Boolean.getBoolean("expected.write")) {
             for (Map.Entry<String, String> file : files.entrySet()) {
                 Files.createDirectories(folder.resolve(file.getKey()).getParent());
@@ -72,10 +76,40 @@ class ExpectedSourcesTest {
         files.forEach((path, text) -> assertThat(text).as(path).isEqualTo(expected.get(path)));
     }
 
+    /** No line of C# runs out of the page, and nothing is brought in that nobody needs, in any language. */
     @Test
-    void theSourcesDoNotDependOnTheOrderOfDeclarations(@TempDir Path folder) throws IOException {
+    void sourcesKeepToTheirWidthAndBringInNothingForNothing() throws IOException {
+        Pattern brought = Pattern.compile("(?m)^(?:using (\\w+) = .*|import (?:\\w+\\.)+(\\w+));$");
+        try (Stream<Path> all = Files.walk(EXPECTED)) {
+            for (Path source : all.filter(Files::isRegularFile).toList()) {
+                String text = Files.readString(source);
+                if (source.toString().endsWith(".cs")) {
+                    assertThat(text.lines().filter(line -> line.length() > 120 && !line.matches(".*\"[^\"]{60,}\".*")))
+                            .as(source.toString())
+                            .isEmpty();
+                    if (text.contains("using System.Collections.Generic;")) {
+                        assertThat(text)
+                                .as(source.toString())
+                                .containsPattern("\\b(List|ISet|IList|IDictionary|Dictionary)<");
+                    }
+                }
+                Matcher used = brought.matcher(text);
+                while (used.find()) {
+                    assertThat(text.substring(used.end()).lines().filter(line -> !line.startsWith("import ")))
+                            .as(source + ": " + used.group())
+                            .anyMatch(line -> line.matches(
+                                    ".*\\b" + (used.group(1) + used.group(2)).replace("null", "") + "\\b.*"));
+                }
+            }
+        }
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"java", "csharp"})
+    void theSourcesDoNotDependOnTheOrderOfDeclarations(String language, @TempDir Path folder) throws IOException {
+        Target target = Targets.named(language);
         List<Path> documents = List.of(CONTRACT.resolve("vessels.xsd"), CONTRACT.resolve("desk.xsd"));
-        Map<String, String> expected = generate(documents);
+        Map<String, String> expected = generate(target, documents);
         for (long seed = 1; seed <= 5; seed++) {
             Random random = new Random(seed);
             List<Path> shuffled = new ArrayList<>();
@@ -84,7 +118,7 @@ class ExpectedSourcesTest {
                 Files.writeString(copy, shuffle(Files.readString(document), random));
                 shuffled.add(copy);
             }
-            assertThat(generate(shuffled)).isEqualTo(expected);
+            assertThat(generate(target, shuffled)).isEqualTo(expected);
         }
     }
 

@@ -5,9 +5,11 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.TreeSet;
 import org.protypos.target.LineWrap;
 import org.protypos.target.SourceFile;
+import org.protypos.target.Words;
 
 /**
  * A C# source file being written: lines with their indentation, and the namespaces that they turned out to need. A type is called
@@ -25,8 +27,8 @@ final class CSharpFile {
     private final Set<String> hidden;
     private final Set<String> members;
     private final Map<String, String> simpleNames = new HashMap<>();
-    private final Set<String> usings = new TreeSet<>();
-    private final Set<String> aliases = new TreeSet<>();
+    private final Map<String, Set<String>> usings = new TreeMap<>(CSharpFile::systemFirst);
+    private final Map<String, String> aliases = new TreeMap<>();
     private final StringBuilder body = new StringBuilder(4096);
     private int depth = 1;
 
@@ -65,7 +67,7 @@ final class CSharpFile {
         if (visible.contains(simple) || !isMine(simple, full)) {
             return full;
         }
-        aliases.add("using " + simple + " = " + ofNamespace + "." + simple + ";");
+        aliases.put(simple, ofNamespace + "." + simple);
         return simple;
     }
 
@@ -79,7 +81,7 @@ final class CSharpFile {
             return full;
         }
         if (!ofNamespace.equals(namespace)) {
-            usings.add(ofNamespace);
+            usings.computeIfAbsent(ofNamespace, any -> new TreeSet<>()).add(simple);
         }
         return simple;
     }
@@ -249,11 +251,18 @@ final class CSharpFile {
     private SourceFile finish(String header) {
         StringBuilder text = new StringBuilder(body.length() + 1024);
         text.append(header);
-        usings.stream()
-                .sorted(CSharpFile::systemFirst)
-                .forEach(one -> text.append("using ").append(one).append(";\n"));
-        aliases.forEach(one -> text.append(one).append('\n'));
-        text.append(usings.isEmpty() && aliases.isEmpty() ? "" : "\n");
+        // Some names were asked for and not written in the end.
+        usings.forEach((one, names) -> {
+            if (names.stream().anyMatch(name -> Words.contains(body, name))) {
+                text.append("using ").append(one).append(";\n");
+            }
+        });
+        aliases.forEach((simple, full) -> {
+            if (Words.contains(body, simple)) {
+                text.append("using ").append(simple).append(" = ").append(full).append(";\n");
+            }
+        });
+        text.append(text.length() == header.length() ? "" : "\n");
         text.append("namespace ").append(namespace).append("\n{\n").append(body).append("}\n");
         return new SourceFile(namespace.replace('.', '/') + "/" + name + ".cs", text.toString());
     }

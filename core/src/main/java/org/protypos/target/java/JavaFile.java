@@ -5,6 +5,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import org.protypos.target.SourceFile;
+import org.protypos.target.Words;
 
 /**
  * A Java source file being written: lines with their indentation, and the imports that they turned out to need. A class
@@ -155,12 +156,15 @@ final class JavaFile {
     private SourceFile finish(String header) {
         StringBuilder text = new StringBuilder(body.length() + 1024);
         text.append(header).append("package ").append(packageName).append(";\n\n");
+        int start = text.length();
         for (String imported : imports) {
-            if (!imported.startsWith("java.lang.") || imported.indexOf('.', "java.lang.".length()) >= 0) {
+            boolean known = imported.startsWith("java.lang.") && imported.indexOf('.', "java.lang.".length()) < 0;
+            // Some names were asked for and not written in the end.
+            if (!known && Words.contains(body, imported.substring(imported.lastIndexOf('.') + 1))) {
                 text.append("import ").append(imported).append(";\n");
             }
         }
-        text.append(imports.isEmpty() ? "" : "\n").append(body);
+        text.append(text.length() == start ? "" : "\n").append(body);
         return new SourceFile(packageName.replace('.', '/') + "/" + name + ".java", text.toString());
     }
 }
