@@ -1,5 +1,8 @@
 package org.protypos.target;
 
+import java.util.ArrayList;
+import java.util.List;
+
 /** Breaks lines of source that are too long, where languages with braces may be broken: never inside a literal. */
 public final class LineWrap {
     /** The longest line. */
@@ -28,6 +31,25 @@ public final class LineWrap {
         to.append(before).append(rest).append('\n');
     }
 
+    /** Breaks text between words, each line as long as it may be; a word that is longer stays whole. */
+    public static List<String> words(String text, int width) {
+        List<String> lines = new ArrayList<>();
+        String rest = text;
+        while (rest.length() > width) {
+            int at = rest.lastIndexOf(' ', width);
+            if (at <= 0) {
+                at = rest.indexOf(' ');
+            }
+            if (at <= 0) {
+                break;
+            }
+            lines.add(rest.substring(0, at));
+            rest = rest.substring(at + 1);
+        }
+        lines.add(rest);
+        return lines;
+    }
+
     /** Where to break: the outermost place that leaves the first part short enough, the last of those; 0 for none. */
     private static int place(String line, int room) {
         int best = 0;
@@ -51,7 +73,7 @@ public final class LineWrap {
             } else if (c == ' ' && i > 0) {
                 char last = line.charAt(i - 1);
                 breaks = last == ','
-                        || startsAny(line, i + 1, "&& ", "|| ", "? ", ": ", "+ ")
+                        || startsAny(line, i + 1, "&& ", "|| ", "? ", ": ", "+ ", "throws ", "implements ")
                         || line.startsWith("= ", i - 2);
             }
             if (breaks && at <= limit && depth <= bestDepth && at > 0) {

@@ -182,7 +182,7 @@ final class CSharpFile {
                     lines.add("");
                 }
                 for (String part : paragraph.strip().split("\n")) {
-                    lines.addAll(wrapped(part.strip()));
+                    lines.addAll(LineWrap.words(part.strip(), COMMENT_WIDTH));
                 }
             }
         }
@@ -208,7 +208,7 @@ final class CSharpFile {
 
     /** Writes another part of a documentation comment. */
     CSharpFile tag(String start, String text, String end) {
-        List<String> lines = wrapped(start + text.replace('\n', ' ').strip() + end);
+        List<String> lines = LineWrap.words(start + text.replace('\n', ' ').strip() + end, COMMENT_WIDTH);
         lines.forEach(this::comment);
         return this;
     }
@@ -218,24 +218,6 @@ final class CSharpFile {
             body.append(INDENT.repeat(depth)).append("/// ").append(text).append('\n');
         }
         return this;
-    }
-
-    private static List<String> wrapped(String text) {
-        List<String> lines = new ArrayList<>();
-        String rest = text;
-        while (rest.length() > COMMENT_WIDTH) {
-            int at = rest.lastIndexOf(' ', COMMENT_WIDTH);
-            if (at <= 0) {
-                at = rest.indexOf(' ');
-            }
-            if (at <= 0) {
-                break;
-            }
-            lines.add(rest.substring(0, at));
-            rest = rest.substring(at + 1);
-        }
-        lines.add(rest);
-        return lines;
     }
 
     /** The finished file. */

@@ -4,6 +4,7 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
+import org.protypos.target.LineWrap;
 import org.protypos.target.SourceFile;
 import org.protypos.target.Words;
 
@@ -66,13 +67,12 @@ final class JavaFile {
 
     /** Writes a line. */
     JavaFile line(String... parts) {
-        for (int i = 0; i < depth; i++) {
-            body.append(INDENT);
-        }
-        for (String part : parts) {
-            body.append(part);
-        }
-        body.append('\n');
+        LineWrap.append(body, INDENT.repeat(depth), INDENT + INDENT, String.join("", parts));
+        return this;
+    }
+
+    private JavaFile comment(String text) {
+        body.append(INDENT.repeat(depth)).append(text.stripTrailing()).append('\n');
         return this;
     }
 
@@ -133,14 +133,17 @@ final class JavaFile {
         if (text.isEmpty()) {
             return this;
         }
-        if (text.indexOf("\n") < 0) {
-            return line("/** ", text.toString(), " */");
+        if (text.indexOf("\n") < 0 && INDENT.length() * depth + text.length() <= LineWrap.WIDTH - "/**  */".length()) {
+            return comment("/** " + text + " */");
         }
-        line("/**");
+        comment("/**");
         for (String part : text.toString().split("\n")) {
-            line((" * " + part.strip()).stripTrailing());
+            for (String line :
+                    LineWrap.words(part.strip(), LineWrap.WIDTH - INDENT.length() * depth - " * ".length())) {
+                comment(" * " + line);
+            }
         }
-        return line(" */");
+        return comment(" */");
     }
 
     /** The finished file. */

@@ -34,11 +34,13 @@ public final class Documents extends XmlTypes {
         switch (name) {
             case "Array": return new Array();
             case "Struct": return new Struct();
-            case "base64": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "base64", "base64Binary");
+            case "base64": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "base64",
+                    "base64Binary");
             case "boolean": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "boolean", "boolean");
             case "byte": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "byte", "byte");
             case "date": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "date", "date");
-            case "dateTime": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "dateTime", "dateTime");
+            case "dateTime": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "dateTime",
+                    "dateTime");
             case "decimal": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "decimal", "decimal");
             case "double": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "double", "double");
             case "float": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "float", "float");

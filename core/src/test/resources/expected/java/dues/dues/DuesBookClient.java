@@ -7,7 +7,10 @@ import dues.runtime.soap.SoapSettings;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.UnaryOperator;
 
-/** Calls a service that offers {@code DuesBook}. Each operation can also be called without waiting. Safe for use by several threads. */
+/**
+ * Calls a service that offers {@code DuesBook}. Each operation can also be called without waiting. Safe for use by
+ * several threads.
+ */
 public final class DuesBookClient implements DuesBook {
     private final SoapConnection connection;
 
@@ -35,7 +38,10 @@ public final class DuesBookClient implements DuesBook {
         return new DuesBookClient(SoapConnection.to(port, with, Documents.INSTANCE));
     }
 
-    /** Gives a client that differs in some setting, for one call or more: address, headers and the like. This one stays as it is. */
+    /**
+     * Gives a client that differs in some setting, for one call or more: address, headers and the like. This one stays
+     * as it is.
+     */
     public DuesBookClient with(UnaryOperator<SoapSettings> with) {
         return new DuesBookClient(this.connection.with(with));
     }
@@ -49,7 +55,8 @@ public final class DuesBookClient implements DuesBook {
 
     /** Does not wait: the future fails as {@code list} does, and can be cancelled. */
     public CompletableFuture<Entries> listAsync(Names names, Entry pattern, Integer most) {
-        return this.connection.callLater("list", "urn:dues#list", list_input(names, pattern, most), new DuesBookMessages.ListOutput(), DuesBookClient::list_result);
+        return this.connection.callLater("list", "urn:dues#list", list_input(names, pattern, most),
+                new DuesBookMessages.ListOutput(), DuesBookClient::list_result);
     }
 
     private static DuesBookMessages.ListInput list_input(Names names, Entry pattern, Integer most) {

@@ -9,7 +9,10 @@ import java.math.BigDecimal;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.UnaryOperator;
 
-/** Calls a service that offers {@code TideGauge}. Each operation can also be called without waiting. Safe for use by several threads. */
+/**
+ * Calls a service that offers {@code TideGauge}. Each operation can also be called without waiting. Safe for use by
+ * several threads.
+ */
 public final class TideGaugeClient implements TideGauge {
     private final SoapConnection connection;
 
@@ -37,7 +40,10 @@ public final class TideGaugeClient implements TideGauge {
         return new TideGaugeClient(SoapConnection.to(port, with, Documents.INSTANCE));
     }
 
-    /** Gives a client that differs in some setting, for one call or more: address, headers and the like. This one stays as it is. */
+    /**
+     * Gives a client that differs in some setting, for one call or more: address, headers and the like. This one stays
+     * as it is.
+     */
     public TideGaugeClient with(UnaryOperator<SoapSettings> with) {
         return new TideGaugeClient(this.connection.with(with));
     }
@@ -62,7 +68,8 @@ public final class TideGaugeClient implements TideGauge {
      * <p>Does not wait: the future fails as {@code readTide} does, and can be cancelled.
      */
     public CompletableFuture<TideGauge.ReadTideResult> readTideAsync(int mark, String station) {
-        return this.connection.callLater("readTide", "", readTide_input(mark, station), new TideGaugeMessages.ReadTideOutput(), TideGaugeClient::readTide_result);
+        return this.connection.callLater("readTide", "", readTide_input(mark, station),
+                new TideGaugeMessages.ReadTideOutput(), TideGaugeClient::readTide_result);
     }
 
     private static TideGaugeMessages.ReadTideInput readTide_input(int mark, String station) {
@@ -85,7 +92,8 @@ public final class TideGaugeClient implements TideGauge {
 
     /** Does not wait: the future fails as {@code reset} does, and can be cancelled. */
     public CompletableFuture<Void> resetAsync() {
-        return this.connection.callLater("reset", "", reset_input(), new TideGaugeMessages.ResetOutput(), output -> null);
+        return this.connection.callLater("reset", "", reset_input(), new TideGaugeMessages.ResetOutput(),
+                output -> null);
     }
 
     private static TideGaugeMessages.ResetInput reset_input() {
@@ -109,7 +117,8 @@ public final class TideGaugeClient implements TideGauge {
 
     /** Does not wait: the future fails as {@code highest} does, and can be cancelled. */
     public CompletableFuture<BigDecimal> highestAsync(Reading of, Reading or, Integer number) {
-        return this.connection.callLater("highest", "", highest_input(of, or, number), new TideGaugeMessages.HighestOutput(), TideGaugeClient::highest_result);
+        return this.connection.callLater("highest", "", highest_input(of, or, number),
+                new TideGaugeMessages.HighestOutput(), TideGaugeClient::highest_result);
     }
 
     private static TideGaugeMessages.HighestInput highest_input(Reading of, Reading or, Integer number) {

@@ -37,7 +37,8 @@ final class TideGaugeMessages {
         @Override
         protected void writeBody(XmlOutput out) {
             if (this.body != null) {
-                out.object("http://lanternbay.example/tide/calls", "readTideResponse", this.body, ReadTideOutputParts.class);
+                out.object("http://lanternbay.example/tide/calls", "readTideResponse", this.body,
+                        ReadTideOutputParts.class);
             }
         }
 
@@ -108,7 +109,8 @@ final class TideGaugeMessages {
 
         @Override
         protected boolean takeHeader(XmlElement<?> block) {
-            if (block.isNamed("http://lanternbay.example/tide/tickets", "number") && block.value() instanceof XmlSimple found) {
+            if (block.isNamed("http://lanternbay.example/tide/tickets", "number")
+                    && block.value() instanceof XmlSimple found) {
                 this.header1 = (Integer) found.value();
                 return true;
             }
@@ -135,7 +137,8 @@ final class TideGaugeMessages {
         @Override
         protected void writeBody(XmlOutput out) {
             if (this.body != null) {
-                out.object("http://lanternbay.example/tide/calls", "highestResponse", this.body, HighestOutputParts.class);
+                out.object("http://lanternbay.example/tide/calls", "highestResponse", this.body,
+                        HighestOutputParts.class);
             }
         }
 

@@ -7,7 +7,10 @@ import example.lanternbay.tide.runtime.soap.SoapSettings;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.UnaryOperator;
 
-/** Calls a service that offers {@code TideLog}. Each operation can also be called without waiting. Safe for use by several threads. */
+/**
+ * Calls a service that offers {@code TideLog}. Each operation can also be called without waiting. Safe for use by
+ * several threads.
+ */
 public final class TideLogClient implements TideLog {
     private final SoapConnection connection;
 
@@ -35,7 +38,10 @@ public final class TideLogClient implements TideLog {
         return new TideLogClient(SoapConnection.to(port, with, Documents.INSTANCE));
     }
 
-    /** Gives a client that differs in some setting, for one call or more: address, headers and the like. This one stays as it is. */
+    /**
+     * Gives a client that differs in some setting, for one call or more: address, headers and the like. This one stays
+     * as it is.
+     */
     public TideLogClient with(UnaryOperator<SoapSettings> with) {
         return new TideLogClient(this.connection.with(with));
     }
@@ -49,7 +55,8 @@ public final class TideLogClient implements TideLog {
 
     /** Does not wait: the future fails as {@code log} does, and can be cancelled. */
     public CompletableFuture<Integer> logAsync(String watch, Reading entry) {
-        return this.connection.callLater("log", "log", log_input(watch, entry), new TideLogMessages.LogOutput(), TideLogClient::log_result);
+        return this.connection.callLater("log", "log", log_input(watch, entry), new TideLogMessages.LogOutput(),
+                TideLogClient::log_result);
     }
 
     private static TideLogMessages.LogInput log_input(String watch, Reading entry) {

@@ -36,7 +36,8 @@ public final class TideLogEndpoint extends SoapEndpoint {
 
     @Override
     protected SoapMessage input(String namespace, String name, String action) {
-        if (action.equals("log") || action.isEmpty() && name.equals("watch") && namespace.equals("http://lanternbay.example/tide")) {
+        if (action.equals("log") || action.isEmpty() && name.equals("watch")
+                && namespace.equals("http://lanternbay.example/tide")) {
             return new TideLogMessages.LogInput();
         }
         return null;

@@ -68,7 +68,8 @@ public class Berth extends XmlObject {
         out.element("http://lanternbay.example/harbour/desk", "number", kept(0, 0, Lexical.print(this.number)));
         out.element("http://lanternbay.example/harbour/desk", "quay", this.quay);
         if (this.depthInMetres != null) {
-            out.element("http://lanternbay.example/harbour/desk", "depthInMetres", kept(2, 0, Lexical.print(this.depthInMetres)));
+            out.element("http://lanternbay.example/harbour/desk", "depthInMetres",
+                    kept(2, 0, Lexical.print(this.depthInMetres)));
         }
     }
 

@@ -31,7 +31,8 @@ public class CastOff extends XmlObject {
 
     @Override
     protected void writeElements(XmlOutput out) {
-        out.element("http://lanternbay.example/harbour/desk", "berthNumber", kept(0, 0, Lexical.print(this.berthNumber)));
+        out.element("http://lanternbay.example/harbour/desk", "berthNumber",
+                kept(0, 0, Lexical.print(this.berthNumber)));
     }
 
     @Override

@@ -15,7 +15,8 @@ import java.util.List;
  */
 public interface HarbourDesk {
     /** Asks for a berth and gets an offer for one that is deep enough. */
-    BerthOffer requestBerth(Vessel vessel, XmlDateTime arrival, XmlDuration stay, List<Need> need) throws NoBerthFreeFault;
+    BerthOffer requestBerth(Vessel vessel, XmlDateTime arrival, XmlDuration stay, List<Need> need)
+            throws NoBerthFreeFault;
 
     /** Lists the berths that are free. */
     List<Berth> listBerths(BigDecimal deepEnoughFor);

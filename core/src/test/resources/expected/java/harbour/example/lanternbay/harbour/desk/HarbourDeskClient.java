@@ -13,7 +13,10 @@ import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.UnaryOperator;
 
-/** Calls a service that offers {@code HarbourDesk}. Each operation can also be called without waiting. Safe for use by several threads. */
+/**
+ * Calls a service that offers {@code HarbourDesk}. Each operation can also be called without waiting. Safe for use by
+ * several threads.
+ */
 public final class HarbourDeskClient implements HarbourDesk {
     private final SoapConnection connection;
 
@@ -41,17 +44,22 @@ public final class HarbourDeskClient implements HarbourDesk {
         return new HarbourDeskClient(SoapConnection.to(port, with, Documents.INSTANCE));
     }
 
-    /** Gives a client that differs in some setting, for one call or more: address, headers and the like. This one stays as it is. */
+    /**
+     * Gives a client that differs in some setting, for one call or more: address, headers and the like. This one stays
+     * as it is.
+     */
     public HarbourDeskClient with(UnaryOperator<SoapSettings> with) {
         return new HarbourDeskClient(this.connection.with(with));
     }
 
     /** Asks for a berth and gets an offer for one that is deep enough. */
     @Override
-    public BerthOffer requestBerth(Vessel vessel, XmlDateTime arrival, XmlDuration stay, List<Need> need) throws NoBerthFreeFault {
+    public BerthOffer requestBerth(Vessel vessel, XmlDateTime arrival, XmlDuration stay, List<Need> need)
+            throws NoBerthFreeFault {
         HarbourDeskMessages.RequestBerthOutput output = new HarbourDeskMessages.RequestBerthOutput();
         try {
-            this.connection.call("requestBerth", "http://lanternbay.example/harbour/desk/requestBerth", requestBerth_input(vessel, arrival, stay, need), output);
+            this.connection.call("requestBerth", "http://lanternbay.example/harbour/desk/requestBerth",
+                    requestBerth_input(vessel, arrival, stay, need), output);
         } catch (NoBerthFreeFault e) {
             throw e;
         } catch (DeclaredFault e) {
@@ -65,11 +73,15 @@ public final class HarbourDeskClient implements HarbourDesk {
      *
      * <p>Does not wait: the future fails as {@code requestBerth} does, and can be cancelled.
      */
-    public CompletableFuture<BerthOffer> requestBerthAsync(Vessel vessel, XmlDateTime arrival, XmlDuration stay, List<Need> need) {
-        return this.connection.callLater("requestBerth", "http://lanternbay.example/harbour/desk/requestBerth", requestBerth_input(vessel, arrival, stay, need), new HarbourDeskMessages.RequestBerthOutput(), HarbourDeskClient::requestBerth_result);
+    public CompletableFuture<BerthOffer> requestBerthAsync(Vessel vessel, XmlDateTime arrival, XmlDuration stay,
+            List<Need> need) {
+        return this.connection.callLater("requestBerth", "http://lanternbay.example/harbour/desk/requestBerth",
+                requestBerth_input(vessel, arrival, stay, need), new HarbourDeskMessages.RequestBerthOutput(),
+                HarbourDeskClient::requestBerth_result);
     }
 
-    private static HarbourDeskMessages.RequestBerthInput requestBerth_input(Vessel vessel, XmlDateTime arrival, XmlDuration stay, List<Need> need) {
+    private static HarbourDeskMessages.RequestBerthInput requestBerth_input(Vessel vessel, XmlDateTime arrival,
+            XmlDuration stay, List<Need> need) {
         HarbourDeskMessages.RequestBerthInput input = new HarbourDeskMessages.RequestBerthInput();
         input.body = new RequestBerth();
         input.body.setVessel(vessel);
@@ -87,7 +99,8 @@ public final class HarbourDeskClient implements HarbourDesk {
     @Override
     public List<Berth> listBerths(BigDecimal deepEnoughFor) {
         HarbourDeskMessages.ListBerthsOutput output = new HarbourDeskMessages.ListBerthsOutput();
-        this.connection.callPlain("listBerths", "http://lanternbay.example/harbour/desk/listBerths", listBerths_input(deepEnoughFor), output);
+        this.connection.callPlain("listBerths", "http://lanternbay.example/harbour/desk/listBerths",
+                listBerths_input(deepEnoughFor), output);
         return listBerths_result(output);
     }
 
@@ -97,7 +110,9 @@ public final class HarbourDeskClient implements HarbourDesk {
      * <p>Does not wait: the future fails as {@code listBerths} does, and can be cancelled.
      */
     public CompletableFuture<List<Berth>> listBerthsAsync(BigDecimal deepEnoughFor) {
-        return this.connection.callLater("listBerths", "http://lanternbay.example/harbour/desk/listBerths", listBerths_input(deepEnoughFor), new HarbourDeskMessages.ListBerthsOutput(), HarbourDeskClient::listBerths_result);
+        return this.connection.callLater("listBerths", "http://lanternbay.example/harbour/desk/listBerths",
+                listBerths_input(deepEnoughFor), new HarbourDeskMessages.ListBerthsOutput(),
+                HarbourDeskClient::listBerths_result);
     }
 
     private static HarbourDeskMessages.ListBerthsInput listBerths_input(BigDecimal deepEnoughFor) {
@@ -115,7 +130,8 @@ public final class HarbourDeskClient implements HarbourDesk {
     @Override
     public Vessel findVessel(String callSign) {
         HarbourDeskMessages.FindVesselOutput output = new HarbourDeskMessages.FindVesselOutput();
-        this.connection.callPlain("findVessel", "http://lanternbay.example/harbour/desk/findVessel", findVessel_input(callSign), output);
+        this.connection.callPlain("findVessel", "http://lanternbay.example/harbour/desk/findVessel",
+                findVessel_input(callSign), output);
         return findVessel_result(output);
     }
 
@@ -125,7 +141,9 @@ public final class HarbourDeskClient implements HarbourDesk {
      * <p>Does not wait: the future fails as {@code findVessel} does, and can be cancelled.
      */
     public CompletableFuture<Vessel> findVesselAsync(String callSign) {
-        return this.connection.callLater("findVessel", "http://lanternbay.example/harbour/desk/findVessel", findVessel_input(callSign), new HarbourDeskMessages.FindVesselOutput(), HarbourDeskClient::findVessel_result);
+        return this.connection.callLater("findVessel", "http://lanternbay.example/harbour/desk/findVessel",
+                findVessel_input(callSign), new HarbourDeskMessages.FindVesselOutput(),
+                HarbourDeskClient::findVessel_result);
     }
 
     private static HarbourDeskMessages.FindVesselInput findVessel_input(String callSign) {
@@ -143,7 +161,8 @@ public final class HarbourDeskClient implements HarbourDesk {
     @Override
     public HarbourDesk.PayDuesResult payDues(String callSign, Money amount, Pass pass) {
         HarbourDeskMessages.PayDuesOutput output = new HarbourDeskMessages.PayDuesOutput();
-        this.connection.callPlain("payDues", "http://lanternbay.example/harbour/desk/payDues", payDues_input(callSign, amount, pass), output);
+        this.connection.callPlain("payDues", "http://lanternbay.example/harbour/desk/payDues",
+                payDues_input(callSign, amount, pass), output);
         return payDues_result(output);
     }
 
@@ -153,7 +172,9 @@ public final class HarbourDeskClient implements HarbourDesk {
      * <p>Does not wait: the future fails as {@code payDues} does, and can be cancelled.
      */
     public CompletableFuture<HarbourDesk.PayDuesResult> payDuesAsync(String callSign, Money amount, Pass pass) {
-        return this.connection.callLater("payDues", "http://lanternbay.example/harbour/desk/payDues", payDues_input(callSign, amount, pass), new HarbourDeskMessages.PayDuesOutput(), HarbourDeskClient::payDues_result);
+        return this.connection.callLater("payDues", "http://lanternbay.example/harbour/desk/payDues",
+                payDues_input(callSign, amount, pass), new HarbourDeskMessages.PayDuesOutput(),
+                HarbourDeskClient::payDues_result);
     }
 
     private static HarbourDeskMessages.PayDuesInput payDues_input(String callSign, Money amount, Pass pass) {
@@ -172,7 +193,8 @@ public final class HarbourDeskClient implements HarbourDesk {
     /** Tells the office that a berth has been left. There is no answer. */
     @Override
     public void castOff(int berthNumber) {
-        this.connection.callPlain("castOff", "http://lanternbay.example/harbour/desk/castOff", castOff_input(berthNumber), null);
+        this.connection.callPlain("castOff", "http://lanternbay.example/harbour/desk/castOff",
+                castOff_input(berthNumber), null);
     }
 
     /**
@@ -181,7 +203,8 @@ public final class HarbourDeskClient implements HarbourDesk {
      * <p>Does not wait: the future fails as {@code castOff} does, and can be cancelled.
      */
     public CompletableFuture<Void> castOffAsync(int berthNumber) {
-        return this.connection.callLater("castOff", "http://lanternbay.example/harbour/desk/castOff", castOff_input(berthNumber), null, output -> null);
+        return this.connection.callLater("castOff", "http://lanternbay.example/harbour/desk/castOff",
+                castOff_input(berthNumber), null, output -> null);
     }
 
     private static HarbourDeskMessages.CastOffInput castOff_input(int berthNumber) {

@@ -76,15 +76,18 @@ public final class HarbourDeskEndpoint extends SoapEndpoint {
         throw new IllegalArgumentException(input.getClass().getName());
     }
 
-    private HarbourDeskMessages.RequestBerthOutput requestBerth(HarbourDeskMessages.RequestBerthInput input) throws Exception {
-        BerthOffer result = this.implementation.requestBerth(input.body.getVessel(), input.body.getArrival(), input.body.getStay(), input.body.getNeed());
+    private HarbourDeskMessages.RequestBerthOutput requestBerth(HarbourDeskMessages.RequestBerthInput input)
+            throws Exception {
+        BerthOffer result = this.implementation.requestBerth(input.body.getVessel(), input.body.getArrival(),
+                input.body.getStay(), input.body.getNeed());
         HarbourDeskMessages.RequestBerthOutput output = new HarbourDeskMessages.RequestBerthOutput();
         output.body = new RequestBerthResponse();
         output.body.setOffer(result);
         return output;
     }
 
-    private HarbourDeskMessages.ListBerthsOutput listBerths(HarbourDeskMessages.ListBerthsInput input) throws Exception {
+    private HarbourDeskMessages.ListBerthsOutput listBerths(HarbourDeskMessages.ListBerthsInput input)
+            throws Exception {
         List<Berth> result = this.implementation.listBerths(input.body.getDeepEnoughFor());
         HarbourDeskMessages.ListBerthsOutput output = new HarbourDeskMessages.ListBerthsOutput();
         output.body = new ListBerthsResponse();
@@ -92,7 +95,8 @@ public final class HarbourDeskEndpoint extends SoapEndpoint {
         return output;
     }
 
-    private HarbourDeskMessages.FindVesselOutput findVessel(HarbourDeskMessages.FindVesselInput input) throws Exception {
+    private HarbourDeskMessages.FindVesselOutput findVessel(HarbourDeskMessages.FindVesselInput input)
+            throws Exception {
         Vessel result = this.implementation.findVessel(input.body.getCallSign());
         HarbourDeskMessages.FindVesselOutput output = new HarbourDeskMessages.FindVesselOutput();
         output.body = new FindVesselResponse();
@@ -101,7 +105,8 @@ public final class HarbourDeskEndpoint extends SoapEndpoint {
     }
 
     private HarbourDeskMessages.PayDuesOutput payDues(HarbourDeskMessages.PayDuesInput input) throws Exception {
-        HarbourDesk.PayDuesResult result = this.implementation.payDues(input.body.getCallSign(), input.body.getAmount(), input.header1);
+        HarbourDesk.PayDuesResult result = this.implementation.payDues(input.body.getCallSign(), input.body.getAmount(),
+                input.header1);
         HarbourDeskMessages.PayDuesOutput output = new HarbourDeskMessages.PayDuesOutput();
         output.body = new PayDuesResponse();
         output.body.setReceiptNumber(result.receiptNumber());

@@ -35,7 +35,8 @@ final class HarbourDeskMessages {
         @Override
         protected void writeBody(XmlOutput out) {
             if (this.body != null) {
-                out.object("http://lanternbay.example/harbour/desk", "requestBerthResponse", this.body, RequestBerthResponse.class);
+                out.object("http://lanternbay.example/harbour/desk", "requestBerthResponse", this.body,
+                        RequestBerthResponse.class);
             }
         }
 
@@ -77,7 +78,8 @@ final class HarbourDeskMessages {
         @Override
         protected void writeBody(XmlOutput out) {
             if (this.body != null) {
-                out.object("http://lanternbay.example/harbour/desk", "listBerthsResponse", this.body, ListBerthsResponse.class);
+                out.object("http://lanternbay.example/harbour/desk", "listBerthsResponse", this.body,
+                        ListBerthsResponse.class);
             }
         }
 
@@ -111,7 +113,8 @@ final class HarbourDeskMessages {
         @Override
         protected void writeBody(XmlOutput out) {
             if (this.body != null) {
-                out.object("http://lanternbay.example/harbour/desk", "findVesselResponse", this.body, FindVesselResponse.class);
+                out.object("http://lanternbay.example/harbour/desk", "findVesselResponse", this.body,
+                        FindVesselResponse.class);
             }
         }
 
@@ -140,7 +143,8 @@ final class HarbourDeskMessages {
 
         @Override
         protected boolean takeHeader(XmlElement<?> block) {
-            if (block.isNamed("http://lanternbay.example/harbour/desk", "pass") && block.value() instanceof Pass found) {
+            if (block.isNamed("http://lanternbay.example/harbour/desk", "pass")
+                    && block.value() instanceof Pass found) {
                 this.header1 = found;
                 return true;
             }
@@ -167,7 +171,8 @@ final class HarbourDeskMessages {
         @Override
         protected void writeBody(XmlOutput out) {
             if (this.body != null) {
-                out.object("http://lanternbay.example/harbour/desk", "payDuesResponse", this.body, PayDuesResponse.class);
+                out.object("http://lanternbay.example/harbour/desk", "payDuesResponse", this.body,
+                        PayDuesResponse.class);
             }
         }
 

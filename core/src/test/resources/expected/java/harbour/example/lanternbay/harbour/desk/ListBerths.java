@@ -35,7 +35,8 @@ public class ListBerths extends XmlObject {
     @Override
     protected void writeElements(XmlOutput out) {
         if (this.deepEnoughFor != null) {
-            out.element("http://lanternbay.example/harbour/desk", "deepEnoughFor", kept(0, 0, Lexical.print(this.deepEnoughFor)));
+            out.element("http://lanternbay.example/harbour/desk", "deepEnoughFor",
+                    kept(0, 0, Lexical.print(this.deepEnoughFor)));
         }
     }
 

@@ -44,7 +44,8 @@ public class PayDuesResponse extends XmlObject {
 
     @Override
     protected void writeElements(XmlOutput out) {
-        out.element("http://lanternbay.example/harbour/desk", "receiptNumber", kept(0, 0, Lexical.print(this.receiptNumber)));
+        out.element("http://lanternbay.example/harbour/desk", "receiptNumber",
+                kept(0, 0, Lexical.print(this.receiptNumber)));
         if (this.paidOn != null) {
             out.element("http://lanternbay.example/harbour/desk", "paidOn", Lexical.print(this.paidOn));
         }

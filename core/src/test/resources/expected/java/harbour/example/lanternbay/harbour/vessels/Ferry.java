@@ -50,7 +50,8 @@ public class Ferry extends Vessel {
     @Override
     protected void writeElements(XmlOutput out) {
         super.writeElements(out);
-        out.element("http://lanternbay.example/harbour/vessels", "passengers", kept(5, 0, Lexical.print(this.passengers)));
+        out.element("http://lanternbay.example/harbour/vessels", "passengers",
+                kept(5, 0, Lexical.print(this.passengers)));
         out.element("http://lanternbay.example/harbour/vessels", "line", this.line);
     }
 

@@ -68,9 +68,11 @@ public class Tanker extends Vessel {
     protected void writeElements(XmlOutput out) {
         super.writeElements(out);
         out.element("http://lanternbay.example/harbour/vessels", "cargo", this.cargo);
-        out.element("http://lanternbay.example/harbour/vessels", "cubicMetres", kept(6, 0, Lexical.print(this.cubicMetres)));
+        out.element("http://lanternbay.example/harbour/vessels", "cubicMetres",
+                kept(6, 0, Lexical.print(this.cubicMetres)));
         if (this.doubleHull != null) {
-            out.element("http://lanternbay.example/harbour/vessels", "doubleHull", kept(7, 0, Lexical.print(this.doubleHull)));
+            out.element("http://lanternbay.example/harbour/vessels", "doubleHull",
+                    kept(7, 0, Lexical.print(this.doubleHull)));
         }
     }
 

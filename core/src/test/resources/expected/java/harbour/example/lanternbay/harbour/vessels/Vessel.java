@@ -102,10 +102,12 @@ public abstract class Vessel extends XmlObject {
     protected void writeElements(XmlOutput out) {
         out.element("http://lanternbay.example/harbour/vessels", "name", this.name);
         if (this.lengthInMetres != null) {
-            out.element("http://lanternbay.example/harbour/vessels", "lengthInMetres", kept(2, 0, Lexical.print(this.lengthInMetres)));
+            out.element("http://lanternbay.example/harbour/vessels", "lengthInMetres",
+                    kept(2, 0, Lexical.print(this.lengthInMetres)));
         }
         if (this.draughtInMetres != null) {
-            out.element("http://lanternbay.example/harbour/vessels", "draughtInMetres", kept(3, 0, Lexical.print(this.draughtInMetres)));
+            out.element("http://lanternbay.example/harbour/vessels", "draughtInMetres",
+                    kept(3, 0, Lexical.print(this.draughtInMetres)));
         }
         if (this.flag != null) {
             out.element("http://lanternbay.example/harbour/vessels", "flag", this.flag.value());
