@@ -175,7 +175,9 @@ final class CSharpSurface {
                 .reduce((a, b) -> a + ", " + b)
                 .orElse("");
         String result = signatures.result(operation) == null ? "void" : signatures.result(operation);
-        gone(designator, slot + " called", "called " + slot + "(" + given + "): " + result, CALLER);
+        // Callers may name what they give.
+        String named = signatures.parameters(operation);
+        gone(designator, slot + " called", "called " + slot + "(" + named + "): " + result, CALLER);
         add(
                 designator,
                 slot + " implemented",
@@ -186,7 +188,7 @@ final class CSharpSurface {
             gone(
                     designator,
                     slot + " async",
-                    type.packageName() + "." + type.client() + "." + operation.asyncMethod() + "(" + given + ")",
+                    type.packageName() + "." + type.client() + "." + operation.asyncMethod() + "(" + named + ")",
                     CALLER);
         }
         for (ApiFault fault : operation.faults()) {
