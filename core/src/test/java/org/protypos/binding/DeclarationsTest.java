@@ -65,8 +65,8 @@ class DeclarationsTest {
             assertThat(told(rules.findings(true))).isEmpty();
             assertThat(text(generated, "Desk"))
                     .contains("package bay.office;")
-                    .contains(
-                            "requestBerth(Vessel vessel, XmlDateTime arrival, XmlDuration stay, List<Wish> need) throws QuayFullException")
+                    .contains("requestBerth(Vessel vessel, XmlDateTime arrival, XmlDuration stay, List<Wish> need)\n")
+                    .contains("            throws QuayFullException;\n")
                     .contains("payDues(PayDues payDues, Permit pass)")
                     .contains("void leave(int berth)");
             assertThat(text(generated, "DeskClient").lines().filter(line -> line.contains("Async(")))
