@@ -59,7 +59,7 @@ class DisksIT {
     @Test
     void aFullDiskLeavesAllAsItWas() throws Exception {
         mounted = Files.createDirectory(folder.resolve("disk"));
-        boolean can = shell("mount", "-t", "tmpfs", "-o", "size=64k", "tmpfs", mounted.toString());
+        boolean can = shell("mount", "-t", "tmpfs", "-o", "size=72k", "tmpfs", mounted.toString());
         if (!can) {
             mounted = null;
         }
