@@ -129,7 +129,7 @@ namespace Protypos.Runtime
         }
 
         /// <summary>Reads a piece of the file.</summary>
-        private sealed class Slice : Stream
+        private sealed class Slice : ForwardStream
         {
             private readonly Spool spool;
             private readonly long start;
@@ -165,44 +165,10 @@ namespace Protypos.Runtime
                 get { return this.end - this.start; }
             }
 
-            public override bool CanRead
-            {
-                get { return true; }
-            }
-
-            public override bool CanSeek
-            {
-                get { return false; }
-            }
-
-            public override bool CanWrite
-            {
-                get { return false; }
-            }
-
             public override long Position
             {
                 get { return this.at - this.start; }
                 set { throw new NotSupportedException(); }
-            }
-
-            public override void Flush()
-            {
-            }
-
-            public override long Seek(long offset, SeekOrigin origin)
-            {
-                throw new NotSupportedException();
-            }
-
-            public override void SetLength(long value)
-            {
-                throw new NotSupportedException();
-            }
-
-            public override void Write(byte[] buffer, int offset, int count)
-            {
-                throw new NotSupportedException();
             }
         }
     }

@@ -362,33 +362,9 @@ namespace Protypos.Runtime
         }
     }
 
-    /// <summary>A stream of which some bytes have been read already.</summary>
-    internal sealed class PrecededStream : Stream
+    /// <summary>A stream that is read from its start to its end, and for nothing else.</summary>
+    internal abstract class ForwardStream : Stream
     {
-        private readonly byte[] start;
-        private readonly int length;
-        private readonly Stream rest;
-        private int at;
-
-        internal PrecededStream(byte[] start, int length, Stream rest)
-        {
-            this.start = start;
-            this.length = length;
-            this.rest = rest;
-        }
-
-        public override int Read(byte[] buffer, int offset, int count)
-        {
-            if (this.at == this.length)
-            {
-                return this.rest.Read(buffer, offset, count);
-            }
-            int size = Math.Min(count, this.length - this.at);
-            Array.Copy(this.start, this.at, buffer, offset, size);
-            this.at += size;
-            return size;
-        }
-
         public override bool CanRead
         {
             get { return true; }
@@ -435,8 +411,36 @@ namespace Protypos.Runtime
         }
     }
 
+    /// <summary>A stream of which some bytes have been read already.</summary>
+    internal sealed class PrecededStream : ForwardStream
+    {
+        private readonly byte[] start;
+        private readonly int length;
+        private readonly Stream rest;
+        private int at;
+
+        internal PrecededStream(byte[] start, int length, Stream rest)
+        {
+            this.start = start;
+            this.length = length;
+            this.rest = rest;
+        }
+
+        public override int Read(byte[] buffer, int offset, int count)
+        {
+            if (this.at == this.length)
+            {
+                return this.rest.Read(buffer, offset, count);
+            }
+            int size = Math.Min(count, this.length - this.at);
+            Array.Copy(this.start, this.at, buffer, offset, size);
+            this.at += size;
+            return size;
+        }
+    }
+
     /// <summary>A stream of which so many bytes are read and no more.</summary>
-    internal sealed class BoundedStream : Stream
+    internal sealed class BoundedStream : ForwardStream
     {
         private readonly Stream stream;
         private readonly long most;
@@ -457,51 +461,6 @@ namespace Protypos.Runtime
                 throw new XmlFormatException("the message is longer than " + this.most + " bytes");
             }
             return size;
-        }
-
-        public override bool CanRead
-        {
-            get { return true; }
-        }
-
-        public override bool CanSeek
-        {
-            get { return false; }
-        }
-
-        public override bool CanWrite
-        {
-            get { return false; }
-        }
-
-        public override long Length
-        {
-            get { throw new NotSupportedException(); }
-        }
-
-        public override long Position
-        {
-            get { throw new NotSupportedException(); }
-            set { throw new NotSupportedException(); }
-        }
-
-        public override void Flush()
-        {
-        }
-
-        public override long Seek(long offset, SeekOrigin origin)
-        {
-            throw new NotSupportedException();
-        }
-
-        public override void SetLength(long value)
-        {
-            throw new NotSupportedException();
-        }
-
-        public override void Write(byte[] buffer, int offset, int count)
-        {
-            throw new NotSupportedException();
         }
     }
 }

@@ -8,11 +8,10 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.concurrent.Callable;
-import java.util.stream.Stream;
 import org.protypos.target.Toolchain;
+import org.protypos.target.ToolchainFolder;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -41,8 +40,7 @@ final class DemoCommand implements Callable<Integer> {
         out = spec.commandLine().getOut();
         Terminal terminal = new Terminal(out, spec.commandLine().getErr());
         Toolchain toolchain = language.targetOrStandard().toolchain();
-        if (toolchain.missing() != null) {
-            terminal.problem(toolchain.missing().what(), toolchain.missing().cure());
+        if (terminal.isLacking(toolchain)) {
             return ExitStatus.OUTSIDE;
         }
         if (into != null && Files.exists(into)) {
@@ -54,7 +52,7 @@ final class DemoCommand implements Callable<Integer> {
             return run(terminal, toolchain, folder);
         } finally {
             if (into == null) {
-                delete(folder);
+                ToolchainFolder.delete(folder);
             }
         }
     }
@@ -130,14 +128,6 @@ final class DemoCommand implements Callable<Integer> {
         Files.createDirectories(target.getParent());
         try (InputStream stream = DemoCommand.class.getResourceAsStream("/examples/harbour/" + name)) {
             Files.copy(stream, target, StandardCopyOption.REPLACE_EXISTING);
-        }
-    }
-
-    private static void delete(Path folder) throws IOException {
-        try (Stream<Path> files = Files.walk(folder)) {
-            for (Path file : files.sorted(Comparator.reverseOrder()).toList()) {
-                Files.delete(file);
-            }
         }
     }
 }

@@ -349,8 +349,8 @@ final class GenerateCommand implements Callable<Integer> {
         if (packageName != null && !language.targetOrStandard().rules().isPackage(packageName)) {
             throw new ParameterException(
                     spec.commandLine(),
-                    "--package: \"" + packageName + "\" is none that "
-                            + language.targetOrStandard().title() + " can have");
+                    "--package: \"" + packageName + "\" is no package name in "
+                            + language.targetOrStandard().title());
         }
     }
 

@@ -106,8 +106,7 @@ final class ProofCommand implements Callable<Integer> {
             return ExitStatus.CONTRACT;
         }
         Toolchain toolchain = planned.target().toolchain();
-        if (toolchain.missing() != null) {
-            terminal.problem(toolchain.missing().what(), toolchain.missing().cure());
+        if (terminal.isLacking(toolchain)) {
             return ExitStatus.OUTSIDE;
         }
         Findings findings = new Findings();

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.PrintWriter;
 import java.util.List;
 import org.protypos.diagnostic.Finding;
+import org.protypos.target.Toolchain;
 
 /** Where a command writes: results to one side, messages to the other, in colour only where a person looks. */
 final class Terminal {
@@ -33,6 +34,15 @@ final class Terminal {
             err.println("  " + cure);
         }
         err.flush();
+    }
+
+    /** Whether a toolchain lacks something on this machine; says what and how to get it. */
+    boolean isLacking(Toolchain toolchain) {
+        Toolchain.Missing missing = toolchain.missing();
+        if (missing != null) {
+            problem(missing.what(), missing.cure());
+        }
+        return missing != null;
     }
 
     /** Tells why a command did nothing: as one JSON document, or on the side of messages. */

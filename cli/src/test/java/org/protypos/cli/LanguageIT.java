@@ -131,7 +131,7 @@ class LanguageIT {
         assertThat(unknown.status()).isEqualTo(2);
         assertThat(unknown.err()).contains("there is no language klingon; the languages are csharp, java");
         BuiltProgram.Run name = run("generate", "desk.wsdl", "--language", "csharp", "--package", "Bay.class");
-        assertThat(name.err()).contains("\"Bay.class\" is none that C# can have");
+        assertThat(name.err()).contains("\"Bay.class\" is no package name in C#");
     }
 
     /** What callers have to do is told in the words of their language. */

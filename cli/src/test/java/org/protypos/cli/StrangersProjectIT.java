@@ -224,8 +224,8 @@ class StrangersProjectIT {
                 "call ../contract/desk.wsdl payDues --repeat 0 | less than 1",
                 "stand-in ../contract/desk.wsdl --port 70000 | more than 65535",
                 "stand-in ../contract/desk.wsdl --forward file:///etc | neither http",
-                "generate ../contract/desk.wsdl --package class | no Java package",
-                "generate ../contract/desk.wsdl --package 'a; class B {}' | no Java package",
+                "generate ../contract/desk.wsdl --package class | no package name in Java",
+                "generate ../contract/desk.wsdl --package 'a; class B {}' | no package name in Java",
             })
     void argumentsOutOfRange(String line, String says) throws Exception {
         String[] arguments = Stream.of(line.split(" (?=(?:[^']*'[^']*')*[^']*$)"))

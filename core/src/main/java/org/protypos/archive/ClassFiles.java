@@ -7,7 +7,6 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -25,6 +24,7 @@ import javax.tools.StandardLocation;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.SourceText;
 import org.protypos.target.SourceFile;
+import org.protypos.target.ToolchainFolder;
 
 /** Compiles sources for Java 17 into a folder of its own, which goes when this is closed. */
 final class ClassFiles implements AutoCloseable {
@@ -102,16 +102,8 @@ final class ClassFiles implements AutoCloseable {
 
     @Override
     public void close() throws IOException {
-        delete(folder);
-        delete(libraries);
-    }
-
-    private static void delete(Path folder) throws IOException {
-        try (Stream<Path> found = Files.walk(folder)) {
-            for (Path path : found.sorted(Comparator.reverseOrder()).toList()) {
-                Files.delete(path);
-            }
-        }
+        ToolchainFolder.delete(folder);
+        ToolchainFolder.delete(libraries);
     }
 
     private static final class Source extends SimpleJavaFileObject {

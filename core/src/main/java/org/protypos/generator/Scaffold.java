@@ -37,8 +37,9 @@ public final class Scaffold {
                 scaffold.written.add(file.toString());
                 continue;
             }
-            Map<String, String> methods =
-                    target.lacking(plan, embedded, one.getKey(), Files.readString(file, StandardCharsets.UTF_8));
+            String text = Files.readString(file, StandardCharsets.UTF_8);
+            Map<String, String> methods = new LinkedHashMap<>(target.methods(plan, embedded, one.getKey()));
+            methods.keySet().removeIf(name -> text.matches("(?s).*\\b" + name + "\\s*\\(.*"));
             if (!methods.isEmpty()) {
                 scaffold.lacking.put(file, methods);
             }

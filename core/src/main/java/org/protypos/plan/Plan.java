@@ -38,6 +38,11 @@ public record Plan(
         List<Clash> clashes,
         GivenNames names,
         List<Finding> findings) {
+    /** The interfaces that are bound to something, and so can be called and served. */
+    public List<ApiInterface> bound() {
+        return interfaces.stream().filter(ApiInterface::binding).toList();
+    }
+
     /** The same plan with a registry that knows only some types and elements by name. */
     public Plan knowing(Set<QName> known) {
         return new Plan(

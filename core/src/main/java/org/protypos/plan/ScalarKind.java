@@ -49,27 +49,22 @@ public enum ScalarKind {
         return this == STRING || this == NORMALIZED || this == TOKEN || this == NAMES;
     }
 
-    /** Whether one value can be written in several ways that a message may choose from; dates are kept as they are written. */
-    public boolean isWrittenInWays() {
+    /** Whether values are whole numbers. */
+    public boolean isIntegral() {
         return switch (this) {
-            case BOOLEAN,
-                    BYTE,
-                    UNSIGNED_BYTE,
-                    SHORT,
-                    UNSIGNED_SHORT,
-                    INT,
-                    UNSIGNED_INT,
-                    LONG,
-                    UNSIGNED_LONG,
-                    INTEGER,
-                    DECIMAL,
-                    FLOAT,
-                    DOUBLE,
-                    HEX,
-                    BASE64,
-                    ATTACHMENT -> true;
+            case BYTE, UNSIGNED_BYTE, SHORT, UNSIGNED_SHORT, INT, UNSIGNED_INT, LONG, UNSIGNED_LONG, INTEGER -> true;
             default -> false;
         };
+    }
+
+    /** Whether values are numbers. */
+    public boolean isNumber() {
+        return isIntegral() || this == DECIMAL || this == FLOAT || this == DOUBLE;
+    }
+
+    /** Whether one value can be written in several ways that a message may choose from; dates are kept as they are written. */
+    public boolean isWrittenInWays() {
+        return isNumber() || this == BOOLEAN || this == HEX || this == BASE64 || this == ATTACHMENT;
     }
 
     /** The built-in type that values of the kind are of when nothing says more. */

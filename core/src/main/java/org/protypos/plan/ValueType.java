@@ -50,6 +50,11 @@ public sealed interface ValueType {
                 && (scalar.kind() == ScalarKind.BASE64 || scalar.kind() == ScalarKind.ATTACHMENT);
     }
 
+    /** Whether values are qualified names. */
+    default boolean isName() {
+        return this instanceof Scalar scalar && scalar.kind() == ScalarKind.QNAME;
+    }
+
     /** Whether qualified names stand in the text of a type that is not made of them. */
     default boolean holdsNames() {
         ValueType written = written();

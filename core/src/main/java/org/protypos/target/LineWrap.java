@@ -15,8 +15,24 @@ public final class LineWrap {
      *
      * @param indent the white space before it
      * @param further the white space before what goes on in the next line, beside that
+     * @param parts what the line is made of
      */
-    public static void append(StringBuilder to, String indent, String further, String line) {
+    public static void append(StringBuilder to, String indent, String further, String... parts) {
+        int start = to.length();
+        to.append(indent);
+        for (String part : parts) {
+            to.append(part);
+        }
+        if (to.length() - start > WIDTH) {
+            String line = to.substring(start + indent.length());
+            to.setLength(start);
+            broken(to, indent, further, line);
+        } else {
+            to.append('\n');
+        }
+    }
+
+    private static void broken(StringBuilder to, String indent, String further, String line) {
         String rest = line;
         String before = indent;
         while (before.length() + rest.length() > WIDTH) {

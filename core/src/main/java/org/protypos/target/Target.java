@@ -55,13 +55,11 @@ public interface Target {
     List<SourceFile> project(Plan plan, boolean embedded);
 
     /**
-     * The methods that an implementation lacks, ready to be pasted.
+     * The methods of an implementation as a scaffold begins them, by name.
      *
      * @param embedded whether the runtime is written beside the code
-     * @param implementation the text of the developer's class
-     * @return for each operation that no method of the class is called like, its method
      */
-    Map<String, String> lacking(Plan plan, boolean embedded, ApiInterface type, String implementation);
+    Map<String, String> methods(Plan plan, boolean embedded, ApiInterface type);
 
     /** How each operation looks to somebody who calls it. */
     Map<ApiOperation, Signature> signatures(Plan plan);

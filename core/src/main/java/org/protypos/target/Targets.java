@@ -9,14 +9,16 @@ public final class Targets {
     /** The language when nobody asks for another. */
     public static final String STANDARD = "java";
 
+    private static final List<Target> ALL = ServiceLoader.load(Target.class, Target.class.getClassLoader()).stream()
+            .map(ServiceLoader.Provider::get)
+            .sorted(Comparator.comparing(Target::name))
+            .toList();
+
     private Targets() {}
 
     /** All of them, by name. */
     public static List<Target> all() {
-        return ServiceLoader.load(Target.class, Target.class.getClassLoader()).stream()
-                .map(ServiceLoader.Provider::get)
-                .sorted(Comparator.comparing(Target::name))
-                .toList();
+        return ALL;
     }
 
     /** The one of a name, or null. */

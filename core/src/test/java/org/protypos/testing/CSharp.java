@@ -13,7 +13,6 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Collection;
 import java.util.EnumSet;
 import java.util.List;
@@ -39,16 +38,11 @@ public final class CSharp {
 
     /** Skips a test where there is no compiler; in continuous integration its absence fails. */
     public static void assumed() {
-        boolean there = Stream.of("mcs", "mono").allMatch(CSharp::isOnPath);
+        boolean there = Targets.named("csharp").toolchain().missing() == null;
         if (System.getenv("CI") != null) {
             assertThat(there).as("mcs and mono, which .ci/run installs").isTrue();
         }
         assumeTrue(there, "no C# compiler here: apt-get install mono-mcs mono-runtime");
-    }
-
-    private static boolean isOnPath(String program) {
-        return Arrays.stream(System.getenv("PATH").split(":"))
-                .anyMatch(folder -> Files.isExecutable(Path.of(folder, program)));
     }
 
     /** The runtime as a library, compiled once. */

@@ -116,7 +116,7 @@ final class CSharpFile {
 
     /** Writes a line. */
     CSharpFile line(String... parts) {
-        LineWrap.append(body, INDENT.repeat(depth), INDENT, String.join("", parts));
+        LineWrap.append(body, INDENT.repeat(depth), INDENT, parts);
         return this;
     }
 

@@ -1,12 +1,12 @@
 package org.protypos.target.csharp;
 
-import java.nio.charset.StandardCharsets;
 import java.text.Normalizer;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import org.protypos.naming.FileNames;
 import org.protypos.naming.NamespaceSegments;
 import org.protypos.plan.Property;
 import org.protypos.plan.TargetRules;
@@ -17,7 +17,6 @@ import org.protypos.plan.ValueType;
  * never written with an at sign.
  */
 final class CSharpNames implements TargetRules {
-    private static final int LONGEST_NAME = 100;
     private static final int LONGEST_CONSTANT = 60;
     private static final int MOST_SYMBOLS = 3;
 
@@ -36,12 +35,6 @@ final class CSharpNames implements TargetRules {
                             + " remove required select set unmanaged value var when where with yield")
                     .split(" "));
 
-    /** Names that some file systems keep for devices, with any ending. */
-    private static final List<String> DEVICES =
-            List.of(("con prn aux nul com0 com1 com2 com3 com4 com5 com6 com7 com8 com9"
-                            + " lpt0 lpt1 lpt2 lpt3 lpt4 lpt5 lpt6 lpt7 lpt8 lpt9")
-                    .split(" "));
-
     /** What every object has, and what every type with XML content has besides. */
     private static final List<String> RESERVED_MEMBERS = List.of(
             ("Equals GetHashCode GetType ToString MemberwiseClone Finalize ReferenceEquals XmlTypeName IsXmlNil Violations"
@@ -52,7 +45,7 @@ final class CSharpNames implements TargetRules {
 
     /** The root of the platform's namespaces, the namespace of the runtime beside generated code, and what no class may hold. */
     private static final List<String> RESERVED_TYPES =
-            join(join(List.of("System", "Runtime", "Object", "String"), DEVICES), RESERVED_MEMBERS);
+            join(join(List.of("System", "Runtime", "Object", "String"), FileNames.DEVICES), RESERVED_MEMBERS);
 
     private static final List<String> RESERVED_METHODS = List.of(
             ("Equals GetHashCode GetType ToString MemberwiseClone Finalize ReferenceEquals Connect With Dispose HandleAsync")
@@ -117,8 +110,14 @@ final class CSharpNames implements TargetRules {
 
     @Override
     public String typeName(String xmlName) {
+        String name = joined(words(xmlName));
+        return legal(name.isEmpty() ? "Unnamed" : name);
+    }
+
+    /** Words in one, each with a capital. */
+    private static String joined(List<String> words) {
         StringBuilder name = new StringBuilder();
-        for (String word : words(xmlName)) {
+        for (String word : words) {
             // A digit at either side of where two words meet keeps them apart: v1.2 is not v12.
             boolean digits = !name.isEmpty()
                     && Character.isDigit(name.charAt(name.length() - 1))
@@ -127,24 +126,11 @@ final class CSharpNames implements TargetRules {
                     .append(Character.toUpperCase(word.charAt(0)))
                     .append(word, 1, word.length());
         }
-        return legal(name.isEmpty() ? "Unnamed" : name.toString());
+        return name.toString();
     }
 
-    /** A class is a file, and file systems count bytes. */
     private static String legal(String name) {
-        String started = isStart(name.charAt(0)) ? name : "_" + name;
-        if (bytes(started) <= LONGEST_NAME) {
-            return started;
-        }
-        StringBuilder cut = new StringBuilder();
-        for (int i = 0; bytes(cut.toString()) < LONGEST_NAME - 12; i++) {
-            cut.append(started.charAt(i));
-        }
-        return cut + String.format("_%08x", name.hashCode());
-    }
-
-    private static int bytes(String name) {
-        return name.getBytes(StandardCharsets.UTF_8).length;
+        return FileNames.fitting(isStart(name.charAt(0)) ? name : "_" + name, name);
     }
 
     /** The words of a name: split at signs, behind digits, and where a capital begins one. */
@@ -258,27 +244,19 @@ final class CSharpNames implements TargetRules {
         }
         String minus = text.matches("-[0-9].*") ? "Minus" : "";
         List<String> words = words(text);
-        String name;
-        if (words.isEmpty()) {
-            name = symbols(text);
-        } else {
-            StringBuilder joined = new StringBuilder();
-            for (String word : words) {
-                boolean digits = !joined.isEmpty()
-                        && Character.isDigit(joined.charAt(joined.length() - 1))
-                        && Character.isDigit(word.charAt(0));
-                String rest = word.substring(1);
-                boolean shout = word.length() > 2 && word.equals(word.toUpperCase(Locale.ROOT));
-                joined.append(digits ? "_" : "")
-                        .append(Character.toUpperCase(word.charAt(0)))
-                        .append(shout ? rest.toLowerCase(Locale.ROOT) : rest);
-            }
-            name = joined.toString();
-        }
+        String name = words.isEmpty()
+                ? symbols(text)
+                : joined(words.stream().map(CSharpNames::calmed).toList());
         if (name.length() > LONGEST_CONSTANT) {
             name = name.substring(0, LONGEST_CONSTANT - 9) + String.format("_%08x", text.hashCode());
         }
         return minus.isEmpty() && !isStart(name.charAt(0)) ? "_" + name : minus + name;
+    }
+
+    /** A word without its capitals behind the first, when it has nothing but capitals. */
+    private static String calmed(String word) {
+        boolean shouts = word.length() > 2 && word.equals(word.toUpperCase(Locale.ROOT));
+        return shouts ? word.charAt(0) + word.substring(1).toLowerCase(Locale.ROOT) : word;
     }
 
     /** A value of signs alone is called by the names of the signs. */
@@ -300,7 +278,7 @@ final class CSharpNames implements TargetRules {
                 && isStart(text.charAt(0))
                 && text.chars().allMatch(CSharpNames::isPart)
                 && !KEYWORDS.contains(text)
-                && bytes(text) <= 2 * LONGEST_NAME;
+                && FileNames.isPossible(text);
     }
 
     @Override

@@ -92,8 +92,7 @@ public final class CSharpTarget implements Target {
         files.add(RegistryEmitter.emit(context));
         boolean client = products.contains(Product.CLIENT);
         boolean server = products.contains(Product.SERVER);
-        List<ApiInterface> callable =
-                plan.interfaces().stream().filter(ApiInterface::binding).toList();
+        List<ApiInterface> callable = plan.bound();
         boolean soap = (client || server) && !callable.isEmpty();
         if (soap) {
             services(context, callable, client, server, files);
@@ -143,8 +142,8 @@ public final class CSharpTarget implements Target {
     }
 
     @Override
-    public Map<String, String> lacking(Plan plan, boolean embedded, ApiInterface type, String implementation) {
-        return ScaffoldEmitter.lacking(plan, embedded, type, implementation);
+    public Map<String, String> methods(Plan plan, boolean embedded, ApiInterface type) {
+        return ScaffoldEmitter.methods(plan, embedded, type);
     }
 
     @Override
@@ -169,8 +168,7 @@ public final class CSharpTarget implements Target {
 
     @Override
     public String next(Plan plan) {
-        return plan.interfaces().stream()
-                .filter(ApiInterface::binding)
+        return plan.bound().stream()
                 .findFirst()
                 .map(type -> "call " + type.packageName() + "." + type.client())
                 .orElse("");

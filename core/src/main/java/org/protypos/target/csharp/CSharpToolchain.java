@@ -10,7 +10,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Consumer;
@@ -19,6 +18,7 @@ import org.protypos.plan.Plan;
 import org.protypos.target.Product;
 import org.protypos.target.SourceFile;
 import org.protypos.target.Toolchain;
+import org.protypos.target.ToolchainFolder;
 import org.protypos.target.ToolchainProcess;
 
 /** The free compiler and runtime {@code mcs} and {@code mono}, from the PATH. */
@@ -144,16 +144,8 @@ final class CSharpToolchain implements Toolchain {
                             .redirectError(ProcessBuilder.Redirect.DISCARD)
                             .start());
         } catch (IOException | RuntimeException e) {
-            delete(folder);
+            ToolchainFolder.delete(folder);
             throw e;
-        }
-    }
-
-    private static void delete(Path folder) throws IOException {
-        try (Stream<Path> files = Files.walk(folder)) {
-            for (Path file : files.sorted(Comparator.reverseOrder()).toList()) {
-                Files.delete(file);
-            }
         }
     }
 
@@ -193,7 +185,7 @@ final class CSharpToolchain implements Toolchain {
         public void close() throws IOException {
             to.close();
             ToolchainProcess.end(process);
-            delete(folder);
+            ToolchainFolder.delete(folder);
         }
     }
 }

@@ -80,22 +80,7 @@ final class CSharpTypes {
             return true;
         }
         return type instanceof ValueType.Scalar scalar
-                && switch (scalar.kind()) {
-                    case BOOLEAN,
-                            BYTE,
-                            UNSIGNED_BYTE,
-                            SHORT,
-                            UNSIGNED_SHORT,
-                            INT,
-                            UNSIGNED_INT,
-                            LONG,
-                            UNSIGNED_LONG,
-                            INTEGER,
-                            DECIMAL,
-                            FLOAT,
-                            DOUBLE -> true;
-                    default -> false;
-                };
+                && (scalar.kind() == ScalarKind.BOOLEAN || scalar.kind().isNumber());
     }
 
     String list(String item) {
@@ -286,11 +271,7 @@ final class CSharpTypes {
     }
 
     private String printItem(ValueType type, String value) {
-        return isName(type) ? "output.Name(" + value + ")" : print(type, value);
-    }
-
-    static boolean isName(ValueType type) {
-        return type instanceof ValueType.Scalar scalar && scalar.kind() == ScalarKind.QNAME;
+        return type.isName() ? "output.Name(" + value + ")" : print(type, value);
     }
 
     /** The literal for a default value, or null when the text is not of the type or has no literal. */

@@ -299,7 +299,7 @@ final class ClassEmitter {
         }
         file.line(
                 "output.Text(",
-                CSharpTypes.isName(text.type()) ? "output.Name(" + member + ")" : writing.printed(text, there, "0"),
+                text.type().isName() ? "output.Name(" + member + ")" : writing.printed(text, there, "0"),
                 ");");
         if (text.type().isBinary()) {
             file.close();

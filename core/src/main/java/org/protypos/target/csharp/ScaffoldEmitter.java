@@ -37,10 +37,8 @@ final class ScaffoldEmitter {
     static Map<ApiInterface, SourceFile> emit(Plan plan, boolean embedded) {
         CSharpContext context = new CSharpContext(plan, EmbeddedRuntime.of(plan, embedded));
         Map<ApiInterface, SourceFile> files = new LinkedHashMap<>();
-        for (ApiInterface type : plan.interfaces()) {
-            if (type.binding()) {
-                files.put(type, emit(context, type));
-            }
+        for (ApiInterface type : plan.bound()) {
+            files.put(type, emit(context, type));
         }
         return files;
     }
@@ -88,23 +86,17 @@ final class ScaffoldEmitter {
                 "}");
     }
 
-    /**
-     * The methods that an implementation lacks, ready to be pasted.
-     *
-     * @param implementation the text of the developer's class
-     */
-    static Map<String, String> lacking(Plan plan, boolean embedded, ApiInterface type, String implementation) {
+    /** The methods of an implementation, by name. */
+    static Map<String, String> methods(Plan plan, boolean embedded, ApiInterface type) {
         CSharpContext context = new CSharpContext(plan, EmbeddedRuntime.of(plan, embedded));
         CSharpFile file = context.file(type.packageName(), className(context.plan(), type));
         Signatures signatures = new Signatures(context, file, type);
-        Map<String, String> lacking = new LinkedHashMap<>();
+        Map<String, String> methods = new LinkedHashMap<>();
         for (ApiOperation operation : type.operations()) {
-            if (!implementation.matches("(?s).*\\b" + operation.method() + "\\s*\\(.*")) {
-                lacking.put(
-                        operation.method(),
-                        method(file, signatures, operation).stream().collect(Collectors.joining("\n")));
-            }
+            methods.put(
+                    operation.method(),
+                    method(file, signatures, operation).stream().collect(Collectors.joining("\n")));
         }
-        return lacking;
+        return methods;
     }
 }

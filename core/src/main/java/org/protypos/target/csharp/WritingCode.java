@@ -135,7 +135,7 @@ final class WritingCode {
             file.line("output.Object(", name, ", ", value, ", typeof(", context.ref(file, structured.type()), "));");
         } else if (type instanceof ValueType.Anything) {
             file.line("output.Any(", name, ", ", value, ");");
-        } else if (type instanceof ValueType.Items items && CSharpTypes.isName(items.item())) {
+        } else if (type instanceof ValueType.Items items && items.item().isName()) {
             file.line("output.OpenChild(", name, ");");
             file.line("output.Text(", types.print(type, value), ");");
             file.line("output.Close();");

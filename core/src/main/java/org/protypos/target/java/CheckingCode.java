@@ -197,9 +197,7 @@ final class CheckingCode {
         if (content instanceof Content.Leaf leaf) {
             return word(leaf.property());
         }
-        List<Content> parts = content instanceof Content.InSequence sequence
-                ? sequence.parts()
-                : content instanceof Content.OneOf choice ? choice.parts() : ((Content.InAnyOrder) content).parts();
+        List<Content> parts = content.parts();
         return parts.isEmpty() ? "nothing" : firstName(parts.get(0));
     }
 
@@ -207,10 +205,8 @@ final class CheckingCode {
         if (content instanceof Content.Leaf leaf) {
             return present(leaf.property());
         }
-        List<Content> parts = content instanceof Content.InSequence sequence
-                ? sequence.parts()
-                : content instanceof Content.OneOf choice ? choice.parts() : ((Content.InAnyOrder) content).parts();
-        String any = parts.stream().map(CheckingCode::present).distinct().collect(Collectors.joining(" || "));
+        String any =
+                content.parts().stream().map(CheckingCode::present).distinct().collect(Collectors.joining(" || "));
         return any.isEmpty() ? "false" : any;
     }
 

@@ -9,17 +9,6 @@ import org.protypos.plan.ValueType;
 
 /** The classes of the platform that simple types can become without a converter of anybody's. */
 final class JavaConversions {
-    private static final Set<ScalarKind> INTEGRAL = Set.of(
-            ScalarKind.BYTE,
-            ScalarKind.UNSIGNED_BYTE,
-            ScalarKind.SHORT,
-            ScalarKind.UNSIGNED_SHORT,
-            ScalarKind.INT,
-            ScalarKind.UNSIGNED_INT,
-            ScalarKind.LONG,
-            ScalarKind.UNSIGNED_LONG,
-            ScalarKind.INTEGER);
-
     /** Classes by simple name: their package, and the method that makes one of text. */
     private static final Map<String, Known> KNOWN = known();
 
@@ -52,12 +41,12 @@ final class JavaConversions {
         ScalarKind kind = written.kind();
         ScalarKind other =
                 switch (type) {
-                    case "int", "Integer", "java.lang.Integer" -> INTEGRAL.contains(kind) ? ScalarKind.INT : null;
-                    case "long", "Long", "java.lang.Long" -> INTEGRAL.contains(kind) ? ScalarKind.LONG : null;
-                    case "short", "Short", "java.lang.Short" -> INTEGRAL.contains(kind) ? ScalarKind.SHORT : null;
-                    case "BigInteger", "java.math.BigInteger" -> INTEGRAL.contains(kind) ? ScalarKind.INTEGER : null;
+                    case "int", "Integer", "java.lang.Integer" -> kind.isIntegral() ? ScalarKind.INT : null;
+                    case "long", "Long", "java.lang.Long" -> kind.isIntegral() ? ScalarKind.LONG : null;
+                    case "short", "Short", "java.lang.Short" -> kind.isIntegral() ? ScalarKind.SHORT : null;
+                    case "BigInteger", "java.math.BigInteger" -> kind.isIntegral() ? ScalarKind.INTEGER : null;
                     case "BigDecimal", "java.math.BigDecimal" ->
-                        INTEGRAL.contains(kind) || kind == ScalarKind.DECIMAL ? ScalarKind.DECIMAL : null;
+                        kind.isIntegral() || kind == ScalarKind.DECIMAL ? ScalarKind.DECIMAL : null;
                     case "String", "java.lang.String" -> kind.isText() ? kind : ScalarKind.TOKEN;
                     default -> null;
                 };

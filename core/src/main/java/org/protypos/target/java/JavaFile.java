@@ -67,7 +67,7 @@ final class JavaFile {
 
     /** Writes a line. */
     JavaFile line(String... parts) {
-        LineWrap.append(body, INDENT.repeat(depth), INDENT + INDENT, String.join("", parts));
+        LineWrap.append(body, INDENT.repeat(depth), INDENT + INDENT, parts);
         return this;
     }
 

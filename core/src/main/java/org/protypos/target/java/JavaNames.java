@@ -1,6 +1,5 @@
 package org.protypos.target.java;
 
-import java.nio.charset.StandardCharsets;
 import java.text.Normalizer;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -8,6 +7,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import java.util.stream.Stream;
+import org.protypos.naming.FileNames;
 import org.protypos.naming.NamespaceSegments;
 import org.protypos.plan.Property;
 import org.protypos.plan.TargetRules;
@@ -18,7 +18,6 @@ import org.protypos.plan.ValueType;
  * identifiers), and packages come from namespaces in the way described there.
  */
 public final class JavaNames implements TargetRules {
-    private static final int LONGEST_NAME = 100;
     private static final int LONGEST_CONSTANT = 60;
     private static final int MOST_SYMBOLS = 3;
 
@@ -37,17 +36,11 @@ public final class JavaNames implements TargetRules {
                     + " Package Runtime StringBuilder CharSequence Cloneable ClassLoader Appendable Readable")
             .split(" "));
 
-    /** Names that some file systems keep for devices, with any ending. */
-    private static final List<String> DEVICES =
-            List.of(("con prn aux nul com0 com1 com2 com3 com4 com5 com6 com7 com8 com9"
-                            + " lpt0 lpt1 lpt2 lpt3 lpt4 lpt5 lpt6 lpt7 lpt8 lpt9")
-                    .split(" "));
-
     private static final Set<String> OF_OBJECTS =
             Set.of("clone finalize getClass hashCode notify notifyAll toString wait".split(" "));
 
     private static final List<String> RESERVED_TYPES =
-            Stream.concat(JAVA_LANG.stream(), DEVICES.stream()).toList();
+            Stream.concat(JAVA_LANG.stream(), FileNames.DEVICES.stream()).toList();
     private static final List<String> RESERVED_MEMBERS = List.of("Class", "Java", "Javax");
     /** What the packages of the platform begin with: no module of others may have them. */
     private static final List<String> PLATFORM =
@@ -96,7 +89,7 @@ public final class JavaNames implements TargetRules {
                 .codePoints()
                 .map(c -> isPart(c) ? c : '_')
                 .forEach(text::appendCodePoint);
-        if (KEYWORDS.contains(text.toString()) || DEVICES.contains(text.toString())) {
+        if (KEYWORDS.contains(text.toString()) || FileNames.DEVICES.contains(text.toString())) {
             text.append('_');
         }
         return Character.isJavaIdentifierStart(text.codePointAt(0)) ? text.toString() : "_" + text;
@@ -116,22 +109,8 @@ public final class JavaNames implements TargetRules {
         return legal(name.isEmpty() ? "Unnamed" : name.toString());
     }
 
-    /** A class is a file, and file systems count bytes. */
     private static String legal(String name) {
-        String started = Character.isJavaIdentifierStart(name.codePointAt(0)) ? name : "_" + name;
-        if (bytes(started) <= LONGEST_NAME) {
-            return started;
-        }
-        StringBuilder cut = new StringBuilder();
-        int[] points = started.codePoints().toArray();
-        for (int i = 0; bytes(cut.toString()) < LONGEST_NAME - 12; i++) {
-            cut.appendCodePoint(points[i]);
-        }
-        return cut + String.format("_%08x", name.hashCode());
-    }
-
-    private static int bytes(String name) {
-        return name.getBytes(StandardCharsets.UTF_8).length;
+        return FileNames.fitting(Character.isJavaIdentifierStart(name.codePointAt(0)) ? name : "_" + name, name);
     }
 
     @Override
@@ -278,7 +257,7 @@ public final class JavaNames implements TargetRules {
                 && Character.isJavaIdentifierStart(text.codePointAt(0))
                 && text.codePoints().allMatch(c -> isPart(c) && c != '$')
                 && !KEYWORDS.contains(text)
-                && bytes(text) <= 2 * LONGEST_NAME;
+                && FileNames.isPossible(text);
     }
 
     @Override

@@ -72,8 +72,7 @@ public final class JavaTarget implements Target {
         boolean client = products.contains(Product.CLIENT);
         boolean servlet = products.contains(Product.SERVLET);
         boolean server = servlet || products.contains(Product.SERVER);
-        List<ApiInterface> callable =
-                plan.interfaces().stream().filter(ApiInterface::binding).toList();
+        List<ApiInterface> callable = plan.bound();
         boolean soap = (client || server) && !callable.isEmpty();
         if (soap) {
             services(context, callable, client, server, files);
@@ -121,14 +120,13 @@ public final class JavaTarget implements Target {
     }
 
     @Override
-    public Map<String, String> lacking(Plan plan, boolean embedded, ApiInterface type, String implementation) {
-        return ScaffoldEmitter.lacking(plan, embedded, type, implementation);
+    public Map<String, String> methods(Plan plan, boolean embedded, ApiInterface type) {
+        return ScaffoldEmitter.methods(plan, embedded, type);
     }
 
     @Override
     public String next(Plan plan) {
-        return plan.interfaces().stream()
-                .filter(ApiInterface::binding)
+        return plan.bound().stream()
                 .findFirst()
                 .map(type -> "call " + type.packageName() + "." + type.client() + ".connect()")
                 .orElse("");

@@ -25,10 +25,8 @@ final class ScaffoldEmitter {
     static Map<ApiInterface, SourceFile> emit(Plan plan, boolean embedded) {
         JavaContext context = new JavaContext(plan, EmbeddedRuntime.of(plan, embedded));
         Map<ApiInterface, SourceFile> files = new LinkedHashMap<>();
-        for (ApiInterface type : plan.interfaces()) {
-            if (type.binding()) {
-                files.put(type, emit(context, type));
-            }
+        for (ApiInterface type : plan.bound()) {
+            files.put(type, emit(context, type));
         }
         return files;
     }
@@ -63,25 +61,16 @@ final class ScaffoldEmitter {
                 "}");
     }
 
-    /**
-     * The methods that an implementation lacks, ready to be pasted.
-     *
-     * @param embedded whether the runtime is written beside the code
-     * @param implementation the text of the developer's class
-     * @return for each operation that no method of the class is called like, its method
-     */
-    static Map<String, String> lacking(Plan plan, boolean embedded, ApiInterface type, String implementation) {
+    /** The methods of an implementation, by name. */
+    static Map<String, String> methods(Plan plan, boolean embedded, ApiInterface type) {
         JavaContext context = new JavaContext(plan, EmbeddedRuntime.of(plan, embedded));
         JavaFile file = context.file(type, className(context.plan(), type));
         InterfaceEmitter.Signatures signatures = new InterfaceEmitter.Signatures(context, file, type, false);
-        Map<String, String> lacking = new LinkedHashMap<>();
+        Map<String, String> methods = new LinkedHashMap<>();
         for (ApiOperation operation : type.operations()) {
-            if (!implementation.matches("(?s).*\\b" + operation.method() + "\\s*\\(.*")) {
-                lacking.put(
-                        operation.method(),
-                        method(signatures, operation).stream().collect(Collectors.joining("\n")));
-            }
+            methods.put(
+                    operation.method(), method(signatures, operation).stream().collect(Collectors.joining("\n")));
         }
-        return lacking;
+        return methods;
     }
 }

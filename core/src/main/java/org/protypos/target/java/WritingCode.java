@@ -134,7 +134,7 @@ final class WritingCode {
                     ".class);");
         } else if (type instanceof ValueType.Anything) {
             file.line("out.any(", ReadingCode.name(property), ", ", value, ");");
-        } else if (type instanceof ValueType.Items items && isName(items.item())) {
+        } else if (type instanceof ValueType.Items items && items.item().isName()) {
             file.line("out.openChild(", ReadingCode.name(property), ");");
             file.line("out.text(", types.print(type, value), ");");
             file.line("out.close();");
@@ -150,10 +150,6 @@ final class WritingCode {
                 file.close();
             }
         }
-    }
-
-    private static boolean isName(ValueType type) {
-        return type instanceof ValueType.Scalar scalar && scalar.kind() == ScalarKind.QNAME;
     }
 
     private void writeAll(Content.InAnyOrder all) {
