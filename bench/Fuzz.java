@@ -1,4 +1,10 @@
 import java.io.ByteArrayInputStream;
+import org.protypos.naming.GivenNames;
+import org.protypos.target.Wishes;
+import org.protypos.api.ApiBuilder;
+import org.protypos.target.Targets;
+import org.protypos.binding.RuleReader;
+import org.protypos.binding.Rules;
 import org.protypos.target.Product;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -25,13 +31,8 @@ import org.protypos.message.json.JsonMessageWriter;
 import org.protypos.message.sample.Samples;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
-import org.protypos.naming.Renaming;
-import org.protypos.plan.Plan;
-import org.protypos.plan.Planner;
 import org.protypos.source.Document;
 import org.protypos.source.DocumentGatherer;
-import org.protypos.target.java.JavaNames;
-import org.protypos.target.java.JavaTarget;
 
 /**
  * Changes contracts and messages at random, always in the same way, and has them read, generated from, compared, sampled and
@@ -183,8 +184,10 @@ final class Fuzz {
             return;
         }
         well &= watch("generating " + name, () -> {
-            Plan plan = Planner.plan(read[0], new JavaNames(), Renaming.NONE, null);
-            new JavaTarget().emit(plan, EnumSet.allOf(Product.class), false, () -> Publication.of(read[0]));
+            Rules none = RuleReader.read(List.of(), Targets.standard().rules());
+            Targets.standard()
+                    .lower(ApiBuilder.build(read[0], none), new Wishes(none, GivenNames.NONE, null))
+                    .emit(EnumSet.allOf(Product.class), false, () -> Publication.of(read[0]));
             return "generated";
         });
         well &= watch("sampling " + name, () -> {

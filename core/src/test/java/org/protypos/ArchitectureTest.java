@@ -1,6 +1,7 @@
 package org.protypos;
 
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.methods;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
 
@@ -11,6 +12,7 @@ import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.protypos.target.Target;
 import org.protypos.target.Targets;
@@ -27,7 +29,7 @@ class ArchitectureTest {
             "message",
             "naming",
             "binding",
-            "plan",
+            "api",
             "target",
             "change",
             "output",
@@ -36,6 +38,9 @@ class ArchitectureTest {
             "project",
             "generator",
             "archive");
+
+    /** What naming has that gives no names: how one speaks of components, and what is left out. */
+    private static final Set<String> GIVES_NO_NAMES = Set.of("Subject", "Kind", "Renaming");
 
     private static final JavaClasses CORE = new ClassFileImporter()
             .withImportOption(new ImportOption.DoNotIncludeTests())
@@ -95,6 +100,46 @@ class ArchitectureTest {
                 .should()
                 .dependOnClassesThat()
                 .resideInAPackage("java.nio.file..")
+                .check(CORE);
+    }
+
+    /** The API is in no language's terms: it gives no names and knows nobody who does, and says nothing that only code has. */
+    @Test
+    void theApiKnowsNoLanguage() {
+        noClasses()
+                .that()
+                .resideInAPackage(stage("api"))
+                .should()
+                .dependOnClassesThat(new DescribedPredicate<>("give names") {
+                    @Override
+                    public boolean test(JavaClass type) {
+                        return type.getPackageName().equals("org.protypos.naming")
+                                && !GIVES_NO_NAMES.contains(type.getSimpleName());
+                    }
+                })
+                .check(CORE);
+        methods()
+                .that()
+                .areDeclaredInClassesThat()
+                .resideInAPackage(stage("api"))
+                .and()
+                .arePublic()
+                .should()
+                .haveNameNotMatching(
+                        "(?i).*(package|class|accessor|getter|setter|client|endpoint|servlet|constant|nested|method"
+                                + "|parameter|exception|async|optionalValue|nilName|java|csharp).*")
+                .check(CORE);
+    }
+
+    /** What all languages share knows nothing of classes, which not all of them have. */
+    @Test
+    void theSeamKnowsNoClasses() {
+        noClasses()
+                .that()
+                .resideOutsideOfPackages("org.protypos.target.*..", "org.protypos.archive..")
+                .should()
+                .dependOnClassesThat()
+                .resideInAPackage("org.protypos.target.classes..")
                 .check(CORE);
     }
 

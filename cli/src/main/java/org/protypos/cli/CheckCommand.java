@@ -92,7 +92,7 @@ final class CheckCommand implements Callable<Integer> {
             new ClashPrinter(planned).text(out);
         }
         int documents = contract.documents().all().size();
-        int clashes = planned == null ? 0 : planned.plan().clashes().size();
+        int clashes = planned == null ? 0 : planned.code().clashes().size();
         out.println(FindingPrinter.summary(findings)
                 + (clashes == 0 ? "" : ", " + clashes + (clashes == 1 ? " clash" : " clashes") + " of names")
                 + " in " + documents + (documents == 1 ? " document" : " documents"));
@@ -109,7 +109,7 @@ final class CheckCommand implements Callable<Integer> {
 
     /** Writes or extends the file of rules; whole or not at all. */
     private boolean write(Terminal terminal, PlannedContract planned) throws IOException {
-        List<Clash> clashes = planned.plan().clashes();
+        List<Clash> clashes = planned.code().clashes();
         List<ProposedRule> declared = planned.declared();
         if (clashes.isEmpty() && declared.isEmpty()) {
             return true;

@@ -24,7 +24,7 @@ final class ClashPrinter {
     ClashPrinter(PlannedContract planned) {
         this.planned = planned;
         this.prefixes = new LinkedHashMap<>(planned.rules().prefixes());
-        Suggestions.prefixes(planned.plan().clashes()).forEach((prefix, namespace) -> {
+        Suggestions.prefixes(planned.code().clashes()).forEach((prefix, namespace) -> {
             if (!prefixes.containsValue(namespace)) {
                 prefixes.putIfAbsent(prefix, namespace);
             }
@@ -32,7 +32,7 @@ final class ClashPrinter {
     }
 
     private List<Clash> clashes() {
-        return planned.plan().clashes();
+        return planned.code().clashes();
     }
 
     void text(PrintWriter out) {

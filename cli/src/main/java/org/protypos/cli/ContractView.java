@@ -3,55 +3,40 @@ package org.protypos.cli;
 import com.fasterxml.jackson.core.JsonGenerator;
 import java.io.IOException;
 import java.io.PrintWriter;
-import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
+import org.protypos.api.ApiOperation;
+import org.protypos.api.ApiService;
+import org.protypos.api.Member;
 import org.protypos.contract.Contract;
 import org.protypos.generator.PlannedContract;
-import org.protypos.plan.ApiFault;
-import org.protypos.plan.ApiInterface;
-import org.protypos.plan.ApiOperation;
-import org.protypos.plan.ApiService;
-import org.protypos.plan.Plan;
-import org.protypos.plan.Property;
 import org.protypos.source.Document;
-import org.protypos.target.Target;
+import org.protypos.target.Outline;
 import org.protypos.wsdl.PolicyAssertion;
 
 /** What a contract offers, for a person and for a program. */
 final class ContractView {
     private final Contract contract;
     private final PlannedContract planned;
-    private final Plan plan;
-    private final Map<ApiOperation, Target.Signature> signatures;
+    private final Outline outline;
 
     ContractView(Contract contract, PlannedContract planned) {
         this.contract = contract;
         this.planned = planned;
-        this.plan = planned.plan();
-        this.signatures = planned.target().signatures(plan);
+        this.outline = planned.code().outline();
     }
 
     void text(PrintWriter out) {
         documents(out);
-        for (ApiService service : plan.services()) {
+        for (Outline.Service service : outline.services()) {
             service(out, service);
         }
-        for (ApiInterface type : plan.interfaces()) {
+        for (Outline.Interface type : outline.interfaces()) {
             operations(out, type);
         }
         out.println(Terminal.bold("types"));
-        out.println("  " + plan.classes().size() + " classes and "
-                + plan.enums().size() + " enumerations in " + String.join(", ", packages()));
+        out.println("  " + outline.structures() + " classes and " + outline.enumerations() + " enumerations in "
+                + String.join(", ", outline.packages()));
         out.println();
-    }
-
-    private List<String> packages() {
-        List<String> packages = new ArrayList<>();
-        plan.classes().forEach(type -> packages.add(type.packageName()));
-        plan.enums().forEach(type -> packages.add(type.packageName()));
-        packages.add(plan.rootPackage());
-        return packages.stream().distinct().sorted().toList();
     }
 
     private void documents(PrintWriter out) {
@@ -73,46 +58,49 @@ final class ContractView {
         return namespace == null ? "" : namespace;
     }
 
-    private void service(PrintWriter out, ApiService service) {
+    private void service(PrintWriter out, Outline.Service service) {
         out.println(Terminal.bold("service ") + service.name());
         Columns columns = new Columns(2);
-        for (ApiService.Port port : service.ports()) {
+        List<ApiService.Port> ports = service.api().ports();
+        for (int i = 0; i < ports.size(); i++) {
+            ApiService.Port port = ports.get(i);
             columns.row(
-                    port.constant(),
+                    service.constants().get(i),
                     port.speaks(),
                     port.address(),
-                    port.type().name() + (port.isDefault() ? " (default)" : ""));
+                    outline.nameOf(port.type()) + (port.isDefault() ? " (default)" : ""));
         }
         columns.print(out);
-        for (ApiService.Port port : service.ports()) {
-            List<String> asked = PolicyAssertion.inWords(port.policy());
+        for (int i = 0; i < ports.size(); i++) {
+            List<String> asked = PolicyAssertion.inWords(ports.get(i).policy());
             if (!asked.isEmpty()) {
-                out.println("  " + port.constant() + " asks for " + Terminal.plain(String.join(", ", asked)));
+                out.println(
+                        "  " + service.constants().get(i) + " asks for " + Terminal.plain(String.join(", ", asked)));
             }
         }
         out.println();
     }
 
-    private void operations(PrintWriter out, ApiInterface type) {
+    private void operations(PrintWriter out, Outline.Interface type) {
         out.println(Terminal.bold("interface ") + type.name() + Terminal.dim("  " + type.packageName()));
-        for (ApiOperation operation : type.operations()) {
-            Target.Signature signature = signatures.get(operation);
-            out.println("  " + Terminal.plain(signature.method()));
+        for (Outline.Operation line : type.operations()) {
+            ApiOperation operation = line.api();
+            out.println("  " + Terminal.plain(line.method()));
             if (!operation.policy().isEmpty()) {
                 List<String> asked = PolicyAssertion.inWords(operation.policy());
                 out.println(Terminal.dim("    asks for " + Terminal.plain(String.join(", ", asked))));
             }
-            if (!signature.result().isEmpty()) {
-                out.println(Terminal.dim("    result " + Terminal.plain(signature.result())));
+            if (!line.result().isEmpty()) {
+                out.println(Terminal.dim("    result " + Terminal.plain(line.result())));
             }
-            for (Property header : operation.input().headers()) {
+            for (Member header : operation.input().headers()) {
                 out.println(Terminal.dim("    header " + header.xmlName().getLocalPart() + " in"));
             }
             if (operation.output() == null) {
                 out.println(Terminal.dim("    one-way"));
                 continue;
             }
-            for (Property header : operation.output().headers()) {
+            for (Member header : operation.output().headers()) {
                 out.println(Terminal.dim("    header " + header.xmlName().getLocalPart() + " out"));
             }
         }
@@ -136,36 +124,38 @@ final class ContractView {
             }
             json.writeEndArray();
             json.writeArrayFieldStart("services");
-            for (ApiService service : plan.services()) {
+            for (Outline.Service service : outline.services()) {
                 jsonService(json, service);
             }
             json.writeEndArray();
             json.writeArrayFieldStart("interfaces");
-            for (ApiInterface type : plan.interfaces()) {
+            for (Outline.Interface type : outline.interfaces()) {
                 jsonInterface(json, type);
             }
             json.writeEndArray();
             json.writeObjectFieldStart("types");
-            json.writeNumberField("classes", plan.classes().size());
-            json.writeNumberField("enumerations", plan.enums().size());
-            Json.strings(json, "packages", packages());
+            json.writeNumberField("classes", outline.structures());
+            json.writeNumberField("enumerations", outline.enumerations());
+            Json.strings(json, "packages", outline.packages());
             json.writeEndObject();
             Json.findings(json, planned.findings());
         });
     }
 
-    private static void jsonService(JsonGenerator json, ApiService service) throws IOException {
+    private void jsonService(JsonGenerator json, Outline.Service service) throws IOException {
         json.writeStartObject();
-        json.writeStringField("name", service.xmlName().getLocalPart());
-        json.writeStringField("java", service.packageName() + "." + service.name());
+        json.writeStringField("name", service.api().name().getLocalPart());
+        json.writeStringField(planned.target().name(), service.packageName() + "." + service.name());
         json.writeArrayFieldStart("ports");
-        for (ApiService.Port port : service.ports()) {
+        List<ApiService.Port> ports = service.api().ports();
+        for (int i = 0; i < ports.size(); i++) {
+            ApiService.Port port = ports.get(i);
             json.writeStartObject();
-            json.writeStringField("name", port.xmlName());
-            json.writeStringField("constant", port.constant());
+            json.writeStringField("name", port.name());
+            json.writeStringField("constant", service.constants().get(i));
             json.writeStringField("protocol", port.speaks());
             json.writeStringField("address", port.address());
-            json.writeStringField("interface", port.type().name());
+            json.writeStringField("interface", outline.nameOf(port.type()));
             json.writeBooleanField("default", port.isDefault());
             Json.strings(json, "asksFor", PolicyAssertion.inWords(port.policy()));
             json.writeEndObject();
@@ -174,16 +164,17 @@ final class ContractView {
         json.writeEndObject();
     }
 
-    private void jsonInterface(JsonGenerator json, ApiInterface type) throws IOException {
+    private void jsonInterface(JsonGenerator json, Outline.Interface type) throws IOException {
         json.writeStartObject();
-        json.writeStringField("name", type.xmlName().getLocalPart());
-        json.writeStringField("java", type.packageName() + "." + type.name());
+        json.writeStringField("name", type.api().name().getLocalPart());
+        json.writeStringField(planned.target().name(), type.packageName() + "." + type.name());
         json.writeArrayFieldStart("operations");
-        for (ApiOperation operation : type.operations()) {
+        for (Outline.Operation line : type.operations()) {
+            ApiOperation operation = line.api();
             json.writeStartObject();
-            json.writeStringField("name", operation.xmlName());
-            json.writeStringField("signature", signatures.get(operation).method());
-            json.writeStringField("result", signatures.get(operation).result());
+            json.writeStringField("name", operation.name());
+            json.writeStringField("signature", line.method());
+            json.writeStringField("result", line.result());
             json.writeStringField("soapAction", operation.soapAction());
             if (operation.location() != null) {
                 json.writeStringField("location", operation.location());
@@ -196,10 +187,7 @@ final class ContractView {
                     operation.input().headers().stream()
                             .map(header -> header.xmlName().toString())
                             .toList());
-            Json.strings(
-                    json,
-                    "faults",
-                    operation.faults().stream().map(ApiFault::name).toList());
+            Json.strings(json, "faults", line.faults());
             json.writeEndObject();
         }
         json.writeEndArray();

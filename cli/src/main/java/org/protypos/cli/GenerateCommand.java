@@ -214,7 +214,7 @@ final class GenerateCommand implements Callable<Integer> {
             AdoptedContract contract = adopted.get(0);
             contract.project()
                     .remember(Map.of(
-                            contract.settings().name(), code.planned().plan().names()));
+                            contract.settings().name(), code.planned().code().names()));
         }
         return status;
     }
@@ -291,8 +291,7 @@ final class GenerateCommand implements Callable<Integer> {
                     print(
                             Scaffold.into(
                                     code.order().scaffold(),
-                                    code.planned().target(),
-                                    code.planned().plan(),
+                                    code.planned().code(),
                                     code.order().embedded()),
                             terminal.out());
                 }
@@ -408,7 +407,7 @@ final class GenerateCommand implements Callable<Integer> {
         if (preview || result.planned() == null) {
             return;
         }
-        String next = result.planned().target().next(result.planned().plan());
+        String next = result.planned().code().next();
         if (!next.isEmpty() && result.order().products().contains(Product.CLIENT)) {
             out.println("next: compile " + folder + " and " + next);
         }

@@ -20,7 +20,6 @@ import org.protypos.message.check.Deviation;
 import org.protypos.proof.Proof;
 import org.protypos.proof.ProofResult;
 import org.protypos.proof.Reconciliation;
-import org.protypos.target.Toolchain;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -105,8 +104,7 @@ final class ProofCommand implements Callable<Integer> {
             terminal.refuse(planned.findings(), "nothing was proved", json);
             return ExitStatus.CONTRACT;
         }
-        Toolchain toolchain = planned.target().toolchain();
-        if (terminal.isLacking(toolchain)) {
+        if (terminal.isLacking(planned.target().toolchain())) {
             return ExitStatus.OUTSIDE;
         }
         Findings findings = new Findings();
@@ -119,7 +117,7 @@ final class ProofCommand implements Callable<Integer> {
         Proof proof = new Proof(planned.contract(), planned.withoutForeignClasses());
         List<MessageFile> all = files;
         List<ProofResult> results =
-                Progress.during("proving " + all.size() + " messages", json, () -> proof.of(toolchain, watched(all)));
+                Progress.during("proving " + all.size() + " messages", json, () -> proof.of(watched(all)));
         Reconciliation.Outcome corrections =
                 new Reconciliation(planned.contract(), planned.target().rules()).of(proof.deviating());
         if (json) {

@@ -25,6 +25,8 @@ import org.protypos.generator.Version;
 import org.protypos.output.WholeFile;
 import org.protypos.target.Product;
 import org.protypos.target.SourceFile;
+import org.protypos.target.classes.ClassApi;
+import org.protypos.target.classes.Plan;
 
 /**
  * Generated code, compiled and put into an archive that is handed on or deployed. The door of this package. The bytes of an
@@ -98,6 +100,11 @@ public final class CodeArchive {
         return resources;
     }
 
+    /** The classes of the code: what goes into an archive has some. */
+    private Plan plan() {
+        return ((ClassApi) code.planned().code()).plan();
+    }
+
     /**
      * Writes a jar of the code, and beside it one of its sources.
      *
@@ -116,7 +123,7 @@ public final class CodeArchive {
             String name = stem(file);
             Matcher versioned = VERSIONED.matcher(name);
             String artifact = (versioned.matches() ? versioned.group(1) : name).replaceAll("[^A-Za-z0-9._-]", "-");
-            String group = code.planned().plan().rootPackage();
+            String group = plan().rootPackage();
             entries.put(MANIFEST, manifest(Map.of("Automatic-Module-Name", group)));
             entries.put(
                     "META-INF/maven/" + group + "/" + artifact + "/pom.xml",
@@ -204,7 +211,7 @@ public final class CodeArchive {
             for (Path jar : jars) {
                 candidates.addAll(Implementations.classNames(jar));
             }
-            Deployment deployment = new Deployment(code.planned().plan());
+            Deployment deployment = new Deployment(plan());
             Map<String, String> found =
                     Implementations.find(deployment.interfaces(), candidates, classes.classPath(), findings);
             if (findings.hasErrors()) {

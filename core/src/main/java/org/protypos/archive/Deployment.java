@@ -7,10 +7,10 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import org.protypos.plan.ApiInterface;
-import org.protypos.plan.ApiService;
-import org.protypos.plan.Plan;
 import org.protypos.target.SourceFile;
+import org.protypos.target.classes.Plan;
+import org.protypos.target.classes.PlannedInterface;
+import org.protypos.target.classes.PlannedService;
 
 /**
  * What a servlet container is told: a servlet for each interface, so that all its ports share one implementation, mapped to
@@ -18,13 +18,13 @@ import org.protypos.target.SourceFile;
  */
 final class Deployment {
     private final Plan plan;
-    private final Map<ApiInterface, Set<String>> paths = new LinkedHashMap<>();
+    private final Map<PlannedInterface, Set<String>> paths = new LinkedHashMap<>();
 
     Deployment(Plan plan) {
         this.plan = plan;
         Set<String> taken = new LinkedHashSet<>();
-        for (ApiService service : plan.services()) {
-            for (ApiService.Port port : service.ports()) {
+        for (PlannedService service : plan.services()) {
+            for (PlannedService.Port port : service.ports()) {
                 if (port.type().binding()) {
                     String path = path(port.address(), port.xmlName());
                     Set<String> own = paths.computeIfAbsent(port.type(), any -> new LinkedHashSet<>());
@@ -36,7 +36,7 @@ final class Deployment {
                 }
             }
         }
-        for (ApiInterface type : plan.interfaces()) {
+        for (PlannedInterface type : plan.interfaces()) {
             if (type.binding() && !paths.containsKey(type)) {
                 paths.put(type, Set.of(free(type.xmlName().getLocalPart(), taken)));
             }
@@ -53,7 +53,7 @@ final class Deployment {
     }
 
     /** The interfaces that are served. */
-    List<ApiInterface> interfaces() {
+    List<PlannedInterface> interfaces() {
         return List.copyOf(paths.keySet());
     }
 
@@ -74,7 +74,7 @@ final class Deployment {
         return name.replaceAll("[^A-Za-z0-9._~-]", "_");
     }
 
-    private String servlet(ApiInterface type) {
+    private String servlet(PlannedInterface type) {
         return plan.rootPackage() + ".deployed." + type.servlet() + "Deployed"
                 + interfaces().indexOf(type);
     }
@@ -82,7 +82,7 @@ final class Deployment {
     /** Servlets that a container can make by itself. */
     List<SourceFile> servlets(Map<String, String> implementations) {
         List<SourceFile> files = new ArrayList<>();
-        for (ApiInterface type : interfaces()) {
+        for (PlannedInterface type : interfaces()) {
             String name = servlet(type);
             String simple = name.substring(name.lastIndexOf('.') + 1);
             files.add(new SourceFile(name.replace('.', '/') + ".java", """
@@ -112,7 +112,7 @@ final class Deployment {
                 <?xml version="1.0" encoding="UTF-8"?>
                 <web-app xmlns="https://jakarta.ee/xml/ns/jakartaee" version="5.0" metadata-complete="true">
                 """);
-        for (ApiInterface type : interfaces()) {
+        for (PlannedInterface type : interfaces()) {
             String name = servlet(type).substring(servlet(type).lastIndexOf('.') + 1);
             text.append("  <servlet>\n    <servlet-name>")
                     .append(name)

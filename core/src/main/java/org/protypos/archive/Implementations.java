@@ -14,7 +14,7 @@ import java.util.TreeMap;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
 import org.protypos.diagnostic.Findings;
-import org.protypos.plan.ApiInterface;
+import org.protypos.target.classes.PlannedInterface;
 
 /** Finds the classes that implement the interfaces of a contract. None of them is run: they are only looked at. */
 final class Implementations {
@@ -41,12 +41,12 @@ final class Implementations {
      * @return the names of the classes by those of the interfaces
      */
     static Map<String, String> find(
-            List<ApiInterface> interfaces, Collection<String> candidates, List<Path> classPath, Findings findings)
+            List<PlannedInterface> interfaces, Collection<String> candidates, List<Path> classPath, Findings findings)
             throws IOException {
         Map<String, String> found = new TreeMap<>();
         URL[] places = classPath.stream().map(Implementations::url).toArray(URL[]::new);
         try (URLClassLoader loader = new URLClassLoader(places, ClassLoader.getPlatformClassLoader())) {
-            for (ApiInterface type : interfaces) {
+            for (PlannedInterface type : interfaces) {
                 String name = type.packageName() + "." + type.name();
                 List<String> of = new ArrayList<>();
                 for (String candidate : candidates) {

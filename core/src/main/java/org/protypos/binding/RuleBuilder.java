@@ -2,6 +2,7 @@ package org.protypos.binding;
 
 import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 import java.util.Set;
 import java.util.TreeSet;
 import org.protypos.diagnostic.Findings;
@@ -10,9 +11,6 @@ import org.protypos.naming.NameRules;
 
 /** Makes rules of what a file says, and tells what it says that makes no sense. */
 final class RuleBuilder {
-    /** The languages that a rule may say something of its own for. */
-    static final Set<String> LANGUAGES = new TreeSet<>(Set.of("java", "csharp"));
-
     private static final Set<String> NAMES = Set.of("name", "prefix", "suffix", "package", "omit");
     private static final Set<String> CORRECTIONS = Set.of(
             "occurs",
@@ -63,9 +61,9 @@ final class RuleBuilder {
     }
 
     /** All keys that a rule may have, with those of languages. */
-    static Set<String> keys() {
+    static Set<String> keys(Set<String> languages) {
         Set<String> keys = new TreeSet<>(Set.of("on", "because"));
-        keys.addAll(LANGUAGES);
+        keys.addAll(languages);
         keys.addAll(NAMES);
         keys.addAll(CORRECTIONS);
         keys.addAll(Correction.FACETS);
@@ -261,9 +259,8 @@ final class RuleBuilder {
 
     private void spelling(WrittenRule written, Rule.Effect effect) {
         boolean name = effect.name() == null || names.isName(effect.name());
-        boolean around = names.isName("x"
-                + (effect.prefix() == null ? "" : effect.prefix())
-                + (effect.suffix() == null ? "" : effect.suffix()));
+        boolean around = names.canStandAround(
+                Objects.requireNonNullElse(effect.prefix(), ""), Objects.requireNonNullElse(effect.suffix(), ""));
         boolean packageName = effect.packageName() == null || names.isPackage(effect.packageName());
         if (!name || !around || !packageName) {
             String key = !name ? "name" : !packageName ? "package" : effect.prefix() != null ? "prefix" : "suffix";

@@ -23,7 +23,6 @@ import org.protypos.naming.NameRules;
 
 /** Reads files of rules, in YAML or JSON, and tells everything that is wrong with them at once. */
 public final class RuleReader {
-    private static final Set<String> KEYS = RuleBuilder.keys();
     private static final Set<String> LANGUAGE_KEYS = RuleBuilder.languageKeys();
     private static final Set<String> CONVERTERS = Set.of("with", "parse", "print");
     private static final Set<String> AROUND = Set.of("prefix", "suffix");
@@ -244,11 +243,11 @@ public final class RuleReader {
             String key = in.currentName();
             Place at = here();
             in.nextToken();
-            if (RuleBuilder.LANGUAGES.contains(key)) {
+            if (names.languages().contains(key)) {
                 ofLanguages = true;
                 sound &= block(key, key.equals(names.language()) ? own : new Entries());
             } else {
-                sound &= entry(key, at, neutral, KEYS, "rule");
+                sound &= entry(key, at, neutral, RuleBuilder.keys(names.languages()), "rule");
             }
         }
         if (!sound || ofLanguages && own.isEmpty() && neutral.saysNothing()) {

@@ -5,6 +5,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
+import org.protypos.api.Api;
+import org.protypos.api.ApiBuilder;
 import org.protypos.binding.DeclaredRule;
 import org.protypos.binding.RuleReader;
 import org.protypos.binding.Rules;
@@ -17,14 +19,14 @@ import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Place;
 import org.protypos.naming.GivenNames;
-import org.protypos.plan.Plan;
-import org.protypos.plan.Planner;
 import org.protypos.project.AdoptedContract;
 import org.protypos.source.DocumentGatherer;
+import org.protypos.target.LoweredApi;
 import org.protypos.target.Product;
 import org.protypos.target.SourceFile;
 import org.protypos.target.Target;
 import org.protypos.target.Targets;
+import org.protypos.target.Wishes;
 
 /**
  * From a contract to code: the door for all who use the core as a library, the command line and the build plugins among
@@ -157,17 +159,19 @@ public final class Generator {
         Contract contract = selection.of(whole);
         Laid laid = laid(contract);
         Contract corrected = laid.rules().correct(contract);
-        Plan plan = Planner.plan(corrected, target.rules(), laid.rules(), past, packageName);
+        Api api = ApiBuilder.build(corrected, laid.rules());
+        LoweredApi code = target.lower(api, new Wishes(laid.rules(), past, packageName));
         findings.addAll(contract.findings());
-        findings.addAll(plan.findings());
-        findings.addAll(target.findings(plan));
+        findings.addAll(api.findings());
+        findings.addAll(code.findings());
         findings.addAll(laid.declarations().findings());
         findings.addAll(laid.rules().findings(strict && contract == whole));
         return new PlannedContract(
                 contract,
                 corrected,
+                api,
                 target,
-                plan,
+                code,
                 laid.rules(),
                 DeclaredRule.joined(laid.declarations().rules()),
                 findings.sorted());
@@ -203,8 +207,8 @@ public final class Generator {
         if (!planned.isSound() || lacking.hasErrors()) {
             return GeneratedCode.refused(order, findings);
         }
-        List<SourceFile> files = target.emit(
-                planned.plan(), order.products(), order.embedded(), () -> Publication.of(planned.published()));
+        List<SourceFile> files =
+                planned.code().emit(order.products(), order.embedded(), () -> Publication.of(planned.published()));
         return new GeneratedCode(order, planned, files, null, findings);
     }
 

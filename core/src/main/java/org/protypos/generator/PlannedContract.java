@@ -1,23 +1,27 @@
 package org.protypos.generator;
 
 import java.util.List;
+import org.protypos.api.Api;
+import org.protypos.api.ApiBuilder;
 import org.protypos.binding.ProposedRule;
 import org.protypos.binding.Rules;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Severity;
-import org.protypos.plan.Plan;
-import org.protypos.plan.Planner;
+import org.protypos.naming.GivenNames;
+import org.protypos.target.LoweredApi;
 import org.protypos.target.Surface;
 import org.protypos.target.Target;
+import org.protypos.target.Wishes;
 
 /**
  * A contract with what becomes of it.
  *
  * @param published the contract as its documents have it, or the selected part of it
  * @param contract the same as rules correct it
- * @param target the language that it is planned for
- * @param plan the typed API
+ * @param api the typed API, in no language's terms
+ * @param target the language that it is wanted in
+ * @param code the API in the terms of that language
  * @param rules what was laid over the contract
  * @param declared the rules among them that binding declarations stand for
  * @param findings what is to be said about contract, rules and plan
@@ -25,8 +29,9 @@ import org.protypos.target.Target;
 public record PlannedContract(
         Contract published,
         Contract contract,
+        Api api,
         Target target,
-        Plan plan,
+        LoweredApi code,
         Rules rules,
         List<ProposedRule> declared,
         List<Finding> findings) {
@@ -37,13 +42,15 @@ public record PlannedContract(
 
     /** What source sees of the code. */
     public Surface surface() {
-        return target.surface(plan, contract.wsdl().portTypes().values());
+        return code.surface(contract.wsdl().portTypes().values());
     }
 
-    /** The plan with nothing in it of classes that only its user has. */
-    public Plan withoutForeignClasses() {
-        return rules.namesForeignClasses()
-                ? Planner.plan(contract, target.rules(), rules.withoutForeignClasses(), null)
-                : plan;
+    /** The code with nothing in it of classes that only its user has. */
+    public LoweredApi withoutForeignClasses() {
+        if (!rules.namesForeignClasses()) {
+            return code;
+        }
+        Rules own = rules.withoutForeignClasses();
+        return target.lower(ApiBuilder.build(contract, own), new Wishes(own, GivenNames.NONE, null));
     }
 }

@@ -135,7 +135,7 @@ public final class ProjectGenerator {
     private void remember(List<GeneratedCode> codes, boolean plain) throws IOException {
         Map<String, GivenNames> names = new TreeMap<>();
         for (GeneratedCode code : codes) {
-            names.put(code.order().owner(), code.planned().plan().names());
+            names.put(code.order().owner(), code.planned().code().names());
         }
         adopted.get(0).project().remember(names);
         if (plain) {
@@ -159,7 +159,7 @@ public final class ProjectGenerator {
             contract.project().drifted(contract.settings()).forEach(path -> drift.add(Drift.changed(path)));
             if (codes.get(i).planned() != null
                     && contract.project()
-                            .isRenamed(name, codes.get(i).planned().plan().names())) {
+                            .isRenamed(name, codes.get(i).planned().code().names())) {
                 drift.add(Drift.changed(contract.settings().folder() + "/protypos.lock.json: names of " + name));
             }
         }

@@ -197,7 +197,7 @@ public final class Refresh {
         GeneratedCode code = Generator.generate(Order.of(adopted), plan(adopted, adopted.read(), true))
                 .written(false, overwrite);
         if (!code.isRefused()) {
-            project.remember(Map.of(name, code.planned().plan().names()));
+            project.remember(Map.of(name, code.planned().code().names()));
         }
         return code;
     }

@@ -9,10 +9,9 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.protypos.output.LooseFiles;
-import org.protypos.plan.ApiInterface;
-import org.protypos.plan.Plan;
+import org.protypos.target.Beginning;
+import org.protypos.target.LoweredApi;
 import org.protypos.target.SourceFile;
-import org.protypos.target.Target;
 
 /** A beginning of each implementation in the developer's own sources: written once, looked at ever after. */
 public final class Scaffold {
@@ -26,25 +25,24 @@ public final class Scaffold {
      *
      * @throws IOException when the folder cannot be read or written
      */
-    public static Scaffold into(Path folder, Target target, Plan plan, boolean embedded) throws IOException {
+    public static Scaffold into(Path folder, LoweredApi code, boolean embedded) throws IOException {
         Scaffold scaffold = new Scaffold();
         List<SourceFile> fresh = new ArrayList<>();
-        for (Map.Entry<ApiInterface, SourceFile> one :
-                target.scaffold(plan, embedded).entrySet()) {
-            Path file = folder.resolve(one.getValue().path());
+        for (Beginning one : code.scaffold(embedded)) {
+            Path file = folder.resolve(one.file().path());
             if (!Files.exists(file)) {
-                fresh.add(one.getValue());
+                fresh.add(one.file());
                 scaffold.written.add(file.toString());
                 continue;
             }
             String text = Files.readString(file, StandardCharsets.UTF_8);
-            Map<String, String> methods = new LinkedHashMap<>(target.methods(plan, embedded, one.getKey()));
+            Map<String, String> methods = new LinkedHashMap<>(one.methods());
             methods.keySet().removeIf(name -> text.matches("(?s).*\\b" + name + "\\s*\\(.*"));
             if (!methods.isEmpty()) {
                 scaffold.lacking.put(file, methods);
             }
         }
-        for (SourceFile one : target.project(plan, embedded)) {
+        for (SourceFile one : code.project()) {
             Path file = folder.resolve(one.path());
             if (!Files.exists(file)) {
                 fresh.add(one);

@@ -17,8 +17,8 @@ import org.protypos.message.check.InfosetComparison;
 import org.protypos.message.model.TypeModel;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
-import org.protypos.plan.Plan;
 import org.protypos.source.Xml;
+import org.protypos.target.LoweredApi;
 import org.protypos.target.Toolchain;
 
 /**
@@ -27,7 +27,7 @@ import org.protypos.target.Toolchain;
  */
 public final class Proof {
     private final ContractCheck check;
-    private final Plan plan;
+    private final LoweredApi code;
     private final List<MessageElement> deviating = new ArrayList<>();
 
     /** Opens a message. */
@@ -43,22 +43,21 @@ public final class Proof {
      * Prepares for a contract.
      *
      * @param contract a sound contract
-     * @param plan the plan of its code
+     * @param code its code
      */
-    public Proof(Contract contract, Plan plan) {
+    public Proof(Contract contract, LoweredApi code) {
         this.check = new ContractCheck(contract);
-        this.plan = plan;
+        this.code = code;
     }
 
     /**
      * Puts messages to the proof.
      *
-     * @param toolchain what compiles and runs the plan's code
      * @throws IOException when a message cannot be read from where it lies, or the types cannot be compiled and run
      */
-    public List<ProofResult> of(Toolchain toolchain, List<? extends Message> messages) throws IOException {
+    public List<ProofResult> of(List<? extends Message> messages) throws IOException {
         List<ProofResult> results = new ArrayList<>();
-        try (Toolchain.Types types = toolchain.types(plan.knowing(namesIn(messages)))) {
+        try (Toolchain.Types types = code.compiled(namesIn(messages))) {
             for (Message message : messages) {
                 results.add(prove(types, message.name(), message.bytes()));
             }

@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.function.Consumer;
-import org.protypos.plan.Plan;
 
 /** What compiles and runs code of a language on this machine, for the demo and for proofs. */
 public interface Toolchain {
@@ -37,9 +36,6 @@ public interface Toolchain {
      * @throws IOException when it fails
      */
     void start(Path compiled, Consumer<String> lines) throws IOException;
-
-    /** Compiles the types of a plan, to put messages through them. */
-    Types types(Plan plan) throws IOException;
 
     /**
      * Something that is missing.

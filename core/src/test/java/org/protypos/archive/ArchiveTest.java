@@ -33,6 +33,7 @@ import org.protypos.generator.GeneratedCode;
 import org.protypos.generator.Generator;
 import org.protypos.generator.Order;
 import org.protypos.target.Product;
+import org.protypos.target.classes.ClassApi;
 
 /** Archives are the same whenever they are made, are what they claim to be, and run where they are deployed. */
 class ArchiveTest {
@@ -119,7 +120,7 @@ class ArchiveTest {
             GeneratedCode code = Generator.of(List.of(contract.toString())).generate(Order.into(Path.of("none")));
             assertThat(told(code.findings()).stream().filter(line -> line.contains("error")))
                     .isEmpty();
-            String descriptor = new Deployment(code.planned().plan()).descriptor();
+            String descriptor = new Deployment(((ClassApi) code.planned().code()).plan()).descriptor();
             assertThat(descriptor)
                     .contains("<url-pattern>" + addresses[2] + "/*</url-pattern>")
                     .contains("<url-pattern>" + addresses[3] + "/*</url-pattern>");

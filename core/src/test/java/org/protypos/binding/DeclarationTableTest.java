@@ -16,11 +16,12 @@ import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
 import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Severity;
-import org.protypos.plan.Plan;
-import org.protypos.plan.Planner;
 import org.protypos.source.DocumentGatherer;
+import org.protypos.target.classes.Plan;
+import org.protypos.target.classes.PlannedService;
 import org.protypos.target.java.JavaNames;
 import org.protypos.target.java.JavaSurface;
+import org.protypos.testing.Plans;
 
 /**
  * Every binding declaration of the two specifications, inside a contract and where it may stand: whether it does something, is told to mean
@@ -56,12 +57,12 @@ class DeclarationTableTest {
         assertThat(declared.isSound()).as("%s", declared.findings()).isTrue();
         DeclarationReader.Declarations declarations = DeclarationReader.read(List.of(), declared);
         Rules rules = RuleReader.read(List.of(), declarations.rules(), new JavaNames());
-        Plan plan = Planner.plan(rules.correct(declared), new JavaNames(), rules, null);
+        Plan plan = Plans.of(rules.correct(declared), rules);
         List<Finding> findings = new ArrayList<>(declarations.findings());
-        findings.addAll(plan.findings());
+        findings.addAll(Plans.findings(rules.correct(declared), rules));
         findings.addAll(rules.findings(true));
         boolean stops = findings.stream().anyMatch(finding -> finding.severity() == Severity.ERROR);
-        Plan before = Planner.plan(plain, new JavaNames(), RuleReader.read(List.of(), new JavaNames()), null);
+        Plan before = Plans.of(plain);
         boolean works = !seen(declared, plan).equals(seen(plain, before));
         String told = findings.stream()
                 .map(finding -> finding.severity().name().toLowerCase(Locale.ROOT) + " " + finding.message())
@@ -85,10 +86,29 @@ class DeclarationTableTest {
                 JavaSurface.of(plan, contract.wsdl().portTypes().values())
                                 .symbols()
                                 .keySet() + " ");
-        plan.classes().forEach(type -> text.append(type.documentation()).append(type.properties()));
-        plan.interfaces().forEach(type -> text.append(type));
-        return text.toString()
-                .replaceAll("org\\.protypos\\.plan\\.[A-Za-z]+@[0-9a-f]+", "")
-                .replaceAll("@[0-9a-f]{4,}", "");
+        plan.classes().forEach(type -> {
+            text.append(type.name()).append(type.documentation()).append(type.interfaces());
+            type.properties().forEach(member -> text.append(member.name())
+                    .append(member.access())
+                    .append(member.cardinality())
+                    .append(member.documentation())
+                    .append(member.type().written().getClass()));
+        });
+        plan.enums()
+                .forEach(type ->
+                        text.append(type.name()).append(type.documentation()).append(type.constants()));
+        plan.interfaces().forEach(type -> {
+            text.append(type.name()).append(type.documentation());
+            type.operations().forEach(operation -> text.append(operation.method())
+                    .append(operation.asyncMethod())
+                    .append(operation.parameters())
+                    .append(operation.documentation()));
+        });
+        plan.services().forEach(service -> text.append(service.name())
+                .append(service.documentation())
+                .append(service.ports().stream()
+                        .map(PlannedService.Port::constant)
+                        .toList()));
+        return text.toString();
     }
 }

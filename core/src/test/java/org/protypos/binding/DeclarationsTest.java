@@ -13,13 +13,13 @@ import org.protypos.binding.declared.DeclarationReader;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
 import org.protypos.diagnostic.Finding;
-import org.protypos.plan.ApiClass;
-import org.protypos.plan.Plan;
-import org.protypos.plan.Planner;
-import org.protypos.plan.Property;
 import org.protypos.source.DocumentGatherer;
+import org.protypos.target.classes.Plan;
+import org.protypos.target.classes.PlannedClass;
+import org.protypos.target.classes.Property;
 import org.protypos.target.java.JavaNames;
 import org.protypos.testing.Generated;
+import org.protypos.testing.Plans;
 
 /** The binding declarations of the standards, read as rules. */
 class DeclarationsTest {
@@ -95,8 +95,8 @@ class DeclarationsTest {
                 folder.resolve("rules.yaml"), Suggestions.file(List.of(), DeclaredRule.joined(declarations.rules())));
         Rules declared = RuleReader.read(List.of(), declarations.rules(), new JavaNames());
         Rules written = RuleReader.read(List.of(file), new JavaNames());
-        Plan before = Planner.plan(contract, new JavaNames(), declared, null);
-        Plan after = Planner.plan(contract, new JavaNames(), written, null);
+        Plan before = Plans.of(contract, declared);
+        Plan after = Plans.of(contract, written);
         assertThat(told(written.findings(true))).isEmpty();
         assertThat(described(after)).isEqualTo(described(before)).contains("bay.office.Mooring Pier");
         assertThat(DeclaredRule.joined(declarations.rules())).allMatch(rule -> written.say(rule, new JavaNames()));
@@ -104,7 +104,7 @@ class DeclarationsTest {
 
     private static List<String> described(Plan plan) {
         List<String> lines = new ArrayList<>();
-        for (ApiClass type : plan.classes()) {
+        for (PlannedClass type : plan.classes()) {
             for (Property property : type.properties()) {
                 lines.add(type.packageName() + "." + type.name() + " " + property.name());
             }

@@ -16,25 +16,26 @@ import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
 import org.protypos.diagnostic.Finding;
 import org.protypos.naming.Clash;
-import org.protypos.naming.Renaming;
+import org.protypos.naming.GivenNames;
 import org.protypos.output.OutputFolder;
-import org.protypos.plan.ApiClass;
-import org.protypos.plan.ApiEnum;
-import org.protypos.plan.ApiInterface;
-import org.protypos.plan.ApiOperation;
-import org.protypos.plan.Plan;
-import org.protypos.plan.Planner;
-import org.protypos.plan.Property;
 import org.protypos.source.DocumentGatherer;
 import org.protypos.target.Product;
 import org.protypos.target.SourceFile;
+import org.protypos.target.classes.ClassApi;
+import org.protypos.target.classes.Plan;
+import org.protypos.target.classes.PlannedClass;
+import org.protypos.target.classes.PlannedEnum;
+import org.protypos.target.classes.PlannedInterface;
+import org.protypos.target.classes.PlannedOperation;
+import org.protypos.target.classes.Property;
 import org.protypos.target.java.JavaNames;
-import org.protypos.target.java.JavaTarget;
 import org.protypos.testing.Generated;
 import org.protypos.testing.Infoset;
+import org.protypos.testing.Plans;
 
 /** Rules over the customs contract: what they do, and how they are told to be wrong. */
 class RulesTest {
+    private static final Path DESK = Path.of("../examples/harbour/contract/desk.wsdl");
     private static final Path CUSTOMS = Path.of("../examples/customs/customs.wsdl");
     private static final Path NAMES = Path.of("../examples/customs/names.yaml");
 
@@ -49,7 +50,7 @@ class RulesTest {
     }
 
     private static Plan plan(Rules rules) {
-        return Planner.plan(contract(), new JavaNames(), rules, null);
+        return Plans.of(contract(), rules);
     }
 
     private static List<String> told(List<Finding> findings) {
@@ -67,19 +68,19 @@ class RulesTest {
         Plan plan = plan(rules);
         assertThat(told(rules.findings(true))).isEmpty();
         assertThat(plan.findings()).isEmpty();
-        assertThat(plan.classes()).extracting(ApiClass::packageName).containsOnly("bay.customs");
+        assertThat(plan.classes()).extracting(PlannedClass::packageName).containsOnly("bay.customs");
         assertThat(plan.classes())
-                .extracting(ApiClass::name)
+                .extracting(PlannedClass::name)
                 .containsExactly("ObjectType", "Cargo", "Manifest", "Notify", "NotifyResponse");
-        ApiClass cargo = plan.classes().get(1);
+        PlannedClass cargo = plan.classes().get(1);
         assertThat(cargo.elements())
                 .extracting(Property::name)
                 .containsExactly("Class2", "Weight", "LotNo", "FormerLot");
         assertThat(cargo.attributes()).extracting(Property::name).containsExactly("DeclaredWeight", "DeclaredLOTNO");
         assertThat(plan.enums().get(0).constants())
-                .extracting(ApiEnum.Constant::name)
+                .extracting(PlannedEnum.Constant::name)
                 .containsExactly("FREE", "FREE_", "_5", "UNKNOWN", "EMPTY");
-        ApiInterface customs = plan.interfaces().get(0);
+        PlannedInterface customs = plan.interfaces().get(0);
         assertThat(customs.operations().get(0).method()).isEqualTo("declare");
         assertThat(customs.operations().get(0).parameters()).containsExactly("items", "sealed_object");
         assertThat(plan.services().get(0).ports().get(0).constant()).isEqualTo("QUAYSIDE");
@@ -102,7 +103,7 @@ class RulesTest {
                 """);
         Rules rules = rules(file);
         Contract corrected = rules.correct(contract());
-        Planner.plan(corrected, new JavaNames(), rules, null);
+        Plans.of(corrected, rules);
         assertThat(told(rules.findings(true)))
                 .containsExactly(
                         "6:5 correction-unneeded the contract says occurs 0..1 of c:notify/c:object by now | take the correction out",
@@ -211,9 +212,9 @@ class RulesTest {
         Rules rules = rules(file);
         Contract desk =
                 ContractReader.read(DocumentGatherer.gather(List.of("../examples/harbour/contract/desk.wsdl"), null));
-        Plan plan = Planner.plan(desk, new JavaNames(), rules, null);
+        Plan plan = Plans.of(desk, rules);
         assertThat(plan.interfaces().get(0).operations())
-                .extracting(ApiOperation::method)
+                .extracting(PlannedOperation::method)
                 .containsExactly("requestBerth", "listBerths", "findVessel");
         assertThat(plan.services().get(0).ports()).hasSize(1);
         assertThat(told(rules.findings(true)))
@@ -268,17 +269,19 @@ class RulesTest {
                   - {on: "namespace d", package: bay.desk}
                 """);
         Rules rules = rules(file);
-        Plan shared = Planner.plan(read(vessels), new JavaNames(), Renaming.NONE, "bay.shared");
-        Plan plan = Planner.plan(read(desk), new JavaNames(), rules, null);
+        ClassApi shared =
+                Plans.code(read(vessels), RuleReader.read(List.of(), new JavaNames()), GivenNames.NONE, "bay.shared");
+        ClassApi own = Plans.code(read(desk), rules, GivenNames.NONE, null);
+        Plan plan = own.plan();
         assertThat(plan.findings()).isEmpty();
         assertThat(told(rules.findings(true))).isEmpty();
         assertThat(plan.classes())
-                .extracting(ApiClass::name)
+                .extracting(PlannedClass::name)
                 .doesNotContain("Vessel", "Ferry")
                 .contains("Tanker");
         List<SourceFile> files = new ArrayList<>();
-        for (Plan each : List.of(shared, plan)) {
-            files.addAll(new JavaTarget().emit(each, Set.of(Product.TYPES), false, List::of));
+        for (ClassApi each : List.of(shared, own)) {
+            files.addAll(each.emit(Set.of(Product.TYPES), false, List::of));
         }
         OutputFolder.write(folder.resolve("sources"), files, false, false);
         assertThat(Generated.compile(folder.resolve("sources"), Files.createDirectory(folder.resolve("classes"))))
@@ -309,7 +312,7 @@ class RulesTest {
                   - {on: "d:pass/d:holder", optional: maybe}
                 """);
         Rules rules = rules(file);
-        List<String> told = new ArrayList<>(told(planOf(rules).findings()));
+        List<String> told = new ArrayList<>(told(Plans.findings(read(DESK), rules)));
         told.addAll(told(rules.findings(true)));
         assertThat(String.join("\n", told)).isEqualTo("""
                 20:3 type-needed this type is derived from ~v:Vessel, which a rule leaves out | leave this type out too, or neither
@@ -330,17 +333,13 @@ class RulesTest {
                 15:39 rule-value "maybe" is neither true nor false | write true or false""");
     }
 
-    private static Plan planOf(Rules rules) {
-        return Planner.plan(read(Path.of("../examples/harbour/contract/desk.wsdl")), new JavaNames(), rules, null);
-    }
-
     @Test
     void everyMistakeIsToldWithItsPlace() throws IOException {
         Rules rules = rules(Path.of("src/test/resources/rules/mistakes.yaml"));
-        Plan plan = plan(rules);
+        List<Finding> planned = Plans.findings(contract(), rules);
         Path expected = Path.of("src/test/resources/rules/mistakes.txt");
         List<String> told = new ArrayList<>(told(rules.findings(true)));
-        told.addAll(told(plan.findings()));
+        told.addAll(told(planned));
         if (Boolean.getBoolean("expected.write")) {
             Files.write(expected, told);
         }
@@ -363,11 +362,11 @@ class RulesTest {
         Plan again = plan(rules);
         assertThat(again.clashes()).isEmpty();
         assertThat(told(rules.findings(true))).isEmpty();
-        assertThat(again.classes()).extracting(ApiClass::name).isEqualTo(names(plain));
+        assertThat(again.classes()).extracting(PlannedClass::name).isEqualTo(names(plain));
     }
 
     private static List<String> names(Plan plan) {
-        return plan.classes().stream().map(ApiClass::name).toList();
+        return plan.classes().stream().map(PlannedClass::name).toList();
     }
 
     @Test
@@ -405,7 +404,7 @@ class RulesTest {
     @Test
     void theShippedSchemaKnowsTheKeysOfARule() throws IOException {
         String schema = Files.readString(Path.of("src/main/resources/org/protypos/binding/rules.schema.json"));
-        for (String key : RuleBuilder.keys()) {
+        for (String key : RuleBuilder.keys(new JavaNames().languages())) {
             assertThat(schema).contains("\"" + key + "\": {");
         }
     }

@@ -16,7 +16,6 @@ import javax.xml.namespace.QName;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
-import org.protypos.binding.RuleReader;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
 import org.protypos.diagnostic.Findings;
@@ -25,12 +24,12 @@ import org.protypos.message.sample.Samples;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
 import org.protypos.message.tree.MessageText;
-import org.protypos.plan.Planner;
 import org.protypos.source.DocumentGatherer;
 import org.protypos.target.Surface;
 import org.protypos.target.java.JavaNames;
 import org.protypos.target.java.JavaSurface;
 import org.protypos.testing.Infoset;
+import org.protypos.testing.Plans;
 import org.protypos.testing.RandomEdit;
 
 /**
@@ -55,9 +54,7 @@ class ChangeEvidenceTest {
 
     private static Surface surface(Contract contract) {
         JavaNames names = new JavaNames();
-        return JavaSurface.of(
-                Planner.plan(contract, names, RuleReader.read(List.of(), names), null),
-                contract.wsdl().portTypes().values());
+        return JavaSurface.of(Plans.of(contract), contract.wsdl().portTypes().values());
     }
 
     @ParameterizedTest

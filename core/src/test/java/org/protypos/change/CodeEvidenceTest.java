@@ -22,18 +22,15 @@ import javax.tools.StandardJavaFileManager;
 import javax.tools.ToolProvider;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import org.protypos.binding.RuleReader;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
 import org.protypos.contract.Publication;
 import org.protypos.output.OutputFolder;
-import org.protypos.plan.Plan;
-import org.protypos.plan.Planner;
 import org.protypos.source.DocumentGatherer;
 import org.protypos.target.Product;
-import org.protypos.target.java.JavaNames;
+import org.protypos.target.classes.Plan;
 import org.protypos.target.java.JavaSurface;
-import org.protypos.target.java.JavaTarget;
+import org.protypos.testing.Plans;
 import org.protypos.testing.RandomEdit;
 import org.protypos.testing.Usage;
 
@@ -51,7 +48,7 @@ class CodeEvidenceTest {
     }
 
     private static Plan plan(Contract contract) {
-        return Planner.plan(contract, new JavaNames(), RuleReader.read(List.of(), new JavaNames()), null);
+        return Plans.of(contract);
     }
 
     @Test
@@ -131,11 +128,7 @@ class CodeEvidenceTest {
 
     private static Path sources(Contract contract, Path folder) throws IOException {
         Set<Product> all = EnumSet.of(Product.TYPES, Product.CLIENT, Product.SERVER);
-        OutputFolder.write(
-                folder,
-                new JavaTarget().emit(plan(contract), all, false, () -> Publication.of(contract)),
-                false,
-                false);
+        OutputFolder.write(folder, Plans.code(contract).emit(all, false, () -> Publication.of(contract)), false, false);
         return folder;
     }
 

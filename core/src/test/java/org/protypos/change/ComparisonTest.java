@@ -31,15 +31,14 @@ import org.protypos.contract.Publication;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.sample.Samples;
 import org.protypos.output.OutputFolder;
-import org.protypos.plan.Plan;
-import org.protypos.plan.Planner;
 import org.protypos.source.DocumentGatherer;
 import org.protypos.target.Product;
+import org.protypos.target.classes.Plan;
 import org.protypos.target.java.JavaNames;
 import org.protypos.target.java.JavaSurface;
-import org.protypos.target.java.JavaTarget;
 import org.protypos.testing.Generated;
 import org.protypos.testing.Infoset;
+import org.protypos.testing.Plans;
 
 /** Changes to the harbour's contract: what is told of them, and that what is said to break is all that does. */
 class ComparisonTest {
@@ -202,7 +201,7 @@ class ComparisonTest {
     }
 
     private static Plan plan(Contract contract) {
-        return Planner.plan(contract, new JavaNames(), RuleReader.read(List.of(), new JavaNames()), null);
+        return Plans.of(contract);
     }
 
     private static Comparison.Result compare(Contract before, Contract after) {
@@ -301,8 +300,7 @@ class ComparisonTest {
         codes.put(Reader.SERVER_CODE, Path.of("../examples/harbour/src/example/lanternbay/office/LanternBayDesk.java"));
         for (Map.Entry<Reader, Path> code : codes.entrySet()) {
             Path sources = folder.resolve("sources-" + code.getKey());
-            OutputFolder.write(
-                    sources, new JavaTarget().emit(plan(after), all, false, () -> Publication.of(after)), false, false);
+            OutputFolder.write(sources, Plans.code(after).emit(all, false, () -> Publication.of(after)), false, false);
             Files.writeString(
                     sources.resolve(code.getValue().getFileName()),
                     Files.readString(code.getValue())
@@ -361,7 +359,7 @@ class ComparisonTest {
         List<ProposedRule> rules = compare(before, after).renames();
         assertThat(rules).hasSize(1);
         Path file = Files.writeString(folder.resolve("rules.yaml"), ProposedRule.file(rules));
-        Plan plan = Planner.plan(after, new JavaNames(), RuleReader.read(List.of(file), new JavaNames()), null);
+        Plan plan = Plans.of(after, RuleReader.read(List.of(file), new JavaNames()));
         assertThat(JavaSurface.of(plan, List.of()))
                 .satisfies(surface -> assertThat(surface.names()).containsValue("Quay"));
     }
@@ -379,7 +377,7 @@ class ComparisonTest {
         Comparison.Result result = compare(before, after);
         assertThat(result.differences()).extracting(Difference::kind).containsExactly("namespace");
         Path file = Files.writeString(folder.resolve("rules.yaml"), ProposedRule.file(result.renames()));
-        Plan plan = Planner.plan(after, new JavaNames(), RuleReader.read(List.of(file), new JavaNames()), null);
+        Plan plan = Plans.of(after, RuleReader.read(List.of(file), new JavaNames()));
         assertThat(JavaSurface.of(plan, List.of()).symbols().keySet())
                 .isEqualTo(JavaSurface.of(plan(before), List.of()).symbols().keySet());
     }

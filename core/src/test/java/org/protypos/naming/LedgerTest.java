@@ -21,13 +21,13 @@ import org.protypos.binding.RuleReader;
 import org.protypos.binding.Rules;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
-import org.protypos.plan.ApiClass;
-import org.protypos.plan.Plan;
-import org.protypos.plan.Planner;
-import org.protypos.plan.Property;
 import org.protypos.source.DocumentGatherer;
+import org.protypos.target.classes.Plan;
+import org.protypos.target.classes.PlannedClass;
+import org.protypos.target.classes.Property;
 import org.protypos.target.java.JavaNames;
 import org.protypos.target.java.JavaSurface;
+import org.protypos.testing.Plans;
 
 /** Contracts that change, with names that nearly meet: what stays keeps its name. */
 class LedgerTest {
@@ -73,7 +73,7 @@ class LedgerTest {
         Contract contract = ContractReader.read(DocumentGatherer.gather(List.of(schema.toString()), null));
         assertThat(contract.isSound()).as("%s", contract.findings()).isTrue();
         JavaNames names = new JavaNames();
-        return Planner.plan(contract, names, RuleReader.read(List.of(), names), past, null);
+        return Plans.of(contract, RuleReader.read(List.of(), names), past, null);
     }
 
     /** What a member is called, without its type. */
@@ -164,7 +164,7 @@ class LedgerTest {
         Contract contract = ContractReader.read(DocumentGatherer.gather(List.of(file.toString()), null));
         JavaNames names = new JavaNames();
         Rules read = RuleReader.read(rules, names);
-        Plan plan = Planner.plan(contract, names, read, past, null);
+        Plan plan = Plans.of(contract, read, past, null);
         assertThat(read.findings(true)).isEmpty();
         return plan;
     }
@@ -174,7 +174,7 @@ class LedgerTest {
                 .filter(type -> type.name().equals("Route"))
                 .flatMap(type -> Stream.concat(
                         type.properties().stream().map(Property::name),
-                        type.nestedClasses().stream().map(ApiClass::name)))
+                        type.nestedClasses().stream().map(PlannedClass::name)))
                 .sorted()
                 .toList();
     }

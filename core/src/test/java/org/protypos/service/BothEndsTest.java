@@ -30,9 +30,9 @@ import org.protypos.message.check.ContractCheck;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.sample.Samples;
 import org.protypos.message.tree.MessageElement;
-import org.protypos.plan.ApiInterface;
-import org.protypos.plan.ApiOperation;
-import org.protypos.plan.ApiService;
+import org.protypos.target.classes.PlannedInterface;
+import org.protypos.target.classes.PlannedOperation;
+import org.protypos.target.classes.PlannedService;
 import org.protypos.testing.Generated;
 import org.protypos.testing.GeneratedEnds;
 import org.protypos.testing.Infoset;
@@ -76,8 +76,8 @@ class BothEndsTest {
         for (boolean full : new boolean[] {false, true}) {
             Samples samples = new Samples(
                     generated.contract(), new Vocabulary(generated.contract().schema()), full);
-            for (ApiService service : generated.plan().services()) {
-                for (ApiService.Port port : service.ports()) {
+            for (PlannedService service : generated.plan().services()) {
+                for (PlannedService.Port port : service.ports()) {
                     if (port.isDefault() && !port.type().isHttp()) {
                         calls += port(samples, service, port, wrong);
                     }
@@ -90,8 +90,9 @@ class BothEndsTest {
         assertThat(calls).isPositive();
     }
 
-    private int port(Samples samples, ApiService service, ApiService.Port port, List<String> wrong) throws Exception {
-        ApiInterface type = port.type();
+    private int port(Samples samples, PlannedService service, PlannedService.Port port, List<String> wrong)
+            throws Exception {
+        PlannedInterface type = port.type();
         List<CalledOperation> operations = CalledOperation.of(generated.contract()).stream()
                 .filter(one -> one.service().name().equals(service.xmlName())
                         && one.port().name().equals(port.xmlName()))
@@ -100,7 +101,7 @@ class BothEndsTest {
         try (AutoCloseable server = ends.serve(type)) {
             String address = GeneratedEnds.address(server);
             int at = 0;
-            for (ApiOperation api : type.operations()) {
+            for (PlannedOperation api : type.operations()) {
                 while (!operations.get(at).operation().name().equals(api.xmlName())) {
                     at++;
                 }
@@ -130,10 +131,10 @@ class BothEndsTest {
     private void call(
             Samples samples,
             CalledOperation called,
-            ApiInterface type,
-            ApiOperation api,
-            ApiService.Port port,
-            ApiService service,
+            PlannedInterface type,
+            PlannedOperation api,
+            PlannedService.Port port,
+            PlannedService service,
             String address,
             String what,
             List<String> wrong)

@@ -29,12 +29,12 @@ import org.protypos.message.check.ContractCheck;
 import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.sample.Samples;
 import org.protypos.message.tree.MessageText;
-import org.protypos.plan.ApiInterface;
-import org.protypos.plan.ApiOperation;
-import org.protypos.plan.ApiService;
 import org.protypos.runtime.attach.Attachment;
 import org.protypos.runtime.security.UsernameToken;
 import org.protypos.runtime.security.XmlSignature;
+import org.protypos.target.classes.PlannedInterface;
+import org.protypos.target.classes.PlannedOperation;
+import org.protypos.target.classes.PlannedService;
 import org.protypos.testing.Generated;
 import org.protypos.testing.GeneratedEnds;
 
@@ -55,21 +55,21 @@ class InterpretedTest {
         check = new ContractCheck(generated.contract());
     }
 
-    private ApiService service(CalledOperation called) {
+    private PlannedService service(CalledOperation called) {
         return generated.plan().services().stream()
                 .filter(one -> one.xmlName().equals(called.service().name()))
                 .findFirst()
                 .orElseThrow();
     }
 
-    private ApiService.Port port(CalledOperation called) {
+    private PlannedService.Port port(CalledOperation called) {
         return service(called).ports().stream()
                 .filter(one -> one.xmlName().equals(called.port().name()))
                 .findFirst()
                 .orElseThrow();
     }
 
-    private ApiOperation operation(CalledOperation called) {
+    private PlannedOperation operation(CalledOperation called) {
         return port(called).type().operations().stream()
                 .filter(one -> one.xmlName().equals(called.operation().name()))
                 .findFirst()
@@ -93,8 +93,8 @@ class InterpretedTest {
         List<StandIn.Seen> seen = new ArrayList<>();
         try (StandIn standIn = StandIn.serve(generated.contract(), ANY, Answers.NONE, seen::add)) {
             for (CalledOperation called : CalledOperation.of(generated.contract())) {
-                ApiInterface type = port(called).type();
-                ApiOperation api = operation(called);
+                PlannedInterface type = port(called).type();
+                PlannedOperation api = operation(called);
                 String what = called.port().name() + " " + api.method();
                 Map<String, Attachment> attached = new LinkedHashMap<>();
                 called.request()

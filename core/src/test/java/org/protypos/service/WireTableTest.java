@@ -32,8 +32,8 @@ import org.protypos.exchange.standin.Answers;
 import org.protypos.exchange.standin.StandIn;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.sample.Samples;
-import org.protypos.plan.ApiOperation;
-import org.protypos.plan.ApiService;
+import org.protypos.target.classes.PlannedOperation;
+import org.protypos.target.classes.PlannedService;
 import org.protypos.testing.Generated;
 import org.protypos.testing.GeneratedEnds;
 
@@ -144,20 +144,20 @@ class WireTableTest {
                 .orElseThrow();
     }
 
-    private ApiService.Port port(Case one) {
+    private PlannedService.Port port(Case one) {
         return generated.plan().services().get(0).ports().stream()
                 .filter(each -> each.xmlName().equals(one.port))
                 .findFirst()
                 .orElseThrow();
     }
 
-    private ApiOperation api(CalledOperation called, ApiService.Port port) {
+    private PlannedOperation api(CalledOperation called, PlannedService.Port port) {
         int number = called.at().carried().operations().indexOf(called.carried());
         return port.type().operations().get(number);
     }
 
     /** The arguments that a sample of the request comes to. */
-    private Object[] arguments(CalledOperation called, ApiService.Port port) throws Exception {
+    private Object[] arguments(CalledOperation called, PlannedService.Port port) throws Exception {
         String request = new Samples(generated.contract(), check.vocabulary(), true).message(called.request());
         try (AutoCloseable server = ends.serve(port.type())) {
             String address = GeneratedEnds.address(server);
@@ -168,9 +168,9 @@ class WireTableTest {
     }
 
     private Map<String, String> atClients(Case one, CalledOperation called) throws Exception {
-        ApiService service = generated.plan().services().get(0);
-        ApiService.Port port = port(one);
-        ApiOperation api = api(called, port);
+        PlannedService service = generated.plan().services().get(0);
+        PlannedService.Port port = port(one);
+        PlannedOperation api = api(called, port);
         String request = new Samples(generated.contract(), check.vocabulary(), true).message(called.request());
         Map<String, String> results = new LinkedHashMap<>();
         Object[] arguments = arguments(called, port);
@@ -205,8 +205,8 @@ class WireTableTest {
     }
 
     private Map<String, String> atServers(Case one, CalledOperation called, StandIn standIn) throws Exception {
-        ApiService.Port port = port(one);
-        ApiOperation api = api(called, port);
+        PlannedService.Port port = port(one);
+        PlannedOperation api = api(called, port);
         Map<String, String> results = new LinkedHashMap<>();
         Object client = ends.client(
                 port.type(),

@@ -26,13 +26,10 @@ import org.protypos.binding.Rules;
 import org.protypos.binding.Suggestions;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
-import org.protypos.naming.Renaming;
-import org.protypos.naming.Subject;
-import org.protypos.plan.Plan;
-import org.protypos.plan.Planner;
 import org.protypos.source.DocumentGatherer;
 import org.protypos.target.java.JavaNames;
 import org.protypos.testing.Generated;
+import org.protypos.testing.Plans;
 
 /** A contract of several documents in which every name clashes with others, with the language or with generated code. */
 class ClashTest {
@@ -272,20 +269,16 @@ class ClashTest {
                 DocumentGatherer.gather(documents.stream().map(Path::toString).toList(), null));
         assertThat(contract.isSound()).as("%s", contract.findings()).isTrue();
         Map<String, String> names = new TreeMap<>();
-        Renaming naming = new Renaming() {
-            @Override
-            public String packageOf(String namespace, String plain) {
-                return plain;
-            }
-
-            @Override
-            public Wish nameOf(Subject subject, String plain) {
-                names.putIfAbsent(subject.designator(), plain);
-                return null;
-            }
-        };
-        Plan plan = Planner.plan(contract, new JavaNames(), naming, null);
-        plan.clashes().forEach(clash -> names.put(clash.other().designator(), clash.given()));
+        Plans.of(contract)
+                .names()
+                .byScope()
+                .values()
+                .forEach(scope -> scope.forEach((designator, name) -> {
+                    // What stands beside the components is called after them.
+                    if (!designator.startsWith("+")) {
+                        names.merge(designator, name, (one, other) -> one.compareTo(other) < 0 ? one : other);
+                    }
+                }));
         return names;
     }
 }

@@ -16,11 +16,9 @@ import org.junit.jupiter.api.io.TempDir;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
 import org.protypos.diagnostic.Finding;
-import org.protypos.naming.Renaming;
-import org.protypos.plan.Planner;
 import org.protypos.source.DocumentGatherer;
-import org.protypos.target.java.JavaNames;
 import org.protypos.testing.Generated;
+import org.protypos.testing.Plans;
 
 /** Contracts of a size that nobody writes by hand: what a class can hold compiles, what none can is said. */
 class ContractLimitsTest {
@@ -149,9 +147,7 @@ class ContractLimitsTest {
                 List.of(schema("http://harbour.lanternbay.example/", body).toString()), null));
         List<String> codes = contract.findings().stream().map(Finding::code).toList();
         if (codes.isEmpty()) {
-            assertThat(Planner.plan(contract, new JavaNames(), Renaming.NONE, null)
-                            .classes())
-                    .isNotEmpty();
+            assertThat(Plans.of(contract).classes()).isNotEmpty();
         }
         return codes;
     }

@@ -23,10 +23,9 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
-import org.protypos.contract.Publication;
-import org.protypos.naming.Renaming;
-import org.protypos.plan.Plan;
-import org.protypos.plan.Planner;
+import org.protypos.generator.GeneratedCode;
+import org.protypos.generator.Generator;
+import org.protypos.generator.Order;
 import org.protypos.source.DocumentGatherer;
 
 /**
@@ -40,9 +39,10 @@ class ExpectedSourcesTest {
     private static Map<String, String> generate(Target target, List<Path> documents, Product... products) {
         Contract contract = ContractReader.read(
                 DocumentGatherer.gather(documents.stream().map(Path::toString).toList(), null));
-        Plan plan = Planner.plan(contract, target.rules(), Renaming.NONE, null);
-        EnumSet<Product> wanted = EnumSet.of(Product.TYPES, products);
-        return target.emit(plan, wanted, true, () -> Publication.of(contract)).stream()
+        GeneratedCode code = Generator.of(contract)
+                .target(target)
+                .generate(new Order("", Path.of("nowhere"), null, EnumSet.of(Product.TYPES, products), true));
+        return code.files().stream()
                 .collect(Collectors.toMap(SourceFile::path, SourceFile::text, (a, b) -> a, TreeMap::new));
     }
 

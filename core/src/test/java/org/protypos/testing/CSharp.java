@@ -23,6 +23,8 @@ import org.protypos.generator.Generator;
 import org.protypos.generator.Order;
 import org.protypos.target.Product;
 import org.protypos.target.Targets;
+import org.protypos.target.classes.ClassApi;
+import org.protypos.target.classes.Plan;
 
 /** A C# compiler and what runs the result, where there are such: in continuous integration they must be. */
 public final class CSharp {
@@ -230,8 +232,8 @@ public final class CSharp {
         Path program = folder.resolve("RoundTrip.exe");
         Files.copy(runtime(), folder.resolve("Protypos.Runtime.dll"));
         compile(List.of(Path.of("src/test/csharp/RoundTrip.cs")), "exe", program, List.of(runtime()));
-        String registry = code.planned().plan().rootPackage() + "."
-                + code.planned().plan().registry();
+        Plan plan = ((ClassApi) code.planned().code()).plan();
+        String registry = plan.rootPackage() + "." + plan.registry();
         String said = run(
                 List.of(
                         "mono",

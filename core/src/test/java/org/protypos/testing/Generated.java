@@ -24,9 +24,10 @@ import org.protypos.contract.Contract;
 import org.protypos.generator.GeneratedCode;
 import org.protypos.generator.Generator;
 import org.protypos.generator.Order;
-import org.protypos.plan.Plan;
 import org.protypos.target.Product;
 import org.protypos.target.SourceFile;
+import org.protypos.target.classes.ClassApi;
+import org.protypos.target.classes.Plan;
 
 /** Code generated from a contract, compiled without a warning and loaded. */
 public final class Generated implements AutoCloseable {
@@ -94,7 +95,7 @@ public final class Generated implements AutoCloseable {
         URL[] path = {classes.toUri().toURL()};
         return new Generated(
                 code.planned().contract(),
-                code.planned().plan(),
+                ((ClassApi) code.planned().code()).plan(),
                 code.files(),
                 new URLClassLoader(path, ClassLoader.getPlatformClassLoader()));
     }

@@ -8,9 +8,9 @@ import java.net.InetSocketAddress;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.function.UnaryOperator;
-import org.protypos.plan.ApiInterface;
-import org.protypos.plan.ApiOperation;
-import org.protypos.plan.ApiService;
+import org.protypos.target.classes.PlannedInterface;
+import org.protypos.target.classes.PlannedOperation;
+import org.protypos.target.classes.PlannedService;
 
 /** Generated servers that answer what they are told and keep what they were asked, and generated clients. */
 public final class GeneratedEnds {
@@ -44,7 +44,7 @@ public final class GeneratedEnds {
     }
 
     /** Serves an interface under {@code /p}; the server is to be closed. */
-    public AutoCloseable serve(ApiInterface type) throws Exception {
+    public AutoCloseable serve(PlannedInterface type) throws Exception {
         return serve(type, null);
     }
 
@@ -53,7 +53,7 @@ public final class GeneratedEnds {
      *
      * @param guard a guard of the runtime beside the generated code, or null
      */
-    public AutoCloseable serve(ApiInterface type, Object guard) throws Exception {
+    public AutoCloseable serve(PlannedInterface type, Object guard) throws Exception {
         Class<?> api = generated.load(type.packageName() + "." + type.name());
         Object implementation =
                 Proxy.newProxyInstance(api.getClassLoader(), new Class<?>[] {api}, (proxy, method, arguments) -> {
@@ -85,7 +85,8 @@ public final class GeneratedEnds {
     }
 
     /** A client for an address; it may keep binary content in the message, where it can be compared. */
-    public Object client(ApiInterface type, ApiService service, ApiService.Port port, String address, boolean optimized)
+    public Object client(
+            PlannedInterface type, PlannedService service, PlannedService.Port port, String address, boolean optimized)
             throws Exception {
         Class<?> settings = runtime("soap.SoapSettings");
         UnaryOperator<Object> with = given -> {
@@ -107,7 +108,8 @@ public final class GeneratedEnds {
     }
 
     /** Calls an operation of a client. */
-    public Object call(ApiInterface type, ApiOperation api, Object client, Object[] arguments) throws Exception {
+    public Object call(PlannedInterface type, PlannedOperation api, Object client, Object[] arguments)
+            throws Exception {
         for (Method method :
                 generated.load(type.packageName() + "." + type.name()).getMethods()) {
             if (method.getName().equals(api.method())) {

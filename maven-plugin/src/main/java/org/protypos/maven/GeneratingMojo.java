@@ -72,10 +72,7 @@ abstract class GeneratingMojo extends SettingsMojo {
             return;
         }
         Scaffold scaffold = Scaffold.into(
-                code.order().scaffold(),
-                code.planned().target(),
-                code.planned().plan(),
-                code.order().embedded());
+                code.order().scaffold(), code.planned().code(), code.order().embedded());
         scaffold.written().forEach(file -> getLog().info("begun for you, and yours from now on: " + file));
         scaffold.lacking().forEach((file, methods) -> {
             getLog().warn(file.toAbsolutePath().normalize() + ":1: lacks " + String.join(", ", methods.keySet())

@@ -4,14 +4,14 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.Map;
 import java.util.Set;
-import org.protypos.plan.ApiClass;
-import org.protypos.plan.ApiEnum;
-import org.protypos.plan.ApiFault;
-import org.protypos.plan.ApiInterface;
-import org.protypos.plan.ApiOperation;
-import org.protypos.plan.ApiService;
-import org.protypos.plan.Plan;
-import org.protypos.plan.Property;
+import org.protypos.target.classes.Plan;
+import org.protypos.target.classes.PlannedClass;
+import org.protypos.target.classes.PlannedEnum;
+import org.protypos.target.classes.PlannedFault;
+import org.protypos.target.classes.PlannedInterface;
+import org.protypos.target.classes.PlannedOperation;
+import org.protypos.target.classes.PlannedService;
+import org.protypos.target.classes.Property;
 
 /** What the emitters of one contract share: the plan, the place of the runtime, the names in each namespace. */
 final class CSharpContext {
@@ -36,21 +36,21 @@ final class CSharpContext {
         plan.enums().forEach(type -> add(type.packageName(), type.name()));
         add(plan.rootPackage(), plan.registry());
         add(plan.rootPackage(), plan.publication());
-        for (ApiInterface type : plan.interfaces()) {
+        for (PlannedInterface type : plan.interfaces()) {
             add(type.packageName(), type.name());
             add(type.packageName(), type.client());
             add(type.packageName(), type.endpoint());
             add(type.packageName(), type.messages());
-            for (ApiOperation operation : type.operations()) {
+            for (PlannedOperation operation : type.operations()) {
                 if (operation.resultName() != null) {
                     add(type.packageName(), operation.resultName());
                 }
             }
         }
-        for (ApiService service : plan.services()) {
+        for (PlannedService service : plan.services()) {
             add(service.packageName(), service.name());
         }
-        for (ApiFault fault : plan.faults()) {
+        for (PlannedFault fault : plan.faults()) {
             add(fault.packageName(), fault.name());
         }
     }
@@ -100,7 +100,7 @@ final class CSharpContext {
     }
 
     /** A file for one class with everything nested in it. */
-    CSharpFile file(ApiClass type) {
+    CSharpFile file(PlannedClass type) {
         Set<String> hidden = new HashSet<>();
         collectHidden(type, hidden);
         Set<String> members = new HashSet<>();
@@ -114,9 +114,9 @@ final class CSharpContext {
     }
 
     /** A file for the client or the endpoint of an interface, of which the members are called as its operations are. */
-    CSharpFile file(ApiInterface type, String name, Set<String> more) {
+    CSharpFile file(PlannedInterface type, String name, Set<String> more) {
         Set<String> members = new HashSet<>(more);
-        for (ApiOperation operation : type.operations()) {
+        for (PlannedOperation operation : type.operations()) {
             members.add(operation.method());
             members.add(operation.asyncMethod());
         }
@@ -129,16 +129,16 @@ final class CSharpContext {
     }
 
     /** Nested types hide others by their simple names, and so do those that a class inherits. */
-    private static void collectHidden(ApiClass type, Set<String> hidden) {
-        for (ApiClass inherited = type; inherited != null; inherited = inherited.base()) {
+    private static void collectHidden(PlannedClass type, Set<String> hidden) {
+        for (PlannedClass inherited = type; inherited != null; inherited = inherited.base()) {
             inherited.nestedClasses().forEach(nested -> hidden.add(nested.name()));
             inherited.nestedEnums().forEach(nested -> hidden.add(nested.name()));
         }
         type.nestedClasses().forEach(nested -> collectHidden(nested, hidden));
     }
 
-    private static void collectMembers(ApiClass type, Set<String> members) {
-        for (ApiClass inherited = type; inherited != null; inherited = inherited.base()) {
+    private static void collectMembers(PlannedClass type, Set<String> members) {
+        for (PlannedClass inherited = type; inherited != null; inherited = inherited.base()) {
             for (Property property : inherited.properties()) {
                 members.add(property.name());
                 if (property.nilName() != null) {
@@ -149,13 +149,13 @@ final class CSharpContext {
         type.nestedClasses().forEach(nested -> collectMembers(nested, members));
     }
 
-    String ref(CSharpFile file, ApiClass type) {
+    String ref(CSharpFile file, PlannedClass type) {
         return type.host() == null
                 ? file.contractType(type.packageName(), type.name())
                 : ref(file, type.host()) + "." + type.name();
     }
 
-    String ref(CSharpFile file, ApiEnum type) {
+    String ref(CSharpFile file, PlannedEnum type) {
         return type.host() == null
                 ? file.contractType(type.packageName(), type.name())
                 : ref(file, type.host()) + "." + type.name();
@@ -167,11 +167,11 @@ final class CSharpContext {
     }
 
     /** How to call an enumeration whose values are asked for. */
-    String statics(CSharpFile file, ApiEnum type) {
+    String statics(CSharpFile file, PlannedEnum type) {
         return file.statics(type.packageName(), path(type.host()) + type.name(), ref(file, type));
     }
 
-    private static String path(ApiClass host) {
+    private static String path(PlannedClass host) {
         return host == null ? "" : path(host.host()) + host.name() + ".";
     }
 

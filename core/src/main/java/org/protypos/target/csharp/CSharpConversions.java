@@ -1,7 +1,7 @@
 package org.protypos.target.csharp;
 
-import org.protypos.plan.ScalarKind;
-import org.protypos.plan.ValueType;
+import org.protypos.api.ScalarKind;
+import org.protypos.target.classes.ValueType;
 
 /** The types of the platform that simple types can become without a converter of anybody's. */
 final class CSharpConversions {

@@ -8,16 +8,21 @@ import java.util.Locale;
 import java.util.Set;
 import org.protypos.naming.FileNames;
 import org.protypos.naming.NamespaceSegments;
-import org.protypos.plan.Property;
-import org.protypos.plan.TargetRules;
-import org.protypos.plan.ValueType;
+import org.protypos.target.classes.ClassRules;
+import org.protypos.target.classes.Property;
+import org.protypos.target.classes.ValueType;
 
 /**
  * How C# spells names: words with a capital each (C# language specification, section 6.4.3 for what an identifier is). Keywords are
  * never written with an at sign.
  */
-final class CSharpNames implements TargetRules {
+final class CSharpNames implements ClassRules {
     private static final int LONGEST_CONSTANT = 60;
+    /** More named values than this pass what one class can hold on some platforms. */
+    private static final int MOST_CONSTANTS = 2_000;
+    /** Nobody reads longer parameter lists, and some platforms refuse them. */
+    private static final int MOST_PARAMETERS = 64;
+
     private static final int MOST_SYMBOLS = 3;
 
     private static final Set<String> KEYWORDS = Set.of(
@@ -317,5 +322,15 @@ final class CSharpNames implements TargetRules {
     @Override
     public Collection<String> reservedParameters() {
         return RESERVED_PARAMETERS;
+    }
+
+    @Override
+    public int mostConstants() {
+        return MOST_CONSTANTS;
+    }
+
+    @Override
+    public int mostParameters() {
+        return MOST_PARAMETERS;
     }
 }

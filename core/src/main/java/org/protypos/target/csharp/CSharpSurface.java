@@ -8,16 +8,16 @@ import java.util.Map;
 import java.util.Set;
 import org.protypos.binding.Designators;
 import org.protypos.naming.Subject;
-import org.protypos.plan.ApiClass;
-import org.protypos.plan.ApiEnum;
-import org.protypos.plan.ApiFault;
-import org.protypos.plan.ApiInterface;
-import org.protypos.plan.ApiOperation;
-import org.protypos.plan.ApiService;
-import org.protypos.plan.Plan;
-import org.protypos.plan.Property;
-import org.protypos.plan.ValueType;
 import org.protypos.target.Surface;
+import org.protypos.target.classes.Plan;
+import org.protypos.target.classes.PlannedClass;
+import org.protypos.target.classes.PlannedEnum;
+import org.protypos.target.classes.PlannedFault;
+import org.protypos.target.classes.PlannedInterface;
+import org.protypos.target.classes.PlannedOperation;
+import org.protypos.target.classes.PlannedService;
+import org.protypos.target.classes.Property;
+import org.protypos.target.classes.ValueType;
 import org.protypos.wsdl.PortType;
 
 /** What source sees of generated C#. */
@@ -47,7 +47,7 @@ final class CSharpSurface {
         CSharpSurface csharp = new CSharpSurface(plan);
         plan.classes().forEach(csharp::type);
         plan.enums().forEach(csharp::named);
-        for (ApiInterface type : plan.interfaces()) {
+        for (PlannedInterface type : plan.interfaces()) {
             for (PortType portType : portTypes) {
                 if (type.xmlName().equals(portType.name())) {
                     csharp.operations(type, portType);
@@ -67,12 +67,12 @@ final class CSharpSurface {
         add(designator, slot, shown, breaks, NOBODY);
     }
 
-    private void service(ApiService service) {
+    private void service(PlannedService service) {
         String around =
                 Subject.wsdl(Subject.Kind.SERVICE, service.xmlName(), null).designator();
         String name = service.packageName() + "." + service.name();
         declared(around, name, service.name(), CALLER);
-        for (ApiService.Port port : service.ports()) {
+        for (PlannedService.Port port : service.ports()) {
             String designator = around + "/" + port.xmlName();
             surface.name(designator, port.constant());
             gone(designator, name + "." + port.constant(), name + "." + port.constant(), CALLER);
@@ -84,17 +84,17 @@ final class CSharpSurface {
         gone(designator, "class " + qualified, "class " + qualified, breaks);
     }
 
-    private void type(ApiClass type) {
+    private void type(PlannedClass type) {
         String name = context.ref(file, type);
         declared(type.designator(), name, type.name(), BOTH);
         if (!type.isAbstract()) {
             gone(type.designator(), "new " + name, "new " + name + "()", BOTH);
         }
-        for (ApiClass base = type.base(); base != null; base = base.base()) {
+        for (PlannedClass base = type.base(); base != null; base = base.base()) {
             String shown = name + " : " + context.ref(file, base);
             gone(type.designator(), shown, shown, BOTH);
         }
-        for (ApiClass declaring = type; declaring != null; declaring = declaring.base()) {
+        for (PlannedClass declaring = type; declaring != null; declaring = declaring.base()) {
             for (Property property : declaring.properties()) {
                 member(name, declaring, property);
             }
@@ -103,7 +103,7 @@ final class CSharpSurface {
         type.nestedClasses().forEach(this::type);
     }
 
-    private void member(String name, ApiClass declaring, Property property) {
+    private void member(String name, PlannedClass declaring, Property property) {
         String designator = property.designator(declaring);
         if (property.xmlName() != null) {
             surface.name(designator, property.name());
@@ -120,24 +120,24 @@ final class CSharpSurface {
         }
     }
 
-    private void named(ApiEnum type) {
+    private void named(PlannedEnum type) {
         if (type.xmlType() != null) {
             named(type, Subject.type(type.xmlType(), null).designator());
         }
     }
 
     /** A {@code switch} over constants need not know all of them: it has a default, or gives nothing. */
-    private void named(ApiEnum type, String designator) {
+    private void named(PlannedEnum type, String designator) {
         String name = context.ref(file, type);
         declared(designator, name, type.name(), BOTH);
-        for (ApiEnum.Constant constant : type.constants()) {
+        for (PlannedEnum.Constant constant : type.constants()) {
             String value = Subject.value(designator, constant.value(), null).designator();
             surface.name(value, constant.name());
             gone(value, name + "." + constant.name(), name + "." + constant.name(), BOTH);
         }
     }
 
-    private void operations(ApiInterface type, PortType portType) {
+    private void operations(PlannedInterface type, PortType portType) {
         String around =
                 Subject.wsdl(Subject.Kind.PORT_TYPE, type.xmlName(), null).designator();
         String name = type.packageName() + "." + type.name();
@@ -152,7 +152,7 @@ final class CSharpSurface {
         }
         Signatures signatures = new Signatures(context, file, type);
         Map<String, Integer> numbers = new HashMap<>();
-        for (ApiOperation operation : type.operations()) {
+        for (PlannedOperation operation : type.operations()) {
             int number = numbers.merge(operation.xmlName(), 1, Integer::sum);
             portType.operations().stream()
                     .filter(declared -> declared.name().equals(operation.xmlName()))
@@ -166,7 +166,8 @@ final class CSharpSurface {
         }
     }
 
-    private void operation(ApiInterface type, ApiOperation operation, Signatures signatures, String designator) {
+    private void operation(
+            PlannedInterface type, PlannedOperation operation, Signatures signatures, String designator) {
         surface.name(designator, operation.method());
         String name = type.packageName() + "." + type.name();
         String slot = name + "." + operation.method();
@@ -191,7 +192,7 @@ final class CSharpSurface {
                     type.packageName() + "." + type.client() + "." + operation.asyncMethod() + "(" + named + ")",
                     CALLER);
         }
-        for (ApiFault fault : operation.faults()) {
+        for (PlannedFault fault : operation.faults()) {
             String thrown = fault.packageName() + "." + fault.name();
             String of = designator + " fault " + fault.element();
             gone(of, slot + " throws " + thrown, slot + " throws " + thrown, CALLER);
@@ -204,7 +205,7 @@ final class CSharpSurface {
         }
     }
 
-    private void results(ApiOperation operation, Signatures signatures, String designator, String type) {
+    private void results(PlannedOperation operation, Signatures signatures, String designator, String type) {
         String output = designator + " output";
         gone(output, "class " + type, "class " + type, BOTH);
         List<String> names = Signatures.resultNames(operation);

@@ -14,12 +14,12 @@ import java.util.List;
 import java.util.Set;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
-import org.protypos.plan.Plan;
 import org.protypos.target.Product;
 import org.protypos.target.SourceFile;
 import org.protypos.target.Toolchain;
 import org.protypos.target.ToolchainFolder;
 import org.protypos.target.ToolchainProcess;
+import org.protypos.target.classes.Plan;
 
 /** The free compiler and runtime {@code mcs} and {@code mono}, from the PATH. */
 final class CSharpToolchain implements Toolchain {
@@ -118,12 +118,11 @@ final class CSharpToolchain implements Toolchain {
         ToolchainProcess.run(List.of("mono", compiled.resolve(EXAMPLE).toString()), lines);
     }
 
-    @Override
-    public Types types(Plan plan) throws IOException {
+    /** Compiles the types of a plan. */
+    Types types(Plan plan) throws IOException {
         Path folder = Files.createTempDirectory("protypos-proof");
         try {
-            List<SourceFile> files =
-                    new ArrayList<>(new CSharpTarget().emit(plan, Set.of(Product.TYPES), false, List::of));
+            List<SourceFile> files = new ArrayList<>(new CSharpApi(plan).emit(Set.of(Product.TYPES), false, List::of));
             files.addAll(EmbeddedRuntime.files(EmbeddedRuntime.LIBRARY, false));
             try (InputStream prover = CSharpToolchain.class.getResourceAsStream("Prover.cs")) {
                 files.add(new SourceFile("Prover.cs", new String(prover.readAllBytes(), StandardCharsets.UTF_8)));

@@ -2,13 +2,14 @@ package org.protypos.target.csharp;
 
 import java.util.List;
 import java.util.stream.Collectors;
-import org.protypos.plan.ApiEnum;
-import org.protypos.plan.Property;
-import org.protypos.plan.ScalarKind;
-import org.protypos.plan.ValueFacets;
-import org.protypos.plan.ValueType;
+import org.protypos.api.Member;
+import org.protypos.api.ScalarKind;
+import org.protypos.api.ValueFacets;
 import org.protypos.runtime.value.Lexical;
 import org.protypos.schema.FacetStep;
+import org.protypos.target.classes.PlannedEnum;
+import org.protypos.target.classes.Property;
+import org.protypos.target.classes.ValueType;
 
 /** The C# type of everything a plan speaks of, and how values go from and to text. */
 final class CSharpTypes {
@@ -44,7 +45,7 @@ final class CSharpTypes {
 
     /** The type of one value of a property that is there. */
     String value(Property property) {
-        if (property.kind() == Property.Kind.WILDCARD) {
+        if (property.kind() == Member.Kind.WILDCARD) {
             return linq("XElement");
         }
         return isSmallDecimal(property) ? "decimal" : object(property.type());
@@ -160,7 +161,7 @@ final class CSharpTypes {
             return "input.List(" + text + ", one => " + parse(items.item(), "one") + ")";
         }
         if (type instanceof ValueType.Enumerated enumerated) {
-            ApiEnum target = enumerated.type();
+            PlannedEnum target = enumerated.type();
             return "input.Known<" + context.ref(file, target) + ">(" + parse(target.base(), text) + ", "
                     + context.registry(file) + ".Find, " + CSharpText.literal(target.name()) + ")";
         }
@@ -279,7 +280,7 @@ final class CSharpTypes {
         String text = property.defaultValue();
         ValueType type = property.type();
         if (type instanceof ValueType.Enumerated enumerated) {
-            for (ApiEnum.Constant constant : enumerated.type().constants()) {
+            for (PlannedEnum.Constant constant : enumerated.type().constants()) {
                 if (constant.value().equals(text.strip())) {
                     return context.statics(file, enumerated.type()) + "." + constant.name();
                 }

@@ -5,14 +5,15 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
-import org.protypos.plan.ApiClass;
-import org.protypos.plan.Content;
-import org.protypos.plan.Property;
-import org.protypos.plan.ScalarKind;
-import org.protypos.plan.ValueFacets;
-import org.protypos.plan.ValueType;
+import org.protypos.api.Content;
+import org.protypos.api.Member;
+import org.protypos.api.ScalarKind;
+import org.protypos.api.ValueFacets;
 import org.protypos.schema.FacetStep;
 import org.protypos.schema.Particle;
+import org.protypos.target.classes.PlannedClass;
+import org.protypos.target.classes.Property;
+import org.protypos.target.classes.ValueType;
 
 /** Writes the code by which a type checks itself: what must be there, how often, one of what, and the facets. */
 final class CheckingCode {
@@ -33,7 +34,7 @@ final class CheckingCode {
     }
 
     /** Whether a type has anything to check by itself. */
-    static boolean hasChecks(ApiClass type) {
+    static boolean hasChecks(PlannedClass type) {
         return type.narrowedText() != null
                 || type.attributes().stream().anyMatch(CheckingCode::isChecked)
                 || type.text() != null && !type.isMixed() && isChecked(type.text())
@@ -42,13 +43,13 @@ final class CheckingCode {
 
     private static boolean isChecked(Property property) {
         return property.facets() != null
-                || property.cardinality() == Property.Cardinality.REQUIRED && !CSharpTypes.isAlwaysThere(property);
+                || property.cardinality() == Member.Cardinality.REQUIRED && !CSharpTypes.isAlwaysThere(property);
     }
 
     /** Writes the checks of attributes. */
     void attributes(List<Property> attributes) {
         for (Property attribute : attributes) {
-            if (attribute.cardinality() == Property.Cardinality.REQUIRED && !CSharpTypes.isAlwaysThere(attribute)) {
+            if (attribute.cardinality() == Member.Cardinality.REQUIRED && !CSharpTypes.isAlwaysThere(attribute)) {
                 file.line("to.Required(", label(attribute), ", this.", attribute.name(), ");");
             }
             facets(attribute);
@@ -56,7 +57,7 @@ final class CheckingCode {
     }
 
     /** Writes the checks of the text of simple content. */
-    void text(ApiClass type) {
+    void text(PlannedClass type) {
         if (type.narrowedText() != null && type.simpleText() != null) {
             Property text = type.simpleText();
             if (isPrintable(text.type())) {
@@ -136,19 +137,19 @@ final class CheckingCode {
      *
      * @param required whether it must be there
      */
-    void content(Content content, boolean required) {
-        if (content instanceof Content.Leaf leaf) {
+    void content(Content<Property> content, boolean required) {
+        if (content instanceof Content.Leaf<Property> leaf) {
             leaf(leaf, required);
-        } else if (content instanceof Content.OneOf choice) {
+        } else if (content instanceof Content.OneOf<Property> choice) {
             choice(choice, required);
-        } else if (content instanceof Content.InSequence sequence) {
+        } else if (content instanceof Content.InSequence<Property> sequence) {
             together(content, sequence.parts(), required && !sequence.optional());
-        } else if (content instanceof Content.InAnyOrder all) {
+        } else if (content instanceof Content.InAnyOrder<Property> all) {
             together(content, all.parts(), required && !all.optional());
         }
     }
 
-    private void together(Content content, List<Content> parts, boolean required) {
+    private void together(Content<Property> content, List<Content<Property>> parts, boolean required) {
         if (!required && !parts.isEmpty()) {
             file.open("if (", present(content), ")");
         }
@@ -158,9 +159,9 @@ final class CheckingCode {
         }
     }
 
-    private void choice(Content.OneOf choice, boolean required) {
+    private void choice(Content.OneOf<Property> choice, boolean required) {
         file.line("to.Choose();");
-        for (Content part : choice.parts()) {
+        for (Content<Property> part : choice.parts()) {
             file.open("if (to.Branch(", present(part), "))");
             content(part, true);
             file.close();
@@ -174,17 +175,17 @@ final class CheckingCode {
         file.line("to.Chosen(", CSharpText.literal(names), ", ", String.valueOf(must), ");");
     }
 
-    private static String firstName(Content content) {
-        if (content instanceof Content.Leaf leaf) {
-            return leaf.property().name();
+    private static String firstName(Content<Property> content) {
+        if (content instanceof Content.Leaf<Property> leaf) {
+            return leaf.member().name();
         }
-        List<Content> parts = content.parts();
+        List<Content<Property>> parts = content.parts();
         return parts.isEmpty() ? "nothing" : firstName(parts.get(0));
     }
 
-    private String present(Content content) {
-        if (content instanceof Content.Leaf leaf) {
-            return present(leaf.property());
+    private String present(Content<Property> content) {
+        if (content instanceof Content.Leaf<Property> leaf) {
+            return present(leaf.member());
         }
         String any = content.parts().stream().map(this::present).distinct().collect(Collectors.joining(" || "));
         return any.isEmpty() ? "false" : any;
@@ -203,13 +204,13 @@ final class CheckingCode {
                 : member + " != null";
     }
 
-    private void leaf(Content.Leaf leaf, boolean required) {
-        Property property = leaf.property();
+    private void leaf(Content.Leaf<Property> leaf, boolean required) {
+        Property property = leaf.member();
         boolean structured = !(property.type() instanceof ValueType.Scalar
                 || property.type() instanceof ValueType.Enumerated
                 || property.type() instanceof ValueType.Items
                 || property.type() instanceof ValueType.Anything
-                || property.kind() == Property.Kind.WILDCARD);
+                || property.kind() == Member.Kind.WILDCARD);
         if (property.isMany()) {
             String list = "this." + fields.of(property);
             int least = required && !leaf.isGroupEmptiable() ? leaf.least() : 0;

@@ -5,11 +5,12 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import javax.xml.namespace.QName;
-import org.protypos.plan.ApiClass;
-import org.protypos.plan.ApiEnum;
-import org.protypos.plan.Property;
-import org.protypos.plan.ValueType;
+import org.protypos.api.Member;
 import org.protypos.target.SourceFile;
+import org.protypos.target.classes.PlannedClass;
+import org.protypos.target.classes.PlannedEnum;
+import org.protypos.target.classes.Property;
+import org.protypos.target.classes.ValueType;
 
 /** Writes a class for a complex type, with the types nested in it. */
 final class ClassEmitter {
@@ -21,7 +22,7 @@ final class ClassEmitter {
     private final WritingCode writing;
     private final CheckingCode checking;
 
-    private ClassEmitter(CSharpContext context, CSharpFile file, ApiClass type) {
+    private ClassEmitter(CSharpContext context, CSharpFile file, PlannedClass type) {
         this.context = context;
         this.file = file;
         this.types = new CSharpTypes(context, file);
@@ -31,13 +32,13 @@ final class ClassEmitter {
         this.checking = new CheckingCode(context, file, fields);
     }
 
-    static SourceFile emit(CSharpContext context, ApiClass type) {
+    static SourceFile emit(CSharpContext context, PlannedClass type) {
         CSharpFile file = context.file(type);
         new ClassEmitter(context, file, type).write(type);
         return file.finish();
     }
 
-    private void write(ApiClass type) {
+    private void write(PlannedClass type) {
         List<String> bases = new ArrayList<>();
         bases.add(type.base() == null ? context.runtime(file, "XmlObject") : context.ref(file, type.base()));
         bases.add(file.type("System", "IEquatable") + "<" + context.ref(file, type) + ">");
@@ -85,11 +86,11 @@ final class ClassEmitter {
         equality(type);
         reading.writeConstants();
         checking.writeConstants();
-        for (ApiClass nested : type.nestedClasses()) {
+        for (PlannedClass nested : type.nestedClasses()) {
             file.gap();
             new ClassEmitter(context, file, nested).write(nested);
         }
-        for (ApiEnum nested : type.nestedEnums()) {
+        for (PlannedEnum nested : type.nestedEnums()) {
             file.gap();
             EnumEmitter.write(file, nested);
         }
@@ -102,7 +103,7 @@ final class ClassEmitter {
         }
     }
 
-    private static String origin(ApiClass type) {
+    private static String origin(PlannedClass type) {
         QName name = type.xmlType();
         return name != null
                 ? "Type " + CSharpText.comment(name.getLocalPart())
@@ -118,7 +119,7 @@ final class ClassEmitter {
     }
 
     private boolean hasDefault(Property property) {
-        return property.kind() == Property.Kind.ATTRIBUTE
+        return property.kind() == Member.Kind.ATTRIBUTE
                 && property.defaultValue() != null
                 && types.constant(property) != null;
     }
@@ -193,7 +194,7 @@ final class ClassEmitter {
         file.close();
     }
 
-    private void reading(ApiClass type) {
+    private void reading(PlannedClass type) {
         String in = "(" + context.runtime(file, "XmlInput") + " input)";
         if (!type.attributes().isEmpty() || type.otherAttributes() != null) {
             override("void ReadXmlAttributes" + in);
@@ -237,7 +238,7 @@ final class ClassEmitter {
                 : "input." + ReadingCode.source(text.type(), text.hasOddText() ? "StandardBody" : "Body") + "()";
     }
 
-    private void writing(ApiClass type) {
+    private void writing(PlannedClass type) {
         String out = "(" + context.runtime(file, "XmlOutput") + " output)";
         if (type.isEncodedCall()) {
             override("void WriteXmlAttributes" + out);
@@ -309,7 +310,7 @@ final class ClassEmitter {
         }
     }
 
-    private String innerSignature(ApiClass type) {
+    private String innerSignature(PlannedClass type) {
         boolean inherited = type.base() != null && type.base().isMixed();
         return "protected " + (inherited ? "override " : "virtual ") + context.runtime(file, "XmlObject") + " InnerXml("
                 + file.type("System.Xml.Linq", "XName") + " name)";
@@ -328,7 +329,7 @@ final class ClassEmitter {
     }
 
     /** What the elements hold that mixed content declares itself: what comes is held to that. */
-    private void inner(ApiClass type) {
+    private void inner(PlannedClass type) {
         Map<String, Map<String, String>> byLocalName = new LinkedHashMap<>();
         type.inner().forEach((name, value) -> {
             String empty = EmptyValue.expression(context, file, value, null);
@@ -362,7 +363,7 @@ final class ClassEmitter {
         file.close();
     }
 
-    private void checking(ApiClass type) {
+    private void checking(PlannedClass type) {
         override("void CheckXml(" + context.runtime(file, "XmlCheck") + " to)");
         if (type.base() != null) {
             file.line("base.CheckXml(to);");
@@ -380,7 +381,7 @@ final class ClassEmitter {
         return hasField(property) ? "this." + fields.of(property) : "this." + property.name();
     }
 
-    private void describing(ApiClass type) {
+    private void describing(PlannedClass type) {
         override("void DescribeXml(" + context.runtime(file, "XmlDescription") + " to)");
         if (type.base() != null) {
             file.line("base.DescribeXml(to);");
@@ -391,7 +392,7 @@ final class ClassEmitter {
         file.close();
     }
 
-    private void equality(ApiClass type) {
+    private void equality(PlannedClass type) {
         String self = context.ref(file, type);
         file.gap().line("/// <inheritdoc/>");
         file.open("public bool Equals(", self, " other)");

@@ -1,26 +1,26 @@
 package org.protypos.target.csharp;
 
 import java.util.Set;
-import org.protypos.plan.ApiInterface;
-import org.protypos.plan.ApiOperation;
-import org.protypos.plan.ApiService;
 import org.protypos.target.SourceFile;
+import org.protypos.target.classes.PlannedInterface;
+import org.protypos.target.classes.PlannedOperation;
+import org.protypos.target.classes.PlannedService;
 
 /** Writes the client of an interface. */
 final class ClientEmitter {
     private final CSharpContext context;
     private final CSharpFile file;
-    private final ApiInterface type;
+    private final PlannedInterface type;
     private final Signatures signatures;
 
-    private ClientEmitter(CSharpContext context, CSharpFile file, ApiInterface type) {
+    private ClientEmitter(CSharpContext context, CSharpFile file, PlannedInterface type) {
         this.context = context;
         this.file = file;
         this.type = type;
         this.signatures = new Signatures(context, file, type);
     }
 
-    static SourceFile emit(CSharpContext context, ApiInterface type) {
+    static SourceFile emit(CSharpContext context, PlannedInterface type) {
         CSharpFile file = context.file(type, type.client(), Set.of());
         new ClientEmitter(context, file, type).write();
         return file.finish();
@@ -50,7 +50,7 @@ final class ClientEmitter {
         file.open("public ", type.client(), "(", port, " port, ", settings, " settings = null)");
         file.line("this.connection = new ", connection, "(port, settings, ", context.registry(file), ".Instance);");
         file.close();
-        for (ApiOperation operation : type.operations()) {
+        for (PlannedOperation operation : type.operations()) {
             call(operation);
             if (operation.asyncMethod() != null) {
                 callLater(operation);
@@ -60,8 +60,8 @@ final class ClientEmitter {
     }
 
     private String defaultPort() {
-        for (ApiService service : context.plan().services()) {
-            for (ApiService.Port port : service.ports()) {
+        for (PlannedService service : context.plan().services()) {
+            for (PlannedService.Port port : service.ports()) {
                 if (port.type() == type && port.isDefault()) {
                     return file.contractStatics(service.packageName(), service.name()) + "." + port.constant();
                 }
@@ -70,7 +70,7 @@ final class ClientEmitter {
         return null;
     }
 
-    private String call(ApiOperation operation, String method, String more) {
+    private String call(PlannedOperation operation, String method, String more) {
         String target = CSharpText.literal(type.isHttp() ? operation.location() : operation.soapAction());
         return "this.connection." + method + "(" + CSharpText.literal(operation.method()) + ", " + target + ", "
                 + signatures.staticMessages(operation.input()) + ".Of(" + String.join(", ", operation.parameters())
@@ -78,14 +78,14 @@ final class ClientEmitter {
                 + (operation.output() == null ? "null" : "output") + more + ");";
     }
 
-    private void output(ApiOperation operation) {
+    private void output(PlannedOperation operation) {
         if (operation.output() != null) {
             String message = signatures.messages(operation.output());
             file.line(message, " output = new ", message, "();");
         }
     }
 
-    private void call(ApiOperation operation) {
+    private void call(PlannedOperation operation) {
         file.gap();
         signatures.document(operation, false);
         file.open("public ", signatures.method(operation));
@@ -97,7 +97,7 @@ final class ClientEmitter {
         file.close();
     }
 
-    private void callLater(ApiOperation operation) {
+    private void callLater(PlannedOperation operation) {
         String token = file.type("System.Threading", "CancellationToken");
         String task = file.type("System.Threading.Tasks", "Task");
         String result = signatures.result(operation);

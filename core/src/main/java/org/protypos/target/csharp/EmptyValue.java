@@ -1,8 +1,8 @@
 package org.protypos.target.csharp;
 
 import javax.xml.namespace.QName;
-import org.protypos.plan.ScalarKind;
-import org.protypos.plan.ValueType;
+import org.protypos.api.ScalarKind;
+import org.protypos.target.classes.ValueType;
 
 /** Writes the expression for an empty value that reading fills, for places where the name of an element decides. */
 final class EmptyValue {

@@ -5,10 +5,10 @@ import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import org.protypos.plan.ApiInterface;
-import org.protypos.plan.ApiOperation;
-import org.protypos.plan.ApiService;
 import org.protypos.target.SourceFile;
+import org.protypos.target.classes.PlannedInterface;
+import org.protypos.target.classes.PlannedOperation;
+import org.protypos.target.classes.PlannedService;
 import org.protypos.wire.Recognition;
 
 /** Writes the endpoint of an interface: it hands what comes in to an implementation and what that gives back out. */
@@ -32,17 +32,17 @@ final class EndpointEmitter {
 
     private final CSharpContext context;
     private final CSharpFile file;
-    private final ApiInterface type;
+    private final PlannedInterface type;
     private final Signatures signatures;
 
-    private EndpointEmitter(CSharpContext context, CSharpFile file, ApiInterface type) {
+    private EndpointEmitter(CSharpContext context, CSharpFile file, PlannedInterface type) {
         this.context = context;
         this.file = file;
         this.type = type;
         this.signatures = new Signatures(context, file, type);
     }
 
-    static SourceFile emit(CSharpContext context, ApiInterface type) {
+    static SourceFile emit(CSharpContext context, PlannedInterface type) {
         CSharpFile file = context.file(type, type.endpoint(), MEMBERS);
         new EndpointEmitter(context, file, type).write();
         return file.finish();
@@ -66,18 +66,18 @@ final class EndpointEmitter {
                 file.contractType(context.plan().rootPackage(), context.plan().publication());
         constant(context.runtime(file, "ContractDocuments"), "Documents", documents + ".Documents()");
         constant("string", "PortType", CSharpText.literal(type.xmlName() + (type.isHttp() ? " HTTP" : "")));
-        List<ApiService.Port> ports = context.plan().services().stream()
+        List<PlannedService.Port> ports = context.plan().services().stream()
                 .flatMap(service -> service.ports().stream())
                 .filter(port -> port.type() == type)
                 .toList();
         if (type.operations().stream().anyMatch(operation -> operation.input().encoded())) {
             constant("bool", "IsEncoded", "true");
         }
-        if (ports.stream().anyMatch(ApiService.Port::isOptimized)) {
+        if (ports.stream().anyMatch(PlannedService.Port::isOptimized)) {
             constant("bool", "IsOptimized", "true");
         }
         // A message does not say through which port it came.
-        if (!ports.isEmpty() && ports.stream().allMatch(ApiService.Port::isAddressed)) {
+        if (!ports.isEmpty() && ports.stream().allMatch(PlannedService.Port::isAddressed)) {
             constant("bool", "IsAddressed", "true");
         }
         if (type.isHttp()) {
@@ -100,7 +100,7 @@ final class EndpointEmitter {
 
     /** The operations of an HTTP binding, by number. */
     private void locations() {
-        constant("string[]", "Locations", strings(type.operations().stream().map(ApiOperation::location)));
+        constant("string[]", "Locations", strings(type.operations().stream().map(PlannedOperation::location)));
         constant("string[]", "Verbs", strings(type.verbs().stream()));
         file.gap().line("/// <inheritdoc/>");
         file.open("protected override ", context.runtime(file, "SoapMessage"), " Input(int operation)");
@@ -132,7 +132,7 @@ final class EndpointEmitter {
                 " Input(string space, string name, string action, ",
                 names,
                 " parts)");
-        for (ApiOperation operation : type.operations()) {
+        for (PlannedOperation operation : type.operations()) {
             file.open("if (", test(operation.recognition()), ")");
             file.line("return new ", signatures.messages(operation.input()), "();");
             file.close();
@@ -169,7 +169,7 @@ final class EndpointEmitter {
         file.gap().line("/// <inheritdoc/>");
         file.open("protected override ", message, " Perform(", message, " input)");
         int number = 0;
-        for (ApiOperation operation : type.operations()) {
+        for (PlannedOperation operation : type.operations()) {
             String variable = "message" + ++number;
             String kind = signatures.messages(operation.input());
             file.line(kind, " ", variable, " = input as ", kind, ";");
@@ -181,7 +181,7 @@ final class EndpointEmitter {
         file.close();
     }
 
-    private void perform(ApiOperation operation, String input) {
+    private void perform(PlannedOperation operation, String input) {
         String call = "this.implementation." + operation.method() + "("
                 + String.join(", ", Signatures.values(operation.input(), input)) + ")";
         if (Signatures.isVoid(operation)) {

@@ -1,26 +1,26 @@
 package org.protypos.target.csharp;
 
-import org.protypos.plan.ApiEnum;
 import org.protypos.target.SourceFile;
+import org.protypos.target.classes.PlannedEnum;
 
 /** Writes an enum for a simple type that names its values. */
 final class EnumEmitter {
     private EnumEmitter() {}
 
-    static SourceFile emit(CSharpContext context, ApiEnum type) {
+    static SourceFile emit(CSharpContext context, PlannedEnum type) {
         CSharpFile file = context.file(type.packageName(), type.name());
         write(file, type);
         return file.finish();
     }
 
-    static void write(CSharpFile file, ApiEnum type) {
+    static void write(CSharpFile file, PlannedEnum type) {
         file.doc(
                 CSharpText.comment(type.documentation()),
                 type.documentation().isBlank() ? "The values of " + type.name() + "." : "");
         file.open("public enum ", type.name());
         int last = type.constants().size() - 1;
         for (int i = 0; i <= last; i++) {
-            ApiEnum.Constant constant = type.constants().get(i);
+            PlannedEnum.Constant constant = type.constants().get(i);
             if (i > 0) {
                 file.gap();
             }

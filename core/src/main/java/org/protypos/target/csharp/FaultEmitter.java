@@ -1,13 +1,13 @@
 package org.protypos.target.csharp;
 
-import org.protypos.plan.ApiFault;
 import org.protypos.target.SourceFile;
+import org.protypos.target.classes.PlannedFault;
 
 /** Writes the exception for a declared fault. */
 final class FaultEmitter {
     private FaultEmitter() {}
 
-    static SourceFile emit(CSharpContext context, ApiFault fault) {
+    static SourceFile emit(CSharpContext context, PlannedFault fault) {
         CSharpFile file = context.file(fault.packageName(), fault.name());
         String type = new CSharpTypes(context, file).of(fault.detail());
         file.doc(

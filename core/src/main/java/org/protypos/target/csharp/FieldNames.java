@@ -5,8 +5,8 @@ import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.Map;
 import java.util.Set;
-import org.protypos.plan.ApiClass;
-import org.protypos.plan.Property;
+import org.protypos.target.classes.PlannedClass;
+import org.protypos.target.classes.Property;
 
 /** The names of the private fields of one class, each once and none that a member of the class has. */
 final class FieldNames {
@@ -14,8 +14,8 @@ final class FieldNames {
     private final Map<Property, String> behind = new IdentityHashMap<>();
     private final Map<String, Integer> numbers = new HashMap<>();
 
-    FieldNames(ApiClass type) {
-        for (ApiClass inherited = type; inherited != null; inherited = inherited.base()) {
+    FieldNames(PlannedClass type) {
+        for (PlannedClass inherited = type; inherited != null; inherited = inherited.base()) {
             for (Property property : inherited.properties()) {
                 taken.add(property.name());
                 if (property.nilName() != null) {

@@ -3,16 +3,16 @@ package org.protypos.target.csharp;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
-import org.protypos.plan.ApiInterface;
-import org.protypos.plan.ApiOperation;
-import org.protypos.plan.Property;
 import org.protypos.target.SourceFile;
+import org.protypos.target.classes.PlannedInterface;
+import org.protypos.target.classes.PlannedOperation;
+import org.protypos.target.classes.Property;
 
 /** Writes the interface of a port type, which client and server share, and the types for operations with several results. */
 final class InterfaceEmitter {
     private InterfaceEmitter() {}
 
-    static SourceFile emit(CSharpContext context, ApiInterface type) {
+    static SourceFile emit(CSharpContext context, PlannedInterface type) {
         CSharpFile file = context.file(type.packageName(), type.name());
         Signatures signatures = new Signatures(context, file, type);
         file.doc(
@@ -21,7 +21,7 @@ final class InterfaceEmitter {
                         + CSharpText.comment(type.xmlName().getNamespaceURI()) + ".");
         file.open("public interface ", type.name());
         boolean first = true;
-        for (ApiOperation operation : type.operations()) {
+        for (PlannedOperation operation : type.operations()) {
             if (!first) {
                 file.gap();
             }
@@ -34,9 +34,9 @@ final class InterfaceEmitter {
     }
 
     /** The types for operations with several results. */
-    static List<SourceFile> results(CSharpContext context, ApiInterface type) {
+    static List<SourceFile> results(CSharpContext context, PlannedInterface type) {
         List<SourceFile> files = new ArrayList<>();
-        for (ApiOperation operation : type.operations()) {
+        for (PlannedOperation operation : type.operations()) {
             if (operation.resultName() != null) {
                 files.add(result(context, type, operation));
             }
@@ -44,7 +44,7 @@ final class InterfaceEmitter {
         return files;
     }
 
-    private static SourceFile result(CSharpContext context, ApiInterface type, ApiOperation operation) {
+    private static SourceFile result(CSharpContext context, PlannedInterface type, PlannedOperation operation) {
         CSharpFile file = context.file(type.packageName(), operation.resultName());
         Signatures signatures = new Signatures(context, file, type);
         List<Property> values = operation.output().values();

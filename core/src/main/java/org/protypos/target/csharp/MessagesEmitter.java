@@ -6,14 +6,15 @@ import java.util.Set;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
-import org.protypos.plan.ApiFault;
-import org.protypos.plan.ApiInterface;
-import org.protypos.plan.ApiMessage;
-import org.protypos.plan.ApiOperation;
-import org.protypos.plan.Property;
-import org.protypos.plan.ScalarKind;
-import org.protypos.plan.ValueType;
+import org.protypos.api.Member;
+import org.protypos.api.ScalarKind;
 import org.protypos.target.SourceFile;
+import org.protypos.target.classes.PlannedFault;
+import org.protypos.target.classes.PlannedInterface;
+import org.protypos.target.classes.PlannedMessage;
+import org.protypos.target.classes.PlannedOperation;
+import org.protypos.target.classes.Property;
+import org.protypos.target.classes.ValueType;
 import org.protypos.wire.WireMessage;
 
 /** Writes the messages of an interface as they travel: what client and endpoint read and write. */
@@ -26,7 +27,7 @@ final class MessagesEmitter {
     private final Signatures signatures;
     private boolean first;
 
-    private MessagesEmitter(CSharpContext context, CSharpFile file, ApiInterface owner) {
+    private MessagesEmitter(CSharpContext context, CSharpFile file, PlannedInterface owner) {
         this.signatures = new Signatures(context, file, owner);
         this.context = context;
         this.file = file;
@@ -35,9 +36,9 @@ final class MessagesEmitter {
         this.writing = new WritingCode(context, file, null);
     }
 
-    static SourceFile emit(CSharpContext context, ApiInterface type) {
+    static SourceFile emit(CSharpContext context, PlannedInterface type) {
         Set<String> nested = new LinkedHashSet<>();
-        for (ApiOperation operation : type.operations()) {
+        for (PlannedOperation operation : type.operations()) {
             nested.add(operation.input().name());
             if (operation.output() != null) {
                 nested.add(operation.output().name());
@@ -48,7 +49,7 @@ final class MessagesEmitter {
         file.doc("The messages of " + type.name() + " on the wire.");
         file.open("internal static class ", type.messages());
         boolean first = true;
-        for (ApiOperation operation : type.operations()) {
+        for (PlannedOperation operation : type.operations()) {
             if (!first) {
                 file.gap();
             }
@@ -66,14 +67,14 @@ final class MessagesEmitter {
     /**
      * The field that a part outside the body is kept in: by number, for parts in different places may have one name.
      *
-     * @param part its number among {@link ApiMessage#outside}
+     * @param part its number among {@link PlannedMessage#outside}
      */
-    static String outside(ApiMessage message, int part) {
+    static String outside(PlannedMessage message, int part) {
         int headers = message.headers().size();
         return part < headers ? "Header" + (part + 1) : "Attachment" + (part - headers + 1);
     }
 
-    private void message(ApiMessage message, ApiOperation operation, List<ApiFault> faults) {
+    private void message(PlannedMessage message, PlannedOperation operation, List<PlannedFault> faults) {
         file.open("internal sealed class ", message.name(), " : ", context.runtime(file, "SoapMessage"));
         boolean any = false;
         if (message.body() != null) {
@@ -110,7 +111,7 @@ final class MessagesEmitter {
     }
 
     /** Writes what makes a message of the values that it carries, and takes these out again. */
-    private void made(ApiMessage message, ApiOperation operation) {
+    private void made(PlannedMessage message, PlannedOperation operation) {
         boolean input = message == operation.input();
         String result = input ? null : signatures.result(operation);
         List<String> values = Signatures.values(message, "message");
@@ -162,7 +163,7 @@ final class MessagesEmitter {
         file.close();
     }
 
-    private void form(ApiMessage message) {
+    private void form(PlannedMessage message) {
         String form =
                 switch (message.form()) {
                     case ENVELOPE -> null;
@@ -183,7 +184,7 @@ final class MessagesEmitter {
         }
     }
 
-    private void attachments(ApiMessage message) {
+    private void attachments(PlannedMessage message) {
         int firstPart = message.headers().size();
         override("void WriteAttachments(" + context.runtime(file, "OutgoingPackage") + " output)");
         for (int i = 0; i < message.attachments().size(); i++) {
@@ -207,12 +208,12 @@ final class MessagesEmitter {
         file.close();
     }
 
-    private static String part(ApiMessage message, int attachment) {
+    private static String part(PlannedMessage message, int attachment) {
         return CSharpText.literal(
                 message.attachments().get(attachment).xmlName().getLocalPart());
     }
 
-    private void actions(ApiMessage message, ApiOperation operation) {
+    private void actions(PlannedMessage message, PlannedOperation operation) {
         if (message.action() == null) {
             return;
         }
@@ -223,7 +224,7 @@ final class MessagesEmitter {
         if (message == operation.input() && !operation.faultActions().isEmpty()) {
             override("string FaultAction(" + context.runtime(file, "DeclaredFaultException") + " fault)");
             for (int i = 0; i < operation.faults().size(); i++) {
-                ApiFault fault = operation.faults().get(i);
+                PlannedFault fault = operation.faults().get(i);
                 file.open("if (fault is ", file.contractType(fault.packageName(), fault.name()), ")");
                 file.line("return ", CSharpText.literal(operation.faultActions().get(i)), ";");
                 file.close();
@@ -233,7 +234,7 @@ final class MessagesEmitter {
         }
     }
 
-    private void headers(ApiMessage message) {
+    private void headers(PlannedMessage message) {
         String any = IntStream.range(0, message.headers().size())
                 .mapToObj(i -> "this." + outside(message, i) + " != null")
                 .collect(Collectors.joining(" || "));
@@ -314,9 +315,9 @@ final class MessagesEmitter {
         return found;
     }
 
-    private void body(ApiMessage message) {
+    private void body(PlannedMessage message) {
         Property body = message.body();
-        boolean group = body.kind() == Property.Kind.GROUP;
+        boolean group = body.kind() == Member.Kind.GROUP;
         override("void WriteBody(" + context.runtime(file, "XmlOutput") + " output)");
         if (CSharpTypes.isAlwaysThere(body)) {
             writing.writeElement(body, "this.Body");
@@ -356,11 +357,11 @@ final class MessagesEmitter {
         file.close();
     }
 
-    private void declared(List<ApiFault> faults) {
+    private void declared(List<PlannedFault> faults) {
         override(context.runtime(file, "DeclaredFaultException") + " Declared(" + context.runtime(file, "SoapFault")
                 + " fault)");
         int number = 0;
-        for (ApiFault fault : faults) {
+        for (PlannedFault fault : faults) {
             String found = "found" + ++number;
             String wanted = content(fault.detail().type());
             String exception = file.contractType(fault.packageName(), fault.name());

@@ -6,11 +6,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
-import org.protypos.plan.ApiClass;
-import org.protypos.plan.Content;
-import org.protypos.plan.Property;
-import org.protypos.plan.ValueType;
+import org.protypos.api.Content;
+import org.protypos.api.Member;
 import org.protypos.schema.Wildcard;
+import org.protypos.target.classes.PlannedClass;
+import org.protypos.target.classes.Property;
+import org.protypos.target.classes.ValueType;
 
 /** Writes the code that reads content: a descent over the content model, one step for each leaf. */
 final class ReadingCode {
@@ -21,7 +22,7 @@ final class ReadingCode {
     private final CSharpTypes types;
     private final FieldNames fields;
     private final Map<Set<String>, String> starts = new LinkedHashMap<>();
-    private ApiClass owner;
+    private PlannedClass owner;
 
     ReadingCode(CSharpContext context, CSharpFile file, FieldNames fields) {
         this.context = context;
@@ -31,7 +32,7 @@ final class ReadingCode {
     }
 
     /** Says whose members the code that follows is about. */
-    void setOwner(ApiClass type) {
+    void setOwner(PlannedClass type) {
         owner = type;
     }
 
@@ -63,21 +64,21 @@ final class ReadingCode {
         return CSharpTypes.isValue(property.type()) && property.isAbsentable() ? value + ".Value" : value;
     }
 
-    void read(Content content, boolean optional) {
-        if (content instanceof Content.InSequence sequence) {
+    void read(Content<Property> content, boolean optional) {
+        if (content instanceof Content.InSequence<Property> sequence) {
             readSequence(sequence, optional);
-        } else if (content instanceof Content.OneOf choice) {
+        } else if (content instanceof Content.OneOf<Property> choice) {
             readChoice(choice, optional);
-        } else if (content instanceof Content.InAnyOrder all) {
+        } else if (content instanceof Content.InAnyOrder<Property> all) {
             readAll(all);
         } else {
-            readLeaf((Content.Leaf) content, optional);
+            readLeaf((Content.Leaf<Property>) content, optional);
         }
     }
 
-    private void readSequence(Content.InSequence sequence, boolean optional) {
-        boolean guarded =
-                (optional || sequence.optional()) && !new Content.InSequence(sequence.parts(), false).isEmptiable();
+    private void readSequence(Content.InSequence<Property> sequence, boolean optional) {
+        boolean guarded = (optional || sequence.optional())
+                && !new Content.InSequence<Property>(sequence.parts(), false).isEmptiable();
         if (guarded) {
             file.open("if (", starts(sequence), ")");
         }
@@ -87,7 +88,7 @@ final class ReadingCode {
         }
     }
 
-    private void readChoice(Content.OneOf choice, boolean optional) {
+    private void readChoice(Content.OneOf<Property> choice, boolean optional) {
         boolean must =
                 !optional && !choice.optional() && choice.parts().stream().noneMatch(Content::isEmptiable);
         if (choice.parts().size() > MOST_BRANCHES) {
@@ -95,7 +96,7 @@ final class ReadingCode {
             return;
         }
         boolean first = true;
-        for (Content part : choice.parts()) {
+        for (Content<Property> part : choice.parts()) {
             branch(part, first);
             first = false;
             readStarted(part);
@@ -109,14 +110,14 @@ final class ReadingCode {
         }
     }
 
-    private void lack(Content content) {
+    private void lack(Content<Property> content) {
         file.line("input.Lack(", CSharpText.literal(content.expected()), ");");
     }
 
     /** Many branches stand one below the other: compilers choke on a ladder of hundreds. */
-    private void readWideChoice(Content.OneOf choice, boolean must) {
+    private void readWideChoice(Content.OneOf<Property> choice, boolean must) {
         file.open("do");
-        for (Content part : choice.parts()) {
+        for (Content<Property> part : choice.parts()) {
             file.open("if (", starts(part), ")");
             readStarted(part);
             file.line("break;");
@@ -129,7 +130,7 @@ final class ReadingCode {
         file.line("while (false);");
     }
 
-    private void branch(Content part, boolean first) {
+    private void branch(Content<Property> part, boolean first) {
         String head = "if (" + starts(part) + ")";
         if (first) {
             file.open(head);
@@ -138,7 +139,7 @@ final class ReadingCode {
         }
     }
 
-    private void readAll(Content.InAnyOrder all) {
+    private void readAll(Content.InAnyOrder<Property> all) {
         int count = all.parts().size();
         file.line("int[] order = new int[", String.valueOf(count), "];");
         file.line("int came = 0;");
@@ -155,7 +156,7 @@ final class ReadingCode {
             file.close();
         }
         for (int i = 0; i < count; i++) {
-            Content part = all.parts().get(i);
+            Content<Property> part = all.parts().get(i);
             if (!all.optional() && !part.isEmptiable()) {
                 file.line(
                         "input.Came(order, came, ", String.valueOf(i), ", ", CSharpText.literal(part.expected()), ");");
@@ -165,22 +166,22 @@ final class ReadingCode {
     }
 
     /** Reads content of which the start has been seen. */
-    private void readStarted(Content part) {
-        if (part instanceof Content.Leaf leaf && !leaf.property().isMany()) {
+    private void readStarted(Content<Property> part) {
+        if (part instanceof Content.Leaf<Property> leaf && !leaf.member().isMany()) {
             readValue(leaf);
         } else {
             read(part, false);
         }
     }
 
-    private void readLeaf(Content.Leaf leaf, boolean optional) {
-        Property property = leaf.property();
+    private void readLeaf(Content.Leaf<Property> leaf, boolean optional) {
+        Property property = leaf.member();
         boolean must = leaf.least() > 0 && !optional;
         if (property.isMany()) {
             if (must && !leaf.isGroupEmptiable()) {
                 require(leaf);
             }
-            if (leaf.endsAtMost(owner)) {
+            if (owner != null && owner.endsAtMost(leaf)) {
                 file.open(
                         "for (int times = 0; times < ",
                         String.valueOf(leaf.most()),
@@ -202,9 +203,9 @@ final class ReadingCode {
         }
     }
 
-    private void require(Content.Leaf leaf) {
-        if (leaf.property().kind() == Property.Kind.ELEMENT) {
-            file.line("input.Expect(", CSharpTypes.name(leaf.property()), ");");
+    private void require(Content.Leaf<Property> leaf) {
+        if (leaf.member().kind() == Member.Kind.ELEMENT) {
+            file.line("input.Expect(", CSharpTypes.name(leaf.member()), ");");
         } else {
             file.open("if (!(", starts(leaf), "))");
             lack(leaf);
@@ -212,8 +213,8 @@ final class ReadingCode {
         }
     }
 
-    private void readValue(Content.Leaf leaf) {
-        Property property = leaf.property();
+    private void readValue(Content.Leaf<Property> leaf) {
+        Property property = leaf.member();
         String value = readExpression(leaf);
         String target = member(property);
         if (property.isMany()) {
@@ -264,8 +265,8 @@ final class ReadingCode {
         return CSharpTypes.isValue(property.type()) && property.isAbsentable() ? "input.Given(" + value + ")" : value;
     }
 
-    private String readExpression(Content.Leaf leaf) {
-        Property property = leaf.property();
+    private String readExpression(Content.Leaf<Property> leaf) {
+        Property property = leaf.member();
         ValueType type = property.type();
         return switch (property.kind()) {
             case GROUP -> "input.Group(new " + context.ref(file, property.group()) + "())";
@@ -287,7 +288,7 @@ final class ReadingCode {
                 : element(property);
     }
 
-    private String plain(ApiClass type) {
+    private String plain(PlannedClass type) {
         String name = context.ref(file, type);
         return type.isAbstract() ? "(" + name + ")null" : "new " + name + "()";
     }
@@ -315,20 +316,20 @@ final class ReadingCode {
         return type.holdsNames() ? method.replaceFirst("(?=Or$)|$", "WithNames") : method;
     }
 
-    private String starts(Content content) {
+    private String starts(Content<Property> content) {
         Set<String> tests = new LinkedHashSet<>();
         content.first().forEach(leaf -> tests.add(test(leaf)));
         return tests.isEmpty() ? "false" : tests.size() > MOST_BRANCHES ? oneOf(content) : String.join(" || ", tests);
     }
 
     /** A test for many names looks them up; wildcards and substitution groups stay tests of their own. */
-    private String oneOf(Content content) {
+    private String oneOf(Content<Property> content) {
         Set<String> names = new LinkedHashSet<>();
         Set<String> tests = new LinkedHashSet<>();
-        for (Content.Leaf leaf : content.first()) {
-            if (leaf.property().kind() == Property.Kind.ELEMENT) {
-                names.add(CSharpText.literal(leaf.property().xmlName().getNamespaceURI() + " "
-                        + leaf.property().xmlName().getLocalPart()));
+        for (Content.Leaf<Property> leaf : content.first()) {
+            if (leaf.member().kind() == Member.Kind.ELEMENT) {
+                names.add(CSharpText.literal(leaf.member().xmlName().getNamespaceURI() + " "
+                        + leaf.member().xmlName().getLocalPart()));
             } else {
                 tests.add(test(leaf));
             }
@@ -349,8 +350,8 @@ final class ReadingCode {
         starts.clear();
     }
 
-    private String test(Content.Leaf leaf) {
-        Property property = leaf.property();
+    private String test(Content.Leaf<Property> leaf) {
+        Property property = leaf.member();
         return switch (property.kind()) {
             case SUBSTITUTABLE -> "input.AtMember(" + CSharpTypes.name(property) + ")";
             default ->
@@ -395,7 +396,7 @@ final class ReadingCode {
 
     /** Writes the statements that read attributes. */
     void readAttributes(List<Property> attributes) {
-        if (attributes.stream().anyMatch(attribute -> attribute.cardinality() == Property.Cardinality.OPTIONAL)) {
+        if (attributes.stream().anyMatch(attribute -> attribute.cardinality() == Member.Cardinality.OPTIONAL)) {
             file.line("string text;");
         }
         attributes.forEach(this::readAttribute);
@@ -407,7 +408,7 @@ final class ReadingCode {
 
     private void readAttribute(Property property) {
         String target = member(property);
-        if (property.cardinality() == Property.Cardinality.REQUIRED) {
+        if (property.cardinality() == Member.Cardinality.REQUIRED) {
             file.line(target, " = ", types.parse(property, attribute(property, "RequiredAttribute")), ";");
             keepText(property, target);
             return;

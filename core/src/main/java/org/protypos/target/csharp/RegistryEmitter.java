@@ -5,11 +5,11 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import javax.xml.namespace.QName;
-import org.protypos.plan.ApiClass;
-import org.protypos.plan.ApiEnum;
-import org.protypos.plan.Plan;
-import org.protypos.plan.ValueType;
 import org.protypos.target.SourceFile;
+import org.protypos.target.classes.Plan;
+import org.protypos.target.classes.PlannedClass;
+import org.protypos.target.classes.PlannedEnum;
+import org.protypos.target.classes.ValueType;
 
 /** Writes the class that knows types, elements and values by name, and reads and writes whole documents. */
 final class RegistryEmitter {
@@ -37,7 +37,7 @@ final class RegistryEmitter {
         file.gap();
         file.open("private ", name, "()");
         file.close();
-        for (ApiEnum type : enums(plan)) {
+        for (PlannedEnum type : enums(plan)) {
             values(type);
         }
         String object = context.runtime(file, "XmlObject");
@@ -56,24 +56,24 @@ final class RegistryEmitter {
         file.close();
     }
 
-    private static List<ApiEnum> enums(Plan plan) {
-        List<ApiEnum> all = new ArrayList<>(plan.enums());
+    private static List<PlannedEnum> enums(Plan plan) {
+        List<PlannedEnum> all = new ArrayList<>(plan.enums());
         plan.classes().forEach(type -> collect(type, all));
         return all;
     }
 
-    private static void collect(ApiClass type, List<ApiEnum> all) {
+    private static void collect(PlannedClass type, List<PlannedEnum> all) {
         all.addAll(type.nestedEnums());
         type.nestedClasses().forEach(nested -> collect(nested, all));
     }
 
     /** The texts of the values of an enumeration, both ways. */
-    private void values(ApiEnum type) {
+    private void values(PlannedEnum type) {
         String name = context.ref(file, type);
         file.gap().doc("The value as it is written in XML.");
         file.open("public static string ToXml(", name, " value)");
         file.open("switch (value)");
-        for (ApiEnum.Constant constant : type.constants()) {
+        for (PlannedEnum.Constant constant : type.constants()) {
             file.line("case ", name, ".", constant.name(), ":");
             file.line("    return ", CSharpText.literal(constant.value()), ";");
         }
@@ -84,7 +84,7 @@ final class RegistryEmitter {
         file.gap().doc("Finds the value that is written so in XML, and tells whether there is one.");
         file.open("public static bool Find(string text, out ", name, " value)");
         file.open("switch (text)");
-        for (ApiEnum.Constant constant : type.constants()) {
+        for (PlannedEnum.Constant constant : type.constants()) {
             file.line("case ", CSharpText.literal(constant.value()), ":");
             file.line("    value = ", name, ".", constant.name(), ";");
             file.line("    return true;");

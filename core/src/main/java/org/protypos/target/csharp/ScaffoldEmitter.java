@@ -3,12 +3,12 @@ package org.protypos.target.csharp;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.Collectors;
-import org.protypos.plan.ApiInterface;
-import org.protypos.plan.ApiOperation;
-import org.protypos.plan.Plan;
-import org.protypos.target.FreeName;
+import org.protypos.target.Beginning;
 import org.protypos.target.SourceFile;
+import org.protypos.target.classes.FreeName;
+import org.protypos.target.classes.Plan;
+import org.protypos.target.classes.PlannedInterface;
+import org.protypos.target.classes.PlannedOperation;
 
 /**
  * Writes a beginning of the implementations of port types and of a project that builds them, for developers to go on with: it is
@@ -34,13 +34,9 @@ final class ScaffoldEmitter {
     private ScaffoldEmitter() {}
 
     /** A class for each port type that can be served, in the namespace of its interface. */
-    static Map<ApiInterface, SourceFile> emit(Plan plan, boolean embedded) {
+    static List<Beginning> emit(Plan plan, boolean embedded) {
         CSharpContext context = new CSharpContext(plan, EmbeddedRuntime.of(plan, embedded));
-        Map<ApiInterface, SourceFile> files = new LinkedHashMap<>();
-        for (ApiInterface type : plan.bound()) {
-            files.put(type, emit(context, type));
-        }
-        return files;
+        return plan.bound().stream().map(type -> emit(context, type)).toList();
     }
 
     /** What builds the code. */
@@ -48,7 +44,7 @@ final class ScaffoldEmitter {
         return new SourceFile(plan.rootPackage() + ".csproj", PROJECT.formatted(plan.rootPackage()));
     }
 
-    private static String className(Plan plan, ApiInterface type) {
+    private static String className(Plan plan, PlannedInterface type) {
         CSharpNames names = new CSharpNames();
         return FreeName.of(
                 plan,
@@ -58,45 +54,34 @@ final class ScaffoldEmitter {
                         names.companionName(type.name(), "Implementation")));
     }
 
-    private static SourceFile emit(CSharpContext context, ApiInterface type) {
+    private static Beginning emit(CSharpContext context, PlannedInterface type) {
         String name = className(context.plan(), type);
         CSharpFile file = context.file(type.packageName(), name);
         Signatures signatures = new Signatures(context, file, type);
         file.doc("What the service does. This file is yours: it was written once and is not touched again.");
         file.open("public class ", name, " : ", file.contractType(type.packageName(), type.name()));
         boolean first = true;
-        for (ApiOperation operation : type.operations()) {
+        Map<String, String> methods = new LinkedHashMap<>();
+        for (PlannedOperation operation : type.operations()) {
             if (!first) {
                 file.gap();
             }
             first = false;
             file.line("/// <inheritdoc/>");
-            method(file, signatures, operation).forEach(file::line);
+            List<String> method = method(file, signatures, operation);
+            method.forEach(file::line);
+            methods.put(operation.method(), String.join("\n", method));
         }
         file.close();
-        return file.own();
+        return new Beginning(file.own(), methods);
     }
 
-    private static List<String> method(CSharpFile file, Signatures signatures, ApiOperation operation) {
+    private static List<String> method(CSharpFile file, Signatures signatures, PlannedOperation operation) {
         return List.of(
                 "public " + signatures.method(operation),
                 "{",
                 "    throw new " + file.type("System", "NotImplementedException") + "("
                         + CSharpText.literal(operation.method()) + ");",
                 "}");
-    }
-
-    /** The methods of an implementation, by name. */
-    static Map<String, String> methods(Plan plan, boolean embedded, ApiInterface type) {
-        CSharpContext context = new CSharpContext(plan, EmbeddedRuntime.of(plan, embedded));
-        CSharpFile file = context.file(type.packageName(), className(context.plan(), type));
-        Signatures signatures = new Signatures(context, file, type);
-        Map<String, String> methods = new LinkedHashMap<>();
-        for (ApiOperation operation : type.operations()) {
-            methods.put(
-                    operation.method(),
-                    method(file, signatures, operation).stream().collect(Collectors.joining("\n")));
-        }
-        return methods;
     }
 }

@@ -2,8 +2,8 @@ package org.protypos.target.csharp;
 
 import java.util.ArrayList;
 import java.util.List;
-import org.protypos.plan.ApiService;
 import org.protypos.target.SourceFile;
+import org.protypos.target.classes.PlannedService;
 import org.protypos.wsdl.PolicyAssertion;
 import org.protypos.wsdl.Protocol;
 
@@ -11,7 +11,7 @@ import org.protypos.wsdl.Protocol;
 final class ServiceEmitter {
     private ServiceEmitter() {}
 
-    static SourceFile emit(CSharpContext context, ApiService service) {
+    static SourceFile emit(CSharpContext context, PlannedService service) {
         CSharpFile file = context.file(service.packageName(), service.name());
         file.doc(
                 CSharpText.comment(service.documentation()),
@@ -19,7 +19,7 @@ final class ServiceEmitter {
                         + CSharpText.comment(service.xmlName().getLocalPart()) + ".");
         file.open("public static class ", service.name());
         boolean first = true;
-        for (ApiService.Port port : service.ports()) {
+        for (PlannedService.Port port : service.ports()) {
             if (!first) {
                 file.gap();
             }
@@ -30,7 +30,7 @@ final class ServiceEmitter {
         return file.finish();
     }
 
-    private static void port(CSharpContext context, CSharpFile file, ApiService service, ApiService.Port port) {
+    private static void port(CSharpContext context, CSharpFile file, PlannedService service, PlannedService.Port port) {
         String api = file.contractType(port.type().packageName(), port.type().name());
         String type = context.runtime(file, port.type().isHttp() ? "HttpPort" : "SoapPort") + "<" + api + ">";
         List<String> asked = PolicyAssertion.inWords(port.policy());
@@ -68,7 +68,7 @@ final class ServiceEmitter {
         file.outdent();
     }
 
-    private static String features(CSharpContext context, CSharpFile file, ApiService.Port port) {
+    private static String features(CSharpContext context, CSharpFile file, PlannedService.Port port) {
         String type = context.runtime(file, "SoapFeatures");
         List<String> features = new ArrayList<>();
         if (port.isOptimized()) {

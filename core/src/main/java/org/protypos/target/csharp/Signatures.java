@@ -2,19 +2,19 @@ package org.protypos.target.csharp;
 
 import java.util.ArrayList;
 import java.util.List;
-import org.protypos.plan.ApiFault;
-import org.protypos.plan.ApiInterface;
-import org.protypos.plan.ApiMessage;
-import org.protypos.plan.ApiOperation;
-import org.protypos.plan.Property;
+import org.protypos.target.classes.PlannedFault;
+import org.protypos.target.classes.PlannedInterface;
+import org.protypos.target.classes.PlannedMessage;
+import org.protypos.target.classes.PlannedOperation;
+import org.protypos.target.classes.Property;
 
 /** How the methods of an interface look, wherever they are written. */
 final class Signatures {
     private final CSharpFile file;
     private final CSharpTypes types;
-    private final ApiInterface owner;
+    private final PlannedInterface owner;
 
-    Signatures(CSharpContext context, CSharpFile file, ApiInterface owner) {
+    Signatures(CSharpContext context, CSharpFile file, PlannedInterface owner) {
         this.file = file;
         this.types = new CSharpTypes(context, file);
         this.owner = owner;
@@ -24,7 +24,7 @@ final class Signatures {
         return types.of(property);
     }
 
-    String parameters(ApiOperation operation) {
+    String parameters(PlannedOperation operation) {
         List<String> parameters = new ArrayList<>();
         List<Property> values = operation.input().values();
         for (int i = 0; i < values.size(); i++) {
@@ -35,24 +35,24 @@ final class Signatures {
     }
 
     /** The type of what an operation gives, or null for nothing. */
-    String result(ApiOperation operation) {
+    String result(PlannedOperation operation) {
         if (operation.resultName() != null) {
             return file.contractType(owner.packageName(), operation.resultName());
         }
         return isVoid(operation) ? null : types.of(operation.output().values().get(0));
     }
 
-    static boolean isVoid(ApiOperation operation) {
+    static boolean isVoid(PlannedOperation operation) {
         return operation.output() == null || operation.output().values().isEmpty();
     }
 
-    String method(ApiOperation operation) {
+    String method(PlannedOperation operation) {
         String result = result(operation);
         return (result == null ? "void" : result) + " " + operation.method() + "(" + parameters(operation) + ")";
     }
 
     /** The type for several results with its properties. */
-    String results(ApiOperation operation) {
+    String results(PlannedOperation operation) {
         List<String> components = new ArrayList<>();
         List<String> names = resultNames(operation);
         for (int i = 0; i < names.size(); i++) {
@@ -61,21 +61,21 @@ final class Signatures {
         return operation.resultName() + "(" + String.join(", ", components) + ")";
     }
 
-    String fault(ApiFault fault) {
+    String fault(PlannedFault fault) {
         return file.contractType(fault.packageName(), fault.name());
     }
 
-    String messages(ApiMessage message) {
+    String messages(PlannedMessage message) {
         return file.contractType(owner.packageName(), owner.messages()) + "." + message.name();
     }
 
     /** How to call a message where its own members are asked for. */
-    String staticMessages(ApiMessage message) {
+    String staticMessages(PlannedMessage message) {
         return file.contractStatics(owner.packageName(), owner.messages()) + "." + message.name();
     }
 
     /** The names of the properties of a type for several results, each once and none like the type itself. */
-    static List<String> resultNames(ApiOperation operation) {
+    static List<String> resultNames(PlannedOperation operation) {
         List<String> names =
                 new ArrayList<>(List.of(operation.resultName(), "Equals", "GetHashCode", "GetType", "ToString"));
         int given = names.size();
@@ -90,7 +90,7 @@ final class Signatures {
     }
 
     /** The values that a message carries, as expressions on it: members of its wrapper or its body, then what is outside of that. */
-    static List<String> values(ApiMessage message, String on) {
+    static List<String> values(PlannedMessage message, String on) {
         List<String> values = new ArrayList<>();
         if (message.wrapper() != null) {
             message.wrapper().elements().forEach(value -> values.add(on + ".Body." + value.name()));
@@ -104,7 +104,7 @@ final class Signatures {
     }
 
     /** Writes the documentation of a method: what it does, its parameters, what it gives and what it throws. */
-    void document(ApiOperation operation, boolean cancels) {
+    void document(PlannedOperation operation, boolean cancels) {
         file.doc(
                 CSharpText.comment(operation.documentation()),
                 operation.documentation().isBlank()
@@ -121,7 +121,7 @@ final class Signatures {
         if (cancels) {
             file.tag("<param name=\"cancellationToken\">", "gives the call up", "</param>");
         }
-        for (ApiFault fault : operation.faults()) {
+        for (PlannedFault fault : operation.faults()) {
             file.tag(
                     "<exception cref=\"" + fault(fault) + "\">",
                     fault.documentation().isBlank()

@@ -1,11 +1,12 @@
 package org.protypos.target.csharp;
 
 import javax.xml.namespace.QName;
-import org.protypos.plan.ApiClass;
-import org.protypos.plan.Content;
-import org.protypos.plan.Property;
-import org.protypos.plan.ScalarKind;
-import org.protypos.plan.ValueType;
+import org.protypos.api.Content;
+import org.protypos.api.Member;
+import org.protypos.api.ScalarKind;
+import org.protypos.target.classes.PlannedClass;
+import org.protypos.target.classes.Property;
+import org.protypos.target.classes.ValueType;
 
 /** Writes the code that writes content: each member where the content model has it. */
 final class WritingCode {
@@ -13,7 +14,7 @@ final class WritingCode {
     private final CSharpFile file;
     private final CSharpTypes types;
     private final FieldNames fields;
-    private ApiClass owner;
+    private PlannedClass owner;
 
     WritingCode(CSharpContext context, CSharpFile file, FieldNames fields) {
         this.context = context;
@@ -23,7 +24,7 @@ final class WritingCode {
     }
 
     /** Says whose members the code that follows is about. */
-    void setOwner(ApiClass type) {
+    void setOwner(PlannedClass type) {
         owner = type;
     }
 
@@ -35,15 +36,15 @@ final class WritingCode {
                 : ordinary;
     }
 
-    void write(Content content) {
-        if (content instanceof Content.Leaf leaf) {
-            writeProperty(leaf.property());
-        } else if (content instanceof Content.InSequence sequence) {
+    void write(Content<Property> content) {
+        if (content instanceof Content.Leaf<Property> leaf) {
+            writeProperty(leaf.member());
+        } else if (content instanceof Content.InSequence<Property> sequence) {
             sequence.parts().forEach(this::write);
-        } else if (content instanceof Content.OneOf choice) {
+        } else if (content instanceof Content.OneOf<Property> choice) {
             choice.parts().forEach(this::write);
         } else {
-            writeAll((Content.InAnyOrder) content);
+            writeAll((Content.InAnyOrder<Property>) content);
         }
     }
 
@@ -99,15 +100,15 @@ final class WritingCode {
 
     /** Whether the writing method itself leaves out what is null. */
     private static boolean isSelfGuarding(Property property) {
-        boolean element = property.kind() == Property.Kind.ELEMENT
+        boolean element = property.kind() == Member.Kind.ELEMENT
                 && (property.type() instanceof ValueType.Structured
                         || property.type() instanceof ValueType.Anything
                         || property.type() instanceof ValueType.Scalar scalar
                                 && (scalar.kind().isText() || scalar.kind() == ScalarKind.QNAME));
         return (element && !property.hasOddText())
-                || property.kind() == Property.Kind.WILDCARD
-                || property.kind() == Property.Kind.SUBSTITUTABLE
-                || property.kind() == Property.Kind.GROUP;
+                || property.kind() == Member.Kind.WILDCARD
+                || property.kind() == Member.Kind.SUBSTITUTABLE
+                || property.kind() == Member.Kind.GROUP;
     }
 
     private void writeValue(Property property, String value) {
@@ -121,7 +122,7 @@ final class WritingCode {
     /** Writes the statement that writes an element. */
     void writeElement(Property property, String value) {
         ValueType type = property.type();
-        QName stated = owner == null ? null : owner.typeName(property);
+        QName stated = owner == null ? null : property.member().typeName();
         if (stated != null) {
             file.line(
                     "output.Typed(",
@@ -151,7 +152,7 @@ final class WritingCode {
         }
     }
 
-    private void writeAll(Content.InAnyOrder all) {
+    private void writeAll(Content.InAnyOrder<Property> all) {
         if (all.parts().isEmpty()) {
             return;
         }

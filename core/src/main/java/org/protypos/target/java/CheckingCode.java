@@ -5,14 +5,15 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
-import org.protypos.plan.ApiClass;
-import org.protypos.plan.Content;
-import org.protypos.plan.Property;
-import org.protypos.plan.ScalarKind;
-import org.protypos.plan.ValueFacets;
-import org.protypos.plan.ValueType;
+import org.protypos.api.Content;
+import org.protypos.api.Member;
+import org.protypos.api.ScalarKind;
+import org.protypos.api.ValueFacets;
 import org.protypos.schema.FacetStep;
 import org.protypos.schema.Particle;
+import org.protypos.target.classes.PlannedClass;
+import org.protypos.target.classes.Property;
+import org.protypos.target.classes.ValueType;
 
 /** Writes the code by which a type checks itself: what must be there, how often, one of what, and the facets. */
 final class CheckingCode {
@@ -36,7 +37,7 @@ final class CheckingCode {
     }
 
     /** Whether a type has anything to check by itself. */
-    static boolean hasChecks(ApiClass type) {
+    static boolean hasChecks(PlannedClass type) {
         return type.narrowedText() != null
                 || type.attributes().stream().anyMatch(CheckingCode::isChecked)
                 || type.text() != null && (type.isMixed() || isChecked(type.text()))
@@ -45,13 +46,13 @@ final class CheckingCode {
 
     private static boolean isChecked(Property property) {
         return property.facets() != null
-                || property.cardinality() == Property.Cardinality.REQUIRED && !JavaTypes.isPrimitive(property);
+                || property.cardinality() == Member.Cardinality.REQUIRED && !JavaTypes.isPrimitive(property);
     }
 
     /** Writes the checks of attributes. */
     void attributes(List<Property> attributes) {
         for (Property attribute : attributes) {
-            if (attribute.cardinality() == Property.Cardinality.REQUIRED && !JavaTypes.isPrimitive(attribute)) {
+            if (attribute.cardinality() == Member.Cardinality.REQUIRED && !JavaTypes.isPrimitive(attribute)) {
                 file.line("to.required(", label(attribute), ", this.", ReadingCode.field(attribute), ");");
             }
             facets(attribute);
@@ -59,7 +60,7 @@ final class CheckingCode {
     }
 
     /** Writes the checks of the text of simple or mixed content. */
-    void text(ApiClass type) {
+    void text(PlannedClass type) {
         if (type.narrowedText() != null && type.simpleText() != null) {
             Property text = type.simpleText();
             if (isPrintable(text.type())) {
@@ -147,19 +148,19 @@ final class CheckingCode {
      *
      * @param required whether it must be there
      */
-    void content(Content content, boolean required) {
-        if (content instanceof Content.Leaf leaf) {
+    void content(Content<Property> content, boolean required) {
+        if (content instanceof Content.Leaf<Property> leaf) {
             leaf(leaf, required);
-        } else if (content instanceof Content.OneOf choice) {
+        } else if (content instanceof Content.OneOf<Property> choice) {
             choice(choice, required);
-        } else if (content instanceof Content.InSequence sequence) {
+        } else if (content instanceof Content.InSequence<Property> sequence) {
             together(content, sequence.parts(), required && !sequence.optional());
-        } else if (content instanceof Content.InAnyOrder all) {
+        } else if (content instanceof Content.InAnyOrder<Property> all) {
             together(content, all.parts(), required && !all.optional());
         }
     }
 
-    private void together(Content content, List<Content> parts, boolean required) {
+    private void together(Content<Property> content, List<Content<Property>> parts, boolean required) {
         if (!required && !parts.isEmpty()) {
             file.open("if (", present(content), ") {");
         }
@@ -169,21 +170,21 @@ final class CheckingCode {
         }
     }
 
-    private void choice(Content.OneOf choice, boolean required) {
+    private void choice(Content.OneOf<Property> choice, boolean required) {
         file.line("to.choose();");
         choice.parts().forEach(this::branch);
         chosen(choice, required);
     }
 
     /** Writes the checks of one branch of a choice. */
-    void branch(Content part) {
+    void branch(Content<Property> part) {
         file.open("if (to.branch(", present(part), ")) {");
         content(part, true);
         file.close();
     }
 
     /** Writes the end of the checks of a choice. */
-    void chosen(Content.OneOf choice, boolean required) {
+    void chosen(Content.OneOf<Property> choice, boolean required) {
         boolean must = required && !choice.optional() && choice.parts().stream().noneMatch(Content::isEmptiable);
         String names = choice.parts().stream()
                 .map(CheckingCode::firstName)
@@ -193,17 +194,17 @@ final class CheckingCode {
         file.line("to.chosen(", JavaText.literal(names), ", ", String.valueOf(must), ");");
     }
 
-    private static String firstName(Content content) {
-        if (content instanceof Content.Leaf leaf) {
-            return word(leaf.property());
+    private static String firstName(Content<Property> content) {
+        if (content instanceof Content.Leaf<Property> leaf) {
+            return word(leaf.member());
         }
-        List<Content> parts = content.parts();
+        List<Content<Property>> parts = content.parts();
         return parts.isEmpty() ? "nothing" : firstName(parts.get(0));
     }
 
-    private static String present(Content content) {
-        if (content instanceof Content.Leaf leaf) {
-            return present(leaf.property());
+    private static String present(Content<Property> content) {
+        if (content instanceof Content.Leaf<Property> leaf) {
+            return present(leaf.member());
         }
         String any =
                 content.parts().stream().map(CheckingCode::present).distinct().collect(Collectors.joining(" || "));
@@ -223,8 +224,8 @@ final class CheckingCode {
                 : field + " != null";
     }
 
-    private void leaf(Content.Leaf leaf, boolean required) {
-        Property property = leaf.property();
+    private void leaf(Content.Leaf<Property> leaf, boolean required) {
+        Property property = leaf.member();
         String field = "this." + ReadingCode.field(property);
         boolean structured = !(property.type() instanceof ValueType.Scalar
                 || property.type() instanceof ValueType.Enumerated

@@ -6,13 +6,14 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
 import javax.xml.namespace.QName;
-import org.protypos.plan.ApiClass;
-import org.protypos.plan.ApiEnum;
-import org.protypos.plan.Content;
-import org.protypos.plan.Property;
-import org.protypos.plan.ScalarKind;
-import org.protypos.plan.ValueType;
+import org.protypos.api.Content;
+import org.protypos.api.Member;
+import org.protypos.api.ScalarKind;
 import org.protypos.target.SourceFile;
+import org.protypos.target.classes.PlannedClass;
+import org.protypos.target.classes.PlannedEnum;
+import org.protypos.target.classes.Property;
+import org.protypos.target.classes.ValueType;
 
 /** Writes a class for a complex type, with the classes nested in it. */
 final class ClassEmitter {
@@ -39,13 +40,13 @@ final class ClassEmitter {
         this.pieces = new Pieces(file);
     }
 
-    static SourceFile emit(JavaContext context, ApiClass type) {
+    static SourceFile emit(JavaContext context, PlannedClass type) {
         JavaFile file = context.file(type);
         new ClassEmitter(context, file).write(type);
         return file.finish();
     }
 
-    private void write(ApiClass type) {
+    private void write(PlannedClass type) {
         String base = type.base() == null ? context.xml(file, "XmlObject") : context.ref(file, type.base());
         file.doc(JavaText.comment(type.documentation()), origin(type.xmlType()));
         if (implementsMore(type)) {
@@ -90,18 +91,18 @@ final class ClassEmitter {
         }
         reading.writeConstants();
         checking.writeConstants();
-        for (ApiClass nested : type.nestedClasses()) {
+        for (PlannedClass nested : type.nestedClasses()) {
             file.gap();
             write(nested);
         }
-        for (ApiEnum nested : type.nestedEnums()) {
+        for (PlannedEnum nested : type.nestedEnums()) {
             file.gap();
             EnumEmitter.write(file, nested);
         }
         file.close();
     }
 
-    private static boolean implementsMore(ApiClass type) {
+    private static boolean implementsMore(PlannedClass type) {
         return !type.interfaces().isEmpty() || type.base() != null && implementsMore(type.base());
     }
 
@@ -114,7 +115,7 @@ final class ClassEmitter {
                                 : " of namespace " + JavaText.comment(name.getNamespaceURI()) + ".");
     }
 
-    private void accessors(ApiClass type, Property property) {
+    private void accessors(PlannedClass type, Property property) {
         if (property.access() == Property.Access.UNWRAPPED) {
             unwrapped(type, property);
             return;
@@ -126,14 +127,14 @@ final class ClassEmitter {
         boolean collection = property.isMany();
         file.open("public ", types.given(property), " ", getter, "() {");
         if (collection) {
-            String empty = property.kind() == Property.Kind.ATTRIBUTE_WILDCARD
+            String empty = property.kind() == Member.Kind.ATTRIBUTE_WILDCARD
                     ? file.ref("java.util.LinkedHashMap")
                     : file.ref("java.util.ArrayList");
             file.open("if (this.", field, " == null) {");
             file.line("this.", field, " = new ", empty, "<>();");
             file.close();
         }
-        String standard = property.kind() == Property.Kind.ATTRIBUTE && property.defaultValue() != null
+        String standard = property.kind() == Member.Kind.ATTRIBUTE && property.defaultValue() != null
                 ? types.constant(property.type(), property.defaultValue())
                 : null;
         String value =
@@ -150,8 +151,8 @@ final class ClassEmitter {
         }
         file.line("return this;");
         file.close();
-        if (collection && property.kind() != Property.Kind.ATTRIBUTE_WILDCARD) {
-            String item = property.kind() == Property.Kind.MIXED ? "Object" : types.item(property);
+        if (collection && property.kind() != Member.Kind.ATTRIBUTE_WILDCARD) {
+            String item = property.kind() == Member.Kind.MIXED ? "Object" : types.item(property);
             file.gap();
             file.open("public ", self, " add", property.name(), "(", item, " value) {");
             file.line(getter, "().add(value);");
@@ -177,7 +178,7 @@ final class ClassEmitter {
     }
 
     /** The accessors of an element that is taken for the list that it holds. */
-    private void unwrapped(ApiClass type, Property property) {
+    private void unwrapped(PlannedClass type, Property property) {
         String list = types.of(property);
         String field = "this." + ReadingCode.field(property);
         String element = types.field(property);
@@ -232,9 +233,7 @@ final class ClassEmitter {
         return switch (property.cardinality()) {
             case MANY -> "Never null.";
             case OPTIONAL ->
-                property.kind() == Property.Kind.ATTRIBUTE && property.defaultValue() != null
-                        ? ""
-                        : "Null when absent.";
+                property.kind() == Member.Kind.ATTRIBUTE && property.defaultValue() != null ? "" : "Null when absent.";
             case REQUIRED -> property.nillable() ? "Null when nil." : "";
         };
     }
@@ -245,7 +244,7 @@ final class ClassEmitter {
         file.open(signature);
     }
 
-    private void reading(ApiClass type) {
+    private void reading(PlannedClass type) {
         String in = "(" + context.xml(file, "XmlInput") + " in) {";
         if (!type.attributes().isEmpty() || type.otherAttributes() != null) {
             override("protected void readAttributes" + in);
@@ -299,8 +298,9 @@ final class ClassEmitter {
         pieces.divide(all, "void", method, declared, write, name -> file.line(name, "(", words[1], ");"));
     }
 
-    private void content(Content content, String method, String parameter, Consumer<Content> write) {
-        if (content instanceof Content.InSequence sequence
+    private void content(
+            Content<Property> content, String method, String parameter, Consumer<Content<Property>> write) {
+        if (content instanceof Content.InSequence<Property> sequence
                 && !sequence.optional()
                 && sequence.parts().size() > Pieces.MOST) {
             inPieces(sequence.parts(), method, parameter, parts -> parts.forEach(write));
@@ -309,7 +309,7 @@ final class ClassEmitter {
         }
     }
 
-    private void writing(ApiClass type) {
+    private void writing(PlannedClass type) {
         String out = "(" + context.xml(file, "XmlOutput") + " out) {";
         if (type.isEncodedCall()) {
             override("protected void writeAttributes" + out);
@@ -358,8 +358,8 @@ final class ClassEmitter {
                 file.line("super.writeElements(out);");
             }
             // Of a choice, as of a sequence, what is there is written.
-            Content content = type.content() instanceof Content.OneOf choice
-                    ? new Content.InSequence(choice.parts(), false)
+            Content<Property> content = type.content() instanceof Content.OneOf<Property> choice
+                    ? new Content.InSequence<Property>(choice.parts(), false)
                     : type.content();
             content(content, "writeElements", "XmlOutput out", writing::write);
             file.close();
@@ -367,7 +367,7 @@ final class ClassEmitter {
         pieces.write();
     }
 
-    private void inner(ApiClass type) {
+    private void inner(PlannedClass type) {
         Map<String, Map<String, String>> byLocalName = new LinkedHashMap<>();
         type.inner().forEach((name, value) -> {
             String empty = EmptyValue.expression(context, file, value, null);
@@ -394,14 +394,15 @@ final class ClassEmitter {
         file.close();
     }
 
-    private void checking(ApiClass type) {
+    private void checking(PlannedClass type) {
         override("protected void check(" + context.xml(file, "Violations") + " to) {");
         if (type.base() != null) {
             file.line("super.check(to);");
         }
         inPieces(type.attributes(), "checkAttributes", "Violations to", checking::attributes);
         checking.text(type);
-        if (type.content() instanceof Content.OneOf choice && choice.parts().size() > Pieces.MOST) {
+        if (type.content() instanceof Content.OneOf<Property> choice
+                && choice.parts().size() > Pieces.MOST) {
             file.line("to.choose();");
             inPieces(choice.parts(), "checkBranches", "Violations to", parts -> parts.forEach(checking::branch));
             checking.chosen(choice, true);
@@ -447,7 +448,7 @@ final class ClassEmitter {
         file.close();
     }
 
-    private void describing(ApiClass type) {
+    private void describing(PlannedClass type) {
         override("protected void describe(" + context.xml(file, "Description") + " to) {");
         if (type.base() != null) {
             file.line("super.describe(to);");
@@ -481,7 +482,7 @@ final class ClassEmitter {
         }
     }
 
-    private void equality(ApiClass type) {
+    private void equality(PlannedClass type) {
         String self = context.ref(file, type);
         override("public boolean equals(Object other) {");
         file.open("if (!super.equals(other)) {");

@@ -3,28 +3,28 @@ package org.protypos.target.java;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
-import org.protypos.plan.ApiInterface;
-import org.protypos.plan.ApiMessage;
-import org.protypos.plan.ApiOperation;
-import org.protypos.plan.ApiService;
-import org.protypos.plan.Property;
 import org.protypos.target.SourceFile;
+import org.protypos.target.classes.PlannedInterface;
+import org.protypos.target.classes.PlannedMessage;
+import org.protypos.target.classes.PlannedOperation;
+import org.protypos.target.classes.PlannedService;
+import org.protypos.target.classes.Property;
 
 /** Writes the client of an interface. */
 final class ClientEmitter {
     private final JavaContext context;
     private final JavaFile file;
-    private final ApiInterface type;
+    private final PlannedInterface type;
     private final InterfaceEmitter.Signatures signatures;
 
-    private ClientEmitter(JavaContext context, JavaFile file, ApiInterface type) {
+    private ClientEmitter(JavaContext context, JavaFile file, PlannedInterface type) {
         this.context = context;
         this.file = file;
         this.type = type;
         this.signatures = new InterfaceEmitter.Signatures(context, file, type, false);
     }
 
-    static SourceFile emit(JavaContext context, ApiInterface type) {
+    static SourceFile emit(JavaContext context, PlannedInterface type) {
         JavaFile file = context.file(type, type.client());
         new ClientEmitter(context, file, type).write();
         return file.finish();
@@ -42,7 +42,7 @@ final class ClientEmitter {
         file.line("this.connection = connection;");
         file.close();
         connecting(api, connection);
-        for (ApiOperation operation : type.operations()) {
+        for (PlannedOperation operation : type.operations()) {
             call(operation);
             if (operation.asyncMethod() != null) {
                 callLater(operation);
@@ -92,8 +92,8 @@ final class ClientEmitter {
     }
 
     private String defaultPort() {
-        for (ApiService service : context.plan().services()) {
-            for (ApiService.Port port : service.ports()) {
+        for (PlannedService service : context.plan().services()) {
+            for (PlannedService.Port port : service.ports()) {
                 if (port.type() == type && port.isDefault()) {
                     return file.ref(service.packageName(), service.name()) + "." + port.constant();
                 }
@@ -102,20 +102,20 @@ final class ClientEmitter {
         return null;
     }
 
-    private static boolean isVoid(ApiOperation operation) {
+    private static boolean isVoid(PlannedOperation operation) {
         return operation.output() == null || operation.output().values().isEmpty();
     }
 
-    private static String arguments(ApiOperation operation) {
+    private static String arguments(PlannedOperation operation) {
         return String.join(", ", operation.parameters());
     }
 
-    private String action(ApiOperation operation) {
+    private String action(PlannedOperation operation) {
         return JavaText.literal(operation.method()) + ", "
                 + JavaText.literal(type.isHttp() ? operation.location() : operation.soapAction());
     }
 
-    private void call(ApiOperation operation) {
+    private void call(PlannedOperation operation) {
         file.gap().doc(JavaText.comment(operation.documentation()));
         file.line("@Override");
         file.open("public ", signatures.method(operation), " {");
@@ -148,7 +148,7 @@ final class ClientEmitter {
         file.close();
     }
 
-    private void callLater(ApiOperation operation) {
+    private void callLater(PlannedOperation operation) {
         String future = file.ref("java.util.concurrent.CompletableFuture");
         file.gap()
                 .doc(
@@ -182,8 +182,8 @@ final class ClientEmitter {
         file.close();
     }
 
-    private void input(ApiOperation operation) {
-        ApiMessage input = operation.input();
+    private void input(PlannedOperation operation) {
+        PlannedMessage input = operation.input();
         String message = signatures.messages(input);
         file.gap();
         file.open(
@@ -222,8 +222,8 @@ final class ClientEmitter {
         file.close();
     }
 
-    private void result(ApiOperation operation) {
-        ApiMessage output = operation.output();
+    private void result(PlannedOperation operation) {
+        PlannedMessage output = operation.output();
         file.gap();
         file.open(
                 "private static ",

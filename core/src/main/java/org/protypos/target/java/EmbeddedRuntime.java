@@ -6,8 +6,8 @@ import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
-import org.protypos.plan.Plan;
 import org.protypos.target.SourceFile;
+import org.protypos.target.classes.Plan;
 
 /** The sources of the runtime, moved into a package of the contract's own so that two generated jars never collide. */
 final class EmbeddedRuntime {

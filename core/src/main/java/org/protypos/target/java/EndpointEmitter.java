@@ -4,29 +4,29 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import org.protypos.plan.ApiInterface;
-import org.protypos.plan.ApiMessage;
-import org.protypos.plan.ApiOperation;
-import org.protypos.plan.ApiService;
-import org.protypos.plan.Property;
 import org.protypos.target.SourceFile;
+import org.protypos.target.classes.PlannedInterface;
+import org.protypos.target.classes.PlannedMessage;
+import org.protypos.target.classes.PlannedOperation;
+import org.protypos.target.classes.PlannedService;
+import org.protypos.target.classes.Property;
 import org.protypos.wire.Recognition;
 
 /** Writes the endpoint of an interface: it hands what comes in to an implementation and what that gives back out. */
 final class EndpointEmitter {
     private final JavaContext context;
     private final JavaFile file;
-    private final ApiInterface type;
+    private final PlannedInterface type;
     private final InterfaceEmitter.Signatures signatures;
 
-    private EndpointEmitter(JavaContext context, JavaFile file, ApiInterface type) {
+    private EndpointEmitter(JavaContext context, JavaFile file, PlannedInterface type) {
         this.context = context;
         this.file = file;
         this.type = type;
         this.signatures = new InterfaceEmitter.Signatures(context, file, type, false);
     }
 
-    static SourceFile emit(JavaContext context, ApiInterface type, String documents) {
+    static SourceFile emit(JavaContext context, PlannedInterface type, String documents) {
         JavaFile file = context.file(type.packageName(), type.endpoint());
         new EndpointEmitter(context, file, type).write(documents);
         return file.finish();
@@ -76,7 +76,7 @@ final class EndpointEmitter {
             input();
         }
         perform();
-        for (ApiOperation operation : type.operations()) {
+        for (PlannedOperation operation : type.operations()) {
             perform(operation);
         }
         file.close();
@@ -84,11 +84,11 @@ final class EndpointEmitter {
 
     /** Whether all ports ask for addressing: a message does not say through which one it came. */
     private boolean isAddressed() {
-        List<ApiService.Port> ports = context.plan().services().stream()
+        List<PlannedService.Port> ports = context.plan().services().stream()
                 .flatMap(service -> service.ports().stream())
                 .filter(port -> port.type() == type)
                 .toList();
-        return !ports.isEmpty() && ports.stream().allMatch(ApiService.Port::isAddressed);
+        return !ports.isEmpty() && ports.stream().allMatch(PlannedService.Port::isAddressed);
     }
 
     private void constant(String result, String method, String value) {
@@ -101,7 +101,7 @@ final class EndpointEmitter {
 
     /** The operations of an HTTP binding, by number. */
     private void locations() {
-        constant("String[]", "locations", strings(type.operations().stream().map(ApiOperation::location)));
+        constant("String[]", "locations", strings(type.operations().stream().map(PlannedOperation::location)));
         constant("String[]", "verbs", strings(type.verbs().stream()));
         file.gap();
         file.line("@Override");
@@ -139,7 +139,7 @@ final class EndpointEmitter {
             file.open(
                     "protected ", message, " input(String namespace, String name, String action, ", names, " parts) {");
         }
-        for (ApiOperation operation : type.operations()) {
+        for (PlannedOperation operation : type.operations()) {
             file.open("if (", test(operation.recognition()), ") {");
             file.line("return new ", signatures.messages(operation.input()), "();");
             file.close();
@@ -176,7 +176,7 @@ final class EndpointEmitter {
         file.gap();
         file.line("@Override");
         file.open("protected ", message, " perform(", message, " input) throws Exception {");
-        for (ApiOperation operation : type.operations()) {
+        for (PlannedOperation operation : type.operations()) {
             file.open("if (input instanceof ", signatures.messages(operation.input()), " message) {");
             file.line("return ", operation.method(), "(message);");
             file.close();
@@ -185,7 +185,7 @@ final class EndpointEmitter {
         file.close();
     }
 
-    private void perform(ApiOperation operation) {
+    private void perform(PlannedOperation operation) {
         String result = operation.output() == null
                 ? context.soap(file, "SoapMessage")
                 : signatures.messages(operation.output());
@@ -209,7 +209,7 @@ final class EndpointEmitter {
         file.close();
     }
 
-    private List<String> arguments(ApiMessage input) {
+    private List<String> arguments(PlannedMessage input) {
         List<String> arguments = new ArrayList<>();
         if (input.wrapper() != null) {
             for (Property value : input.wrapper().elements()) {
@@ -224,8 +224,8 @@ final class EndpointEmitter {
         return arguments;
     }
 
-    private void output(ApiOperation operation, String message, String call) {
-        ApiMessage output = operation.output();
+    private void output(PlannedOperation operation, String message, String call) {
+        PlannedMessage output = operation.output();
         List<Property> values = output.values();
         file.line(values.isEmpty() ? "" : signatures.result(operation) + " result = ", call);
         file.line(message, " output = new ", message, "();");

@@ -2,8 +2,8 @@ package org.protypos.target.java;
 
 import java.util.List;
 import java.util.stream.Collectors;
-import org.protypos.plan.ApiEnum;
 import org.protypos.target.SourceFile;
+import org.protypos.target.classes.PlannedEnum;
 
 /** Writes an enum for a simple type that names its values. */
 final class EnumEmitter {
@@ -12,19 +12,19 @@ final class EnumEmitter {
 
     private EnumEmitter() {}
 
-    static SourceFile emit(JavaContext context, ApiEnum type) {
+    static SourceFile emit(JavaContext context, PlannedEnum type) {
         JavaFile file = context.file(type.packageName(), type.name());
         write(file, type);
         return file.finish();
     }
 
-    static void write(JavaFile file, ApiEnum type) {
+    static void write(JavaFile file, PlannedEnum type) {
         String name = type.name();
         file.doc(JavaText.comment(type.documentation()));
         file.open("public enum ", name, implemented(file, type.interfaces()), " {");
         int last = type.constants().size() - 1;
         for (int i = 0; i <= last; i++) {
-            ApiEnum.Constant constant = type.constants().get(i);
+            PlannedEnum.Constant constant = type.constants().get(i);
             file.doc(JavaText.comment(constant.documentation()));
             file.line(constant.name(), "(", JavaText.literal(constant.value()), ")", i == last ? ";" : ",");
         }
@@ -48,7 +48,7 @@ final class EnumEmitter {
             return;
         }
         file.open("switch (value) {");
-        for (ApiEnum.Constant constant : type.constants()) {
+        for (PlannedEnum.Constant constant : type.constants()) {
             file.line("case ", JavaText.literal(constant.value()), ": return ", constant.name(), ";");
         }
         file.line("default: return null;");

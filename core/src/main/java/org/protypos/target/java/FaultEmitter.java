@@ -1,13 +1,13 @@
 package org.protypos.target.java;
 
-import org.protypos.plan.ApiFault;
 import org.protypos.target.SourceFile;
+import org.protypos.target.classes.PlannedFault;
 
 /** Writes the exception for a declared fault. */
 final class FaultEmitter {
     private FaultEmitter() {}
 
-    static SourceFile emit(JavaContext context, ApiFault fault) {
+    static SourceFile emit(JavaContext context, PlannedFault fault) {
         JavaFile file = context.file(fault.packageName(), fault.name());
         String type = new JavaTypes(context, file).of(fault.detail());
         file.doc(

@@ -3,18 +3,18 @@ package org.protypos.target.java;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
-import org.protypos.plan.ApiFault;
-import org.protypos.plan.ApiInterface;
-import org.protypos.plan.ApiMessage;
-import org.protypos.plan.ApiOperation;
-import org.protypos.plan.Property;
 import org.protypos.target.SourceFile;
+import org.protypos.target.classes.PlannedFault;
+import org.protypos.target.classes.PlannedInterface;
+import org.protypos.target.classes.PlannedMessage;
+import org.protypos.target.classes.PlannedOperation;
+import org.protypos.target.classes.Property;
 
 /** Writes the interface of a port type, which client and server share. */
 final class InterfaceEmitter {
     private InterfaceEmitter() {}
 
-    static SourceFile emit(JavaContext context, ApiInterface type) {
+    static SourceFile emit(JavaContext context, PlannedInterface type) {
         JavaFile file = context.file(type, type.name());
         Signatures signatures = new Signatures(context, file, type, true);
         file.doc(
@@ -23,7 +23,7 @@ final class InterfaceEmitter {
                         + JavaText.comment(type.xmlName().getNamespaceURI()) + ".");
         file.open("public interface ", type.name(), " {");
         boolean first = true;
-        for (ApiOperation operation : type.operations()) {
+        for (PlannedOperation operation : type.operations()) {
             if (!first) {
                 file.gap();
             }
@@ -31,7 +31,7 @@ final class InterfaceEmitter {
             file.doc(JavaText.comment(operation.documentation()));
             file.line(signatures.method(operation), ";");
         }
-        for (ApiOperation operation : type.operations()) {
+        for (PlannedOperation operation : type.operations()) {
             if (operation.resultName() != null) {
                 result(file, signatures, operation);
             }
@@ -40,7 +40,7 @@ final class InterfaceEmitter {
         return file.finish();
     }
 
-    private static void result(JavaFile file, Signatures signatures, ApiOperation operation) {
+    private static void result(JavaFile file, Signatures signatures, PlannedOperation operation) {
         file.gap().doc("What {@code " + operation.method() + "} gives.");
         file.line("record ", signatures.resultRecord(operation), " {}");
     }
@@ -49,7 +49,7 @@ final class InterfaceEmitter {
     static final class Signatures {
         private final JavaFile file;
         private final JavaTypes types;
-        private final ApiInterface owner;
+        private final PlannedInterface owner;
         private final boolean inside;
 
         /**
@@ -57,7 +57,7 @@ final class InterfaceEmitter {
          *
          * @param inside whether the signatures stand in the interface itself
          */
-        Signatures(JavaContext context, JavaFile file, ApiInterface owner, boolean inside) {
+        Signatures(JavaContext context, JavaFile file, PlannedInterface owner, boolean inside) {
             this.inside = inside;
             this.file = file;
             this.types = new JavaTypes(context, file);
@@ -73,7 +73,7 @@ final class InterfaceEmitter {
             return types.get(property);
         }
 
-        String parameters(ApiOperation operation) {
+        String parameters(PlannedOperation operation) {
             List<String> parameters = new ArrayList<>();
             List<Property> values = operation.input().values();
             for (int i = 0; i < values.size(); i++) {
@@ -84,7 +84,7 @@ final class InterfaceEmitter {
         }
 
         /** The type that carries several results, with its components. */
-        String resultRecord(ApiOperation operation) {
+        String resultRecord(PlannedOperation operation) {
             List<String> components = new ArrayList<>();
             List<Property> values = operation.output().values();
             List<String> names = resultNames(operation.output());
@@ -95,7 +95,7 @@ final class InterfaceEmitter {
         }
 
         /** The names of the components of a result type, each once. */
-        static List<String> resultNames(ApiMessage output) {
+        static List<String> resultNames(PlannedMessage output) {
             List<String> names = new ArrayList<>();
             for (Property value : output.values()) {
                 String name = JavaNames.component(ReadingCode.field(value));
@@ -108,7 +108,7 @@ final class InterfaceEmitter {
             return names;
         }
 
-        String result(ApiOperation operation) {
+        String result(PlannedOperation operation) {
             if (operation.resultName() != null) {
                 return inside
                         ? operation.resultName()
@@ -119,7 +119,7 @@ final class InterfaceEmitter {
                     : types.of(operation.output().values().get(0));
         }
 
-        String boxedResult(ApiOperation operation) {
+        String boxedResult(PlannedOperation operation) {
             return switch (result(operation)) {
                 case "void" -> "Void";
                 case "boolean" -> "Boolean";
@@ -133,17 +133,17 @@ final class InterfaceEmitter {
             };
         }
 
-        String method(ApiOperation operation) {
+        String method(PlannedOperation operation) {
             String faults = operation.faults().stream().map(this::fault).collect(Collectors.joining(", "));
             return result(operation) + " " + operation.method() + "(" + parameters(operation) + ")"
                     + (faults.isEmpty() ? "" : " throws " + faults);
         }
 
-        String fault(ApiFault fault) {
+        String fault(PlannedFault fault) {
             return file.ref(fault.packageName(), fault.name());
         }
 
-        String messages(ApiMessage message) {
+        String messages(PlannedMessage message) {
             return file.ref(owner.packageName(), owner.messages()) + "." + message.name();
         }
     }

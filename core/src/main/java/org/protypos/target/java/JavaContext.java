@@ -6,13 +6,13 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
-import org.protypos.plan.ApiClass;
-import org.protypos.plan.ApiEnum;
-import org.protypos.plan.ApiFault;
-import org.protypos.plan.ApiInterface;
-import org.protypos.plan.ApiOperation;
-import org.protypos.plan.ApiService;
-import org.protypos.plan.Plan;
+import org.protypos.target.classes.Plan;
+import org.protypos.target.classes.PlannedClass;
+import org.protypos.target.classes.PlannedEnum;
+import org.protypos.target.classes.PlannedFault;
+import org.protypos.target.classes.PlannedInterface;
+import org.protypos.target.classes.PlannedOperation;
+import org.protypos.target.classes.PlannedService;
 
 /** What the emitters of one contract share: the plan, the place of the runtime, the names in each package. */
 final class JavaContext {
@@ -31,16 +31,16 @@ final class JavaContext {
         plan.classes().forEach(type -> add(type.packageName(), type.name()));
         plan.enums().forEach(type -> add(type.packageName(), type.name()));
         add(plan.rootPackage(), plan.registry());
-        for (ApiInterface type : plan.interfaces()) {
+        for (PlannedInterface type : plan.interfaces()) {
             add(type.packageName(), type.name());
             add(type.packageName(), type.client());
             add(type.packageName(), type.endpoint());
             add(type.packageName(), type.messages());
         }
-        for (ApiService service : plan.services()) {
+        for (PlannedService service : plan.services()) {
             add(service.packageName(), service.name());
         }
-        for (ApiFault fault : plan.faults()) {
+        for (PlannedFault fault : plan.faults()) {
             add(fault.packageName(), fault.name());
         }
     }
@@ -54,7 +54,7 @@ final class JavaContext {
     }
 
     /** A file for one class with everything nested in it. */
-    JavaFile file(ApiClass type) {
+    JavaFile file(PlannedClass type) {
         Set<String> hidden = new HashSet<>();
         collectHidden(type, hidden);
         return new JavaFile(type.packageName(), type.name(), names(type.packageName()), hidden);
@@ -66,9 +66,9 @@ final class JavaContext {
     }
 
     /** A file for an interface or for what implements it: the types of its results hide others of their names. */
-    JavaFile file(ApiInterface type, String name) {
+    JavaFile file(PlannedInterface type, String name) {
         Set<String> results = type.operations().stream()
-                .map(ApiOperation::resultName)
+                .map(PlannedOperation::resultName)
                 .filter(Objects::nonNull)
                 .collect(Collectors.toSet());
         return file(type.packageName(), name, results);
@@ -84,21 +84,21 @@ final class JavaContext {
     }
 
     /** Nested classes hide others by their simple names, and so do those that a class inherits. */
-    private static void collectHidden(ApiClass type, Set<String> hidden) {
-        for (ApiClass inherited = type; inherited != null; inherited = inherited.base()) {
+    private static void collectHidden(PlannedClass type, Set<String> hidden) {
+        for (PlannedClass inherited = type; inherited != null; inherited = inherited.base()) {
             inherited.nestedClasses().forEach(nested -> hidden.add(nested.name()));
             inherited.nestedEnums().forEach(nested -> hidden.add(nested.name()));
         }
         type.nestedClasses().forEach(nested -> collectHidden(nested, hidden));
     }
 
-    String ref(JavaFile file, ApiClass type) {
+    String ref(JavaFile file, PlannedClass type) {
         return type.host() == null
                 ? file.ref(type.packageName(), type.name())
                 : ref(file, type.host()) + "." + type.name();
     }
 
-    String ref(JavaFile file, ApiEnum type) {
+    String ref(JavaFile file, PlannedEnum type) {
         return type.host() == null
                 ? file.ref(type.packageName(), type.name())
                 : ref(file, type.host()) + "." + type.name();

@@ -4,8 +4,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import org.protypos.plan.ScalarKind;
-import org.protypos.plan.ValueType;
+import org.protypos.api.ScalarKind;
+import org.protypos.target.classes.ValueType;
 
 /** The classes of the platform that simple types can become without a converter of anybody's. */
 final class JavaConversions {

@@ -9,16 +9,21 @@ import java.util.Set;
 import java.util.stream.Stream;
 import org.protypos.naming.FileNames;
 import org.protypos.naming.NamespaceSegments;
-import org.protypos.plan.Property;
-import org.protypos.plan.TargetRules;
-import org.protypos.plan.ValueType;
+import org.protypos.target.classes.ClassRules;
+import org.protypos.target.classes.Property;
+import org.protypos.target.classes.ValueType;
 
 /**
  * How Java spells names. Words are split as Jakarta XML Binding describes (appendix on binding XML names to Java
  * identifiers), and packages come from namespaces in the way described there.
  */
-public final class JavaNames implements TargetRules {
+public final class JavaNames implements ClassRules {
     private static final int LONGEST_CONSTANT = 60;
+    /** More named values than this pass what one class can hold on some platforms. */
+    private static final int MOST_CONSTANTS = 2_000;
+    /** Nobody reads longer parameter lists, and some platforms refuse them. */
+    private static final int MOST_PARAMETERS = 64;
+
     private static final int MOST_SYMBOLS = 3;
 
     private static final Set<String> KEYWORDS = Set.of(("abstract assert boolean break byte case catch char class const"
@@ -293,5 +298,15 @@ public final class JavaNames implements TargetRules {
     @Override
     public Collection<String> reservedParameters() {
         return RESERVED_PARAMETERS;
+    }
+
+    @Override
+    public int mostConstants() {
+        return MOST_CONSTANTS;
+    }
+
+    @Override
+    public int mostParameters() {
+        return MOST_PARAMETERS;
     }
 }

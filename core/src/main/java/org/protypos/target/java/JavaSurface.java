@@ -10,18 +10,19 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+import org.protypos.api.Member;
 import org.protypos.binding.Designators;
 import org.protypos.naming.Subject;
-import org.protypos.plan.ApiClass;
-import org.protypos.plan.ApiEnum;
-import org.protypos.plan.ApiFault;
-import org.protypos.plan.ApiInterface;
-import org.protypos.plan.ApiOperation;
-import org.protypos.plan.ApiService;
-import org.protypos.plan.Plan;
-import org.protypos.plan.Property;
-import org.protypos.plan.ValueType;
 import org.protypos.target.Surface;
+import org.protypos.target.classes.Plan;
+import org.protypos.target.classes.PlannedClass;
+import org.protypos.target.classes.PlannedEnum;
+import org.protypos.target.classes.PlannedFault;
+import org.protypos.target.classes.PlannedInterface;
+import org.protypos.target.classes.PlannedOperation;
+import org.protypos.target.classes.PlannedService;
+import org.protypos.target.classes.Property;
+import org.protypos.target.classes.ValueType;
 import org.protypos.wsdl.PortType;
 
 /** What source sees of generated Java. */
@@ -72,7 +73,7 @@ public final class JavaSurface {
         JavaSurface java = new JavaSurface(plan);
         plan.classes().forEach(java::type);
         plan.enums().forEach(java::named);
-        for (ApiInterface type : plan.interfaces()) {
+        for (PlannedInterface type : plan.interfaces()) {
             for (PortType portType : portTypes) {
                 if (type.xmlName().equals(portType.name())) {
                     java.operations(type, portType);
@@ -92,12 +93,12 @@ public final class JavaSurface {
         add(designator, slot, shown, breaks, NOBODY);
     }
 
-    private void service(ApiService service) {
+    private void service(PlannedService service) {
         String around =
                 Subject.wsdl(Subject.Kind.SERVICE, service.xmlName(), null).designator();
         String name = service.packageName() + "." + service.name();
         declared(around, name, service.name(), CALLER);
-        for (ApiService.Port port : service.ports()) {
+        for (PlannedService.Port port : service.ports()) {
             String designator = around + "/" + port.xmlName();
             surface.name(designator, port.constant());
             gone(designator, name + "." + port.constant(), name + "." + port.constant(), CALLER);
@@ -109,17 +110,17 @@ public final class JavaSurface {
         gone(designator, "class " + qualified, "class " + qualified, breaks);
     }
 
-    private void type(ApiClass type) {
+    private void type(PlannedClass type) {
         String name = context.ref(file, type);
         declared(type.designator(), name, type.name(), BOTH);
         if (!type.isAbstract()) {
             gone(type.designator(), "new " + name, "new " + name + "()", BOTH);
         }
-        for (ApiClass base = type.base(); base != null; base = base.base()) {
+        for (PlannedClass base = type.base(); base != null; base = base.base()) {
             String shown = name + " extends " + context.ref(file, base);
             gone(type.designator(), shown, shown, BOTH);
         }
-        for (ApiClass declaring = type; declaring != null; declaring = declaring.base()) {
+        for (PlannedClass declaring = type; declaring != null; declaring = declaring.base()) {
             for (Property property : declaring.properties()) {
                 member(name, declaring, property);
             }
@@ -129,7 +130,7 @@ public final class JavaSurface {
     }
 
     /** A member as code sees it in a class, be it its own or inherited: what it sets gives the class that declares it. */
-    private void member(String name, ApiClass declaring, Property property) {
+    private void member(String name, PlannedClass declaring, Property property) {
         String designator = property.designator(declaring);
         if (property.xmlName() != null) {
             surface.name(designator, property.name());
@@ -142,7 +143,7 @@ public final class JavaSurface {
                 slot + " set",
                 slot + " is set to " + unboxed(types.of(property)) + " and gives " + context.ref(file, declaring),
                 BOTH);
-        if (property.isMany() && property.kind() != Property.Kind.ATTRIBUTE_WILDCARD) {
+        if (property.isMany() && property.kind() != Member.Kind.ATTRIBUTE_WILDCARD) {
             gone(designator, slot + " add", slot + " is added to", BOTH);
         }
         if (property.nilName() != null) {
@@ -155,17 +156,17 @@ public final class JavaSurface {
         }
     }
 
-    private void named(ApiEnum type) {
+    private void named(PlannedEnum type) {
         if (type.xmlType() != null) {
             named(type, Subject.type(type.xmlType(), null).designator());
         }
     }
 
     /** A {@code switch} over constants that gives a value must know all of them. */
-    private void named(ApiEnum type, String designator) {
+    private void named(PlannedEnum type, String designator) {
         String name = context.ref(file, type);
         declared(designator, name, type.name(), BOTH);
-        for (ApiEnum.Constant constant : type.constants()) {
+        for (PlannedEnum.Constant constant : type.constants()) {
             String value = Subject.value(designator, constant.value(), null).designator();
             surface.name(value, constant.name());
             add(value, name + "." + constant.name(), name + "." + constant.name(), BOTH, BOTH);
@@ -177,7 +178,7 @@ public final class JavaSurface {
         return PRIMITIVES.getOrDefault(type, type);
     }
 
-    private void operations(ApiInterface type, PortType portType) {
+    private void operations(PlannedInterface type, PortType portType) {
         String around =
                 Subject.wsdl(Subject.Kind.PORT_TYPE, type.xmlName(), null).designator();
         String name = type.packageName() + "." + type.name();
@@ -192,7 +193,7 @@ public final class JavaSurface {
         }
         InterfaceEmitter.Signatures signatures = new InterfaceEmitter.Signatures(context, file, type, false);
         Map<String, Integer> numbers = new HashMap<>();
-        for (ApiOperation operation : type.operations()) {
+        for (PlannedOperation operation : type.operations()) {
             int number = numbers.merge(operation.xmlName(), 1, Integer::sum);
             portType.operations().stream()
                     .filter(declared -> declared.name().equals(operation.xmlName()))
@@ -207,7 +208,10 @@ public final class JavaSurface {
     }
 
     private void operation(
-            ApiInterface type, ApiOperation operation, InterfaceEmitter.Signatures signatures, String designator) {
+            PlannedInterface type,
+            PlannedOperation operation,
+            InterfaceEmitter.Signatures signatures,
+            String designator) {
         surface.name(designator, operation.method());
         String name = type.packageName() + "." + type.name();
         String slot = name + "." + operation.method();
@@ -230,7 +234,7 @@ public final class JavaSurface {
                             + called.substring(slot.length()),
                     CALLER);
         }
-        for (ApiFault fault : operation.faults()) {
+        for (PlannedFault fault : operation.faults()) {
             String thrown = fault.packageName() + "." + fault.name();
             String of = designator + " fault " + fault.element();
             add(of, slot + " throws " + thrown, slot + " throws " + thrown, BOTH, CALLER);
@@ -245,7 +249,7 @@ public final class JavaSurface {
     }
 
     private void record(
-            ApiOperation operation, InterfaceEmitter.Signatures signatures, String designator, String record) {
+            PlannedOperation operation, InterfaceEmitter.Signatures signatures, String designator, String record) {
         String output = designator + " output";
         gone(output, "class " + record, "class " + record, BOTH);
         List<String> components = InterfaceEmitter.Signatures.resultNames(operation.output());
@@ -261,8 +265,11 @@ public final class JavaSurface {
 
     /** A call that only one method took may be taken by another, or by two. */
     private void overloads(
-            ApiInterface type, ApiOperation operation, InterfaceEmitter.Signatures signatures, String designator) {
-        for (ApiOperation other : type.operations()) {
+            PlannedInterface type,
+            PlannedOperation operation,
+            InterfaceEmitter.Signatures signatures,
+            String designator) {
+        for (PlannedOperation other : type.operations()) {
             boolean meant = other != operation
                     && other.method().equals(operation.method())
                     && areAlike(operation.input().values(), other.input().values(), signatures);

@@ -13,13 +13,13 @@ import java.util.stream.Stream;
 import javax.tools.JavaCompiler;
 import javax.tools.StandardJavaFileManager;
 import javax.tools.ToolProvider;
-import org.protypos.plan.Plan;
 import org.protypos.runtime.xml.XmlFormatException;
 import org.protypos.runtime.xml.XmlTypes;
 import org.protypos.target.Product;
 import org.protypos.target.SourceFile;
 import org.protypos.target.Toolchain;
 import org.protypos.target.ToolchainProcess;
+import org.protypos.target.classes.Plan;
 
 /** The compiler of the Java that runs us; types that it compiles are loaded beside us. */
 final class JavaToolchain implements Toolchain {
@@ -82,9 +82,9 @@ final class JavaToolchain implements Toolchain {
         ToolchainProcess.run(List.of(java, "-Dstdout.encoding=UTF-8", "-cp", compiled.toString(), MAIN), lines);
     }
 
-    @Override
-    public Types types(Plan plan) throws IOException {
-        List<SourceFile> files = new JavaTarget().emit(plan, Set.of(Product.TYPES), false, List::of);
+    /** Compiles the types of a plan. */
+    Types types(Plan plan) throws IOException {
+        List<SourceFile> files = new JavaApi(plan).emit(Set.of(Product.TYPES), false, List::of);
         Class<?> registry = new Compilation(compiler, files).load(plan.rootPackage(), plan.registry());
         try {
             return new Loaded((XmlTypes) registry.getField("INSTANCE").get(null));

@@ -1,10 +1,10 @@
 package org.protypos.target.java;
 
-import org.protypos.plan.ApiEnum;
-import org.protypos.plan.Property;
-import org.protypos.plan.ScalarKind;
-import org.protypos.plan.ValueType;
+import org.protypos.api.ScalarKind;
 import org.protypos.runtime.value.Lexical;
+import org.protypos.target.classes.PlannedEnum;
+import org.protypos.target.classes.Property;
+import org.protypos.target.classes.ValueType;
 
 /** The Java type of everything a plan speaks of, and how values go from and to text. */
 final class JavaTypes {
@@ -145,7 +145,7 @@ final class JavaTypes {
             return "in.list(" + text + ", one -> " + parse(items.item(), "one") + ")";
         }
         if (type instanceof ValueType.Enumerated enumerated) {
-            ApiEnum target = enumerated.type();
+            PlannedEnum target = enumerated.type();
             return "in.known(" + parse(target.base(), text) + ", " + context.ref(file, target) + "::find, "
                     + JavaText.literal(target.name()) + ")";
         }
@@ -272,7 +272,7 @@ final class JavaTypes {
     /** The literal for a default value, or null when the text is not of the type or has no literal. */
     String constant(ValueType type, String text) {
         if (type instanceof ValueType.Enumerated enumerated) {
-            for (ApiEnum.Constant constant : enumerated.type().constants()) {
+            for (PlannedEnum.Constant constant : enumerated.type().constants()) {
                 if (constant.value().equals(text.strip())) {
                     return context.ref(file, enumerated.type()) + "." + constant.name();
                 }

@@ -3,14 +3,15 @@ package org.protypos.target.java;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
-import org.protypos.plan.ApiFault;
-import org.protypos.plan.ApiInterface;
-import org.protypos.plan.ApiMessage;
-import org.protypos.plan.ApiOperation;
-import org.protypos.plan.Property;
-import org.protypos.plan.ScalarKind;
-import org.protypos.plan.ValueType;
+import org.protypos.api.Member;
+import org.protypos.api.ScalarKind;
 import org.protypos.target.SourceFile;
+import org.protypos.target.classes.PlannedFault;
+import org.protypos.target.classes.PlannedInterface;
+import org.protypos.target.classes.PlannedMessage;
+import org.protypos.target.classes.PlannedOperation;
+import org.protypos.target.classes.Property;
+import org.protypos.target.classes.ValueType;
 import org.protypos.wire.WireMessage;
 
 /** Writes the messages of an interface as they travel: what client and endpoint read and write. */
@@ -29,9 +30,9 @@ final class MessagesEmitter {
         this.writing = new WritingCode(context, file);
     }
 
-    static SourceFile emit(JavaContext context, ApiInterface type) {
+    static SourceFile emit(JavaContext context, PlannedInterface type) {
         Set<String> nested = new LinkedHashSet<>();
-        for (ApiOperation operation : type.operations()) {
+        for (PlannedOperation operation : type.operations()) {
             nested.add(operation.input().name());
             if (operation.output() != null) {
                 nested.add(operation.output().name());
@@ -42,7 +43,7 @@ final class MessagesEmitter {
         file.doc("The messages of {@code " + type.name() + "} on the wire.");
         file.open("final class ", type.messages(), " {");
         file.line("private ", type.messages(), "() {}");
-        for (ApiOperation operation : type.operations()) {
+        for (PlannedOperation operation : type.operations()) {
             emitter.message(operation.input(), operation, List.of());
             if (operation.output() != null) {
                 emitter.message(operation.output(), operation, operation.faults());
@@ -55,14 +56,14 @@ final class MessagesEmitter {
     /**
      * The field that a part outside the body is kept in: by number, for parts in different places may have one name.
      *
-     * @param part its number among {@link ApiMessage#outside}
+     * @param part its number among {@link PlannedMessage#outside}
      */
-    static String field(ApiMessage message, int part) {
+    static String field(PlannedMessage message, int part) {
         int headers = message.headers().size();
         return part < headers ? "header" + (part + 1) : "attachment" + (part - headers + 1);
     }
 
-    private void message(ApiMessage message, ApiOperation operation, List<ApiFault> faults) {
+    private void message(PlannedMessage message, PlannedOperation operation, List<PlannedFault> faults) {
         file.gap();
         file.open("static final class ", message.name(), " extends ", context.soap(file, "SoapMessage"), " {");
         if (message.body() != null) {
@@ -103,7 +104,7 @@ final class MessagesEmitter {
         file.close();
     }
 
-    private void form(ApiMessage message) {
+    private void form(PlannedMessage message) {
         if (message.form() != WireMessage.Form.ENVELOPE) {
             constant("Form form()", "Form." + message.form());
         }
@@ -114,7 +115,7 @@ final class MessagesEmitter {
         }
     }
 
-    private void attachments(ApiMessage message) {
+    private void attachments(PlannedMessage message) {
         int first = message.headers().size();
         override("void writeAttachments(" + context.attach(file, "OutgoingPackage") + " out)");
         for (int i = 0; i < message.attachments().size(); i++) {
@@ -137,11 +138,11 @@ final class MessagesEmitter {
         file.close();
     }
 
-    private static String part(ApiMessage message, int attachment) {
+    private static String part(PlannedMessage message, int attachment) {
         return JavaText.literal(message.attachments().get(attachment).xmlName().getLocalPart());
     }
 
-    private void actions(ApiMessage message, ApiOperation operation) {
+    private void actions(PlannedMessage message, PlannedOperation operation) {
         if (message.action() == null) {
             return;
         }
@@ -152,7 +153,7 @@ final class MessagesEmitter {
         if (message == operation.input() && !operation.faultActions().isEmpty()) {
             override("String action(" + context.soap(file, "DeclaredFault") + " fault)");
             for (int i = 0; i < operation.faults().size(); i++) {
-                ApiFault fault = operation.faults().get(i);
+                PlannedFault fault = operation.faults().get(i);
                 file.open("if (fault instanceof ", file.ref(fault.packageName(), fault.name()), ") {");
                 file.line("return ", JavaText.literal(operation.faultActions().get(i)), ";");
                 file.close();
@@ -162,7 +163,7 @@ final class MessagesEmitter {
         }
     }
 
-    private void headers(ApiMessage message) {
+    private void headers(PlannedMessage message) {
         override("boolean hasHeaders()");
         StringBuilder any = new StringBuilder();
         for (int i = 0; i < message.headers().size(); i++) {
@@ -215,9 +216,9 @@ final class MessagesEmitter {
                 : "found";
     }
 
-    private void body(ApiMessage message) {
+    private void body(PlannedMessage message) {
         Property body = message.body();
-        boolean group = body.kind() == Property.Kind.GROUP;
+        boolean group = body.kind() == Member.Kind.GROUP;
         override("void writeBody(" + context.xml(file, "XmlOutput") + " out)");
         boolean primitive = JavaTypes.isPrimitive(body);
         if (primitive) {
@@ -253,9 +254,9 @@ final class MessagesEmitter {
         file.close();
     }
 
-    private void declared(List<ApiFault> faults) {
+    private void declared(List<PlannedFault> faults) {
         override(context.soap(file, "DeclaredFault") + " declared(" + context.soap(file, "SoapFault") + " fault)");
-        for (ApiFault fault : faults) {
+        for (PlannedFault fault : faults) {
             String detail = "fault.detail(" + ReadingCode.name(fault.detail()) + ")";
             file.open("if (", pattern(fault.detail().type(), detail), ") {");
             file.line(

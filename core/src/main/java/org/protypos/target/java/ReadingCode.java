@@ -6,11 +6,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
-import org.protypos.plan.ApiClass;
-import org.protypos.plan.Content;
-import org.protypos.plan.Property;
-import org.protypos.plan.ValueType;
+import org.protypos.api.Content;
+import org.protypos.api.Member;
 import org.protypos.schema.Wildcard;
+import org.protypos.target.classes.PlannedClass;
+import org.protypos.target.classes.Property;
+import org.protypos.target.classes.ValueType;
 
 /** Writes the code that reads content: a descent over the content model, one step for each leaf. */
 final class ReadingCode {
@@ -22,7 +23,7 @@ final class ReadingCode {
     private final Map<String, Set<String>> starts = new LinkedHashMap<>();
     private final Pieces pieces;
     private int labels;
-    private ApiClass owner;
+    private PlannedClass owner;
 
     ReadingCode(JavaContext context, JavaFile file) {
         this.context = context;
@@ -32,7 +33,7 @@ final class ReadingCode {
     }
 
     /** Says whose members the code that follows is about. */
-    void setOwner(ApiClass type) {
+    void setOwner(PlannedClass type) {
         owner = type;
     }
 
@@ -58,25 +59,25 @@ final class ReadingCode {
         return JavaNames.variable(property.name());
     }
 
-    void read(Content content, boolean optional) {
-        if (content instanceof Content.InSequence sequence) {
+    void read(Content<Property> content, boolean optional) {
+        if (content instanceof Content.InSequence<Property> sequence) {
             readSequence(sequence, optional);
-        } else if (content instanceof Content.OneOf choice) {
+        } else if (content instanceof Content.OneOf<Property> choice) {
             readChoice(choice, optional);
-        } else if (content instanceof Content.InAnyOrder all) {
+        } else if (content instanceof Content.InAnyOrder<Property> all) {
             readAll(all);
         } else {
-            readLeaf((Content.Leaf) content, optional);
+            readLeaf((Content.Leaf<Property>) content, optional);
         }
     }
 
-    private void readSequence(Content.InSequence sequence, boolean optional) {
-        boolean guarded =
-                (optional || sequence.optional()) && !new Content.InSequence(sequence.parts(), false).isEmptiable();
+    private void readSequence(Content.InSequence<Property> sequence, boolean optional) {
+        boolean guarded = (optional || sequence.optional())
+                && !new Content.InSequence<Property>(sequence.parts(), false).isEmptiable();
         if (guarded) {
             file.open("if (", starts(sequence), ") {");
         }
-        for (Content part : sequence.parts()) {
+        for (Content<Property> part : sequence.parts()) {
             read(part, false);
         }
         if (guarded) {
@@ -84,7 +85,7 @@ final class ReadingCode {
         }
     }
 
-    private void readChoice(Content.OneOf choice, boolean optional) {
+    private void readChoice(Content.OneOf<Property> choice, boolean optional) {
         boolean must =
                 !optional && !choice.optional() && choice.parts().stream().noneMatch(Content::isEmptiable);
         String otherwise = must ? "in.lack(" + JavaText.literal(choice.expected()) + ");" : "";
@@ -93,7 +94,7 @@ final class ReadingCode {
             return;
         }
         boolean first = true;
-        for (Content part : choice.parts()) {
+        for (Content<Property> part : choice.parts()) {
             branch(part, first);
             first = false;
             readStarted(part);
@@ -108,7 +109,7 @@ final class ReadingCode {
     }
 
     /** Many branches stand one below the other: compilers choke on a ladder of hundreds. */
-    private void readWideChoice(Content.OneOf choice, String otherwise) {
+    private void readWideChoice(Content.OneOf<Property> choice, String otherwise) {
         int number = ++labels;
         String label = "choice" + number;
         file.open(label, ": {");
@@ -136,8 +137,8 @@ final class ReadingCode {
         file.close();
     }
 
-    private void readBranches(List<Content> parts, String end) {
-        for (Content part : parts) {
+    private void readBranches(List<Content<Property>> parts, String end) {
+        for (Content<Property> part : parts) {
             file.open("if (", starts(part), ") {");
             readStarted(part);
             file.line(end);
@@ -150,7 +151,7 @@ final class ReadingCode {
         pieces.write();
     }
 
-    private void branch(Content part, boolean first) {
+    private void branch(Content<Property> part, boolean first) {
         String head = "if (" + starts(part) + ") {";
         if (first) {
             file.open(head);
@@ -159,7 +160,7 @@ final class ReadingCode {
         }
     }
 
-    private void readAll(Content.InAnyOrder all) {
+    private void readAll(Content.InAnyOrder<Property> all) {
         int count = all.parts().size();
         file.line("int[] order = new int[", String.valueOf(count), "];");
         file.line("int came = 0;");
@@ -176,7 +177,7 @@ final class ReadingCode {
         }
         file.close();
         for (int i = 0; i < count; i++) {
-            Content part = all.parts().get(i);
+            Content<Property> part = all.parts().get(i);
             if (!all.optional() && !part.isEmptiable()) {
                 file.line("in.came(order, came, ", String.valueOf(i), ", ", JavaText.literal(part.expected()), ");");
             }
@@ -185,22 +186,22 @@ final class ReadingCode {
     }
 
     /** Reads content of which the start has been seen. */
-    private void readStarted(Content part) {
-        if (part instanceof Content.Leaf leaf && !leaf.property().isMany()) {
+    private void readStarted(Content<Property> part) {
+        if (part instanceof Content.Leaf<Property> leaf && !leaf.member().isMany()) {
             readValue(leaf);
         } else {
             read(part, false);
         }
     }
 
-    private void readLeaf(Content.Leaf leaf, boolean optional) {
-        Property property = leaf.property();
+    private void readLeaf(Content.Leaf<Property> leaf, boolean optional) {
+        Property property = leaf.member();
         boolean must = leaf.least() > 0 && !optional;
         if (property.isMany()) {
             if (must && !leaf.isGroupEmptiable()) {
                 require(leaf);
             }
-            if (leaf.endsAtMost(owner)) {
+            if (owner != null && owner.endsAtMost(leaf)) {
                 file.open(
                         "for (int times = 0; times < ",
                         String.valueOf(leaf.most()),
@@ -222,9 +223,9 @@ final class ReadingCode {
         }
     }
 
-    private void require(Content.Leaf leaf) {
-        if (leaf.property().kind() == Property.Kind.ELEMENT) {
-            file.line("in.expect(", name(leaf.property()), ");");
+    private void require(Content.Leaf<Property> leaf) {
+        if (leaf.member().kind() == Member.Kind.ELEMENT) {
+            file.line("in.expect(", name(leaf.member()), ");");
         } else {
             file.open("if (!(", starts(leaf), ")) {");
             file.line("in.lack(", JavaText.literal(leaf.expected()), ");");
@@ -232,8 +233,8 @@ final class ReadingCode {
         }
     }
 
-    private void readValue(Content.Leaf leaf) {
-        Property property = leaf.property();
+    private void readValue(Content.Leaf<Property> leaf) {
+        Property property = leaf.member();
         String value = readExpression(leaf);
         String field = "this." + field(property);
         if (property.isMany()) {
@@ -278,8 +279,8 @@ final class ReadingCode {
         return boxed ? "in.given(" + value + ")" : value;
     }
 
-    private String readExpression(Content.Leaf leaf) {
-        Property property = leaf.property();
+    private String readExpression(Content.Leaf<Property> leaf) {
+        Property property = leaf.member();
         ValueType type = property.type();
         return switch (property.kind()) {
             case GROUP -> "in.group(new " + context.ref(file, ((ValueType.Structured) type).type()) + "())";
@@ -331,22 +332,22 @@ final class ReadingCode {
         return verb + property.name();
     }
 
-    private String starts(Content content) {
+    private String starts(Content<Property> content) {
         Set<String> tests = new LinkedHashSet<>();
-        for (Content.Leaf leaf : content.first()) {
+        for (Content.Leaf<Property> leaf : content.first()) {
             tests.add(test(leaf));
         }
         return tests.isEmpty() ? "false" : tests.size() > MOST_BRANCHES ? oneOf(content) : String.join(" || ", tests);
     }
 
     /** A test for many names looks them up; wildcards and substitution groups stay tests of their own. */
-    private String oneOf(Content content) {
+    private String oneOf(Content<Property> content) {
         Set<String> names = new LinkedHashSet<>();
         Set<String> tests = new LinkedHashSet<>();
-        for (Content.Leaf leaf : content.first()) {
-            if (leaf.property().kind() == Property.Kind.ELEMENT) {
-                names.add(JavaText.literal(leaf.property().xmlName().getNamespaceURI() + " "
-                        + leaf.property().xmlName().getLocalPart()));
+        for (Content.Leaf<Property> leaf : content.first()) {
+            if (leaf.member().kind() == Member.Kind.ELEMENT) {
+                names.add(JavaText.literal(leaf.member().xmlName().getNamespaceURI() + " "
+                        + leaf.member().xmlName().getLocalPart()));
             } else {
                 tests.add(test(leaf));
             }
@@ -382,8 +383,8 @@ final class ReadingCode {
         starts.clear();
     }
 
-    private String test(Content.Leaf leaf) {
-        Property property = leaf.property();
+    private String test(Content.Leaf<Property> leaf) {
+        Property property = leaf.member();
         return switch (property.kind()) {
             case SUBSTITUTABLE -> "in.atMember(" + name(property) + ")";
             default -> leaf.wildcard() != null ? wildcardTest(leaf.wildcard()) : "in.at(" + name(property) + ")";
@@ -425,7 +426,7 @@ final class ReadingCode {
 
     /** Writes the statements that read attributes. */
     void readAttributes(List<Property> attributes) {
-        if (attributes.stream().anyMatch(attribute -> attribute.cardinality() == Property.Cardinality.OPTIONAL)) {
+        if (attributes.stream().anyMatch(attribute -> attribute.cardinality() == Member.Cardinality.OPTIONAL)) {
             file.line("String text;");
         }
         attributes.forEach(this::readAttribute);
@@ -437,7 +438,7 @@ final class ReadingCode {
 
     private void readAttribute(Property property) {
         String field = "this." + field(property);
-        if (property.cardinality() == Property.Cardinality.REQUIRED) {
+        if (property.cardinality() == Member.Cardinality.REQUIRED) {
             file.line(field, " = ", types.parse(property.type(), attribute(property, "requiredAttribute")), ";");
             keepText(property, field);
             return;

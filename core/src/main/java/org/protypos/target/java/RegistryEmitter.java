@@ -5,9 +5,9 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import javax.xml.namespace.QName;
-import org.protypos.plan.Plan;
-import org.protypos.plan.ValueType;
 import org.protypos.target.SourceFile;
+import org.protypos.target.classes.Plan;
+import org.protypos.target.classes.ValueType;
 
 /** Writes the class that knows types and elements by name, and reads and writes whole documents. */
 final class RegistryEmitter {

@@ -3,8 +3,8 @@ package org.protypos.target.java;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import org.protypos.plan.ApiService;
 import org.protypos.target.SourceFile;
+import org.protypos.target.classes.PlannedService;
 import org.protypos.wsdl.PolicyAssertion;
 import org.protypos.wsdl.Protocol;
 
@@ -12,13 +12,13 @@ import org.protypos.wsdl.Protocol;
 final class ServiceEmitter {
     private ServiceEmitter() {}
 
-    static SourceFile emit(JavaContext context, ApiService service) {
+    static SourceFile emit(JavaContext context, PlannedService service) {
         JavaFile file = context.file(service.packageName(), service.name());
         file.doc(
                 JavaText.comment(service.documentation()),
                 "The ports of the service " + JavaText.comment(service.xmlName().getLocalPart()) + ".");
         file.open("public final class ", service.name(), " {");
-        for (ApiService.Port port : service.ports()) {
+        for (PlannedService.Port port : service.ports()) {
             port(context, file, service, port);
         }
         file.line("private ", service.name(), "() {}");
@@ -26,7 +26,7 @@ final class ServiceEmitter {
         return file.finish();
     }
 
-    private static void port(JavaContext context, JavaFile file, ApiService service, ApiService.Port port) {
+    private static void port(JavaContext context, JavaFile file, PlannedService service, PlannedService.Port port) {
         String portClass = context.soap(file, port.type().isHttp() ? "HttpPort" : "SoapPort");
         String type = file.ref(port.type().packageName(), port.type().name());
         List<String> asked = PolicyAssertion.inWords(port.policy());
@@ -58,7 +58,7 @@ final class ServiceEmitter {
     }
 
     /** The last argument for a port of which the policies ask for something that the runtime does by itself. */
-    private static String features(JavaContext context, JavaFile file, ApiService.Port port) {
+    private static String features(JavaContext context, JavaFile file, PlannedService.Port port) {
         List<String> features = new ArrayList<>();
         if (port.isOptimized()) {
             features.add(context.soap(file, "SoapFeature") + ".MTOM");
@@ -75,7 +75,7 @@ final class ServiceEmitter {
         return protocol == Protocol.SOAP_1_2 ? ".SOAP_1_2" : ".SOAP_1_1";
     }
 
-    private static void actions(JavaFile file, ApiService.Port port, String features) {
+    private static void actions(JavaFile file, PlannedService.Port port, String features) {
         String map = file.ref("java.util.Map");
         file.line(map, ".ofEntries(");
         file.indent();

@@ -1,13 +1,13 @@
 package org.protypos.target.java;
 
-import org.protypos.plan.ApiInterface;
 import org.protypos.target.SourceFile;
+import org.protypos.target.classes.PlannedInterface;
 
 /** Writes the adapter that serves the endpoint of an interface in a servlet container. */
 final class ServletEmitter {
     private ServletEmitter() {}
 
-    static SourceFile emit(JavaContext context, ApiInterface type) {
+    static SourceFile emit(JavaContext context, PlannedInterface type) {
         JavaFile file = context.file(type.packageName(), type.servlet());
         String api = file.ref(type.packageName(), type.name());
         file.doc(

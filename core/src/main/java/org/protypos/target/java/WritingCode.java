@@ -1,18 +1,19 @@
 package org.protypos.target.java;
 
 import javax.xml.namespace.QName;
-import org.protypos.plan.ApiClass;
-import org.protypos.plan.Content;
-import org.protypos.plan.Property;
-import org.protypos.plan.ScalarKind;
-import org.protypos.plan.ValueType;
+import org.protypos.api.Content;
+import org.protypos.api.Member;
+import org.protypos.api.ScalarKind;
+import org.protypos.target.classes.PlannedClass;
+import org.protypos.target.classes.Property;
+import org.protypos.target.classes.ValueType;
 
 /** Writes the code that writes content: each member where the content model has it. */
 final class WritingCode {
     private final JavaContext context;
     private final JavaFile file;
     private final JavaTypes types;
-    private ApiClass owner;
+    private PlannedClass owner;
 
     WritingCode(JavaContext context, JavaFile file) {
         this.context = context;
@@ -21,7 +22,7 @@ final class WritingCode {
     }
 
     /** Says whose members the code that follows is about. */
-    void setOwner(ApiClass type) {
+    void setOwner(PlannedClass type) {
         owner = type;
     }
 
@@ -33,15 +34,15 @@ final class WritingCode {
                 : ordinary;
     }
 
-    void write(Content content) {
-        if (content instanceof Content.Leaf leaf) {
-            writeProperty(leaf.property());
-        } else if (content instanceof Content.InSequence sequence) {
+    void write(Content<Property> content) {
+        if (content instanceof Content.Leaf<Property> leaf) {
+            writeProperty(leaf.member());
+        } else if (content instanceof Content.InSequence<Property> sequence) {
             sequence.parts().forEach(this::write);
-        } else if (content instanceof Content.OneOf choice) {
+        } else if (content instanceof Content.OneOf<Property> choice) {
             choice.parts().forEach(this::write);
         } else {
-            writeAll((Content.InAnyOrder) content);
+            writeAll((Content.InAnyOrder<Property>) content);
         }
     }
 
@@ -88,7 +89,7 @@ final class WritingCode {
 
     /** Whether the writing method itself leaves out what is null. */
     private static boolean isSelfGuarding(Property property) {
-        return property.kind() == Property.Kind.ELEMENT
+        return property.kind() == Member.Kind.ELEMENT
                 && (property.type() instanceof ValueType.Structured
                         || property.type() instanceof ValueType.Anything
                         || property.type() instanceof ValueType.Scalar scalar
@@ -114,7 +115,7 @@ final class WritingCode {
     /** Writes the statement that writes an element. */
     void writeElement(Property property, String value) {
         ValueType type = property.type();
-        QName stated = owner == null ? null : owner.typeName(property);
+        QName stated = owner == null ? null : property.member().typeName();
         if (stated != null) {
             file.line(
                     "out.typed(",
@@ -152,7 +153,7 @@ final class WritingCode {
         }
     }
 
-    private void writeAll(Content.InAnyOrder all) {
+    private void writeAll(Content.InAnyOrder<Property> all) {
         file.open("for (int part : keptOrder(", String.valueOf(all.parts().size()), ")) {");
         file.open("switch (part) {");
         for (int i = 0; i < all.parts().size(); i++) {

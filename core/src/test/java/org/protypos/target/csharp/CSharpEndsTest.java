@@ -28,10 +28,11 @@ import org.protypos.message.check.ContractCheck;
 import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.sample.Samples;
 import org.protypos.message.tree.MessageText;
-import org.protypos.plan.ApiInterface;
-import org.protypos.plan.ApiOperation;
-import org.protypos.plan.ApiService;
 import org.protypos.runtime.attach.Attachment;
+import org.protypos.target.classes.ClassApi;
+import org.protypos.target.classes.PlannedInterface;
+import org.protypos.target.classes.PlannedOperation;
+import org.protypos.target.classes.PlannedService;
 import org.protypos.testing.CSharp;
 import org.protypos.testing.Generated;
 import org.protypos.testing.GeneratedEnds;
@@ -62,14 +63,14 @@ class CSharpEndsTest {
         check = new ContractCheck(generated.contract());
     }
 
-    private static ApiService.Port port(List<ApiService> services, CalledOperation called) {
+    private static PlannedService.Port port(List<PlannedService> services, CalledOperation called) {
         return service(services, called).ports().stream()
                 .filter(one -> one.xmlName().equals(called.port().name()))
                 .findFirst()
                 .orElseThrow();
     }
 
-    private static ApiService service(List<ApiService> services, CalledOperation called) {
+    private static PlannedService service(List<PlannedService> services, CalledOperation called) {
         return services.stream()
                 .filter(one -> one.xmlName().equals(called.service().name()))
                 .findFirst()
@@ -78,10 +79,11 @@ class CSharpEndsTest {
 
     /** What the relay needs to know to stand at a path and to call an address. */
     private List<String> stop(CalledOperation called, String path, String target) {
-        List<ApiService> services = csharp.planned().plan().services();
-        ApiService service = service(services, called);
-        ApiService.Port port = port(services, called);
-        ApiInterface type = port.type();
+        List<PlannedService> services =
+                ((ClassApi) csharp.planned().code()).plan().services();
+        PlannedService service = service(services, called);
+        PlannedService.Port port = port(services, called);
+        PlannedInterface type = port.type();
         String space = type.packageName() + ".";
         return List.of(
                 path,
@@ -177,13 +179,13 @@ class CSharpEndsTest {
     void valuesComeOutAsTheyWentIn(String contract) throws Exception {
         generate(contract);
         GeneratedEnds ends = new GeneratedEnds(generated);
-        List<ApiService> services = generated.plan().services();
+        List<PlannedService> services = generated.plan().services();
         List<String> wrong = new ArrayList<>();
         try (StandIn standIn = StandIn.serve(generated.contract(), ANY, Answers.NONE, one -> {})) {
             for (CalledOperation called : CalledOperation.of(generated.contract())) {
-                ApiService.Port port = port(services, called);
+                PlannedService.Port port = port(services, called);
                 int number = called.at().carried().operations().indexOf(called.carried());
-                ApiOperation api = port.type().operations().get(number);
+                PlannedOperation api = port.type().operations().get(number);
                 if (port.type().isHttp() || !called.request().attachments().isEmpty()) {
                     continue;
                 }

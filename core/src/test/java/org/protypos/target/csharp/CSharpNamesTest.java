@@ -18,6 +18,7 @@ import org.protypos.target.Product;
 import org.protypos.target.Targets;
 import org.protypos.testing.CSharp;
 import org.protypos.testing.Generated;
+import org.protypos.testing.Plans;
 
 /** Names that a contract may have and that the platform or the code around them has too: everything compiles all the same. */
 class CSharpNamesTest {
@@ -118,8 +119,7 @@ class CSharpNamesTest {
                         "", sources, null, EnumSet.of(Product.TYPES, Product.CLIENT, Product.SERVER), embedded))
                 .written(false, false);
         assertThat(code.isRefused()).as("findings %s", code.findings()).isFalse();
-        Scaffold.into(
-                sources.resolve("own"), code.planned().target(), code.planned().plan(), embedded);
+        Scaffold.into(sources.resolve("own"), code.planned().code(), embedded);
         CSharp.compile(
                 CSharp.sources(sources),
                 "library",
@@ -134,7 +134,7 @@ class CSharpNamesTest {
         compiles(contract, false, "Bay");
         Path java = folder.resolve("java");
         try (Generated generated = Generated.from(List.of(contract), java, (String) null)) {
-            Scaffold own = Scaffold.into(java.resolve("own"), Targets.standard(), generated.plan(), true);
+            Scaffold own = Scaffold.into(java.resolve("own"), Plans.code(generated.contract()), true);
             assertThat(own.written()).hasSize(1);
             assertThat(Generated.compile(java, folder.resolve("classes"))).isEmpty();
         }

@@ -1,0 +1,12 @@
+package org.protypos.api;
+
+import javax.xml.namespace.QName;
+
+/**
+ * A global element.
+ *
+ * @param value what it holds
+ * @param isAbstract whether only members of its substitution group occur
+ * @param head the head of the substitution group that it names, or null
+ */
+public record ApiElement(ApiValue value, boolean isAbstract, QName head) {}

@@ -1,0 +1,43 @@
+package org.protypos.api;
+
+import java.util.List;
+import org.protypos.naming.Subject;
+import org.protypos.wire.Recognition;
+import org.protypos.wsdl.PolicyAssertion;
+
+/**
+ * An operation.
+ *
+ * @param subject how rules speak of it
+ * @param name its name
+ * @param input what goes in
+ * @param output what comes out, or null for a one-way operation
+ * @param faults what may come instead
+ * @param soapAction the SOAP action of the default port
+ * @param recognition how a server knows its requests
+ * @param location where the default port finds the operation, beneath its address; null unless it speaks HTTP alone
+ * @param policy what the policies of the operation ask for, at its default port
+ * @param faultActions the actions that address the faults, in their order; empty when the contract asks for no addressing
+ */
+public record ApiOperation(
+        Subject subject,
+        String name,
+        ApiMessage input,
+        ApiMessage output,
+        List<ApiFault> faults,
+        String soapAction,
+        Recognition recognition,
+        String location,
+        List<PolicyAssertion> policy,
+        List<String> faultActions,
+        String documentation) {
+    @Override
+    public boolean equals(Object other) {
+        return this == other;
+    }
+
+    @Override
+    public int hashCode() {
+        return System.identityHashCode(this);
+    }
+}

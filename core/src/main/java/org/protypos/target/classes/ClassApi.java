@@ -1,0 +1,91 @@
+package org.protypos.target.classes;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Function;
+import java.util.stream.Stream;
+import org.protypos.diagnostic.Finding;
+import org.protypos.naming.Clash;
+import org.protypos.naming.GivenNames;
+import org.protypos.target.LoweredApi;
+import org.protypos.target.Outline;
+
+/** An API in a language that has classes: what its plan says of it in whichever of them it is. */
+public abstract class ClassApi implements LoweredApi {
+    private final Plan plan;
+
+    /** Begins with a plan. */
+    protected ClassApi(Plan plan) {
+        this.plan = plan;
+    }
+
+    /** The classes of the API. */
+    public final Plan plan() {
+        return plan;
+    }
+
+    @Override
+    public final List<Clash> clashes() {
+        return plan.clashes();
+    }
+
+    @Override
+    public final GivenNames names() {
+        return plan.names();
+    }
+
+    @Override
+    public List<Finding> findings() {
+        return plan.findings();
+    }
+
+    /** What writes the operations of an interface as they look to somebody who calls them. */
+    protected abstract Function<PlannedOperation, Signature> signatures(PlannedInterface type);
+
+    /**
+     * How an operation looks to somebody who calls it.
+     *
+     * @param method the method
+     * @param result the type that carries several results with its components, or an empty text
+     */
+    public record Signature(String method, String result) {}
+
+    @Override
+    public final Outline outline() {
+        return new Outline(
+                plan.services().stream()
+                        .map(service -> new Outline.Service(
+                                service.packageName(),
+                                service.name(),
+                                service.ports().stream()
+                                        .map(PlannedService.Port::constant)
+                                        .toList(),
+                                service.api()))
+                        .toList(),
+                plan.interfaces().stream().map(this::outlined).toList(),
+                plan.classes().size(),
+                plan.enums().size(),
+                Stream.of(
+                                plan.classes().stream().map(PlannedClass::packageName),
+                                plan.enums().stream().map(PlannedEnum::packageName),
+                                Stream.of(plan.rootPackage()))
+                        .flatMap(Function.identity())
+                        .distinct()
+                        .sorted()
+                        .toList());
+    }
+
+    private Outline.Interface outlined(PlannedInterface type) {
+        Function<PlannedOperation, Signature> signatures = signatures(type);
+        List<Outline.Operation> operations = new ArrayList<>();
+        for (PlannedOperation operation : type.operations()) {
+            Signature signature = signatures.apply(operation);
+            operations.add(new Outline.Operation(
+                    signature.method(),
+                    signature.result(),
+                    operation.faults().stream().map(PlannedFault::name).toList(),
+                    operation.api()));
+        }
+        return new Outline.Interface(type.packageName(), type.name(), operations, type.api());
+    }
+}

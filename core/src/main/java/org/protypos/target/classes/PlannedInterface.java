@@ -1,0 +1,49 @@
+package org.protypos.target.classes;
+
+import java.util.List;
+import javax.xml.namespace.QName;
+import org.protypos.api.ApiInterface;
+
+/**
+ * A port type: an interface with its client and its endpoint.
+ *
+ * @param client the name of the client
+ * @param endpoint the name of the endpoint
+ * @param servlet the name of the adapter that serves the endpoint in a servlet container
+ * @param messages the name of the class that holds the messages
+ * @param api what it is in the API
+ */
+public record PlannedInterface(
+        String packageName,
+        String name,
+        String client,
+        String endpoint,
+        String servlet,
+        String messages,
+        List<PlannedOperation> operations,
+        ApiInterface api) {
+    /** The name of the port type. */
+    public QName xmlName() {
+        return api.name();
+    }
+
+    /** Whether some binding carries it, so that it can be called and served. */
+    public boolean binding() {
+        return api.isBound();
+    }
+
+    /** Whether it is called by HTTP alone. */
+    public boolean isHttp() {
+        return api.isHttp();
+    }
+
+    /** The HTTP methods of its bindings when they speak HTTP alone, empty when they speak SOAP. */
+    public List<String> verbs() {
+        return api.verbs();
+    }
+
+    /** What is said about it. */
+    public String documentation() {
+        return api.documentation();
+    }
+}
