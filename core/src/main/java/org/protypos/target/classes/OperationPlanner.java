@@ -95,7 +95,17 @@ final class OperationPlanner {
                 wrapper == null ? null : types.filled(wrapper),
                 message.headers().stream().map(this::beside).toList(),
                 message.attachments().stream().map(this::beside).toList(),
+                outsideNames(message),
                 message);
+    }
+
+    /** A name for each part outside the body, told apart by number where parts in different places have one name. */
+    private List<String> outsideNames(ApiMessage message) {
+        List<String> names = new ArrayList<>();
+        message.headers().forEach(part -> names.add(FreeName.beside(names, rules.memberName("header " + part.name()))));
+        message.attachments()
+                .forEach(part -> names.add(FreeName.beside(names, rules.memberName("attachment " + part.name()))));
+        return List.copyOf(names);
     }
 
     /** The type that is made of parts of the message, or null. */

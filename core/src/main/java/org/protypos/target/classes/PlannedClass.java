@@ -198,22 +198,6 @@ public final class PlannedClass {
         return all;
     }
 
-    /** The number of one of its own members, counted on from those that it inherits. */
-    public int numberOf(Property member) {
-        int number = inheritedMembers();
-        for (Property own : properties()) {
-            if (own == member) {
-                return number;
-            }
-            number++;
-        }
-        throw new IllegalArgumentException(member.name() + " is no member of " + name);
-    }
-
-    private int inheritedMembers() {
-        return base == null ? 0 : base.inheritedMembers() + base.properties().size();
-    }
-
     /** Whether what comes beyond the most of a leaf belongs to the next time that the group comes, and not to this one. */
     public boolean endsAtMost(Content.Leaf<Property> leaf) {
         return isGroup() && leaf.isBounded();

@@ -13,6 +13,7 @@ import org.protypos.wire.WireMessage;
  * @param wrapper the type of the body whose members are the parameters or results; null when the body itself is
  * @param headers what stands in the header
  * @param attachments the parts that travel beside the envelope, or are the whole content of an HTTP message
+ * @param outsideNames what headers and then attachments are called in the class, in the spelling of members
  * @param api what it is in the API
  */
 public record PlannedMessage(
@@ -21,6 +22,7 @@ public record PlannedMessage(
         PlannedClass wrapper,
         List<Property> headers,
         List<Property> attachments,
+        List<String> outsideNames,
         ApiMessage api) {
     /** What it is put into. */
     public WireMessage.Form form() {

@@ -168,9 +168,8 @@ final class EndpointEmitter {
         String message = context.runtime(file, "SoapMessage");
         file.gap().line("/// <inheritdoc/>");
         file.open("protected override ", message, " Perform(", message, " input)");
-        int number = 0;
         for (PlannedOperation operation : type.operations()) {
-            String variable = "message" + ++number;
+            String variable = CSharpNames.field(operation.input().name());
             String kind = signatures.messages(operation.input());
             file.line(kind, " ", variable, " = input as ", kind, ";");
             file.open("if (", variable, " != null)");

@@ -1,5 +1,6 @@
 package org.protypos.target.csharp;
 
+import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
@@ -9,6 +10,7 @@ import java.util.stream.IntStream;
 import org.protypos.api.Member;
 import org.protypos.api.ScalarKind;
 import org.protypos.target.SourceFile;
+import org.protypos.target.classes.FreeName;
 import org.protypos.target.classes.PlannedFault;
 import org.protypos.target.classes.PlannedInterface;
 import org.protypos.target.classes.PlannedMessage;
@@ -65,13 +67,12 @@ final class MessagesEmitter {
     }
 
     /**
-     * The field that a part outside the body is kept in: by number, for parts in different places may have one name.
+     * The property that a part outside the body is kept in.
      *
      * @param part its number among {@link PlannedMessage#outside}
      */
     static String outside(PlannedMessage message, int part) {
-        int headers = message.headers().size();
-        return part < headers ? "Header" + (part + 1) : "Attachment" + (part - headers + 1);
+        return message.outsideNames().get(part);
     }
 
     private void message(PlannedMessage message, PlannedOperation operation, List<PlannedFault> faults) {
@@ -114,7 +115,9 @@ final class MessagesEmitter {
     private void made(PlannedMessage message, PlannedOperation operation) {
         boolean input = message == operation.input();
         String result = input ? null : signatures.result(operation);
-        List<String> values = Signatures.values(message, "message");
+        // No parameter is called like this one.
+        String local = input ? "input" : "output";
+        List<String> values = Signatures.values(message, local);
         List<String> given = operation.parameters();
         if (!input) {
             List<String> names = operation.resultName() == null ? List.of() : Signatures.resultNames(operation);
@@ -125,14 +128,14 @@ final class MessagesEmitter {
         begin();
         String parameters = input ? signatures.parameters(operation) : result == null ? "" : result + " result";
         file.open("internal static ", message.name(), " Of(", parameters, ")");
-        file.line(message.name(), " message = new ", message.name(), "();");
+        file.line(message.name(), " ", local, " = new ", message.name(), "();");
         if (message.wrapper() != null) {
-            file.line("message.Body = new ", context.ref(file, message.wrapper()), "();");
+            file.line(local, ".Body = new ", context.ref(file, message.wrapper()), "();");
         }
         for (int i = 0; i < values.size(); i++) {
             file.line(values.get(i), " = ", given.get(i), ";");
         }
-        file.line("return message;");
+        file.line("return ", local, ";");
         file.close();
         if (result != null) {
             String joined = String.join(", ", Signatures.values(message, "this"));
@@ -252,7 +255,7 @@ final class MessagesEmitter {
                 + "> block)");
         for (int i = 0; i < message.headers().size(); i++) {
             Property header = message.headers().get(i);
-            String found = "found" + (i + 1);
+            String found = "found";
             file.open(
                     "if (block.Name == ",
                     types.xname(
@@ -360,9 +363,11 @@ final class MessagesEmitter {
     private void declared(List<PlannedFault> faults) {
         override(context.runtime(file, "DeclaredFaultException") + " Declared(" + context.runtime(file, "SoapFault")
                 + " fault)");
-        int number = 0;
+        List<String> named = new ArrayList<>();
         for (PlannedFault fault : faults) {
-            String found = "found" + ++number;
+            String found = FreeName.beside(
+                    named, CSharpNames.field(fault.name().replaceFirst("(?<=.)Exception$", "")) + "Detail");
+            named.add(found);
             String wanted = content(fault.detail().type());
             String exception = file.contractType(fault.packageName(), fault.name());
             file.line(wanted, " ", found, " = fault.DetailOf<", wanted, ">(", CSharpTypes.name(fault.detail()), ");");

@@ -1,9 +1,11 @@
 package org.protypos.target.java;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.protypos.api.Content;
 import org.protypos.api.Member;
@@ -11,6 +13,7 @@ import org.protypos.api.ScalarKind;
 import org.protypos.api.ValueFacets;
 import org.protypos.schema.FacetStep;
 import org.protypos.schema.Particle;
+import org.protypos.target.classes.FreeName;
 import org.protypos.target.classes.PlannedClass;
 import org.protypos.target.classes.Property;
 import org.protypos.target.classes.ValueType;
@@ -29,6 +32,8 @@ final class CheckingCode {
     private final JavaTypes types;
     private final Map<ValueFacets, String> rules = new IdentityHashMap<>();
     private final List<ValueFacets> ruleOrder = new ArrayList<>();
+    private final JavaNames names = new JavaNames();
+    private final Set<String> taken = new HashSet<>();
 
     CheckingCode(JavaContext context, JavaFile file) {
         this.context = context;
@@ -47,6 +52,11 @@ final class CheckingCode {
     private static boolean isChecked(Property property) {
         return property.facets() != null
                 || property.cardinality() == Member.Cardinality.REQUIRED && !JavaTypes.isPrimitive(property);
+    }
+
+    /** Says in which class the checks that follow are: its constants share their names with its fields. */
+    void begin(PlannedClass type) {
+        type.properties().forEach(property -> taken.add(ReadingCode.field(property)));
     }
 
     /** Writes the checks of attributes. */
@@ -102,7 +112,7 @@ final class CheckingCode {
                     ", given -> ",
                     types.print(property.type(), "given"),
                     ", ",
-                    rule(property.facets()),
+                    rule(property, property.facets()),
                     ");");
         } else {
             guarded(property, field, () -> value(property, types.print(property.type(), field), property.facets()));
@@ -117,7 +127,7 @@ final class CheckingCode {
     }
 
     private void value(Property property, String printed, ValueFacets facets) {
-        file.line("to.value(", label(property), ", ", printed, ", ", rule(facets), ");");
+        file.line("to.value(", label(property), ", ", printed, ", ", rule(property, facets), ");");
     }
 
     private void guarded(Property property, String value, Runnable body) {
@@ -248,10 +258,11 @@ final class CheckingCode {
         facets(property);
     }
 
-    private String rule(ValueFacets facets) {
+    private String rule(Property property, ValueFacets facets) {
         String known = rules.get(facets);
         if (known == null) {
-            known = "RULE_" + (rules.size() + 1);
+            known = FreeName.beside(taken, names.constantName(property.name()) + "_RULE");
+            taken.add(known);
             rules.put(facets, known);
             ruleOrder.add(facets);
         }
@@ -267,6 +278,7 @@ final class CheckingCode {
         }
         ruleOrder.clear();
         rules.clear();
+        taken.clear();
     }
 
     private String expression(ValueFacets facets) {

@@ -395,6 +395,7 @@ final class ClassEmitter {
     }
 
     private void checking(PlannedClass type) {
+        checking.begin(type);
         override("protected void check(" + context.xml(file, "Violations") + " to) {");
         if (type.base() != null) {
             file.line("super.check(to);");

@@ -1,14 +1,10 @@
 package org.protypos.target.java;
 
-import java.util.ArrayList;
-import java.util.List;
 import java.util.stream.Collectors;
 import org.protypos.target.SourceFile;
 import org.protypos.target.classes.PlannedInterface;
-import org.protypos.target.classes.PlannedMessage;
 import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.PlannedService;
-import org.protypos.target.classes.Property;
 
 /** Writes the client of an interface. */
 final class ClientEmitter {
@@ -46,10 +42,6 @@ final class ClientEmitter {
             call(operation);
             if (operation.asyncMethod() != null) {
                 callLater(operation);
-            }
-            input(operation);
-            if (!isVoid(operation)) {
-                result(operation);
             }
         }
         file.close();
@@ -106,8 +98,9 @@ final class ClientEmitter {
         return operation.output() == null || operation.output().values().isEmpty();
     }
 
-    private static String arguments(PlannedOperation operation) {
-        return String.join(", ", operation.parameters());
+    /** The message of a request. */
+    private String made(PlannedOperation operation) {
+        return signatures.messages(operation.input()) + ".of(" + String.join(", ", operation.parameters()) + ")";
     }
 
     private String action(PlannedOperation operation) {
@@ -125,8 +118,7 @@ final class ClientEmitter {
             file.line(message, " output = new ", message, "();");
             output = "output";
         }
-        String call = "(" + action(operation) + ", " + operation.method() + "_input(" + arguments(operation) + "), "
-                + output + ");";
+        String call = "(" + action(operation) + ", " + made(operation) + ", " + output + ");";
         if (operation.faults().isEmpty()) {
             file.line("this.connection.callPlain", call);
         } else {
@@ -143,7 +135,7 @@ final class ClientEmitter {
             file.close();
         }
         if (!isVoid(operation)) {
-            file.line("return ", operation.method(), "_result(output);");
+            file.line("return output.result();");
         }
         file.close();
     }
@@ -166,89 +158,17 @@ final class ClientEmitter {
                 signatures.parameters(operation),
                 ") {");
         String output = operation.output() == null ? "null" : "new " + signatures.messages(operation.output()) + "()";
-        String result = isVoid(operation) ? "output -> null" : type.client() + "::" + operation.method() + "_result";
+        String result = isVoid(operation) ? "output -> null" : signatures.messages(operation.output()) + "::result";
         file.line(
                 "return this.connection.callLater(",
                 action(operation),
                 ", ",
-                operation.method(),
-                "_input(",
-                arguments(operation),
-                "), ",
+                made(operation),
+                ", ",
                 output,
                 ", ",
                 result,
                 ");");
-        file.close();
-    }
-
-    private void input(PlannedOperation operation) {
-        PlannedMessage input = operation.input();
-        String message = signatures.messages(input);
-        file.gap();
-        file.open(
-                "private static ",
-                message,
-                " ",
-                operation.method(),
-                "_input(",
-                signatures.parameters(operation),
-                ") {");
-        file.line(message, " input = new ", message, "();");
-        List<Property> values = input.values();
-        int at = 0;
-        if (input.wrapper() != null) {
-            file.line("input.body = new ", context.ref(file, input.wrapper()), "();");
-            for (; at < input.wrapper().elements().size(); at++) {
-                file.line(
-                        "input.body.set",
-                        values.get(at).name(),
-                        "(",
-                        operation.parameters().get(at),
-                        ");");
-            }
-        } else if (input.body() != null) {
-            file.line("input.body = ", operation.parameters().get(at++), ";");
-        }
-        for (int part = 0; part < input.outside().size(); part++) {
-            file.line(
-                    "input.",
-                    MessagesEmitter.field(input, part),
-                    " = ",
-                    operation.parameters().get(at + part),
-                    ";");
-        }
-        file.line("return input;");
-        file.close();
-    }
-
-    private void result(PlannedOperation operation) {
-        PlannedMessage output = operation.output();
-        file.gap();
-        file.open(
-                "private static ",
-                signatures.result(operation),
-                " ",
-                operation.method(),
-                "_result(",
-                signatures.messages(output),
-                " output) {");
-        List<String> parts = new ArrayList<>();
-        if (output.wrapper() != null) {
-            for (Property value : output.wrapper().elements()) {
-                parts.add("output.body." + signatures.get(value));
-            }
-        } else if (output.body() != null) {
-            parts.add("output.body");
-        }
-        for (int part = 0; part < output.outside().size(); part++) {
-            parts.add("output." + MessagesEmitter.field(output, part));
-        }
-        String joined = String.join(", ", parts);
-        file.line(
-                "return ",
-                operation.resultName() == null ? joined : "new " + signatures.result(operation) + "(" + joined + ")",
-                ";");
         file.close();
     }
 }

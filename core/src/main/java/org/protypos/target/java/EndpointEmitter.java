@@ -1,15 +1,12 @@
 package org.protypos.target.java;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.protypos.target.SourceFile;
 import org.protypos.target.classes.PlannedInterface;
-import org.protypos.target.classes.PlannedMessage;
 import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.PlannedService;
-import org.protypos.target.classes.Property;
 import org.protypos.wire.Recognition;
 
 /** Writes the endpoint of an interface: it hands what comes in to an implementation and what that gives back out. */
@@ -199,52 +196,16 @@ final class EndpointEmitter {
                 signatures.messages(operation.input()),
                 " input) throws Exception {");
         String call = "this.implementation." + operation.method() + "("
-                + String.join(", ", arguments(operation.input())) + ");";
+                + String.join(", ", signatures.values(operation.input(), "input")) + ")";
         if (operation.output() == null) {
-            file.line(call);
+            file.line(call, ";");
             file.line("return null;");
+        } else if (operation.output().values().isEmpty()) {
+            file.line(call, ";");
+            file.line("return ", result, ".of();");
         } else {
-            output(operation, result, call);
+            file.line("return ", result, ".of(", call, ");");
         }
         file.close();
-    }
-
-    private List<String> arguments(PlannedMessage input) {
-        List<String> arguments = new ArrayList<>();
-        if (input.wrapper() != null) {
-            for (Property value : input.wrapper().elements()) {
-                arguments.add("input.body." + signatures.get(value));
-            }
-        } else if (input.body() != null) {
-            arguments.add("input.body");
-        }
-        for (int part = 0; part < input.outside().size(); part++) {
-            arguments.add("input." + MessagesEmitter.field(input, part));
-        }
-        return arguments;
-    }
-
-    private void output(PlannedOperation operation, String message, String call) {
-        PlannedMessage output = operation.output();
-        List<Property> values = output.values();
-        file.line(values.isEmpty() ? "" : signatures.result(operation) + " result = ", call);
-        file.line(message, " output = new ", message, "();");
-        if (output.wrapper() != null) {
-            file.line("output.body = new ", context.ref(file, output.wrapper()), "();");
-        }
-        List<String> names = InterfaceEmitter.Signatures.resultNames(output);
-        int wrapped = output.wrapper() == null ? 0 : output.wrapper().elements().size();
-        int bodies = output.wrapper() == null && output.body() != null ? 1 : 0;
-        for (int i = 0; i < values.size(); i++) {
-            String value = operation.resultName() == null ? "result" : "result." + names.get(i) + "()";
-            if (i < wrapped) {
-                file.line("output.body.set", values.get(i).name(), "(", value, ");");
-            } else if (i < wrapped + bodies) {
-                file.line("output.body = ", value, ";");
-            } else {
-                file.line("output.", MessagesEmitter.field(output, i - wrapped - bodies), " = ", value, ";");
-            }
-        }
-        file.line("return output;");
     }
 }

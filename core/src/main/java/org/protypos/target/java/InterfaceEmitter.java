@@ -108,6 +108,20 @@ final class InterfaceEmitter {
             return names;
         }
 
+        /** The values that a message carries, as expressions: members of its wrapper or its body, then what is outside. */
+        List<String> values(PlannedMessage message, String on) {
+            List<String> values = new ArrayList<>();
+            if (message.wrapper() != null) {
+                message.wrapper().elements().forEach(value -> values.add(on + ".body." + get(value)));
+            } else if (message.body() != null) {
+                values.add(on + ".body");
+            }
+            for (int part = 0; part < message.outside().size(); part++) {
+                values.add(on + "." + MessagesEmitter.field(message, part));
+            }
+            return values;
+        }
+
         String result(PlannedOperation operation) {
             if (operation.resultName() != null) {
                 return inside

@@ -21,8 +21,10 @@ final class MessagesEmitter {
     private final JavaTypes types;
     private final ReadingCode reading;
     private final WritingCode writing;
+    private final InterfaceEmitter.Signatures signatures;
 
-    private MessagesEmitter(JavaContext context, JavaFile file) {
+    private MessagesEmitter(JavaContext context, JavaFile file, PlannedInterface owner) {
+        this.signatures = new InterfaceEmitter.Signatures(context, file, owner, false);
         this.context = context;
         this.file = file;
         this.types = new JavaTypes(context, file);
@@ -39,7 +41,7 @@ final class MessagesEmitter {
             }
         }
         JavaFile file = context.file(type.packageName(), type.messages(), nested);
-        MessagesEmitter emitter = new MessagesEmitter(context, file);
+        MessagesEmitter emitter = new MessagesEmitter(context, file, type);
         file.doc("The messages of {@code " + type.name() + "} on the wire.");
         file.open("final class ", type.messages(), " {");
         file.line("private ", type.messages(), "() {}");
@@ -54,13 +56,12 @@ final class MessagesEmitter {
     }
 
     /**
-     * The field that a part outside the body is kept in: by number, for parts in different places may have one name.
+     * The field that a part outside the body is kept in.
      *
      * @param part its number among {@link PlannedMessage#outside}
      */
     static String field(PlannedMessage message, int part) {
-        int headers = message.headers().size();
-        return part < headers ? "header" + (part + 1) : "attachment" + (part - headers + 1);
+        return JavaNames.variable(message.outsideNames().get(part));
     }
 
     private void message(PlannedMessage message, PlannedOperation operation, List<PlannedFault> faults) {
@@ -72,6 +73,7 @@ final class MessagesEmitter {
         for (int i = 0; i < message.outside().size(); i++) {
             file.line(types.of(message.outside().get(i)), " ", field(message, i), ";");
         }
+        made(message, operation);
         if (!message.headers().isEmpty()) {
             headers(message);
         }
@@ -90,6 +92,51 @@ final class MessagesEmitter {
             declared(faults);
         }
         file.close();
+    }
+
+    /** Writes what makes a message of the values that it carries, and takes these out of it again. */
+    private void made(PlannedMessage message, PlannedOperation operation) {
+        boolean input = message == operation.input();
+        String result = input || message.values().isEmpty() ? null : signatures.result(operation);
+        List<String> given = operation.parameters();
+        if (!input) {
+            List<String> names = operation.resultName() == null
+                    ? List.of("result")
+                    : InterfaceEmitter.Signatures.resultNames(message).stream()
+                            .map(name -> "result." + name + "()")
+                            .toList();
+            given = names;
+        }
+        String parameters = input ? signatures.parameters(operation) : result == null ? "" : result + " result";
+        // No parameter is called like this one.
+        String local = input ? "input" : "output";
+        file.gap();
+        file.open("static ", message.name(), " of(", parameters, ") {");
+        file.line(message.name(), " ", local, " = new ", message.name(), "();");
+        if (message.wrapper() != null) {
+            file.line(local, ".body = new ", context.ref(file, message.wrapper()), "();");
+        }
+        List<Property> inBody =
+                message.wrapper() == null ? List.of() : message.wrapper().elements();
+        int at = 0;
+        for (Property value : inBody) {
+            file.line(local, ".body.set", value.name(), "(", given.get(at++), ");");
+        }
+        if (message.wrapper() == null && message.body() != null) {
+            file.line(local, ".body = ", given.get(at++), ";");
+        }
+        for (int part = 0; part < message.outside().size(); part++) {
+            file.line(local, ".", field(message, part), " = ", given.get(at++), ";");
+        }
+        file.line("return ", local, ";");
+        file.close();
+        if (result != null) {
+            String joined = String.join(", ", signatures.values(message, "this"));
+            file.gap();
+            file.open(result, " result() {");
+            file.line("return ", operation.resultName() == null ? joined : "new " + result + "(" + joined + ")", ";");
+            file.close();
+        }
     }
 
     private void override(String signature) {

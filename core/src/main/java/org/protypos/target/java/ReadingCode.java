@@ -9,6 +9,7 @@ import java.util.stream.Collectors;
 import org.protypos.api.Content;
 import org.protypos.api.Member;
 import org.protypos.schema.Wildcard;
+import org.protypos.target.classes.FreeName;
 import org.protypos.target.classes.PlannedClass;
 import org.protypos.target.classes.Property;
 import org.protypos.target.classes.ValueType;
@@ -44,7 +45,7 @@ final class ReadingCode {
             file.open("if (in.isOdd()) {");
             file.line(
                     "keepText(in, ",
-                    String.valueOf(owner.numberOf(property)),
+                    JavaText.literal(field(property)),
                     ", ",
                     index,
                     ", ",
@@ -352,13 +353,23 @@ final class ReadingCode {
                 tests.add(test(leaf));
             }
         }
-        String constant = "STARTS" + (starts.size() + 1);
-        for (Map.Entry<String, Set<String>> known : starts.entrySet()) {
-            constant = known.getValue().equals(names) ? known.getKey() : constant;
-        }
+        String constant = starts.entrySet().stream()
+                .filter(known -> known.getValue().equals(names))
+                .map(Map.Entry::getKey)
+                .findFirst()
+                .orElseGet(() -> FreeName.beside(starts.keySet(), constantOf(content.first())));
         starts.put(constant, names);
         tests.add("in.atOneOf(" + constant + ")");
         return String.join(" || ", tests);
+    }
+
+    private static String constantOf(List<Content.Leaf<Property>> leaves) {
+        String first = leaves.stream()
+                .filter(leaf -> leaf.member().kind() == Member.Kind.ELEMENT)
+                .findFirst()
+                .map(leaf -> leaf.member().xmlName().getLocalPart())
+                .orElse("nothing");
+        return new JavaNames().constantName(first) + "_AND_OTHERS";
     }
 
     /** Writes the constants that the tests written so far refer to. */

@@ -30,7 +30,7 @@ final class WritingCode {
     String printed(Property property, String value, String index) {
         String ordinary = types.print(property.type(), value);
         return owner != null && property.hasOddText()
-                ? "kept(" + owner.numberOf(property) + ", " + index + ", " + ordinary + ")"
+                ? "kept(" + JavaText.literal(ReadingCode.field(property)) + ", " + index + ", " + ordinary + ")"
                 : ordinary;
     }
 

@@ -65,11 +65,11 @@ namespace Dues
         /// <inheritdoc/>
         protected override SoapMessage Perform(SoapMessage input)
         {
-            DuesBookMessages.ListInput message1 = input as DuesBookMessages.ListInput;
-            if (message1 != null)
+            DuesBookMessages.ListInput listInput = input as DuesBookMessages.ListInput;
+            if (listInput != null)
             {
                 return DuesBookMessages.ListOutput.Of(
-                    this.implementation.List(message1.Body.Names, message1.Body.Pattern, message1.Body.Most));
+                    this.implementation.List(listInput.Body.Names, listInput.Body.Pattern, listInput.Body.Most));
             }
             throw new ArgumentException(input.GetType().Name);
         }

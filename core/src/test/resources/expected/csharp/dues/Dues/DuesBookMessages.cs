@@ -12,12 +12,12 @@ namespace Dues
 
             internal static ListInput Of(Names names, Entry pattern, int? most)
             {
-                ListInput message = new ListInput();
-                message.Body = new ListInputParts();
-                message.Body.Names = names;
-                message.Body.Pattern = pattern;
-                message.Body.Most = most;
-                return message;
+                ListInput input = new ListInput();
+                input.Body = new ListInputParts();
+                input.Body.Names = names;
+                input.Body.Pattern = pattern;
+                input.Body.Most = most;
+                return input;
             }
 
             public override bool IsEncoded
@@ -49,10 +49,10 @@ namespace Dues
 
             internal static ListOutput Of(Entries result)
             {
-                ListOutput message = new ListOutput();
-                message.Body = new ListOutputParts();
-                message.Body.Entries = result;
-                return message;
+                ListOutput output = new ListOutput();
+                output.Body = new ListOutputParts();
+                output.Body.Entries = result;
+                return output;
             }
 
             internal Entries Result()

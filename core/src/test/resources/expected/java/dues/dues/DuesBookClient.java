@@ -49,26 +49,13 @@ public final class DuesBookClient implements DuesBook {
     @Override
     public Entries list(Names names, Entry pattern, Integer most) {
         DuesBookMessages.ListOutput output = new DuesBookMessages.ListOutput();
-        this.connection.callPlain("list", "urn:dues#list", list_input(names, pattern, most), output);
-        return list_result(output);
+        this.connection.callPlain("list", "urn:dues#list", DuesBookMessages.ListInput.of(names, pattern, most), output);
+        return output.result();
     }
 
     /** Does not wait: the future fails as {@code list} does, and can be cancelled. */
     public CompletableFuture<Entries> listAsync(Names names, Entry pattern, Integer most) {
-        return this.connection.callLater("list", "urn:dues#list", list_input(names, pattern, most),
-                new DuesBookMessages.ListOutput(), DuesBookClient::list_result);
-    }
-
-    private static DuesBookMessages.ListInput list_input(Names names, Entry pattern, Integer most) {
-        DuesBookMessages.ListInput input = new DuesBookMessages.ListInput();
-        input.body = new ListInputParts();
-        input.body.setNames(names);
-        input.body.setPattern(pattern);
-        input.body.setMost(most);
-        return input;
-    }
-
-    private static Entries list_result(DuesBookMessages.ListOutput output) {
-        return output.body.getEntries();
+        return this.connection.callLater("list", "urn:dues#list", DuesBookMessages.ListInput.of(names, pattern, most),
+                new DuesBookMessages.ListOutput(), DuesBookMessages.ListOutput::result);
     }
 }

@@ -56,10 +56,7 @@ public final class DuesBookEndpoint extends SoapEndpoint {
     }
 
     private DuesBookMessages.ListOutput list(DuesBookMessages.ListInput input) throws Exception {
-        Entries result = this.implementation.list(input.body.getNames(), input.body.getPattern(), input.body.getMost());
-        DuesBookMessages.ListOutput output = new DuesBookMessages.ListOutput();
-        output.body = new ListOutputParts();
-        output.body.setEntries(result);
-        return output;
+        return DuesBookMessages.ListOutput.of(
+                this.implementation.list(input.body.getNames(), input.body.getPattern(), input.body.getMost()));
     }
 }

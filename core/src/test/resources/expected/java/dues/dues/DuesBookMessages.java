@@ -12,6 +12,15 @@ final class DuesBookMessages {
     static final class ListInput extends SoapMessage {
         ListInputParts body;
 
+        static ListInput of(Names names, Entry pattern, Integer most) {
+            ListInput input = new ListInput();
+            input.body = new ListInputParts();
+            input.body.setNames(names);
+            input.body.setPattern(pattern);
+            input.body.setMost(most);
+            return input;
+        }
+
         @Override
         protected boolean isEncoded() {
             return true;
@@ -33,6 +42,17 @@ final class DuesBookMessages {
 
     static final class ListOutput extends SoapMessage {
         ListOutputParts body;
+
+        static ListOutput of(Entries result) {
+            ListOutput output = new ListOutput();
+            output.body = new ListOutputParts();
+            output.body.setEntries(result);
+            return output;
+        }
+
+        Entries result() {
+            return this.body.getEntries();
+        }
 
         @Override
         protected boolean isEncoded() {

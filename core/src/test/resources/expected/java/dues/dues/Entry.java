@@ -57,7 +57,7 @@ public class Entry extends XmlObject {
                 order[came++] = 1;
                 this.amount = in.toDecimal(in.text());
                 if (in.isOdd()) {
-                    keepText(in, 1, 0, Lexical.print(this.amount));
+                    keepText(in, "amount", 0, Lexical.print(this.amount));
                 }
             } else if (in.at("", "paid")) {
                 order[came++] = 2;
@@ -66,7 +66,7 @@ public class Entry extends XmlObject {
                 } else {
                     this.paid = in.given(in.toBoolean(in.text()));
                     if (in.isOdd()) {
-                        keepText(in, 2, 0, Lexical.print(this.paid));
+                        keepText(in, "paid", 0, Lexical.print(this.paid));
                     }
                 }
             } else {
@@ -90,7 +90,7 @@ public class Entry extends XmlObject {
                 case 1: {
                     if (this.amount != null) {
                         out.typed("http://www.w3.org/2001/XMLSchema", "decimal");
-                        out.element("", "amount", kept(1, 0, Lexical.print(this.amount)));
+                        out.element("", "amount", kept("amount", 0, Lexical.print(this.amount)));
                     }
                     break;
                 }
@@ -99,7 +99,7 @@ public class Entry extends XmlObject {
                         out.nil("", "paid");
                     } else {
                         out.typed("http://www.w3.org/2001/XMLSchema", "boolean");
-                        out.element("", "paid", kept(2, 0, Lexical.print(this.paid)));
+                        out.element("", "paid", kept("paid", 0, Lexical.print(this.paid)));
                     }
                     break;
                 }

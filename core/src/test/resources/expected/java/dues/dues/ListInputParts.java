@@ -69,7 +69,7 @@ public class ListInputParts extends XmlObject {
                 } else {
                     this.most = in.given(in.toInt(in.text()));
                     if (in.isOdd()) {
-                        keepText(in, 2, 0, Lexical.print(this.most));
+                        keepText(in, "most", 0, Lexical.print(this.most));
                     }
                 }
             } else {
@@ -109,7 +109,7 @@ public class ListInputParts extends XmlObject {
                         out.nil("", "most");
                     } else {
                         out.typed("http://www.w3.org/2001/XMLSchema", "int");
-                        out.element("", "most", kept(2, 0, Lexical.print(this.most)));
+                        out.element("", "most", kept("most", 0, Lexical.print(this.most)));
                     }
                     break;
                 }

@@ -22,16 +22,16 @@ final class Notes {
     private int[] order;
 
     /** A value in the ordinary and in the original way of writing, with the member it belongs to. */
-    private record Text(int member, int index, String ordinary, String original) {}
+    private record Text(String member, int index, String ordinary, String original) {}
 
-    void keep(int member, int index, String ordinary, String original) {
+    void keep(String member, int index, String ordinary, String original) {
         texts.add(new Text(member, index, ordinary, original));
     }
 
     /** The original way of writing, if the value is still the same; the ordinary one otherwise. */
-    String text(int member, int index, String ordinary) {
+    String text(String member, int index, String ordinary) {
         for (Text text : texts) {
-            if (text.member == member && text.index == index && text.ordinary.equals(ordinary)) {
+            if (text.index == index && text.member.equals(member) && text.ordinary.equals(ordinary)) {
                 return text.original;
             }
         }

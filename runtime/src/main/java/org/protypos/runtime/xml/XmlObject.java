@@ -126,16 +126,16 @@ public abstract class XmlObject {
      * Remembers how the message wrote a value, if it did so out of the ordinary.
      *
      * @param in the input from which the value was just read
-     * @param member the number of the member
+     * @param member the member
      * @param index the place in a list, otherwise 0
      * @param ordinary how the value would be written without this
      */
-    protected final void keepText(XmlInput in, int member, int index, String ordinary) {
+    protected final void keepText(XmlInput in, String member, int index, String ordinary) {
         notes().keep(member, index, ordinary, in.oddText());
     }
 
     /** How to write a value: as the message wrote it if it still has that value, in the ordinary way otherwise. */
-    protected final String kept(int member, int index, String ordinary) {
+    protected final String kept(String member, int index, String ordinary) {
         return notes == null ? ordinary : notes.text(member, index, ordinary);
     }
 

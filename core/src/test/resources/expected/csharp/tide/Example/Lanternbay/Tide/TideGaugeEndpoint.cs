@@ -64,23 +64,23 @@ namespace Example.Lanternbay.Tide
         /// <inheritdoc/>
         protected override SoapMessage Perform(SoapMessage input)
         {
-            TideGaugeMessages.ReadTideInput message1 = input as TideGaugeMessages.ReadTideInput;
-            if (message1 != null)
+            TideGaugeMessages.ReadTideInput readTideInput = input as TideGaugeMessages.ReadTideInput;
+            if (readTideInput != null)
             {
                 return TideGaugeMessages.ReadTideOutput.Of(
-                    this.implementation.ReadTide(message1.Body.Mark, message1.Body.Station));
+                    this.implementation.ReadTide(readTideInput.Body.Mark, readTideInput.Body.Station));
             }
-            TideGaugeMessages.ResetInput message2 = input as TideGaugeMessages.ResetInput;
-            if (message2 != null)
+            TideGaugeMessages.ResetInput resetInput = input as TideGaugeMessages.ResetInput;
+            if (resetInput != null)
             {
                 this.implementation.Reset();
                 return TideGaugeMessages.ResetOutput.Of();
             }
-            TideGaugeMessages.HighestInput message3 = input as TideGaugeMessages.HighestInput;
-            if (message3 != null)
+            TideGaugeMessages.HighestInput highestInput = input as TideGaugeMessages.HighestInput;
+            if (highestInput != null)
             {
                 return TideGaugeMessages.HighestOutput.Of(
-                    this.implementation.Highest(message3.Body.Of, message3.Body.Or, message3.Header1));
+                    this.implementation.Highest(highestInput.Body.Of, highestInput.Body.Or, highestInput.HeaderNumber));
             }
             throw new ArgumentException(input.GetType().Name);
         }

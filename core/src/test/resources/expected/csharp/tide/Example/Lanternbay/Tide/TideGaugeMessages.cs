@@ -13,11 +13,11 @@ namespace Example.Lanternbay.Tide
 
             internal static ReadTideInput Of(int mark, string station)
             {
-                ReadTideInput message = new ReadTideInput();
-                message.Body = new ReadTideInputParts();
-                message.Body.Mark = mark;
-                message.Body.Station = station;
-                return message;
+                ReadTideInput input = new ReadTideInput();
+                input.Body = new ReadTideInputParts();
+                input.Body.Mark = mark;
+                input.Body.Station = station;
+                return input;
             }
 
             public override void WriteBody(XmlOutput output)
@@ -42,11 +42,11 @@ namespace Example.Lanternbay.Tide
 
             internal static ReadTideOutput Of(ReadTideResult result)
             {
-                ReadTideOutput message = new ReadTideOutput();
-                message.Body = new ReadTideOutputParts();
-                message.Body.Mark = result.Mark;
-                message.Body.Reading = result.Reading;
-                return message;
+                ReadTideOutput output = new ReadTideOutput();
+                output.Body = new ReadTideOutputParts();
+                output.Body.Mark = result.Mark;
+                output.Body.Reading = result.Reading;
+                return output;
             }
 
             internal ReadTideResult Result()
@@ -71,10 +71,10 @@ namespace Example.Lanternbay.Tide
 
             public override DeclaredFaultException Declared(SoapFault fault)
             {
-                XmlSimple found1 = fault.DetailOf<XmlSimple>("http://lanternbay.example/tide", "dry");
-                if (found1 != null)
+                XmlSimple dryFaultDetail = fault.DetailOf<XmlSimple>("http://lanternbay.example/tide", "dry");
+                if (dryFaultDetail != null)
                 {
-                    return new DryFaultException(fault, found1.Text);
+                    return new DryFaultException(fault, dryFaultDetail.Text);
                 }
                 return null;
             }
@@ -86,9 +86,9 @@ namespace Example.Lanternbay.Tide
 
             internal static ResetInput Of()
             {
-                ResetInput message = new ResetInput();
-                message.Body = new ResetInputParts();
-                return message;
+                ResetInput input = new ResetInput();
+                input.Body = new ResetInputParts();
+                return input;
             }
 
             public override void WriteBody(XmlOutput output)
@@ -112,9 +112,9 @@ namespace Example.Lanternbay.Tide
 
             internal static ResetOutput Of()
             {
-                ResetOutput message = new ResetOutput();
-                message.Body = new ResetOutputParts();
-                return message;
+                ResetOutput output = new ResetOutput();
+                output.Body = new ResetOutputParts();
+                return output;
             }
 
             public override void WriteBody(XmlOutput output)
@@ -137,32 +137,32 @@ namespace Example.Lanternbay.Tide
         {
             internal HighestInputParts Body { get; set; }
 
-            internal int? Header1 { get; set; }
+            internal int? HeaderNumber { get; set; }
 
             internal static HighestInput Of(Reading of, Reading or, int? number)
             {
-                HighestInput message = new HighestInput();
-                message.Body = new HighestInputParts();
-                message.Body.Of = of;
-                message.Body.Or = or;
-                message.Header1 = number;
-                return message;
+                HighestInput input = new HighestInput();
+                input.Body = new HighestInputParts();
+                input.Body.Of = of;
+                input.Body.Or = or;
+                input.HeaderNumber = number;
+                return input;
             }
 
             public override bool HasHeaders
             {
                 get
                 {
-                    return this.Header1 != null;
+                    return this.HeaderNumber != null;
                 }
             }
 
             public override void WriteHeaders(XmlOutput output)
             {
-                if (this.Header1 != null)
+                if (this.HeaderNumber != null)
                 {
                     output.Element("http://lanternbay.example/tide/tickets", "number",
-                        Lexical.Print(this.Header1.Value));
+                        Lexical.Print(this.HeaderNumber.Value));
                 }
             }
 
@@ -170,10 +170,10 @@ namespace Example.Lanternbay.Tide
             {
                 if (block.Name == XName.Get("number", "http://lanternbay.example/tide/tickets"))
                 {
-                    XmlSimple found1 = block.Value as XmlSimple;
-                    if (found1 != null)
+                    XmlSimple found = block.Value as XmlSimple;
+                    if (found != null)
                     {
-                        this.Header1 = (int)found1.Value;
+                        this.HeaderNumber = (int)found.Value;
                         return true;
                     }
                 }
@@ -202,10 +202,10 @@ namespace Example.Lanternbay.Tide
 
             internal static HighestOutput Of(XmlDecimal result)
             {
-                HighestOutput message = new HighestOutput();
-                message.Body = new HighestOutputParts();
-                message.Body.Level = result;
-                return message;
+                HighestOutput output = new HighestOutput();
+                output.Body = new HighestOutputParts();
+                output.Body.Level = result;
+                return output;
             }
 
             internal XmlDecimal Result()
@@ -230,10 +230,10 @@ namespace Example.Lanternbay.Tide
 
             public override DeclaredFaultException Declared(SoapFault fault)
             {
-                Reading found1 = fault.DetailOf<Reading>("http://lanternbay.example/tide/faults", "both");
-                if (found1 != null)
+                Reading tooAlikeFaultDetail = fault.DetailOf<Reading>("http://lanternbay.example/tide/faults", "both");
+                if (tooAlikeFaultDetail != null)
                 {
-                    return new TooAlikeFaultException(fault, found1);
+                    return new TooAlikeFaultException(fault, tooAlikeFaultDetail);
                 }
                 return null;
             }

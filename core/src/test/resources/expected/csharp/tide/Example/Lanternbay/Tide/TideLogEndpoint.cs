@@ -56,10 +56,10 @@ namespace Example.Lanternbay.Tide
         /// <inheritdoc/>
         protected override SoapMessage Perform(SoapMessage input)
         {
-            TideLogMessages.LogInput message1 = input as TideLogMessages.LogInput;
-            if (message1 != null)
+            TideLogMessages.LogInput logInput = input as TideLogMessages.LogInput;
+            if (logInput != null)
             {
-                return TideLogMessages.LogOutput.Of(this.implementation.Log(message1.Body.Watch, message1.Body.Entry));
+                return TideLogMessages.LogOutput.Of(this.implementation.Log(logInput.Body.Watch, logInput.Body.Entry));
             }
             throw new ArgumentException(input.GetType().Name);
         }

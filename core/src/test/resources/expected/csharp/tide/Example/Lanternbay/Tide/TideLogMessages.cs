@@ -12,11 +12,11 @@ namespace Example.Lanternbay.Tide
 
             internal static LogInput Of(string watch, Reading entry)
             {
-                LogInput message = new LogInput();
-                message.Body = new LogInputParts();
-                message.Body.Watch = watch;
-                message.Body.Entry = entry;
-                return message;
+                LogInput input = new LogInput();
+                input.Body = new LogInputParts();
+                input.Body.Watch = watch;
+                input.Body.Entry = entry;
+                return input;
             }
 
             public override void WriteBody(XmlOutput output)
@@ -39,9 +39,9 @@ namespace Example.Lanternbay.Tide
 
             internal static LogOutput Of(int result)
             {
-                LogOutput message = new LogOutput();
-                message.Body = result;
-                return message;
+                LogOutput output = new LogOutput();
+                output.Body = result;
+                return output;
             }
 
             internal int Result()

@@ -30,7 +30,7 @@ public class HighestOutputParts extends XmlObject {
                 order[came++] = 0;
                 this.level = in.toDecimal(in.text());
                 if (in.isOdd()) {
-                    keepText(in, 0, 0, Lexical.print(this.level));
+                    keepText(in, "level", 0, Lexical.print(this.level));
                 }
             } else {
                 break;
@@ -46,7 +46,7 @@ public class HighestOutputParts extends XmlObject {
             switch (part) {
                 case 0: {
                     if (this.level != null) {
-                        out.element("", "level", kept(0, 0, Lexical.print(this.level)));
+                        out.element("", "level", kept("level", 0, Lexical.print(this.level)));
                     }
                     break;
                 }

@@ -42,7 +42,7 @@ public class ReadTideOutputParts extends XmlObject {
                 order[came++] = 1;
                 this.mark = in.toInt(in.text());
                 if (in.isOdd()) {
-                    keepText(in, 0, 0, Lexical.print(this.mark));
+                    keepText(in, "mark", 0, Lexical.print(this.mark));
                 }
             } else {
                 break;
@@ -62,7 +62,7 @@ public class ReadTideOutputParts extends XmlObject {
                     break;
                 }
                 case 1: {
-                    out.element("", "mark", kept(0, 0, Lexical.print(this.mark)));
+                    out.element("", "mark", kept("mark", 0, Lexical.print(this.mark)));
                     break;
                 }
                 default: break;

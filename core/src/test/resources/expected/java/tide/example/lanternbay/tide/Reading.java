@@ -52,7 +52,7 @@ public class Reading extends XmlObject {
         in.expect("", "level");
         this.level = in.toDecimal(in.text());
         if (in.isOdd()) {
-            keepText(in, 1, 0, Lexical.print(this.level));
+            keepText(in, "level", 0, Lexical.print(this.level));
         }
         if (in.at("", "trend")) {
             this.trend = in.known(in.toToken(in.text()), Trend::find, "Trend");
@@ -65,7 +65,7 @@ public class Reading extends XmlObject {
             out.element("", "at", Lexical.print(this.at));
         }
         if (this.level != null) {
-            out.element("", "level", kept(1, 0, Lexical.print(this.level)));
+            out.element("", "level", kept("level", 0, Lexical.print(this.level)));
         }
         if (this.trend != null) {
             out.element("", "trend", this.trend.value());

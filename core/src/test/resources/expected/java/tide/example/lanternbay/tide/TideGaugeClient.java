@@ -53,13 +53,13 @@ public final class TideGaugeClient implements TideGauge {
     public TideGauge.ReadTideResult readTide(int mark, String station) throws DryFault {
         TideGaugeMessages.ReadTideOutput output = new TideGaugeMessages.ReadTideOutput();
         try {
-            this.connection.call("readTide", "", readTide_input(mark, station), output);
+            this.connection.call("readTide", "", TideGaugeMessages.ReadTideInput.of(mark, station), output);
         } catch (DryFault e) {
             throw e;
         } catch (DeclaredFault e) {
             throw SoapConnection.unexpected(e);
         }
-        return readTide_result(output);
+        return output.result();
     }
 
     /**
@@ -68,69 +68,38 @@ public final class TideGaugeClient implements TideGauge {
      * <p>Does not wait: the future fails as {@code readTide} does, and can be cancelled.
      */
     public CompletableFuture<TideGauge.ReadTideResult> readTideAsync(int mark, String station) {
-        return this.connection.callLater("readTide", "", readTide_input(mark, station),
-                new TideGaugeMessages.ReadTideOutput(), TideGaugeClient::readTide_result);
-    }
-
-    private static TideGaugeMessages.ReadTideInput readTide_input(int mark, String station) {
-        TideGaugeMessages.ReadTideInput input = new TideGaugeMessages.ReadTideInput();
-        input.body = new ReadTideInputParts();
-        input.body.setMark(mark);
-        input.body.setStation(station);
-        return input;
-    }
-
-    private static TideGauge.ReadTideResult readTide_result(TideGaugeMessages.ReadTideOutput output) {
-        return new TideGauge.ReadTideResult(output.body.getMark(), output.body.getReading());
+        return this.connection.callLater("readTide", "", TideGaugeMessages.ReadTideInput.of(mark, station),
+                new TideGaugeMessages.ReadTideOutput(), TideGaugeMessages.ReadTideOutput::result);
     }
 
     @Override
     public void reset() {
         TideGaugeMessages.ResetOutput output = new TideGaugeMessages.ResetOutput();
-        this.connection.callPlain("reset", "", reset_input(), output);
+        this.connection.callPlain("reset", "", TideGaugeMessages.ResetInput.of(), output);
     }
 
     /** Does not wait: the future fails as {@code reset} does, and can be cancelled. */
     public CompletableFuture<Void> resetAsync() {
-        return this.connection.callLater("reset", "", reset_input(), new TideGaugeMessages.ResetOutput(),
-                output -> null);
-    }
-
-    private static TideGaugeMessages.ResetInput reset_input() {
-        TideGaugeMessages.ResetInput input = new TideGaugeMessages.ResetInput();
-        input.body = new ResetInputParts();
-        return input;
+        return this.connection.callLater("reset", "", TideGaugeMessages.ResetInput.of(),
+                new TideGaugeMessages.ResetOutput(), output -> null);
     }
 
     @Override
     public BigDecimal highest(Reading of, Reading or, Integer number) throws TooAlikeFault {
         TideGaugeMessages.HighestOutput output = new TideGaugeMessages.HighestOutput();
         try {
-            this.connection.call("highest", "", highest_input(of, or, number), output);
+            this.connection.call("highest", "", TideGaugeMessages.HighestInput.of(of, or, number), output);
         } catch (TooAlikeFault e) {
             throw e;
         } catch (DeclaredFault e) {
             throw SoapConnection.unexpected(e);
         }
-        return highest_result(output);
+        return output.result();
     }
 
     /** Does not wait: the future fails as {@code highest} does, and can be cancelled. */
     public CompletableFuture<BigDecimal> highestAsync(Reading of, Reading or, Integer number) {
-        return this.connection.callLater("highest", "", highest_input(of, or, number),
-                new TideGaugeMessages.HighestOutput(), TideGaugeClient::highest_result);
-    }
-
-    private static TideGaugeMessages.HighestInput highest_input(Reading of, Reading or, Integer number) {
-        TideGaugeMessages.HighestInput input = new TideGaugeMessages.HighestInput();
-        input.body = new HighestInputParts();
-        input.body.setOf(of);
-        input.body.setOr(or);
-        input.header1 = number;
-        return input;
-    }
-
-    private static BigDecimal highest_result(TideGaugeMessages.HighestOutput output) {
-        return output.body.getLevel();
+        return this.connection.callLater("highest", "", TideGaugeMessages.HighestInput.of(of, or, number),
+                new TideGaugeMessages.HighestOutput(), TideGaugeMessages.HighestOutput::result);
     }
 }

@@ -5,7 +5,6 @@ import example.lanternbay.tide.runtime.soap.ContractDocuments;
 import example.lanternbay.tide.runtime.soap.SoapEndpoint;
 import example.lanternbay.tide.runtime.soap.SoapMessage;
 import example.lanternbay.tide.runtime.xml.XmlTypes;
-import java.math.BigDecimal;
 
 /** Serves an implementation of {@code TideGauge}. */
 public final class TideGaugeEndpoint extends SoapEndpoint {
@@ -64,26 +63,17 @@ public final class TideGaugeEndpoint extends SoapEndpoint {
     }
 
     private TideGaugeMessages.ReadTideOutput readTide(TideGaugeMessages.ReadTideInput input) throws Exception {
-        TideGauge.ReadTideResult result = this.implementation.readTide(input.body.getMark(), input.body.getStation());
-        TideGaugeMessages.ReadTideOutput output = new TideGaugeMessages.ReadTideOutput();
-        output.body = new ReadTideOutputParts();
-        output.body.setMark(result.mark());
-        output.body.setReading(result.reading());
-        return output;
+        return TideGaugeMessages.ReadTideOutput.of(
+                this.implementation.readTide(input.body.getMark(), input.body.getStation()));
     }
 
     private TideGaugeMessages.ResetOutput reset(TideGaugeMessages.ResetInput input) throws Exception {
         this.implementation.reset();
-        TideGaugeMessages.ResetOutput output = new TideGaugeMessages.ResetOutput();
-        output.body = new ResetOutputParts();
-        return output;
+        return TideGaugeMessages.ResetOutput.of();
     }
 
     private TideGaugeMessages.HighestOutput highest(TideGaugeMessages.HighestInput input) throws Exception {
-        BigDecimal result = this.implementation.highest(input.body.getOf(), input.body.getOr(), input.header1);
-        TideGaugeMessages.HighestOutput output = new TideGaugeMessages.HighestOutput();
-        output.body = new HighestOutputParts();
-        output.body.setLevel(result);
-        return output;
+        return TideGaugeMessages.HighestOutput.of(
+                this.implementation.highest(input.body.getOf(), input.body.getOr(), input.headerNumber));
     }
 }

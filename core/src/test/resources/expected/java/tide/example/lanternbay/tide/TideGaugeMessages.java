@@ -9,6 +9,7 @@ import example.lanternbay.tide.runtime.xml.XmlElement;
 import example.lanternbay.tide.runtime.xml.XmlInput;
 import example.lanternbay.tide.runtime.xml.XmlOutput;
 import example.lanternbay.tide.runtime.xml.XmlSimple;
+import java.math.BigDecimal;
 
 /** The messages of {@code TideGauge} on the wire. */
 final class TideGaugeMessages {
@@ -16,6 +17,14 @@ final class TideGaugeMessages {
 
     static final class ReadTideInput extends SoapMessage {
         ReadTideInputParts body;
+
+        static ReadTideInput of(int mark, String station) {
+            ReadTideInput input = new ReadTideInput();
+            input.body = new ReadTideInputParts();
+            input.body.setMark(mark);
+            input.body.setStation(station);
+            return input;
+        }
 
         @Override
         protected void writeBody(XmlOutput out) {
@@ -33,6 +42,18 @@ final class TideGaugeMessages {
 
     static final class ReadTideOutput extends SoapMessage {
         ReadTideOutputParts body;
+
+        static ReadTideOutput of(TideGauge.ReadTideResult result) {
+            ReadTideOutput output = new ReadTideOutput();
+            output.body = new ReadTideOutputParts();
+            output.body.setMark(result.mark());
+            output.body.setReading(result.reading());
+            return output;
+        }
+
+        TideGauge.ReadTideResult result() {
+            return new TideGauge.ReadTideResult(this.body.getMark(), this.body.getReading());
+        }
 
         @Override
         protected void writeBody(XmlOutput out) {
@@ -60,6 +81,12 @@ final class TideGaugeMessages {
     static final class ResetInput extends SoapMessage {
         ResetInputParts body;
 
+        static ResetInput of() {
+            ResetInput input = new ResetInput();
+            input.body = new ResetInputParts();
+            return input;
+        }
+
         @Override
         protected void writeBody(XmlOutput out) {
             if (this.body != null) {
@@ -77,6 +104,12 @@ final class TideGaugeMessages {
     static final class ResetOutput extends SoapMessage {
         ResetOutputParts body;
 
+        static ResetOutput of() {
+            ResetOutput output = new ResetOutput();
+            output.body = new ResetOutputParts();
+            return output;
+        }
+
         @Override
         protected void writeBody(XmlOutput out) {
             if (this.body != null) {
@@ -93,17 +126,26 @@ final class TideGaugeMessages {
 
     static final class HighestInput extends SoapMessage {
         HighestInputParts body;
-        Integer header1;
+        Integer headerNumber;
+
+        static HighestInput of(Reading of, Reading or, Integer number) {
+            HighestInput input = new HighestInput();
+            input.body = new HighestInputParts();
+            input.body.setOf(of);
+            input.body.setOr(or);
+            input.headerNumber = number;
+            return input;
+        }
 
         @Override
         protected boolean hasHeaders() {
-            return this.header1 != null;
+            return this.headerNumber != null;
         }
 
         @Override
         protected void writeHeaders(XmlOutput out) {
-            if (this.header1 != null) {
-                out.element("http://lanternbay.example/tide/tickets", "number", Lexical.print(this.header1));
+            if (this.headerNumber != null) {
+                out.element("http://lanternbay.example/tide/tickets", "number", Lexical.print(this.headerNumber));
             }
         }
 
@@ -111,7 +153,7 @@ final class TideGaugeMessages {
         protected boolean takeHeader(XmlElement<?> block) {
             if (block.isNamed("http://lanternbay.example/tide/tickets", "number")
                     && block.value() instanceof XmlSimple found) {
-                this.header1 = (Integer) found.value();
+                this.headerNumber = (Integer) found.value();
                 return true;
             }
             return false;
@@ -133,6 +175,17 @@ final class TideGaugeMessages {
 
     static final class HighestOutput extends SoapMessage {
         HighestOutputParts body;
+
+        static HighestOutput of(BigDecimal result) {
+            HighestOutput output = new HighestOutput();
+            output.body = new HighestOutputParts();
+            output.body.setLevel(result);
+            return output;
+        }
+
+        BigDecimal result() {
+            return this.body.getLevel();
+        }
 
         @Override
         protected void writeBody(XmlOutput out) {

@@ -49,25 +49,13 @@ public final class TideLogClient implements TideLog {
     @Override
     public int log(String watch, Reading entry) {
         TideLogMessages.LogOutput output = new TideLogMessages.LogOutput();
-        this.connection.callPlain("log", "log", log_input(watch, entry), output);
-        return log_result(output);
+        this.connection.callPlain("log", "log", TideLogMessages.LogInput.of(watch, entry), output);
+        return output.result();
     }
 
     /** Does not wait: the future fails as {@code log} does, and can be cancelled. */
     public CompletableFuture<Integer> logAsync(String watch, Reading entry) {
-        return this.connection.callLater("log", "log", log_input(watch, entry), new TideLogMessages.LogOutput(),
-                TideLogClient::log_result);
-    }
-
-    private static TideLogMessages.LogInput log_input(String watch, Reading entry) {
-        TideLogMessages.LogInput input = new TideLogMessages.LogInput();
-        input.body = new LogInputParts();
-        input.body.setWatch(watch);
-        input.body.setEntry(entry);
-        return input;
-    }
-
-    private static int log_result(TideLogMessages.LogOutput output) {
-        return output.body;
+        return this.connection.callLater("log", "log", TideLogMessages.LogInput.of(watch, entry),
+                new TideLogMessages.LogOutput(), TideLogMessages.LogOutput::result);
     }
 }

@@ -52,9 +52,6 @@ public final class TideLogEndpoint extends SoapEndpoint {
     }
 
     private TideLogMessages.LogOutput log(TideLogMessages.LogInput input) throws Exception {
-        int result = this.implementation.log(input.body.getWatch(), input.body.getEntry());
-        TideLogMessages.LogOutput output = new TideLogMessages.LogOutput();
-        output.body = result;
-        return output;
+        return TideLogMessages.LogOutput.of(this.implementation.log(input.body.getWatch(), input.body.getEntry()));
     }
 }

@@ -13,6 +13,14 @@ final class TideLogMessages {
     static final class LogInput extends SoapMessage {
         LogInputParts body;
 
+        static LogInput of(String watch, Reading entry) {
+            LogInput input = new LogInput();
+            input.body = new LogInputParts();
+            input.body.setWatch(watch);
+            input.body.setEntry(entry);
+            return input;
+        }
+
         @Override
         protected void writeBody(XmlOutput out) {
             if (this.body != null) {
@@ -28,6 +36,16 @@ final class TideLogMessages {
 
     static final class LogOutput extends SoapMessage {
         int body;
+
+        static LogOutput of(int result) {
+            LogOutput output = new LogOutput();
+            output.body = result;
+            return output;
+        }
+
+        int result() {
+            return this.body;
+        }
 
         @Override
         protected void writeBody(XmlOutput out) {

@@ -72,34 +72,36 @@ namespace Example.Lanternbay.Harbour.Desk
         /// <inheritdoc/>
         protected override SoapMessage Perform(SoapMessage input)
         {
-            HarbourDeskMessages.RequestBerthInput message1 = input as HarbourDeskMessages.RequestBerthInput;
-            if (message1 != null)
+            HarbourDeskMessages.RequestBerthInput requestBerthInput = input as HarbourDeskMessages.RequestBerthInput;
+            if (requestBerthInput != null)
             {
                 return HarbourDeskMessages.RequestBerthOutput.Of(
-                    this.implementation.RequestBerth(message1.Body.Vessel, message1.Body.Arrival, message1.Body.Stay,
-                    message1.Body.Need));
+                    this.implementation.RequestBerth(requestBerthInput.Body.Vessel, requestBerthInput.Body.Arrival,
+                    requestBerthInput.Body.Stay, requestBerthInput.Body.Need));
             }
-            HarbourDeskMessages.ListBerthsInput message2 = input as HarbourDeskMessages.ListBerthsInput;
-            if (message2 != null)
+            HarbourDeskMessages.ListBerthsInput listBerthsInput = input as HarbourDeskMessages.ListBerthsInput;
+            if (listBerthsInput != null)
             {
                 return HarbourDeskMessages.ListBerthsOutput.Of(
-                    this.implementation.ListBerths(message2.Body.DeepEnoughFor));
+                    this.implementation.ListBerths(listBerthsInput.Body.DeepEnoughFor));
             }
-            HarbourDeskMessages.FindVesselInput message3 = input as HarbourDeskMessages.FindVesselInput;
-            if (message3 != null)
+            HarbourDeskMessages.FindVesselInput findVesselInput = input as HarbourDeskMessages.FindVesselInput;
+            if (findVesselInput != null)
             {
-                return HarbourDeskMessages.FindVesselOutput.Of(this.implementation.FindVessel(message3.Body.CallSign));
+                return HarbourDeskMessages.FindVesselOutput.Of(
+                    this.implementation.FindVessel(findVesselInput.Body.CallSign));
             }
-            HarbourDeskMessages.PayDuesInput message4 = input as HarbourDeskMessages.PayDuesInput;
-            if (message4 != null)
+            HarbourDeskMessages.PayDuesInput payDuesInput = input as HarbourDeskMessages.PayDuesInput;
+            if (payDuesInput != null)
             {
                 return HarbourDeskMessages.PayDuesOutput.Of(
-                    this.implementation.PayDues(message4.Body.CallSign, message4.Body.Amount, message4.Header1));
+                    this.implementation.PayDues(payDuesInput.Body.CallSign, payDuesInput.Body.Amount,
+                    payDuesInput.HeaderPass));
             }
-            HarbourDeskMessages.CastOffInput message5 = input as HarbourDeskMessages.CastOffInput;
-            if (message5 != null)
+            HarbourDeskMessages.CastOffInput castOffInput = input as HarbourDeskMessages.CastOffInput;
+            if (castOffInput != null)
             {
-                this.implementation.CastOff(message5.Body.BerthNumber);
+                this.implementation.CastOff(castOffInput.Body.BerthNumber);
                 return null;
             }
             throw new ArgumentException(input.GetType().Name);

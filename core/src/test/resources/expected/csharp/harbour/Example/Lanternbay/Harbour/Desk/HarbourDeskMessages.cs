@@ -15,13 +15,13 @@ namespace Example.Lanternbay.Harbour.Desk
 
             internal static RequestBerthInput Of(Vessel vessel, XmlDateTime arrival, XmlDuration stay, List<Need> need)
             {
-                RequestBerthInput message = new RequestBerthInput();
-                message.Body = new RequestBerth();
-                message.Body.Vessel = vessel;
-                message.Body.Arrival = arrival;
-                message.Body.Stay = stay;
-                message.Body.Need = need;
-                return message;
+                RequestBerthInput input = new RequestBerthInput();
+                input.Body = new RequestBerth();
+                input.Body.Vessel = vessel;
+                input.Body.Arrival = arrival;
+                input.Body.Stay = stay;
+                input.Body.Need = need;
+                return input;
             }
 
             public override void WriteBody(XmlOutput output)
@@ -46,10 +46,10 @@ namespace Example.Lanternbay.Harbour.Desk
 
             internal static RequestBerthOutput Of(BerthOffer result)
             {
-                RequestBerthOutput message = new RequestBerthOutput();
-                message.Body = new RequestBerthResponse();
-                message.Body.Offer = result;
-                return message;
+                RequestBerthOutput output = new RequestBerthOutput();
+                output.Body = new RequestBerthResponse();
+                output.Body.Offer = result;
+                return output;
             }
 
             internal BerthOffer Result()
@@ -74,11 +74,11 @@ namespace Example.Lanternbay.Harbour.Desk
 
             public override DeclaredFaultException Declared(SoapFault fault)
             {
-                NoBerthFree found1 = fault.DetailOf<NoBerthFree>("http://lanternbay.example/harbour/desk",
-                    "noBerthFree");
-                if (found1 != null)
+                NoBerthFree noBerthFreeFaultDetail = fault.DetailOf<NoBerthFree>(
+                    "http://lanternbay.example/harbour/desk", "noBerthFree");
+                if (noBerthFreeFaultDetail != null)
                 {
-                    return new NoBerthFreeFaultException(fault, found1);
+                    return new NoBerthFreeFaultException(fault, noBerthFreeFaultDetail);
                 }
                 return null;
             }
@@ -90,10 +90,10 @@ namespace Example.Lanternbay.Harbour.Desk
 
             internal static ListBerthsInput Of(XmlDecimal? deepEnoughFor)
             {
-                ListBerthsInput message = new ListBerthsInput();
-                message.Body = new ListBerths();
-                message.Body.DeepEnoughFor = deepEnoughFor;
-                return message;
+                ListBerthsInput input = new ListBerthsInput();
+                input.Body = new ListBerths();
+                input.Body.DeepEnoughFor = deepEnoughFor;
+                return input;
             }
 
             public override void WriteBody(XmlOutput output)
@@ -118,10 +118,10 @@ namespace Example.Lanternbay.Harbour.Desk
 
             internal static ListBerthsOutput Of(List<Berth> result)
             {
-                ListBerthsOutput message = new ListBerthsOutput();
-                message.Body = new ListBerthsResponse();
-                message.Body.Berth = result;
-                return message;
+                ListBerthsOutput output = new ListBerthsOutput();
+                output.Body = new ListBerthsResponse();
+                output.Body.Berth = result;
+                return output;
             }
 
             internal List<Berth> Result()
@@ -151,10 +151,10 @@ namespace Example.Lanternbay.Harbour.Desk
 
             internal static FindVesselInput Of(string callSign)
             {
-                FindVesselInput message = new FindVesselInput();
-                message.Body = new FindVessel();
-                message.Body.CallSign = callSign;
-                return message;
+                FindVesselInput input = new FindVesselInput();
+                input.Body = new FindVessel();
+                input.Body.CallSign = callSign;
+                return input;
             }
 
             public override void WriteBody(XmlOutput output)
@@ -179,10 +179,10 @@ namespace Example.Lanternbay.Harbour.Desk
 
             internal static FindVesselOutput Of(Vessel result)
             {
-                FindVesselOutput message = new FindVesselOutput();
-                message.Body = new FindVesselResponse();
-                message.Body.Vessel = result;
-                return message;
+                FindVesselOutput output = new FindVesselOutput();
+                output.Body = new FindVesselResponse();
+                output.Body.Vessel = result;
+                return output;
             }
 
             internal Vessel Result()
@@ -210,31 +210,31 @@ namespace Example.Lanternbay.Harbour.Desk
         {
             internal PayDues Body { get; set; }
 
-            internal Pass Header1 { get; set; }
+            internal Pass HeaderPass { get; set; }
 
             internal static PayDuesInput Of(string callSign, Money amount, Pass pass)
             {
-                PayDuesInput message = new PayDuesInput();
-                message.Body = new PayDues();
-                message.Body.CallSign = callSign;
-                message.Body.Amount = amount;
-                message.Header1 = pass;
-                return message;
+                PayDuesInput input = new PayDuesInput();
+                input.Body = new PayDues();
+                input.Body.CallSign = callSign;
+                input.Body.Amount = amount;
+                input.HeaderPass = pass;
+                return input;
             }
 
             public override bool HasHeaders
             {
                 get
                 {
-                    return this.Header1 != null;
+                    return this.HeaderPass != null;
                 }
             }
 
             public override void WriteHeaders(XmlOutput output)
             {
-                if (this.Header1 != null)
+                if (this.HeaderPass != null)
                 {
-                    output.Object("http://lanternbay.example/harbour/desk", "pass", this.Header1, typeof(Pass));
+                    output.Object("http://lanternbay.example/harbour/desk", "pass", this.HeaderPass, typeof(Pass));
                 }
             }
 
@@ -242,10 +242,10 @@ namespace Example.Lanternbay.Harbour.Desk
             {
                 if (block.Name == XName.Get("pass", "http://lanternbay.example/harbour/desk"))
                 {
-                    Pass found1 = block.Value as Pass;
-                    if (found1 != null)
+                    Pass found = block.Value as Pass;
+                    if (found != null)
                     {
-                        this.Header1 = found1;
+                        this.HeaderPass = found;
                         return true;
                     }
                 }
@@ -273,11 +273,11 @@ namespace Example.Lanternbay.Harbour.Desk
 
             internal static PayDuesOutput Of(PayDuesResult result)
             {
-                PayDuesOutput message = new PayDuesOutput();
-                message.Body = new PayDuesResponse();
-                message.Body.ReceiptNumber = result.ReceiptNumber;
-                message.Body.PaidOn = result.PaidOn;
-                return message;
+                PayDuesOutput output = new PayDuesOutput();
+                output.Body = new PayDuesResponse();
+                output.Body.ReceiptNumber = result.ReceiptNumber;
+                output.Body.PaidOn = result.PaidOn;
+                return output;
             }
 
             internal PayDuesResult Result()
@@ -307,10 +307,10 @@ namespace Example.Lanternbay.Harbour.Desk
 
             internal static CastOffInput Of(int berthNumber)
             {
-                CastOffInput message = new CastOffInput();
-                message.Body = new CastOff();
-                message.Body.BerthNumber = berthNumber;
-                return message;
+                CastOffInput input = new CastOffInput();
+                input.Body = new CastOff();
+                input.Body.BerthNumber = berthNumber;
+                return input;
             }
 
             public override void WriteBody(XmlOutput output)

@@ -52,24 +52,24 @@ public class Berth extends XmlObject {
         in.expect("http://lanternbay.example/harbour/desk", "number");
         this.number = in.toInt(in.text());
         if (in.isOdd()) {
-            keepText(in, 0, 0, Lexical.print(this.number));
+            keepText(in, "number", 0, Lexical.print(this.number));
         }
         in.expect("http://lanternbay.example/harbour/desk", "quay");
         this.quay = in.text();
         in.expect("http://lanternbay.example/harbour/desk", "depthInMetres");
         this.depthInMetres = in.toDecimal(in.text());
         if (in.isOdd()) {
-            keepText(in, 2, 0, Lexical.print(this.depthInMetres));
+            keepText(in, "depthInMetres", 0, Lexical.print(this.depthInMetres));
         }
     }
 
     @Override
     protected void writeElements(XmlOutput out) {
-        out.element("http://lanternbay.example/harbour/desk", "number", kept(0, 0, Lexical.print(this.number)));
+        out.element("http://lanternbay.example/harbour/desk", "number", kept("number", 0, Lexical.print(this.number)));
         out.element("http://lanternbay.example/harbour/desk", "quay", this.quay);
         if (this.depthInMetres != null) {
             out.element("http://lanternbay.example/harbour/desk", "depthInMetres",
-                    kept(2, 0, Lexical.print(this.depthInMetres)));
+                    kept("depthInMetres", 0, Lexical.print(this.depthInMetres)));
         }
     }
 

@@ -25,14 +25,14 @@ public class CastOff extends XmlObject {
         in.expect("http://lanternbay.example/harbour/desk", "berthNumber");
         this.berthNumber = in.toInt(in.text());
         if (in.isOdd()) {
-            keepText(in, 0, 0, Lexical.print(this.berthNumber));
+            keepText(in, "berthNumber", 0, Lexical.print(this.berthNumber));
         }
     }
 
     @Override
     protected void writeElements(XmlOutput out) {
         out.element("http://lanternbay.example/harbour/desk", "berthNumber",
-                kept(0, 0, Lexical.print(this.berthNumber)));
+                kept("berthNumber", 0, Lexical.print(this.berthNumber)));
     }
 
     @Override

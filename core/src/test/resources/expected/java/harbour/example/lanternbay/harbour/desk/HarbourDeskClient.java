@@ -59,13 +59,13 @@ public final class HarbourDeskClient implements HarbourDesk {
         HarbourDeskMessages.RequestBerthOutput output = new HarbourDeskMessages.RequestBerthOutput();
         try {
             this.connection.call("requestBerth", "http://lanternbay.example/harbour/desk/requestBerth",
-                    requestBerth_input(vessel, arrival, stay, need), output);
+                    HarbourDeskMessages.RequestBerthInput.of(vessel, arrival, stay, need), output);
         } catch (NoBerthFreeFault e) {
             throw e;
         } catch (DeclaredFault e) {
             throw SoapConnection.unexpected(e);
         }
-        return requestBerth_result(output);
+        return output.result();
     }
 
     /**
@@ -76,23 +76,8 @@ public final class HarbourDeskClient implements HarbourDesk {
     public CompletableFuture<BerthOffer> requestBerthAsync(Vessel vessel, XmlDateTime arrival, XmlDuration stay,
             List<Need> need) {
         return this.connection.callLater("requestBerth", "http://lanternbay.example/harbour/desk/requestBerth",
-                requestBerth_input(vessel, arrival, stay, need), new HarbourDeskMessages.RequestBerthOutput(),
-                HarbourDeskClient::requestBerth_result);
-    }
-
-    private static HarbourDeskMessages.RequestBerthInput requestBerth_input(Vessel vessel, XmlDateTime arrival,
-            XmlDuration stay, List<Need> need) {
-        HarbourDeskMessages.RequestBerthInput input = new HarbourDeskMessages.RequestBerthInput();
-        input.body = new RequestBerth();
-        input.body.setVessel(vessel);
-        input.body.setArrival(arrival);
-        input.body.setStay(stay);
-        input.body.setNeed(need);
-        return input;
-    }
-
-    private static BerthOffer requestBerth_result(HarbourDeskMessages.RequestBerthOutput output) {
-        return output.body.getOffer();
+                HarbourDeskMessages.RequestBerthInput.of(vessel, arrival, stay, need),
+                new HarbourDeskMessages.RequestBerthOutput(), HarbourDeskMessages.RequestBerthOutput::result);
     }
 
     /** Lists the berths that are free. */
@@ -100,8 +85,8 @@ public final class HarbourDeskClient implements HarbourDesk {
     public List<Berth> listBerths(BigDecimal deepEnoughFor) {
         HarbourDeskMessages.ListBerthsOutput output = new HarbourDeskMessages.ListBerthsOutput();
         this.connection.callPlain("listBerths", "http://lanternbay.example/harbour/desk/listBerths",
-                listBerths_input(deepEnoughFor), output);
-        return listBerths_result(output);
+                HarbourDeskMessages.ListBerthsInput.of(deepEnoughFor), output);
+        return output.result();
     }
 
     /**
@@ -111,19 +96,8 @@ public final class HarbourDeskClient implements HarbourDesk {
      */
     public CompletableFuture<List<Berth>> listBerthsAsync(BigDecimal deepEnoughFor) {
         return this.connection.callLater("listBerths", "http://lanternbay.example/harbour/desk/listBerths",
-                listBerths_input(deepEnoughFor), new HarbourDeskMessages.ListBerthsOutput(),
-                HarbourDeskClient::listBerths_result);
-    }
-
-    private static HarbourDeskMessages.ListBerthsInput listBerths_input(BigDecimal deepEnoughFor) {
-        HarbourDeskMessages.ListBerthsInput input = new HarbourDeskMessages.ListBerthsInput();
-        input.body = new ListBerths();
-        input.body.setDeepEnoughFor(deepEnoughFor);
-        return input;
-    }
-
-    private static List<Berth> listBerths_result(HarbourDeskMessages.ListBerthsOutput output) {
-        return output.body.getBerth();
+                HarbourDeskMessages.ListBerthsInput.of(deepEnoughFor), new HarbourDeskMessages.ListBerthsOutput(),
+                HarbourDeskMessages.ListBerthsOutput::result);
     }
 
     /** Finds a vessel by its call sign. */
@@ -131,8 +105,8 @@ public final class HarbourDeskClient implements HarbourDesk {
     public Vessel findVessel(String callSign) {
         HarbourDeskMessages.FindVesselOutput output = new HarbourDeskMessages.FindVesselOutput();
         this.connection.callPlain("findVessel", "http://lanternbay.example/harbour/desk/findVessel",
-                findVessel_input(callSign), output);
-        return findVessel_result(output);
+                HarbourDeskMessages.FindVesselInput.of(callSign), output);
+        return output.result();
     }
 
     /**
@@ -142,19 +116,8 @@ public final class HarbourDeskClient implements HarbourDesk {
      */
     public CompletableFuture<Vessel> findVesselAsync(String callSign) {
         return this.connection.callLater("findVessel", "http://lanternbay.example/harbour/desk/findVessel",
-                findVessel_input(callSign), new HarbourDeskMessages.FindVesselOutput(),
-                HarbourDeskClient::findVessel_result);
-    }
-
-    private static HarbourDeskMessages.FindVesselInput findVessel_input(String callSign) {
-        HarbourDeskMessages.FindVesselInput input = new HarbourDeskMessages.FindVesselInput();
-        input.body = new FindVessel();
-        input.body.setCallSign(callSign);
-        return input;
-    }
-
-    private static Vessel findVessel_result(HarbourDeskMessages.FindVesselOutput output) {
-        return output.body.getVessel();
+                HarbourDeskMessages.FindVesselInput.of(callSign), new HarbourDeskMessages.FindVesselOutput(),
+                HarbourDeskMessages.FindVesselOutput::result);
     }
 
     /** Pays harbour dues; needs a harbour pass. */
@@ -162,8 +125,8 @@ public final class HarbourDeskClient implements HarbourDesk {
     public HarbourDesk.PayDuesResult payDues(String callSign, Money amount, Pass pass) {
         HarbourDeskMessages.PayDuesOutput output = new HarbourDeskMessages.PayDuesOutput();
         this.connection.callPlain("payDues", "http://lanternbay.example/harbour/desk/payDues",
-                payDues_input(callSign, amount, pass), output);
-        return payDues_result(output);
+                HarbourDeskMessages.PayDuesInput.of(callSign, amount, pass), output);
+        return output.result();
     }
 
     /**
@@ -173,28 +136,15 @@ public final class HarbourDeskClient implements HarbourDesk {
      */
     public CompletableFuture<HarbourDesk.PayDuesResult> payDuesAsync(String callSign, Money amount, Pass pass) {
         return this.connection.callLater("payDues", "http://lanternbay.example/harbour/desk/payDues",
-                payDues_input(callSign, amount, pass), new HarbourDeskMessages.PayDuesOutput(),
-                HarbourDeskClient::payDues_result);
-    }
-
-    private static HarbourDeskMessages.PayDuesInput payDues_input(String callSign, Money amount, Pass pass) {
-        HarbourDeskMessages.PayDuesInput input = new HarbourDeskMessages.PayDuesInput();
-        input.body = new PayDues();
-        input.body.setCallSign(callSign);
-        input.body.setAmount(amount);
-        input.header1 = pass;
-        return input;
-    }
-
-    private static HarbourDesk.PayDuesResult payDues_result(HarbourDeskMessages.PayDuesOutput output) {
-        return new HarbourDesk.PayDuesResult(output.body.getReceiptNumber(), output.body.getPaidOn());
+                HarbourDeskMessages.PayDuesInput.of(callSign, amount, pass), new HarbourDeskMessages.PayDuesOutput(),
+                HarbourDeskMessages.PayDuesOutput::result);
     }
 
     /** Tells the office that a berth has been left. There is no answer. */
     @Override
     public void castOff(int berthNumber) {
         this.connection.callPlain("castOff", "http://lanternbay.example/harbour/desk/castOff",
-                castOff_input(berthNumber), null);
+                HarbourDeskMessages.CastOffInput.of(berthNumber), null);
     }
 
     /**
@@ -204,13 +154,6 @@ public final class HarbourDeskClient implements HarbourDesk {
      */
     public CompletableFuture<Void> castOffAsync(int berthNumber) {
         return this.connection.callLater("castOff", "http://lanternbay.example/harbour/desk/castOff",
-                castOff_input(berthNumber), null, output -> null);
-    }
-
-    private static HarbourDeskMessages.CastOffInput castOff_input(int berthNumber) {
-        HarbourDeskMessages.CastOffInput input = new HarbourDeskMessages.CastOffInput();
-        input.body = new CastOff();
-        input.body.setBerthNumber(berthNumber);
-        return input;
+                HarbourDeskMessages.CastOffInput.of(berthNumber), null, output -> null);
     }
 }

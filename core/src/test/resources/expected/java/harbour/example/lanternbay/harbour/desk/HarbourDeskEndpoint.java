@@ -5,8 +5,6 @@ import example.lanternbay.harbour.desk.runtime.soap.ContractDocuments;
 import example.lanternbay.harbour.desk.runtime.soap.SoapEndpoint;
 import example.lanternbay.harbour.desk.runtime.soap.SoapMessage;
 import example.lanternbay.harbour.desk.runtime.xml.XmlTypes;
-import example.lanternbay.harbour.vessels.Vessel;
-import java.util.List;
 
 /** Serves an implementation of {@code HarbourDesk}. */
 public final class HarbourDeskEndpoint extends SoapEndpoint {
@@ -78,40 +76,24 @@ public final class HarbourDeskEndpoint extends SoapEndpoint {
 
     private HarbourDeskMessages.RequestBerthOutput requestBerth(HarbourDeskMessages.RequestBerthInput input)
             throws Exception {
-        BerthOffer result = this.implementation.requestBerth(input.body.getVessel(), input.body.getArrival(),
-                input.body.getStay(), input.body.getNeed());
-        HarbourDeskMessages.RequestBerthOutput output = new HarbourDeskMessages.RequestBerthOutput();
-        output.body = new RequestBerthResponse();
-        output.body.setOffer(result);
-        return output;
+        return HarbourDeskMessages.RequestBerthOutput.of(
+                this.implementation.requestBerth(input.body.getVessel(), input.body.getArrival(), input.body.getStay(),
+                input.body.getNeed()));
     }
 
     private HarbourDeskMessages.ListBerthsOutput listBerths(HarbourDeskMessages.ListBerthsInput input)
             throws Exception {
-        List<Berth> result = this.implementation.listBerths(input.body.getDeepEnoughFor());
-        HarbourDeskMessages.ListBerthsOutput output = new HarbourDeskMessages.ListBerthsOutput();
-        output.body = new ListBerthsResponse();
-        output.body.setBerth(result);
-        return output;
+        return HarbourDeskMessages.ListBerthsOutput.of(this.implementation.listBerths(input.body.getDeepEnoughFor()));
     }
 
     private HarbourDeskMessages.FindVesselOutput findVessel(HarbourDeskMessages.FindVesselInput input)
             throws Exception {
-        Vessel result = this.implementation.findVessel(input.body.getCallSign());
-        HarbourDeskMessages.FindVesselOutput output = new HarbourDeskMessages.FindVesselOutput();
-        output.body = new FindVesselResponse();
-        output.body.setVessel(result);
-        return output;
+        return HarbourDeskMessages.FindVesselOutput.of(this.implementation.findVessel(input.body.getCallSign()));
     }
 
     private HarbourDeskMessages.PayDuesOutput payDues(HarbourDeskMessages.PayDuesInput input) throws Exception {
-        HarbourDesk.PayDuesResult result = this.implementation.payDues(input.body.getCallSign(), input.body.getAmount(),
-                input.header1);
-        HarbourDeskMessages.PayDuesOutput output = new HarbourDeskMessages.PayDuesOutput();
-        output.body = new PayDuesResponse();
-        output.body.setReceiptNumber(result.receiptNumber());
-        output.body.setPaidOn(result.paidOn());
-        return output;
+        return HarbourDeskMessages.PayDuesOutput.of(
+                this.implementation.payDues(input.body.getCallSign(), input.body.getAmount(), input.headerPass));
     }
 
     private SoapMessage castOff(HarbourDeskMessages.CastOffInput input) throws Exception {

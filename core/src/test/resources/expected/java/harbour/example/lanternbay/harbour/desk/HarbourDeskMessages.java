@@ -4,9 +4,14 @@ package example.lanternbay.harbour.desk;
 import example.lanternbay.harbour.desk.runtime.soap.DeclaredFault;
 import example.lanternbay.harbour.desk.runtime.soap.SoapFault;
 import example.lanternbay.harbour.desk.runtime.soap.SoapMessage;
+import example.lanternbay.harbour.desk.runtime.value.XmlDateTime;
+import example.lanternbay.harbour.desk.runtime.value.XmlDuration;
 import example.lanternbay.harbour.desk.runtime.xml.XmlElement;
 import example.lanternbay.harbour.desk.runtime.xml.XmlInput;
 import example.lanternbay.harbour.desk.runtime.xml.XmlOutput;
+import example.lanternbay.harbour.vessels.Vessel;
+import java.math.BigDecimal;
+import java.util.List;
 
 /** The messages of {@code HarbourDesk} on the wire. */
 final class HarbourDeskMessages {
@@ -14,6 +19,16 @@ final class HarbourDeskMessages {
 
     static final class RequestBerthInput extends SoapMessage {
         RequestBerth body;
+
+        static RequestBerthInput of(Vessel vessel, XmlDateTime arrival, XmlDuration stay, List<Need> need) {
+            RequestBerthInput input = new RequestBerthInput();
+            input.body = new RequestBerth();
+            input.body.setVessel(vessel);
+            input.body.setArrival(arrival);
+            input.body.setStay(stay);
+            input.body.setNeed(need);
+            return input;
+        }
 
         @Override
         protected void writeBody(XmlOutput out) {
@@ -31,6 +46,17 @@ final class HarbourDeskMessages {
 
     static final class RequestBerthOutput extends SoapMessage {
         RequestBerthResponse body;
+
+        static RequestBerthOutput of(BerthOffer result) {
+            RequestBerthOutput output = new RequestBerthOutput();
+            output.body = new RequestBerthResponse();
+            output.body.setOffer(result);
+            return output;
+        }
+
+        BerthOffer result() {
+            return this.body.getOffer();
+        }
 
         @Override
         protected void writeBody(XmlOutput out) {
@@ -58,6 +84,13 @@ final class HarbourDeskMessages {
     static final class ListBerthsInput extends SoapMessage {
         ListBerths body;
 
+        static ListBerthsInput of(BigDecimal deepEnoughFor) {
+            ListBerthsInput input = new ListBerthsInput();
+            input.body = new ListBerths();
+            input.body.setDeepEnoughFor(deepEnoughFor);
+            return input;
+        }
+
         @Override
         protected void writeBody(XmlOutput out) {
             if (this.body != null) {
@@ -74,6 +107,17 @@ final class HarbourDeskMessages {
 
     static final class ListBerthsOutput extends SoapMessage {
         ListBerthsResponse body;
+
+        static ListBerthsOutput of(List<Berth> result) {
+            ListBerthsOutput output = new ListBerthsOutput();
+            output.body = new ListBerthsResponse();
+            output.body.setBerth(result);
+            return output;
+        }
+
+        List<Berth> result() {
+            return this.body.getBerth();
+        }
 
         @Override
         protected void writeBody(XmlOutput out) {
@@ -93,6 +137,13 @@ final class HarbourDeskMessages {
     static final class FindVesselInput extends SoapMessage {
         FindVessel body;
 
+        static FindVesselInput of(String callSign) {
+            FindVesselInput input = new FindVesselInput();
+            input.body = new FindVessel();
+            input.body.setCallSign(callSign);
+            return input;
+        }
+
         @Override
         protected void writeBody(XmlOutput out) {
             if (this.body != null) {
@@ -109,6 +160,17 @@ final class HarbourDeskMessages {
 
     static final class FindVesselOutput extends SoapMessage {
         FindVesselResponse body;
+
+        static FindVesselOutput of(Vessel result) {
+            FindVesselOutput output = new FindVesselOutput();
+            output.body = new FindVesselResponse();
+            output.body.setVessel(result);
+            return output;
+        }
+
+        Vessel result() {
+            return this.body.getVessel();
+        }
 
         @Override
         protected void writeBody(XmlOutput out) {
@@ -127,17 +189,26 @@ final class HarbourDeskMessages {
 
     static final class PayDuesInput extends SoapMessage {
         PayDues body;
-        Pass header1;
+        Pass headerPass;
+
+        static PayDuesInput of(String callSign, Money amount, Pass pass) {
+            PayDuesInput input = new PayDuesInput();
+            input.body = new PayDues();
+            input.body.setCallSign(callSign);
+            input.body.setAmount(amount);
+            input.headerPass = pass;
+            return input;
+        }
 
         @Override
         protected boolean hasHeaders() {
-            return this.header1 != null;
+            return this.headerPass != null;
         }
 
         @Override
         protected void writeHeaders(XmlOutput out) {
-            if (this.header1 != null) {
-                out.object("http://lanternbay.example/harbour/desk", "pass", this.header1, Pass.class);
+            if (this.headerPass != null) {
+                out.object("http://lanternbay.example/harbour/desk", "pass", this.headerPass, Pass.class);
             }
         }
 
@@ -145,7 +216,7 @@ final class HarbourDeskMessages {
         protected boolean takeHeader(XmlElement<?> block) {
             if (block.isNamed("http://lanternbay.example/harbour/desk", "pass")
                     && block.value() instanceof Pass found) {
-                this.header1 = found;
+                this.headerPass = found;
                 return true;
             }
             return false;
@@ -168,6 +239,18 @@ final class HarbourDeskMessages {
     static final class PayDuesOutput extends SoapMessage {
         PayDuesResponse body;
 
+        static PayDuesOutput of(HarbourDesk.PayDuesResult result) {
+            PayDuesOutput output = new PayDuesOutput();
+            output.body = new PayDuesResponse();
+            output.body.setReceiptNumber(result.receiptNumber());
+            output.body.setPaidOn(result.paidOn());
+            return output;
+        }
+
+        HarbourDesk.PayDuesResult result() {
+            return new HarbourDesk.PayDuesResult(this.body.getReceiptNumber(), this.body.getPaidOn());
+        }
+
         @Override
         protected void writeBody(XmlOutput out) {
             if (this.body != null) {
@@ -185,6 +268,13 @@ final class HarbourDeskMessages {
 
     static final class CastOffInput extends SoapMessage {
         CastOff body;
+
+        static CastOffInput of(int berthNumber) {
+            CastOffInput input = new CastOffInput();
+            input.body = new CastOff();
+            input.body.setBerthNumber(berthNumber);
+            return input;
+        }
 
         @Override
         protected void writeBody(XmlOutput out) {

@@ -27,7 +27,7 @@ public class ListBerths extends XmlObject {
         if (in.at("http://lanternbay.example/harbour/desk", "deepEnoughFor")) {
             this.deepEnoughFor = in.toDecimal(in.text());
             if (in.isOdd()) {
-                keepText(in, 0, 0, Lexical.print(this.deepEnoughFor));
+                keepText(in, "deepEnoughFor", 0, Lexical.print(this.deepEnoughFor));
             }
         }
     }
@@ -36,7 +36,7 @@ public class ListBerths extends XmlObject {
     protected void writeElements(XmlOutput out) {
         if (this.deepEnoughFor != null) {
             out.element("http://lanternbay.example/harbour/desk", "deepEnoughFor",
-                    kept(0, 0, Lexical.print(this.deepEnoughFor)));
+                    kept("deepEnoughFor", 0, Lexical.print(this.deepEnoughFor)));
         }
     }
 

@@ -46,7 +46,7 @@ public class Money extends XmlObject {
     protected void readBody(XmlInput in) {
         this.value = in.toDecimal(in.standardBody());
         if (in.isOdd()) {
-            keepText(in, 1, 0, Lexical.print(this.value));
+            keepText(in, "value", 0, Lexical.print(this.value));
         }
     }
 
@@ -58,7 +58,7 @@ public class Money extends XmlObject {
     @Override
     protected void writeBody(XmlOutput out) {
         if (this.value != null) {
-            out.text(kept(1, 0, Lexical.print(this.value)));
+            out.text(kept("value", 0, Lexical.print(this.value)));
         }
     }
 

@@ -37,7 +37,7 @@ public class NoBerthFree extends XmlObject {
         in.expect("http://lanternbay.example/harbour/desk", "waiting");
         this.waiting = in.toInt(in.text());
         if (in.isOdd()) {
-            keepText(in, 0, 0, Lexical.print(this.waiting));
+            keepText(in, "waiting", 0, Lexical.print(this.waiting));
         }
         in.expect("http://lanternbay.example/harbour/desk", "nextFree");
         if (in.takeSimpleNil()) {
@@ -49,7 +49,8 @@ public class NoBerthFree extends XmlObject {
 
     @Override
     protected void writeElements(XmlOutput out) {
-        out.element("http://lanternbay.example/harbour/desk", "waiting", kept(0, 0, Lexical.print(this.waiting)));
+        out.element("http://lanternbay.example/harbour/desk", "waiting",
+                kept("waiting", 0, Lexical.print(this.waiting)));
         if (this.nextFree == null) {
             out.nil("http://lanternbay.example/harbour/desk", "nextFree");
         } else {

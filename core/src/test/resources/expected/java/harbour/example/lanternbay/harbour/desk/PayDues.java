@@ -47,7 +47,7 @@ public class PayDues extends XmlObject {
     @Override
     protected void check(Violations to) {
         to.required("callSign", this.callSign);
-        to.value("callSign", this.callSign, RULE_1);
+        to.value("callSign", this.callSign, CALL_SIGN_RULE);
         to.required("amount", this.amount);
     }
 
@@ -75,5 +75,5 @@ public class PayDues extends XmlObject {
         return hash;
     }
 
-    private static final ValueRule RULE_1 = ValueRule.of("token").pattern("[A-Z0-9]{4,7}", "[A-Z0-9]{4,7}");
+    private static final ValueRule CALL_SIGN_RULE = ValueRule.of("token").pattern("[A-Z0-9]{4,7}", "[A-Z0-9]{4,7}");
 }

@@ -36,7 +36,7 @@ public class PayDuesResponse extends XmlObject {
         in.expect("http://lanternbay.example/harbour/desk", "receiptNumber");
         this.receiptNumber = in.toLong(in.text());
         if (in.isOdd()) {
-            keepText(in, 0, 0, Lexical.print(this.receiptNumber));
+            keepText(in, "receiptNumber", 0, Lexical.print(this.receiptNumber));
         }
         in.expect("http://lanternbay.example/harbour/desk", "paidOn");
         this.paidOn = in.toDate(in.text());
@@ -45,7 +45,7 @@ public class PayDuesResponse extends XmlObject {
     @Override
     protected void writeElements(XmlOutput out) {
         out.element("http://lanternbay.example/harbour/desk", "receiptNumber",
-                kept(0, 0, Lexical.print(this.receiptNumber)));
+                kept("receiptNumber", 0, Lexical.print(this.receiptNumber)));
         if (this.paidOn != null) {
             out.element("http://lanternbay.example/harbour/desk", "paidOn", Lexical.print(this.paidOn));
         }

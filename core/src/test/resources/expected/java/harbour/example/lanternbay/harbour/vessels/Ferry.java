@@ -41,7 +41,7 @@ public class Ferry extends Vessel {
         in.expect("http://lanternbay.example/harbour/vessels", "passengers");
         this.passengers = in.toInt(in.text());
         if (in.isOdd()) {
-            keepText(in, 5, 0, Lexical.print(this.passengers));
+            keepText(in, "passengers", 0, Lexical.print(this.passengers));
         }
         in.expect("http://lanternbay.example/harbour/vessels", "line");
         this.line = in.text();
@@ -51,7 +51,7 @@ public class Ferry extends Vessel {
     protected void writeElements(XmlOutput out) {
         super.writeElements(out);
         out.element("http://lanternbay.example/harbour/vessels", "passengers",
-                kept(5, 0, Lexical.print(this.passengers)));
+                kept("passengers", 0, Lexical.print(this.passengers)));
         out.element("http://lanternbay.example/harbour/vessels", "line", this.line);
     }
 

@@ -54,12 +54,12 @@ public class Tanker extends Vessel {
         in.expect("http://lanternbay.example/harbour/vessels", "cubicMetres");
         this.cubicMetres = in.toInt(in.text());
         if (in.isOdd()) {
-            keepText(in, 6, 0, Lexical.print(this.cubicMetres));
+            keepText(in, "cubicMetres", 0, Lexical.print(this.cubicMetres));
         }
         if (in.at("http://lanternbay.example/harbour/vessels", "doubleHull")) {
             this.doubleHull = in.given(in.toBoolean(in.textOr("true")));
             if (in.isOdd()) {
-                keepText(in, 7, 0, Lexical.print(this.doubleHull));
+                keepText(in, "doubleHull", 0, Lexical.print(this.doubleHull));
             }
         }
     }
@@ -69,10 +69,10 @@ public class Tanker extends Vessel {
         super.writeElements(out);
         out.element("http://lanternbay.example/harbour/vessels", "cargo", this.cargo);
         out.element("http://lanternbay.example/harbour/vessels", "cubicMetres",
-                kept(6, 0, Lexical.print(this.cubicMetres)));
+                kept("cubicMetres", 0, Lexical.print(this.cubicMetres)));
         if (this.doubleHull != null) {
             out.element("http://lanternbay.example/harbour/vessels", "doubleHull",
-                    kept(7, 0, Lexical.print(this.doubleHull)));
+                    kept("doubleHull", 0, Lexical.print(this.doubleHull)));
         }
     }
 

@@ -81,12 +81,12 @@ public abstract class Vessel extends XmlObject {
         in.expect("http://lanternbay.example/harbour/vessels", "lengthInMetres");
         this.lengthInMetres = in.toDecimal(in.text());
         if (in.isOdd()) {
-            keepText(in, 2, 0, Lexical.print(this.lengthInMetres));
+            keepText(in, "lengthInMetres", 0, Lexical.print(this.lengthInMetres));
         }
         in.expect("http://lanternbay.example/harbour/vessels", "draughtInMetres");
         this.draughtInMetres = in.toDecimal(in.text());
         if (in.isOdd()) {
-            keepText(in, 3, 0, Lexical.print(this.draughtInMetres));
+            keepText(in, "draughtInMetres", 0, Lexical.print(this.draughtInMetres));
         }
         if (in.at("http://lanternbay.example/harbour/vessels", "flag")) {
             this.flag = in.known(in.toToken(in.text()), Flag::find, "Flag");
@@ -103,11 +103,11 @@ public abstract class Vessel extends XmlObject {
         out.element("http://lanternbay.example/harbour/vessels", "name", this.name);
         if (this.lengthInMetres != null) {
             out.element("http://lanternbay.example/harbour/vessels", "lengthInMetres",
-                    kept(2, 0, Lexical.print(this.lengthInMetres)));
+                    kept("lengthInMetres", 0, Lexical.print(this.lengthInMetres)));
         }
         if (this.draughtInMetres != null) {
             out.element("http://lanternbay.example/harbour/vessels", "draughtInMetres",
-                    kept(3, 0, Lexical.print(this.draughtInMetres)));
+                    kept("draughtInMetres", 0, Lexical.print(this.draughtInMetres)));
         }
         if (this.flag != null) {
             out.element("http://lanternbay.example/harbour/vessels", "flag", this.flag.value());
@@ -117,7 +117,7 @@ public abstract class Vessel extends XmlObject {
     @Override
     protected void check(Violations to) {
         to.required("callSign", this.callSign);
-        to.value("callSign", this.callSign, RULE_1);
+        to.value("callSign", this.callSign, CALL_SIGN_RULE);
         to.required("name", this.name);
         to.required("lengthInMetres", this.lengthInMetres);
         to.required("draughtInMetres", this.draughtInMetres);
@@ -161,5 +161,5 @@ public abstract class Vessel extends XmlObject {
         return hash;
     }
 
-    private static final ValueRule RULE_1 = ValueRule.of("token").pattern("[A-Z0-9]{4,7}", "[A-Z0-9]{4,7}");
+    private static final ValueRule CALL_SIGN_RULE = ValueRule.of("token").pattern("[A-Z0-9]{4,7}", "[A-Z0-9]{4,7}");
 }

@@ -143,7 +143,7 @@ public class Array extends XmlObject {
 
     @Override
     protected void check(Violations to) {
-        to.value("id", this.id, RULE_1);
+        to.value("id", this.id, ID_RULE);
         if (isThere(this.any)) {
             to.member("any", this.any);
         }
@@ -190,5 +190,5 @@ public class Array extends XmlObject {
         return hash;
     }
 
-    private static final ValueRule RULE_1 = ValueRule.of("ID");
+    private static final ValueRule ID_RULE = ValueRule.of("ID");
 }

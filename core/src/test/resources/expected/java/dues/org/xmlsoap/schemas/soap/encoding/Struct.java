@@ -111,7 +111,7 @@ public class Struct extends XmlObject {
 
     @Override
     protected void check(Violations to) {
-        to.value("id", this.id, RULE_1);
+        to.value("id", this.id, ID_RULE);
         if (isThere(this.any)) {
             to.member("any", this.any);
         }
@@ -152,5 +152,5 @@ public class Struct extends XmlObject {
         return hash;
     }
 
-    private static final ValueRule RULE_1 = ValueRule.of("ID");
+    private static final ValueRule ID_RULE = ValueRule.of("ID");
 }
