@@ -38,6 +38,8 @@ final class TypeBuilder {
     private final Map<SchemaType, StructuredType> anonymousStructures = new IdentityHashMap<>();
     private final Map<SchemaType, EnumeratedType> anonymousEnumerations = new IdentityHashMap<>();
     private final Map<StructuredType, ComplexType> unfilled = new IdentityHashMap<>();
+    private final Map<SchemaType, Subject> subjects = new IdentityHashMap<>();
+    private final Map<SimpleType, ApiValue> simpleValues = new IdentityHashMap<>();
     private final Map<SchemaType, String> aboutElements = new IdentityHashMap<>();
     private final List<NamedType> globalTypes = new ArrayList<>();
 
@@ -111,7 +113,7 @@ final class TypeBuilder {
         if (isLeftOut(type)) {
             return;
         }
-        Subject subject = Subject.type(name, type.place());
+        Subject subject = subject(type);
         if (type instanceof ComplexType complex) {
             structures.put(name, structure(Origin.TYPE, subject, name, complex));
         } else if (type instanceof SimpleType simple && simples.isEnumeration(simple)) {
@@ -214,9 +216,12 @@ final class TypeBuilder {
     }
 
     private boolean isLeftOut(SchemaType type) {
-        return type.name() != null
-                && !SchemaComponents.isOriginal(type.name())
-                && renaming.isOmitted(Subject.type(type.name(), type.place()));
+        return type.name() != null && !SchemaComponents.isOriginal(type.name()) && renaming.isOmitted(subject(type));
+    }
+
+    /** A named type as rules speak of it. */
+    private Subject subject(SchemaType type) {
+        return subjects.computeIfAbsent(type, any -> Subject.type(type.name(), type.place()));
     }
 
     private StructuredType anonymous(ComplexType complex, Scope scope) {
@@ -240,16 +245,19 @@ final class TypeBuilder {
                     ? new ApiValue.Enumerated(anonymousEnumeration(type, scope))
                     : unnamed(type, scope);
         }
-        Subject subject = Subject.type(type.name(), type.place());
-        ApiValue value;
-        if (!simples.isEnumeration(type)) {
-            value = unnamed(type, scope);
-        } else if (isLeftOut(type)) {
-            value = simples.text(type);
-        } else {
-            value = new ApiValue.Enumerated(enumerations.get(type.name()));
+        ApiValue known = simpleValues.get(type);
+        if (known == null) {
+            known = new ApiValue.OfType(subject(type), named(type, scope));
+            simpleValues.put(type, known);
         }
-        return new ApiValue.OfType(subject, value);
+        return known;
+    }
+
+    private ApiValue named(SimpleType type, Scope scope) {
+        if (!simples.isEnumeration(type)) {
+            return unnamed(type, scope);
+        }
+        return isLeftOut(type) ? simples.text(type) : new ApiValue.Enumerated(enumerations.get(type.name()));
     }
 
     /** What a simple type is made of, whatever its values are called. */

@@ -15,12 +15,21 @@ public final class CaseFolding {
 
     /** What two names have in common exactly when they are one. */
     public static String of(String name) {
-        if (name.chars().allMatch(c -> c < ASCII)) {
+        if (isPlain(name)) {
             return name.toLowerCase(Locale.ROOT);
         }
         StringBuilder folded = new StringBuilder();
         Normalizer.normalize(name, Normalizer.Form.NFD).codePoints().forEach(c -> folded.append(fold(c)));
         return Normalizer.normalize(folded, Normalizer.Form.NFD);
+    }
+
+    private static boolean isPlain(String name) {
+        for (int i = 0; i < name.length(); i++) {
+            if (name.charAt(i) >= ASCII) {
+                return false;
+            }
+        }
+        return true;
     }
 
     /** Up and down again: what has no small form of its own, such as the sharp s, takes that of its capitals. */

@@ -65,6 +65,9 @@ public record SchemaComponents(
 
     /** The type of an element: its own, else that of its head, else {@code xs:anyType}. */
     public TypeReference typeOf(ElementDeclaration element) {
+        if (element.type() != null) {
+            return element.type();
+        }
         ElementDeclaration declared = element;
         Set<QName> seen = new LinkedHashSet<>();
         while (declared != null && declared.type() == null && seen.add(declared.name())) {

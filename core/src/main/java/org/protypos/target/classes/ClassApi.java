@@ -9,9 +9,13 @@ import org.protypos.naming.Clash;
 import org.protypos.naming.GivenNames;
 import org.protypos.target.LoweredApi;
 import org.protypos.target.Outline;
+import org.protypos.target.SourceFile;
 
 /** An API in a language that has classes: what its plan says of it in whichever of them it is. */
 public abstract class ClassApi implements LoweredApi {
+    /** So many types are worth a thread of their own. */
+    private static final int MANY = 200;
+
     private final Plan plan;
 
     /** Begins with a plan. */
@@ -37,6 +41,13 @@ public abstract class ClassApi implements LoweredApi {
     @Override
     public List<Finding> findings() {
         return plan.findings();
+    }
+
+    /** The files of types, in their order; where there are many, all processors have a share in writing them. */
+    protected static <T> List<SourceFile> written(List<T> types, Function<T, SourceFile> emitter) {
+        return (types.size() < MANY ? types.stream() : types.parallelStream())
+                .map(emitter)
+                .toList();
     }
 
     /** What writes the operations of an interface as they look to somebody who calls them. */

@@ -16,6 +16,7 @@ final class PackageNames {
     private final Naming naming;
     private final ClassRules rules;
     private final String single;
+    private final Map<String, String> byNamespace = new HashMap<>();
     private final Map<String, NameScope> scopes = new HashMap<>();
     private final Set<String> packages = new HashSet<>();
 
@@ -36,8 +37,10 @@ final class PackageNames {
     }
 
     String of(String namespace) {
-        String named = naming.packageName(namespace);
-        return single == null || naming.isRenamed(namespace) ? named : single;
+        return byNamespace.computeIfAbsent(namespace, any -> {
+            String named = naming.packageName(namespace);
+            return single == null || naming.isRenamed(namespace) ? named : single;
+        });
     }
 
     /** Says that a global component will want the name of a class. */

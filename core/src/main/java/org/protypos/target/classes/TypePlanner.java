@@ -1,6 +1,7 @@
 package org.protypos.target.classes;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -33,6 +34,7 @@ final class TypePlanner {
     private final Map<StructuredType, PlannedClass> classes = new IdentityHashMap<>();
     private final Map<EnumeratedType, PlannedEnum> enums = new IdentityHashMap<>();
     private final Map<StructuredType, PlannedClass> unfilled = new IdentityHashMap<>();
+    private final Map<String, String> typeNames = new HashMap<>();
     private final List<PlannedClass> topClasses = new ArrayList<>();
     private final List<PlannedEnum> topEnums = new ArrayList<>();
 
@@ -67,9 +69,14 @@ final class TypePlanner {
                     || !SchemaComponents.isOriginal(type.name()) && shapes.existing(type.subject()) == null;
             if (named && (type instanceof StructuredType || isGenerated((EnumeratedType) type))) {
                 packages.announce(
-                        type.subject(), type.name(), rules.typeName(type.name().getLocalPart()));
+                        type.subject(), type.name(), typeName(type.name().getLocalPart()));
             }
         }
+    }
+
+    /** The name that a class would have for an XML name; both who announces it and who claims it ask. */
+    private String typeName(String xmlName) {
+        return typeNames.computeIfAbsent(xmlName, rules::typeName);
     }
 
     /** Whether a set of named values becomes an enumeration: not if it is too large, or somebody wants another type for it. */
@@ -123,7 +130,7 @@ final class TypePlanner {
                     default -> "Item";
                 };
         String local = type.name().getLocalPart();
-        String wanted = rules.typeName(type.origin() == Origin.TYPE ? local.replace('#', '-') : local);
+        String wanted = typeName(type.origin() == Origin.TYPE ? local.replace('#', '-') : local);
         return packages.scope(packageName).claim(type.subject(), wanted, suffix);
     }
 

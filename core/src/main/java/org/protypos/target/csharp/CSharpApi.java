@@ -19,8 +19,6 @@ import org.protypos.target.Surface;
 import org.protypos.target.Toolchain;
 import org.protypos.target.classes.ClassApi;
 import org.protypos.target.classes.Plan;
-import org.protypos.target.classes.PlannedClass;
-import org.protypos.target.classes.PlannedEnum;
 import org.protypos.target.classes.PlannedFault;
 import org.protypos.target.classes.PlannedInterface;
 import org.protypos.target.classes.PlannedOperation;
@@ -61,12 +59,8 @@ final class CSharpApi extends ClassApi {
         String runtime = EmbeddedRuntime.of(plan(), embedded);
         CSharpContext context = new CSharpContext(plan(), runtime);
         List<SourceFile> files = new ArrayList<>();
-        for (PlannedClass type : plan().classes()) {
-            files.add(ClassEmitter.emit(context, type));
-        }
-        for (PlannedEnum type : plan().enums()) {
-            files.add(EnumEmitter.emit(context, type));
-        }
+        files.addAll(written(plan().classes(), type -> ClassEmitter.emit(context, type)));
+        files.addAll(written(plan().enums(), type -> EnumEmitter.emit(context, type)));
         files.add(RegistryEmitter.emit(context));
         boolean client = products.contains(Product.CLIENT);
         boolean server = products.contains(Product.SERVER);

@@ -4,6 +4,7 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import org.protypos.target.classes.Plan;
 import org.protypos.target.classes.PlannedClass;
 import org.protypos.target.classes.PlannedEnum;
@@ -21,7 +22,7 @@ final class CSharpContext {
     /** The types of each namespace, and the namespaces in it, by their simple names. */
     private final Map<String, Set<String>> inNamespace = new HashMap<>();
 
-    private final Map<String, Set<String>> visible = new HashMap<>();
+    private final Map<String, Set<String>> visible = new ConcurrentHashMap<>();
 
     /**
      * Makes the context.

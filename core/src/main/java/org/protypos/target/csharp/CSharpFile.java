@@ -2,6 +2,7 @@ package org.protypos.target.csharp;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -234,13 +235,16 @@ final class CSharpFile {
         StringBuilder text = new StringBuilder(body.length() + 1024);
         text.append(header);
         // Some names were asked for and not written in the end.
+        Set<String> asked = new HashSet<>(aliases.keySet());
+        usings.values().forEach(asked::addAll);
+        Set<String> written = Words.in(body.toString(), asked);
         usings.forEach((one, names) -> {
-            if (names.stream().anyMatch(name -> Words.contains(body, name))) {
+            if (names.stream().anyMatch(written::contains)) {
                 text.append("using ").append(one).append(";\n");
             }
         });
         aliases.forEach((simple, full) -> {
-            if (Words.contains(body, simple)) {
+            if (written.contains(simple)) {
                 text.append("using ").append(simple).append(" = ").append(full).append(";\n");
             }
         });

@@ -160,10 +160,11 @@ final class JavaFile {
         StringBuilder text = new StringBuilder(body.length() + 1024);
         text.append(header).append("package ").append(packageName).append(";\n\n");
         int start = text.length();
+        // Some names were asked for and not written in the end.
+        Set<String> written = Words.in(body.toString(), simpleNames.keySet());
         for (String imported : imports) {
             boolean known = imported.startsWith("java.lang.") && imported.indexOf('.', "java.lang.".length()) < 0;
-            // Some names were asked for and not written in the end.
-            if (!known && Words.contains(body, imported.substring(imported.lastIndexOf('.') + 1))) {
+            if (!known && written.contains(imported.substring(imported.lastIndexOf('.') + 1))) {
                 text.append("import ").append(imported).append(";\n");
             }
         }
