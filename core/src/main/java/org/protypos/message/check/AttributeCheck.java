@@ -19,15 +19,12 @@ final class AttributeCheck {
 
     private final Vocabulary vocabulary;
     private final Consumer<Deviation> report;
-    private IdentityCheck identities;
+    private final IdentityCheck identities;
 
-    AttributeCheck(Vocabulary vocabulary, Consumer<Deviation> report) {
+    AttributeCheck(Vocabulary vocabulary, IdentityCheck identities, Consumer<Deviation> report) {
         this.vocabulary = vocabulary;
+        this.identities = identities;
         this.report = report;
-    }
-
-    void setIdentities(IdentityCheck check) {
-        identities = check;
     }
 
     void check(MessageElement element, TypeModel type) {
@@ -105,7 +102,7 @@ final class AttributeCheck {
                     element,
                     declared.name(),
                     complaint.message(),
-                    "a value of " + MessageChecker.described(declared.type()),
+                    "a value of " + MessageCheck.described(declared.type()),
                     facet != null ? facet : declared.place(),
                     new Deviation.Cause(Deviation.Lack.ATTRIBUTE_VALUE, element, declared.name(), null, value));
         } else if (declared.fixed() != null

@@ -1,0 +1,511 @@
+package org.protypos.message.check;
+
+import java.util.ArrayList;
+import java.util.IdentityHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import javax.xml.namespace.QName;
+import org.protypos.diagnostic.NearestName;
+import org.protypos.diagnostic.Place;
+import org.protypos.message.model.ContentModel;
+import org.protypos.message.model.Leaf;
+import org.protypos.message.model.TypeModel;
+import org.protypos.message.model.Vocabulary;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.runtime.check.ValueRule;
+import org.protypos.schema.ElementDeclaration;
+import org.protypos.schema.SchemaType;
+import org.protypos.schema.Wildcard;
+import org.protypos.source.Xml;
+
+/** The check of one message (XML Schema Part 1, chapter 5). */
+final class MessageCheck {
+    private static final int MOST_DEVIATIONS = 200;
+    private static final int SHOWN_EXPECTED = 8;
+
+    /** The wrapper of a call has no type in the contract; nothing but elements stands in it. */
+    private final TypeModel wrapperType = TypeModel.undefined();
+
+    private final Vocabulary vocabulary;
+    private final AttributeCheck attributes;
+    private final List<Deviation> deviations = new ArrayList<>();
+    private final Map<MessageElement, TypeModel> types = new IdentityHashMap<>();
+    private final IdentityCheck identities = new IdentityCheck(types, this::report);
+
+    MessageCheck(Vocabulary vocabulary) {
+        this.vocabulary = vocabulary;
+        this.attributes = new AttributeCheck(vocabulary, identities, this::report);
+    }
+
+    /** Checks a message of which the root is an element that the contract declares globally. */
+    CheckedMessage root(MessageElement root) {
+        ElementDeclaration declaration = vocabulary.element(root.name());
+        TypeModel stated = declaration == null ? stated(root) : null;
+        if (declaration != null && declaration.isAbstract()) {
+            deviation(
+                    "abstract-element",
+                    root,
+                    "<" + root.name().getLocalPart() + "> is abstract and cannot stand in a message",
+                    "an element of its substitution group",
+                    declaration.place());
+        } else if (declaration != null) {
+            element(root, declaration);
+        } else if (stated != null) {
+            content(root, null, stated);
+        } else {
+            undeclared(root);
+        }
+        return end();
+    }
+
+    /** Checks an element against a type, whatever its name. */
+    CheckedMessage element(MessageElement element, TypeModel type) {
+        content(element, null, actual(element, type, Set.of(), type.place()));
+        return end();
+    }
+
+    /**
+     * Checks the wrapper of a remote procedure call.
+     *
+     * @param parts the types of the elements in it, by their local names; they are in no namespace
+     */
+    CheckedMessage wrapper(MessageElement wrapper, Map<String, TypeModel> parts) {
+        types.put(wrapper, wrapperType);
+        Set<String> came = new LinkedHashSet<>();
+        for (MessageElement child : wrapper.children()) {
+            String name = child.name().getLocalPart();
+            TypeModel type = child.name().getNamespaceURI().isEmpty() ? parts.get(name) : null;
+            if (type != null && came.add(name)) {
+                if (child.isNil()) {
+                    deviation(
+                            "not-nillable",
+                            child,
+                            "<" + name + "> is nil",
+                            "content, for a part of a call is never nil",
+                            type.place());
+                }
+                content(child, null, actual(child, type, Set.of(), type.place()));
+            } else {
+                deviation(
+                        "unexpected-element",
+                        child,
+                        "<" + wrapper.name().getLocalPart() + "> may not hold <" + name + ">"
+                                + (came.contains(name) ? " twice" : ""),
+                        "an element without a namespace for each part: " + String.join(", ", parts.keySet()),
+                        null);
+            }
+        }
+        for (String part : parts.keySet()) {
+            if (!came.contains(part)) {
+                deviation("missing-element", wrapper, "the part " + part + " is missing", "<" + part + ">", null);
+            }
+        }
+        return end();
+    }
+
+    private CheckedMessage end() {
+        identities.finish();
+        return new CheckedMessage(List.copyOf(deviations), types);
+    }
+
+    private void deviation(String code, MessageElement at, String came, String expected, Place contract) {
+        deviation(code, at, came, expected, contract, null);
+    }
+
+    private void deviation(
+            String code, MessageElement at, String came, String expected, Place contract, Deviation.Cause cause) {
+        report(new Deviation(code, at.place(), at.path(), came, expected, contract, cause));
+    }
+
+    /** What the contract would have to say otherwise of an element that it declares. */
+    private Deviation.Cause about(
+            Deviation.Lack lack, MessageElement element, ElementDeclaration declaration, String text) {
+        return declaration == null
+                ? null
+                : new Deviation.Cause(lack, parentOf(element), declaration.name(), element, text);
+    }
+
+    /** The element around, if its type is known. */
+    private MessageElement parentOf(MessageElement element) {
+        return element.parent() != null && types.containsKey(element.parent()) ? element.parent() : null;
+    }
+
+    private void report(Deviation deviation) {
+        if (deviations.size() < MOST_DEVIATIONS) {
+            deviations.add(deviation);
+        }
+    }
+
+    private void undeclared(MessageElement root) {
+        List<String> locals = new ArrayList<>();
+        Place place = null;
+        for (ElementDeclaration declaration : vocabulary.schema().elements().values()) {
+            locals.add(declaration.name().getLocalPart());
+            if (declaration.name().getLocalPart().equals(root.name().getLocalPart())) {
+                place = declaration.place();
+            }
+        }
+        String space = root.name().getNamespaceURI().isEmpty()
+                ? "no namespace"
+                : "namespace " + root.name().getNamespaceURI();
+        String expected = place != null
+                ? "the element of this name that the contract declares, which is of another namespace"
+                : NearestName.of(root.name().getLocalPart(), locals)
+                        .map(name -> "an element that the contract declares, such as <" + name + ">")
+                        .orElse("an element that the contract declares globally");
+        deviation(
+                "unknown-element",
+                root,
+                "the contract declares no element " + root.name().getLocalPart() + " of " + space,
+                expected,
+                place);
+    }
+
+    private TypeModel stated(MessageElement element) {
+        String stated = element.attribute(Xml.XSI, "type");
+        if (stated == null) {
+            return null;
+        }
+        QName name = element.resolve(stated.strip());
+        TypeModel type = name == null ? null : vocabulary.type(name);
+        if (type == null) {
+            deviation(
+                    "unknown-type",
+                    element,
+                    "xsi:type names " + stated.strip() + ", a type that the contract does not have",
+                    "a type of the contract",
+                    null);
+        }
+        return type;
+    }
+
+    private void element(MessageElement element, ElementDeclaration declaration) {
+        TypeModel type = vocabulary.typeOf(declaration);
+        content(element, declaration, actual(element, type, declaration.block(), declaration.place()));
+        if (!declaration.constraints().isEmpty()) {
+            identities.check(element, declaration.constraints());
+        }
+    }
+
+    /** The type that an element is of: the declared one, or what it names instead (XML Schema Part 1, section 2.6.1). */
+    private TypeModel actual(MessageElement element, TypeModel declared, Set<String> blocked, Place place) {
+        TypeModel stated = stated(element);
+        if (stated == null || vocabulary.derives(stated, declared, blocked)) {
+            return stated == null ? declared : stated;
+        }
+        deviation(
+                "foreign-type",
+                element,
+                "xsi:type names " + stated.name().getLocalPart() + ", which may not stand for " + named(declared),
+                "a type derived from " + named(declared),
+                place);
+        return declared;
+    }
+
+    private static String named(TypeModel type) {
+        return type.isAnything()
+                ? "anyType"
+                : type.name() == null ? "the type declared" : type.name().getLocalPart();
+    }
+
+    private void content(MessageElement element, ElementDeclaration declaration, TypeModel type) {
+        types.put(element, type);
+        if (type.isAbstract()) {
+            deviation(
+                    "abstract-type",
+                    element,
+                    "the type " + named(type) + " is abstract",
+                    "xsi:type with a type derived from it",
+                    type.place());
+        }
+        attributes.check(element, type);
+        if (element.isNil()) {
+            nil(element, declaration);
+        } else if (type.text() != null) {
+            simple(element, declaration, type);
+        } else {
+            elements(element, type);
+            if (declaration != null
+                    && declaration.fixedValue() != null
+                    && !element.content().isEmpty()) {
+                fixedMixed(element, declaration);
+            }
+        }
+    }
+
+    private void nil(MessageElement element, ElementDeclaration declaration) {
+        if (declaration != null && !declaration.nillable()) {
+            deviation(
+                    "not-nillable",
+                    element,
+                    "<" + element.name().getLocalPart() + "> is nil",
+                    "content, for the element is not nillable",
+                    declaration.place(),
+                    about(Deviation.Lack.NIL, element, declaration, null));
+        }
+        if (declaration != null && declaration.fixedValue() != null) {
+            deviation(
+                    "fixed-value",
+                    element,
+                    "<" + element.name().getLocalPart() + "> is nil",
+                    "\"" + declaration.fixedValue() + "\", for a fixed value is never nil",
+                    declaration.place());
+        }
+        if (!element.content().isEmpty()) {
+            deviation("nil-content", element, "an element that is nil has content", "no content", null);
+        }
+    }
+
+    private void simple(MessageElement element, ElementDeclaration declaration, TypeModel type) {
+        for (MessageElement child : element.children()) {
+            deviation(
+                    "unexpected-element",
+                    child,
+                    "<" + child.name().getLocalPart() + "> stands where only text may be",
+                    "text of type " + named(type),
+                    declaration == null ? type.place() : declaration.place());
+        }
+        String text = element.text();
+        boolean standard = text.isEmpty() && declaration != null;
+        if (standard && declaration.defaultValue() != null) {
+            text = declaration.defaultValue();
+        } else if (standard && declaration.fixedValue() != null) {
+            text = declaration.fixedValue();
+        }
+        Place expectedAt = declaration == null ? type.place() : declaration.place();
+        ValueRule.Complaint complaint = type.text().complaint(text, element::namespaceOf);
+        if (complaint != null) {
+            Place facet = vocabulary.place(complaint.rule());
+            deviation(
+                    "value",
+                    element,
+                    complaint.message(),
+                    "a value of " + described(type.definition()),
+                    facet != null ? facet : expectedAt,
+                    about(Deviation.Lack.VALUE, element, declaration, text));
+        } else if (declaration != null && declaration.fixedValue() != null) {
+            Object fixed = type.text().key(declaration.fixedValue(), element::namespaceOf);
+            if (!fixed.equals(type.text().key(text, element::namespaceOf))) {
+                deviation(
+                        "fixed-value",
+                        element,
+                        "\"" + text + "\" is another value than the one fixed",
+                        "\"" + declaration.fixedValue() + "\"",
+                        declaration.place());
+            }
+        }
+        identities.value(element, type.text(), text);
+    }
+
+    static String described(SchemaType type) {
+        return type.name() == null
+                ? "the type declared there"
+                : "type " + type.name().getLocalPart();
+    }
+
+    private void fixedMixed(MessageElement element, ElementDeclaration declaration) {
+        if (!element.children().isEmpty() || !element.text().equals(declaration.fixedValue())) {
+            deviation(
+                    "fixed-value",
+                    element,
+                    "the content is another than the text that is fixed",
+                    "\"" + declaration.fixedValue() + "\"",
+                    declaration.place());
+        }
+    }
+
+    private void elements(MessageElement element, TypeModel type) {
+        ContentModel model = type.content();
+        boolean excused = false;
+        boolean textTold = type.mixed();
+        for (Object item : element.content()) {
+            if (item instanceof MessageElement child) {
+                ContentModel.Step step = model.step(child.name());
+                if (step == null) {
+                    step = model.skipTo(child.name());
+                    if (step == null || !excused) {
+                        unexpected(child, element, type, model);
+                    }
+                    excused = step == null;
+                }
+                if (step != null) {
+                    model = step.rest();
+                    instance(child, step.leaf());
+                } else {
+                    misplaced(child, type);
+                }
+            } else if (!textTold && !((String) item).isBlank()) {
+                textTold = true;
+                deviation(
+                        "unexpected-text",
+                        element,
+                        "\"" + cut(((String) item).strip()) + "\" stands between elements",
+                        "elements alone, as " + described(type.definition()) + " is not mixed",
+                        type.place());
+            }
+        }
+        // What is wrong at the end was told before when something strange came in its place.
+        if (!excused && !model.isComplete()) {
+            deviation(
+                    "missing-element",
+                    element,
+                    "<" + element.name().getLocalPart() + "> ends too early",
+                    expected(model),
+                    place(model),
+                    missing(element, model));
+        }
+    }
+
+    /** That what would have to come next may be absent. */
+    private static Deviation.Cause missing(MessageElement around, ContentModel model) {
+        return model.demanded() instanceof Leaf.Element element
+                ? new Deviation.Cause(
+                        Deviation.Lack.MISSING, around, element.declaration().name(), null, null)
+                : null;
+    }
+
+    /** What has no place is still checked as far as its declaration can be told by its name. */
+    private void misplaced(MessageElement child, TypeModel type) {
+        Leaf any = ContentModel.anywhere(type.content(), child.name());
+        if (any != null) {
+            instance(child, any);
+        }
+    }
+
+    private static String cut(String text) {
+        return text.length() > 40 ? text.substring(0, 37) + "..." : text;
+    }
+
+    private void unexpected(MessageElement child, MessageElement parent, TypeModel type, ContentModel model) {
+        Place place = place(model);
+        deviation(
+                "unexpected-element",
+                child,
+                whyUnexpected(child, parent, type, model),
+                expected(model),
+                place == null ? type.place() : place,
+                cause(child, parent, type, model));
+    }
+
+    private static Leaf.Element namesake(MessageElement child, ContentModel model) {
+        for (Leaf leaf : ContentModel.next(model)) {
+            if (leaf instanceof Leaf.Element wanted
+                    && wanted.declaration()
+                            .name()
+                            .getLocalPart()
+                            .equals(child.name().getLocalPart())
+                    && !wanted.accepts(child.name())) {
+                return wanted;
+            }
+        }
+        return null;
+    }
+
+    private static Deviation.Cause cause(
+            MessageElement child, MessageElement parent, TypeModel type, ContentModel model) {
+        Leaf.Element namesake = namesake(child, model);
+        if (namesake != null) {
+            return new Deviation.Cause(
+                    Deviation.Lack.NAMESPACE, parent, namesake.declaration().name(), child, null);
+        }
+        if (model.skipTo(child.name()) != null) {
+            return missing(parent, model);
+        }
+        if (!(ContentModel.anywhere(type.content(), child.name()) instanceof Leaf.Element known)) {
+            return new Deviation.Cause(Deviation.Lack.UNKNOWN, parent, child.name(), child, null);
+        }
+        List<MessageElement> siblings = parent.children();
+        int at = siblings.indexOf(child);
+        return at > 0 && siblings.get(at - 1).name().equals(child.name())
+                ? new Deviation.Cause(
+                        Deviation.Lack.REPEATED, parent, known.declaration().name(), child, null)
+                : null;
+    }
+
+    private static String whyUnexpected(
+            MessageElement child, MessageElement parent, TypeModel type, ContentModel model) {
+        String name = "<" + child.name().getLocalPart() + ">";
+        String around = "<" + parent.name().getLocalPart() + ">";
+        if (namesake(child, model) != null) {
+            return name + " is of " + space(child.name()) + ", not of the one that the contract gives it";
+        }
+        if (model.skipTo(child.name()) != null) {
+            return name + " comes too early in " + around;
+        }
+        if (ContentModel.anywhere(type.content(), child.name()) != null) {
+            return name + " comes too late in " + around + ", or once too often";
+        }
+        return around + " may not hold " + name
+                + NearestName.of(child.name().getLocalPart(), ContentModel.names(type.content()))
+                        .map(nearest -> "; perhaps <" + nearest + "> is meant")
+                        .orElse(child.name().getNamespaceURI().isEmpty() ? "" : " of " + space(child.name()));
+    }
+
+    private static String space(QName name) {
+        return name.getNamespaceURI().isEmpty() ? "no namespace" : "namespace " + name.getNamespaceURI();
+    }
+
+    private static Place place(ContentModel model) {
+        List<Leaf> next = ContentModel.next(model);
+        return next.isEmpty() ? null : next.get(0).place();
+    }
+
+    private static String expected(ContentModel model) {
+        List<String> words = new ArrayList<>();
+        for (Leaf leaf : ContentModel.next(model)) {
+            if (!words.contains(leaf.expected())) {
+                words.add(leaf.expected());
+            }
+        }
+        if (words.size() > SHOWN_EXPECTED) {
+            int more = words.size() - SHOWN_EXPECTED;
+            words = new ArrayList<>(words.subList(0, SHOWN_EXPECTED));
+            words.add(more + " others");
+        }
+        if (model.isComplete()) {
+            words.add("the end of the element");
+        }
+        return words.size() < 2
+                ? String.join("", words)
+                : String.join(", ", words.subList(0, words.size() - 1)) + " or " + words.get(words.size() - 1);
+    }
+
+    private void instance(MessageElement child, Leaf leaf) {
+        if (leaf instanceof Leaf.Element expected) {
+            ElementDeclaration declaration = expected.declaration().name().equals(child.name())
+                    ? expected.declaration()
+                    : vocabulary.element(child.name());
+            element(child, declaration);
+        } else {
+            open(child, ((Leaf.Any) leaf).wildcard());
+        }
+    }
+
+    private void open(MessageElement child, Wildcard wildcard) {
+        if (wildcard.processing() == Wildcard.Processing.SKIP) {
+            return;
+        }
+        ElementDeclaration declaration = vocabulary.element(child.name());
+        if (declaration != null && !declaration.isAbstract()) {
+            element(child, declaration);
+            return;
+        }
+        TypeModel stated = stated(child);
+        if (stated != null) {
+            content(child, null, stated);
+            return;
+        }
+        if (wildcard.processing() == Wildcard.Processing.STRICT) {
+            deviation(
+                    "unknown-element",
+                    child,
+                    "the contract declares no element " + child.name().getLocalPart() + " of " + space(child.name()),
+                    "an element that the contract declares globally",
+                    wildcard.place());
+            return;
+        }
+        child.children().forEach(inner -> open(inner, wildcard));
+    }
+}
