@@ -14,6 +14,9 @@ namespace Protypos.Runtime
         /// <summary>Stands for the built-in type of text in which names may stand.</summary>
         private const string NamesInside = "names";
 
+        /// <summary>Stands behind the built-in type of the items of a list.</summary>
+        private const string ListOf = "*";
+
         private readonly string builtin;
         private XName name;
         private IDictionary<string, string> prefixes = XmlNotes.NoPrefixes;
@@ -35,7 +38,7 @@ namespace Protypos.Runtime
 
         /// <summary>Gives an empty value of a simple type, to be filled from a message.</summary>
         /// <param name="type">the name of the type</param>
-        /// <param name="builtin">the local name of the built-in type it comes from</param>
+        /// <param name="builtin">the local name of the built-in type it comes from; for a list that of its items, with a star</param>
         public static XmlSimple Empty(XName type, string builtin)
         {
             return new XmlSimple(type, builtin, "");
@@ -123,8 +126,49 @@ namespace Protypos.Runtime
         {
             get
             {
-                return this.name != null ? this.name : this.builtin == NamesInside ? this.Text : Lexical.Parse(this.builtin, this.Text);
+                return this.name != null ? this.name
+                    : this.builtin == NamesInside || this.IsList ? this.Text
+                    : Lexical.Parse(this.builtin, this.Text);
             }
+        }
+
+        private bool IsList
+        {
+            get { return this.builtin.EndsWith(ListOf, StringComparison.Ordinal); }
+        }
+
+        /// <summary>
+        /// The values of a list, each in the type of the platform that stands for the built-in type of the items; names as they are
+        /// meant where they stand.
+        /// </summary>
+        /// <exception cref="FormatException">A text is not of the type.</exception>
+        public List<T> ValuesOf<T>()
+        {
+            List<T> values = new List<T>();
+            foreach (string item in this.Items())
+            {
+                values.Add((T)(typeof(T) == typeof(XName) ? this.Named(item) : this.Parsed(item)));
+            }
+            return values;
+        }
+
+        private string[] Items()
+        {
+            string collapsed = Lexical.Collapse(this.Text);
+            return collapsed.Length == 0 ? new string[0] : collapsed.Split(' ');
+        }
+
+        private object Parsed(string item)
+        {
+            return this.IsList ? Lexical.Parse(this.builtin.Substring(0, this.builtin.Length - ListOf.Length), item) : item;
+        }
+
+        private XName Named(string item)
+        {
+            int colon = item.IndexOf(':');
+            string space;
+            this.prefixes.TryGetValue(colon < 0 ? "" : item.Substring(0, colon), out space);
+            return XName.Get(item.Substring(colon + 1), space ?? "");
         }
 
         internal bool HoldsNames
@@ -165,7 +209,17 @@ namespace Protypos.Runtime
             }
             try
             {
-                Lexical.Parse(this.builtin, this.Text);
+                if (this.IsList)
+                {
+                    foreach (string item in this.Items())
+                    {
+                        this.Parsed(item);
+                    }
+                }
+                else
+                {
+                    Lexical.Parse(this.builtin, this.Text);
+                }
             }
             catch (FormatException)
             {

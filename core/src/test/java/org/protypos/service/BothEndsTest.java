@@ -58,6 +58,7 @@ class BothEndsTest {
                 Path.of("../examples/tide/tide.wsdl"),
                 Path.of("src/test/resources/gauge/gauge.wsdl"),
                 Path.of("src/test/resources/bodies/bodies.wsdl"),
+                Path.of("src/test/resources/blocks/blocks.wsdl"),
                 Path.of("src/test/resources/encoded/dues.wsdl"));
     }
 

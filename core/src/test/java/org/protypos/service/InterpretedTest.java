@@ -86,6 +86,7 @@ class InterpretedTest {
             strings = {
                 "../examples/tables/tables.wsdl",
                 "../examples/papers/papers.wsdl",
+                "src/test/resources/blocks/blocks.wsdl",
                 "src/test/resources/carried/carried.wsdl"
             })
     void whateverCarriesThemMessagesArriveWhole(String contract) throws Exception {

@@ -55,6 +55,9 @@ public interface ClassRules extends TargetNames {
     /** Names that no method of an interface may have. */
     Collection<String> reservedMethods();
 
+    /** Names that no constant beside others may have. */
+    Collection<String> reservedConstants();
+
     /** Names that no parameter may have. */
     Collection<String> reservedParameters();
 

@@ -99,7 +99,7 @@ final class ServicePlanner {
         String packageName = packages.of(service.name().getNamespaceURI());
         String name = packages.scope(packageName)
                 .claim(service.subject(), rules.typeName(service.name().getLocalPart()), "Service");
-        NameScope constants = naming.scope(packageName + "." + name, List.of());
+        NameScope constants = naming.scope(packageName + "." + name, rules.reservedConstants());
         if (rules.membersShareNamesWithTypes()) {
             constants.exclude(name);
         }

@@ -64,6 +64,17 @@ public sealed interface ValueType {
                 : written instanceof Items items && items.item().holdsNames();
     }
 
+    /** The built-in type of the items of a list; null when it is none. */
+    default String itemBuiltin() {
+        if (!(written() instanceof Items items)) {
+            return null;
+        }
+        return (items.item() instanceof Enumerated enumerated
+                        ? new Scalar(enumerated.type().base())
+                        : items.item())
+                .builtin();
+    }
+
     /** The built-in type that values are of when nothing says more. */
     default String builtin() {
         return (written() instanceof Scalar scalar ? scalar.kind() : ScalarKind.STRING).builtin();

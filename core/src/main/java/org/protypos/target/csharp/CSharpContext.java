@@ -129,6 +129,11 @@ final class CSharpContext {
         return new CSharpFile(namespace, name, visible(namespace), nested, Set.of());
     }
 
+    /** A file for a class of which some members are called as types may be. */
+    CSharpFile fileWithMembers(String namespace, String name, Set<String> members) {
+        return new CSharpFile(namespace, name, visible(namespace), Set.of(), members);
+    }
+
     /** Nested types hide others by their simple names, and so do those that a class inherits. */
     private static void collectHidden(PlannedClass type, Set<String> hidden) {
         for (PlannedClass inherited = type; inherited != null; inherited = inherited.base()) {

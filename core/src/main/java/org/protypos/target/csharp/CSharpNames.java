@@ -52,6 +52,9 @@ final class CSharpNames implements ClassRules {
     private static final List<String> RESERVED_TYPES =
             join(join(List.of("System", "Runtime", "Object", "String"), FileNames.DEVICES), RESERVED_MEMBERS);
 
+    private static final List<String> OF_OBJECTS =
+            List.of("Equals GetHashCode GetType ToString MemberwiseClone Finalize ReferenceEquals".split(" "));
+
     private static final List<String> RESERVED_METHODS = List.of(
             ("Equals GetHashCode GetType ToString MemberwiseClone Finalize ReferenceEquals Connect With Dispose HandleAsync")
                     .split(" "));
@@ -317,6 +320,11 @@ final class CSharpNames implements ClassRules {
     @Override
     public Collection<String> reservedMethods() {
         return RESERVED_METHODS;
+    }
+
+    @Override
+    public Collection<String> reservedConstants() {
+        return OF_OBJECTS;
     }
 
     @Override

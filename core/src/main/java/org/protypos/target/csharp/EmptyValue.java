@@ -33,6 +33,7 @@ final class EmptyValue {
         String simple = context.statics(file, "XmlSimple");
         return names
                 ? simple + ".EmptyWithNames(" + name + ")"
-                : simple + ".Empty(" + name + ", " + CSharpText.literal(builtin) + ")";
+                : simple + ".Empty(" + name + ", "
+                        + CSharpText.literal(value.itemBuiltin() == null ? builtin : value.itemBuiltin() + "*") + ")";
     }
 }

@@ -300,7 +300,27 @@ final class MessagesEmitter {
             file.close();
             return;
         }
+        if (type instanceof ValueType.Items items && items.item() instanceof ValueType.Enumerated enumerated) {
+            takeAll(enumerated, found, then);
+            return;
+        }
         then.accept(unwrap(type, found));
+    }
+
+    /** Takes a list of named values, if all of them are known. */
+    private void takeAll(ValueType.Enumerated enumerated, String found, Consumer<String> then) {
+        String name = context.ref(file, enumerated.type());
+        String all = found + "Values";
+        file.line(types.list(name), " ", all, " = new ", types.list(name), "();");
+        file.line("bool ", found, "Known = true;");
+        file.open("foreach (string item in ", found, ".ValuesOf<string>())");
+        file.line(name, " itemValue;");
+        file.line(found, "Known &= ", context.registry(file), ".Find(item, out itemValue);");
+        file.line(all, ".Add(itemValue);");
+        file.close();
+        file.open("if (", found, "Known)");
+        then.accept(all);
+        file.close();
     }
 
     /** The expression for the value in an element that was read by its name alone. */
@@ -311,6 +331,9 @@ final class MessagesEmitter {
                     : scalar.kind() == ScalarKind.ATTACHMENT
                             ? context.statics(file, "Attachment") + ".Of((byte[])" + found + ".Value)"
                             : "(" + types.object(type) + ")" + found + ".Value";
+        }
+        if (type instanceof ValueType.Items items) {
+            return found + ".ValuesOf<" + types.object(items.item()) + ">()";
         }
         if (type instanceof ValueType.Anything) {
             return found + ".Element";

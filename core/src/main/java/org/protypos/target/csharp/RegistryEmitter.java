@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.target.SourceFile;
 import org.protypos.target.classes.Plan;
@@ -13,6 +14,12 @@ import org.protypos.target.classes.ValueType;
 
 /** Writes the class that knows types, elements and values by name, and reads and writes whole documents. */
 final class RegistryEmitter {
+    private static final Set<String> MEMBERS =
+            Set.of(("Instance ToXml Find NewOfType NewOfElement SubstitutionHead Read Write"
+                            + " FromElement ToElement InText AsText ElementContent HeadOf ComplexType HoldsNames TypeOrBuiltin Equals"
+                            + " GetHashCode GetType ToString MemberwiseClone Finalize ReferenceEquals")
+                    .split(" "));
+
     private final CSharpContext context;
     private final CSharpFile file;
 
@@ -23,7 +30,7 @@ final class RegistryEmitter {
 
     static SourceFile emit(CSharpContext context) {
         Plan plan = context.plan();
-        CSharpFile file = context.file(plan.rootPackage(), plan.registry());
+        CSharpFile file = context.fileWithMembers(plan.rootPackage(), plan.registry(), MEMBERS);
         new RegistryEmitter(context, file).write(plan);
         return file.finish();
     }
@@ -70,11 +77,12 @@ final class RegistryEmitter {
     /** The texts of the values of an enumeration, both ways. */
     private void values(PlannedEnum type) {
         String name = context.ref(file, type);
+        String statics = context.statics(file, type);
         file.gap().doc("The value as it is written in XML.");
         file.open("public static string ToXml(", name, " value)");
         file.open("switch (value)");
         for (PlannedEnum.Constant constant : type.constants()) {
-            file.line("case ", name, ".", constant.name(), ":");
+            file.line("case ", statics, ".", constant.name(), ":");
             file.line("    return ", CSharpText.literal(constant.value()), ";");
         }
         file.line("default:");
@@ -86,7 +94,7 @@ final class RegistryEmitter {
         file.open("switch (text)");
         for (PlannedEnum.Constant constant : type.constants()) {
             file.line("case ", CSharpText.literal(constant.value()), ":");
-            file.line("    value = ", name, ".", constant.name(), ";");
+            file.line("    value = ", statics, ".", constant.name(), ";");
             file.line("    return true;");
         }
         file.line("default:");

@@ -33,6 +33,6 @@ final class EmptyValue {
                     + JavaText.literal(local) + ")";
         }
         return context.xml(file, "XmlSimple") + ".empty(" + JavaText.literal(namespace) + ", " + JavaText.literal(local)
-                + ", \"" + builtin + "\")";
+                + ", " + JavaText.literal(value.itemBuiltin() == null ? builtin : value.itemBuiltin() + "*") + ")";
     }
 }

@@ -296,6 +296,11 @@ public final class JavaNames implements ClassRules {
     }
 
     @Override
+    public Collection<String> reservedConstants() {
+        return List.of();
+    }
+
+    @Override
     public Collection<String> reservedParameters() {
         return RESERVED_PARAMETERS;
     }

@@ -33,7 +33,8 @@ final class MessagesEmitter {
     }
 
     static SourceFile emit(JavaContext context, PlannedInterface type) {
-        Set<String> nested = new LinkedHashSet<>();
+        // What messages inherit hides a class of the contract that is called the same.
+        Set<String> nested = new LinkedHashSet<>(Set.of("Form"));
         for (PlannedOperation operation : type.operations()) {
             nested.add(operation.input().name());
             if (operation.output() != null) {
@@ -237,7 +238,7 @@ final class MessagesEmitter {
                     ") && ",
                     pattern(header.type(), "block.value()"),
                     ") {");
-            file.line("this.", field(message, i), " = ", unwrap(header.type()), ";");
+            file.line("this.", field(message, i), " = ", unwrap(header.type(), "block.value()"), ";");
             file.line("return true;");
             file.close();
         }
@@ -245,22 +246,31 @@ final class MessagesEmitter {
         file.close();
     }
 
-    /** The test that binds {@code found} to the content of an element that was read by its name alone. */
+    /** The test that binds {@code found} to the content of an element that was read by its name alone; content of any type needs none. */
     private String pattern(ValueType type, String value) {
-        String wanted = type instanceof ValueType.Structured structured
-                ? context.ref(file, structured.type())
-                : context.xml(file, type instanceof ValueType.Anything ? "XmlObject" : "XmlSimple");
-        return value + " instanceof " + wanted + " found";
+        return type instanceof ValueType.Anything
+                ? value + " != null"
+                : value + " instanceof "
+                        + (type instanceof ValueType.Structured structured
+                                ? context.ref(file, structured.type())
+                                : context.xml(file, "XmlSimple"))
+                        + " found";
     }
 
     /** The expression that makes the value of what {@link #pattern} found. */
-    private String unwrap(ValueType type) {
+    private String unwrap(ValueType type, String value) {
         if (type instanceof ValueType.Scalar scalar) {
             return scalar.kind() == ScalarKind.STRING ? "found.text()" : "(" + types.object(type) + ") found.value()";
         }
+        if (type instanceof ValueType.Items items) {
+            return items.item() instanceof ValueType.Enumerated enumerated
+                    ? "found.values(String.class).stream().map(" + context.ref(file, enumerated.type())
+                            + "::find).toList()"
+                    : "found.values(" + types.object(items.item()) + ".class)";
+        }
         return type instanceof ValueType.Enumerated enumerated
                 ? context.ref(file, enumerated.type()) + ".find(found.text().strip())"
-                : "found";
+                : type instanceof ValueType.Anything ? value : "found";
     }
 
     private void body(PlannedMessage message) {
@@ -310,7 +320,7 @@ final class MessagesEmitter {
                     "return new ",
                     file.ref(fault.packageName(), fault.name()),
                     "(fault, ",
-                    unwrap(fault.detail().type()),
+                    unwrap(fault.detail().type(), detail),
                     ");");
             file.close();
         }

@@ -105,6 +105,7 @@ class CSharpEndsTest {
                 "src/test/resources/carried/carried.wsdl",
                 "src/test/resources/gauge/gauge.wsdl",
                 "src/test/resources/bodies/bodies.wsdl",
+                "src/test/resources/blocks/blocks.wsdl",
                 "src/test/resources/encoded/dues.wsdl"
             })
     void messagesComeOutAsTheyWentIn(String contract) throws Exception {
@@ -174,6 +175,7 @@ class CSharpEndsTest {
                 "../examples/papers/papers.wsdl",
                 "src/test/resources/gauge/gauge.wsdl",
                 "src/test/resources/bodies/bodies.wsdl",
+                "src/test/resources/blocks/blocks.wsdl",
                 "src/test/resources/encoded/dues.wsdl"
             })
     void valuesComeOutAsTheyWentIn(String contract) throws Exception {

@@ -2,6 +2,8 @@ package org.protypos.runtime.xml;
 
 import java.math.BigDecimal;
 import java.math.BigInteger;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import javax.xml.namespace.QName;
@@ -15,6 +17,9 @@ import org.protypos.runtime.value.XmlDateTime;
 public final class XmlSimple extends XmlObject {
     /** Stands for the built-in type of text in which names may stand. */
     private static final String NAMES = "names";
+
+    /** Stands behind the built-in type of the items of a list. */
+    private static final String LIST = "*";
 
     private final QName type;
     private final String builtin;
@@ -32,7 +37,7 @@ public final class XmlSimple extends XmlObject {
      *
      * @param namespace the namespace of the type's name
      * @param name the type's local name
-     * @param builtin the local name of the built-in type it comes from
+     * @param builtin the local name of the built-in type it comes from; for a list that of its items, with a star behind it
      */
     public static XmlSimple empty(String namespace, String name, String builtin) {
         return new XmlSimple(new QName(namespace, name), builtin);
@@ -143,7 +148,41 @@ public final class XmlSimple extends XmlObject {
      * @throws IllegalArgumentException when the text is not of the type
      */
     public Object value() {
-        return name != null ? name : builtin.equals(NAMES) ? text : Lexical.parse(builtin, text);
+        return name != null ? name : builtin.equals(NAMES) || isList() ? text : Lexical.parse(builtin, text);
+    }
+
+    private boolean isList() {
+        return builtin.endsWith(LIST);
+    }
+
+    /**
+     * The values of a list, each in the Java type that stands for the built-in type of the items; names as they are meant where
+     * they stand.
+     *
+     * @param type that Java type
+     * @throws IllegalArgumentException when a text is not of the type
+     */
+    public <T> List<T> values(Class<T> type) {
+        List<T> values = new ArrayList<>();
+        for (String item : items()) {
+            values.add(type.cast(type == QName.class ? named(item) : parsed(item)));
+        }
+        return values;
+    }
+
+    private List<String> items() {
+        String collapsed = Lexical.collapse(text);
+        return collapsed.isEmpty() ? List.of() : List.of(collapsed.split(" "));
+    }
+
+    private Object parsed(String item) {
+        return isList() ? Lexical.parse(builtin.substring(0, builtin.length() - LIST.length()), item) : item;
+    }
+
+    private QName named(String item) {
+        int colon = item.indexOf(':');
+        String prefix = colon < 0 ? "" : item.substring(0, colon);
+        return new QName(prefixes.getOrDefault(prefix, ""), item.substring(colon + 1), prefix);
     }
 
     @Override
@@ -164,7 +203,11 @@ public final class XmlSimple extends XmlObject {
             return;
         }
         try {
-            Lexical.parse(builtin, text);
+            if (isList()) {
+                items().forEach(this::parsed);
+            } else {
+                Lexical.parse(builtin, text);
+            }
         } catch (IllegalArgumentException e) {
             in.refuse(text, type.getLocalPart());
         }
