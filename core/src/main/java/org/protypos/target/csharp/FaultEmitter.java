@@ -31,7 +31,14 @@ final class FaultEmitter {
         file.line("public ", type, " Detail { get; private set; }");
         file.gap().line("/// <inheritdoc/>");
         file.open("protected override void WriteDetail(", context.runtime(file, "XmlOutput"), " output)");
-        new WritingCode(context, file, null).writeElement(fault.detail(), "this.Detail");
+        String written = ReadingCode.writable(fault.detail(), "this.Detail");
+        if (fault.detail().nillable()) {
+            file.open("if (this.Detail == null)");
+            file.line("output.Nil(", CSharpTypes.name(fault.detail()), ");");
+            file.line("return;");
+            file.close();
+        }
+        new WritingCode(context, file, null).writeElement(fault.detail(), written);
         file.close();
         file.close();
         return file.finish();

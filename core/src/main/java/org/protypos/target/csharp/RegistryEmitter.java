@@ -1,10 +1,12 @@
 package org.protypos.target.csharp;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Stream;
 import javax.xml.namespace.QName;
 import org.protypos.target.SourceFile;
 import org.protypos.target.classes.Plan;
@@ -30,9 +32,24 @@ final class RegistryEmitter {
 
     static SourceFile emit(CSharpContext context) {
         Plan plan = context.plan();
-        CSharpFile file = context.fileWithMembers(plan.rootPackage(), plan.registry(), MEMBERS);
+        CSharpFile file = context.fileWithMembers(plan.rootPackage(), plan.registry(), members(plan));
         new RegistryEmitter(context, file).write(plan);
         return file.finish();
+    }
+
+    /** All that the class has, with the methods for the single namespaces. */
+    private static Set<String> members(Plan plan) {
+        Set<String> members = new HashSet<>(MEMBERS);
+        long namespaces = Stream.concat(plan.types().keySet().stream(), plan.elements().keySet().stream())
+                .map(QName::getNamespaceURI)
+                .distinct()
+                .count();
+        for (String lookup : List.of("NewOfType", "NewOfElement", "SubstitutionHead")) {
+            for (int number = 1; number <= namespaces; number++) {
+                members.add(lookup + number);
+            }
+        }
+        return members;
     }
 
     private void write(Plan plan) {

@@ -35,6 +35,12 @@ final class FaultEmitter {
         file.gap();
         file.line("@Override");
         file.open("protected void writeDetail(", context.xml(file, "XmlOutput"), " out) {");
+        if (fault.detail().nillable()) {
+            file.open("if (this.detail == null) {");
+            file.line("out.nil(", ReadingCode.name(fault.detail()), ");");
+            file.line("return;");
+            file.close();
+        }
         new WritingCode(context, file).writeElement(fault.detail(), "this.detail");
         file.close();
         file.close();
