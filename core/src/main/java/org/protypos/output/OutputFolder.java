@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import org.protypos.diagnostic.Findings;
 import org.protypos.target.SourceFile;
 
@@ -126,8 +127,16 @@ public final class OutputFolder {
         boolean existing = Files.exists(folder);
         checkFolders(files, existing);
         Map<String, String> others = before.others(owner);
+        Map<String, Fresh> fresh = fresh(files, existing);
         for (SourceFile file : files) {
-            compare(file, before.files(owner), others, existing, overwrite);
+            Fresh one = fresh.get(file.path());
+            if (one != null) {
+                hashes.put(file.path(), one.hash());
+                writes.put(file.path(), one.bytes());
+                added.add(file.path());
+                continue;
+            }
+            compare(file, before.files(owner), others, overwrite);
         }
         for (Map.Entry<String, String> old : before.files(owner).entrySet()) {
             if (!hashes.containsKey(old.getKey()) && !others.containsKey(old.getKey())) {
@@ -138,6 +147,22 @@ public final class OutputFolder {
             commit(staging, before);
         }
         return new WriteReport(added, changed, kept, removed, edits, findings.sorted());
+    }
+
+    /** A file that is not there yet. */
+    private record Fresh(byte[] bytes, String hash) {}
+
+    /** The files that are not there yet; most time goes into their hashes, and all processors have a share in that. */
+    private Map<String, Fresh> fresh(List<SourceFile> files, boolean existing) {
+        return files.parallelStream()
+                .filter(file -> !existing || !Files.exists(folder.resolve(file.path())))
+                .collect(Collectors.toConcurrentMap(
+                        SourceFile::path,
+                        file -> {
+                            byte[] bytes = file.text().getBytes(StandardCharsets.UTF_8);
+                            return new Fresh(bytes, FileHash.of(bytes));
+                        },
+                        (one, other) -> one));
     }
 
     /** No path may lead out of the folder, be it through a link. */
@@ -159,18 +184,11 @@ public final class OutputFolder {
         }
     }
 
-    private void compare(
-            SourceFile file, Map<String, String> own, Map<String, String> others, boolean existing, boolean overwrite)
+    private void compare(SourceFile file, Map<String, String> own, Map<String, String> others, boolean overwrite)
             throws IOException {
         byte[] bytes = file.text().getBytes(StandardCharsets.UTF_8);
         String known = own.getOrDefault(file.path(), others.get(file.path()));
         Path path = folder.resolve(file.path());
-        if (!existing || !Files.exists(path)) {
-            hashes.put(file.path(), FileHash.of(bytes));
-            writes.put(file.path(), bytes);
-            added.add(file.path());
-            return;
-        }
         byte[] present = Files.readAllBytes(path);
         if (known != null && Arrays.equals(present, bytes)) {
             hashes.put(file.path(), own.containsKey(file.path()) ? own.get(file.path()) : FileHash.of(bytes));
@@ -258,7 +276,7 @@ public final class OutputFolder {
             return;
         }
         for (Map.Entry<String, byte[]> write : writes.entrySet()) {
-            staging.write(write.getKey(), write.getValue());
+            staging.write(write.getKey(), write.getValue(), hashes.get(write.getKey()));
         }
         Ledger after = before.with(owner, hashes);
         List<String> gone = new ArrayList<>(removed);

@@ -180,11 +180,16 @@ public final class Staging implements AutoCloseable {
      * @throws IOException when the path does not lie inside of the folder, or cannot be written
      */
     public void write(String path, byte[] bytes) throws IOException {
+        write(path, bytes, FileHash.of(bytes));
+    }
+
+    /** Writes a file of which the hash is known. */
+    void write(String path, byte[] bytes, String hash) throws IOException {
         InsideFolder.resolve(folder, path);
         Path target = work.resolve(path);
         makeFolder(target.getParent());
         Files.write(target, bytes);
-        written.put(path, FileHash.of(bytes));
+        written.put(path, hash);
     }
 
     private void makeFolder(Path parent) throws IOException {
