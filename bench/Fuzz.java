@@ -6,6 +6,7 @@ import org.protypos.target.Targets;
 import org.protypos.binding.RuleReader;
 import org.protypos.binding.Rules;
 import org.protypos.target.Product;
+import org.protypos.target.Surface;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -204,7 +205,7 @@ final class Fuzz {
             return "sampled";
         });
         well &= watch("comparing " + name, () -> {
-            Comparison.of(sound, read[0], Map.of(), Map.of());
+            Comparison.of(sound, read[0], new Surface(), new Surface());
             return "compared";
         });
         if (!well) {
