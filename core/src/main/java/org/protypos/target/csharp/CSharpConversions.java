@@ -1,10 +1,20 @@
 package org.protypos.target.csharp;
 
+import java.util.Set;
 import org.protypos.api.ScalarKind;
 import org.protypos.target.classes.ValueType;
 
 /** The types of the platform that simple types can become without a converter of anybody's. */
 final class CSharpConversions {
+    /** What of the platform follows the lexical rules of XML Schema. */
+    private static final String CONVERT = "System.Xml.XmlConvert";
+
+    private static final Set<String> VALUES =
+            Set.of(("System.DateTimeOffset System.DateTime System.TimeSpan System.Decimal"
+                            + " System.Guid System.Boolean System.Byte System.SByte System.Int16 System.UInt16 System.Int32"
+                            + " System.UInt32 System.Int64 System.UInt64 System.Single System.Double System.Numerics.BigInteger")
+                    .split(" "));
+
     private CSharpConversions() {}
 
     /** What stands for values of a kind when a type is asked for; null for none. */
@@ -22,6 +32,31 @@ final class CSharpConversions {
                     case "string", "System.String" -> kind.isText() ? kind : ScalarKind.TOKEN;
                     default -> null;
                 };
-        return other == null ? null : new ValueType.Scalar(other);
+        return other != null ? new ValueType.Scalar(other) : ofPlatform(written, type);
+    }
+
+    /** Types of the platform that it makes of text itself, and text of them. */
+    private static ValueType ofPlatform(ValueType.Scalar written, String type) {
+        ScalarKind kind = written.kind();
+        return switch (type) {
+            case "DateTimeOffset", "System.DateTimeOffset" ->
+                kind == ScalarKind.DATE_TIME ? byXmlConvert(written, "System.DateTimeOffset") : null;
+            case "TimeSpan", "System.TimeSpan" ->
+                kind == ScalarKind.DURATION ? byXmlConvert(written, "System.TimeSpan") : null;
+            case "decimal", "System.Decimal" ->
+                kind == ScalarKind.DECIMAL || kind.isIntegral() ? byXmlConvert(written, "System.Decimal") : null;
+            case "Guid", "System.Guid" -> kind.isText() ? byXmlConvert(written, "System.Guid") : null;
+            default -> null;
+        };
+    }
+
+    private static ValueType byXmlConvert(ValueType.Scalar written, String type) {
+        return new ValueType.Converted(
+                written, type, CONVERT + ".To" + type.substring(type.lastIndexOf('.') + 1), CONVERT + ".ToString");
+    }
+
+    /** Whether a type that was asked for is known to have no null. */
+    static boolean isValue(ValueType.Converted converted) {
+        return VALUES.contains(converted.type());
     }
 }

@@ -77,7 +77,8 @@ final class CSharpTypes {
 
     /** Whether a type has no null. */
     static boolean isValue(ValueType type) {
-        if (type instanceof ValueType.Enumerated) {
+        if (type instanceof ValueType.Enumerated
+                || type instanceof ValueType.Converted converted && CSharpConversions.isValue(converted)) {
             return true;
         }
         return type instanceof ValueType.Scalar scalar

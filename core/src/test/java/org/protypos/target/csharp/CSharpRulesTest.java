@@ -31,6 +31,12 @@ class CSharpRulesTest {
               - {on: "~v:Vessel/v:name", csharp: {as: Bay.Sign, with: Bay.Signs}}
               - {on: "~v:Vessel/v:flag", java: {optional: true}}
               - {on: "~v:Ferry", csharp: {implements: Bay.ICrossing}}
+              - {on: "~d:BerthOffer/d:from", csharp: {as: DateTimeOffset}}
+              - {on: "d:noBerthFree/d:nextFree", csharp: {as: System.DateTimeOffset}}
+              - {on: "d:requestBerth/d:stay", csharp: {as: TimeSpan}}
+              - {on: "~v:Vessel/v:lengthInMetres", csharp: {as: decimal}}
+              - {on: "~v:Vessel/v:draughtInMetres", csharp: {as: System.Decimal}}
+              - {on: "~v:Tanker/v:cubicMetres", csharp: {as: decimal}}
             """;
 
     /** What somebody has beside the generated code. */
