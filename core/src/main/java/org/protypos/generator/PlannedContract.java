@@ -2,7 +2,6 @@ package org.protypos.generator;
 
 import java.util.List;
 import org.protypos.api.Api;
-import org.protypos.api.ApiBuilder;
 import org.protypos.binding.ProposedRule;
 import org.protypos.binding.Rules;
 import org.protypos.contract.Contract;
@@ -47,10 +46,8 @@ public record PlannedContract(
 
     /** The code with nothing in it of classes that only its user has. */
     public LoweredApi withoutForeignClasses() {
-        if (!rules.namesForeignClasses()) {
-            return code;
-        }
-        Rules own = rules.withoutForeignClasses();
-        return target.lower(ApiBuilder.build(contract, own), new Wishes(own, GivenNames.NONE, null));
+        return rules.namesForeignClasses()
+                ? target.lower(api, new Wishes(rules.withoutForeignClasses(), GivenNames.NONE, null))
+                : code;
     }
 }
