@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
+import org.protypos.schema.BuiltIn;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.Facet;
 import org.protypos.schema.FacetStep;
@@ -14,7 +15,7 @@ import org.protypos.schema.TypeReference;
 
 /** Follows simple types to their built-in types and gathers what they demand of values. */
 final class FacetBuilder {
-    private static final ValueFacets ANYTHING = new ValueFacets.Builtin("anySimpleType");
+    private static final ValueFacets ANYTHING = new ValueFacets.OfBuiltIn(BuiltIn.ANY_SIMPLE_TYPE);
 
     private final SchemaComponents schema;
     private final Map<SchemaType, ValueFacets> known = new IdentityHashMap<>();
@@ -49,7 +50,7 @@ final class FacetBuilder {
         ValueFacets facets = known.get(type);
         if (facets == null) {
             facets = switch (type.variety()) {
-                case BUILT_IN -> new ValueFacets.Builtin(type.name().getLocalPart());
+                case BUILT_IN -> new ValueFacets.OfBuiltIn(type.builtIn());
                 case LIST -> new ValueFacets.ListOf(all(type.base()));
                 case UNION -> union(type);
                 case RESTRICTION -> narrowed(all(type.base()), type.facets());

@@ -1,5 +1,7 @@
 package org.protypos.api;
 
+import org.protypos.schema.BuiltIn;
+
 /** The kinds of single values that a target has a type for (XML Schema Part 2, section 3). */
 public enum ScalarKind {
     /** Text as it stands. */
@@ -68,69 +70,71 @@ public enum ScalarKind {
     }
 
     /** The built-in type that values of the kind are of when nothing says more. */
-    public String builtin() {
+    public BuiltIn builtin() {
         return switch (this) {
-            case STRING, NAMES -> "string";
-            case NORMALIZED -> "normalizedString";
-            case TOKEN -> "token";
-            case BOOLEAN -> "boolean";
-            case BYTE -> "byte";
-            case UNSIGNED_BYTE -> "unsignedByte";
-            case SHORT -> "short";
-            case UNSIGNED_SHORT -> "unsignedShort";
-            case INT -> "int";
-            case UNSIGNED_INT -> "unsignedInt";
-            case LONG -> "long";
-            case UNSIGNED_LONG -> "unsignedLong";
-            case INTEGER -> "integer";
-            case DECIMAL -> "decimal";
-            case FLOAT -> "float";
-            case DOUBLE -> "double";
-            case DATE_TIME -> "dateTime";
-            case DATE -> "date";
-            case TIME -> "time";
-            case DURATION -> "duration";
-            case YEAR -> "gYear";
-            case YEAR_MONTH -> "gYearMonth";
-            case MONTH -> "gMonth";
-            case MONTH_DAY -> "gMonthDay";
-            case DAY -> "gDay";
-            case HEX -> "hexBinary";
-            case BASE64, ATTACHMENT -> "base64Binary";
-            case QNAME -> "QName";
+            case STRING, NAMES -> BuiltIn.STRING;
+            case NORMALIZED -> BuiltIn.NORMALIZED_STRING;
+            case TOKEN -> BuiltIn.TOKEN;
+            case BOOLEAN -> BuiltIn.BOOLEAN;
+            case BYTE -> BuiltIn.BYTE;
+            case UNSIGNED_BYTE -> BuiltIn.UNSIGNED_BYTE;
+            case SHORT -> BuiltIn.SHORT;
+            case UNSIGNED_SHORT -> BuiltIn.UNSIGNED_SHORT;
+            case INT -> BuiltIn.INT;
+            case UNSIGNED_INT -> BuiltIn.UNSIGNED_INT;
+            case LONG -> BuiltIn.LONG;
+            case UNSIGNED_LONG -> BuiltIn.UNSIGNED_LONG;
+            case INTEGER -> BuiltIn.INTEGER;
+            case DECIMAL -> BuiltIn.DECIMAL;
+            case FLOAT -> BuiltIn.FLOAT;
+            case DOUBLE -> BuiltIn.DOUBLE;
+            case DATE_TIME -> BuiltIn.DATE_TIME;
+            case DATE -> BuiltIn.DATE;
+            case TIME -> BuiltIn.TIME;
+            case DURATION -> BuiltIn.DURATION;
+            case YEAR -> BuiltIn.G_YEAR;
+            case YEAR_MONTH -> BuiltIn.G_YEAR_MONTH;
+            case MONTH -> BuiltIn.G_MONTH;
+            case MONTH_DAY -> BuiltIn.G_MONTH_DAY;
+            case DAY -> BuiltIn.G_DAY;
+            case HEX -> BuiltIn.HEX_BINARY;
+            case BASE64, ATTACHMENT -> BuiltIn.BASE64_BINARY;
+            case QNAME -> BuiltIn.QNAME;
         };
     }
 
-    static ScalarKind of(String builtin) {
-        return switch (builtin) {
-            case "string", "anySimpleType" -> STRING;
-            case "normalizedString" -> NORMALIZED;
-            case "boolean" -> BOOLEAN;
-            case "byte" -> BYTE;
-            case "unsignedByte" -> UNSIGNED_BYTE;
-            case "short" -> SHORT;
-            case "unsignedShort" -> UNSIGNED_SHORT;
-            case "int" -> INT;
-            case "unsignedInt" -> UNSIGNED_INT;
-            case "long" -> LONG;
-            case "integer", "nonPositiveInteger", "negativeInteger", "nonNegativeInteger", "positiveInteger" -> INTEGER;
-            case "unsignedLong" -> UNSIGNED_LONG;
-            case "decimal" -> DECIMAL;
-            case "float" -> FLOAT;
-            case "double" -> DOUBLE;
-            case "dateTime" -> DATE_TIME;
-            case "date" -> DATE;
-            case "time" -> TIME;
-            case "duration" -> DURATION;
-            case "gYear" -> YEAR;
-            case "gYearMonth" -> YEAR_MONTH;
-            case "gMonth" -> MONTH;
-            case "gMonthDay" -> MONTH_DAY;
-            case "gDay" -> DAY;
-            case "hexBinary" -> HEX;
-            case "base64Binary" -> BASE64;
-            case "QName", "NOTATION" -> QNAME;
-            default -> TOKEN;
+    /** The kind that values of a built-in type are of. */
+    static ScalarKind of(BuiltIn type) {
+        return switch (type) {
+            case STRING, ANY_SIMPLE_TYPE -> STRING;
+            case NORMALIZED_STRING -> NORMALIZED;
+            case TOKEN, LANGUAGE, NAME, NC_NAME, NMTOKEN, NMTOKENS, ID, IDREF, IDREFS, ENTITY, ENTITIES, ANY_URI ->
+                TOKEN;
+            case BOOLEAN -> BOOLEAN;
+            case BYTE -> BYTE;
+            case UNSIGNED_BYTE -> UNSIGNED_BYTE;
+            case SHORT -> SHORT;
+            case UNSIGNED_SHORT -> UNSIGNED_SHORT;
+            case INT -> INT;
+            case UNSIGNED_INT -> UNSIGNED_INT;
+            case LONG -> LONG;
+            case UNSIGNED_LONG -> UNSIGNED_LONG;
+            case INTEGER, NON_POSITIVE_INTEGER, NEGATIVE_INTEGER, NON_NEGATIVE_INTEGER, POSITIVE_INTEGER -> INTEGER;
+            case DECIMAL -> DECIMAL;
+            case FLOAT -> FLOAT;
+            case DOUBLE -> DOUBLE;
+            case DATE_TIME -> DATE_TIME;
+            case DATE -> DATE;
+            case TIME -> TIME;
+            case DURATION -> DURATION;
+            case G_YEAR -> YEAR;
+            case G_YEAR_MONTH -> YEAR_MONTH;
+            case G_MONTH -> MONTH;
+            case G_MONTH_DAY -> MONTH_DAY;
+            case G_DAY -> DAY;
+            case HEX_BINARY -> HEX;
+            case BASE64_BINARY -> BASE64;
+            case QNAME, NOTATION -> QNAME;
         };
     }
 }

@@ -78,8 +78,7 @@ final class SimpleTypeBuilder {
     /** The kind of text that values are, or null when they are none or of several kinds. */
     private ScalarKind textKind(SimpleType type) {
         return switch (type.variety()) {
-            case BUILT_IN ->
-                isBuiltinList(type) ? null : ScalarKind.of(type.name().getLocalPart());
+            case BUILT_IN -> type.builtIn().isList() ? null : ScalarKind.of(type.builtIn());
             case LIST -> null;
             case UNION -> {
                 List<ScalarKind> kinds =
@@ -101,14 +100,10 @@ final class SimpleTypeBuilder {
 
     private boolean holdsNames(SimpleType type) {
         return switch (type.variety()) {
-            case BUILT_IN -> ScalarKind.of(type.name().getLocalPart()) == ScalarKind.QNAME;
+            case BUILT_IN -> ScalarKind.of(type.builtIn()) == ScalarKind.QNAME;
             case LIST, RESTRICTION -> schema.resolve(type.base()) instanceof SimpleType base && holdsNames(base);
             case UNION -> members(type).stream().anyMatch(this::holdsNames);
         };
-    }
-
-    private static boolean isBuiltinList(SimpleType type) {
-        return Set.of("NMTOKENS", "IDREFS", "ENTITIES").contains(type.name().getLocalPart());
     }
 
     private static ScalarKind whiteSpace(List<Facet> facets, ScalarKind otherwise) {
@@ -125,9 +120,9 @@ final class SimpleTypeBuilder {
     }
 
     static ApiValue builtin(SimpleType type) {
-        return isBuiltinList(type)
+        return type.builtIn().isList()
                 ? new ApiValue.Items(new ApiValue.Scalar(ScalarKind.TOKEN))
-                : new ApiValue.Scalar(ScalarKind.of(type.name().getLocalPart()));
+                : new ApiValue.Scalar(ScalarKind.of(type.builtIn()));
     }
 
     /** What a restriction that names no values makes of what its base holds. */

@@ -1,6 +1,7 @@
 package org.protypos.api;
 
 import java.util.List;
+import org.protypos.schema.BuiltIn;
 import org.protypos.schema.FacetStep;
 
 /** What the contract demands of the values of a simple type, from the built-in type on outwards. */
@@ -9,29 +10,55 @@ public sealed interface ValueFacets {
     boolean demandsMore();
 
     /** A built-in type. */
-    record Builtin(String name) implements ValueFacets {
+    record OfBuiltIn(BuiltIn type) implements ValueFacets {
         @Override
         public boolean demandsMore() {
-            return switch (name) {
-                case "nonNegativeInteger",
-                        "positiveInteger",
-                        "nonPositiveInteger",
-                        "negativeInteger",
-                        "unsignedLong",
-                        "unsignedInt",
-                        "unsignedShort",
-                        "unsignedByte",
-                        "language",
-                        "Name",
-                        "NCName",
-                        "NMTOKEN",
-                        "NMTOKENS",
-                        "ID",
-                        "IDREF",
-                        "IDREFS",
-                        "ENTITY",
-                        "ENTITIES" -> true;
-                default -> false;
+            return switch (type) {
+                case NON_NEGATIVE_INTEGER,
+                        POSITIVE_INTEGER,
+                        NON_POSITIVE_INTEGER,
+                        NEGATIVE_INTEGER,
+                        UNSIGNED_LONG,
+                        UNSIGNED_INT,
+                        UNSIGNED_SHORT,
+                        UNSIGNED_BYTE,
+                        LANGUAGE,
+                        NAME,
+                        NC_NAME,
+                        NMTOKEN,
+                        NMTOKENS,
+                        ID,
+                        IDREF,
+                        IDREFS,
+                        ENTITY,
+                        ENTITIES -> true;
+                case ANY_SIMPLE_TYPE,
+                        STRING,
+                        NORMALIZED_STRING,
+                        TOKEN,
+                        BOOLEAN,
+                        DECIMAL,
+                        INTEGER,
+                        LONG,
+                        INT,
+                        SHORT,
+                        BYTE,
+                        FLOAT,
+                        DOUBLE,
+                        DATE_TIME,
+                        DATE,
+                        TIME,
+                        DURATION,
+                        G_YEAR,
+                        G_YEAR_MONTH,
+                        G_MONTH,
+                        G_MONTH_DAY,
+                        G_DAY,
+                        BASE64_BINARY,
+                        HEX_BINARY,
+                        ANY_URI,
+                        QNAME,
+                        NOTATION -> false;
             };
         }
     }

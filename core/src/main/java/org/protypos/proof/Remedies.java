@@ -15,6 +15,7 @@ import org.protypos.message.tree.MessageElement;
 import org.protypos.naming.Subject;
 import org.protypos.runtime.check.ValueRule;
 import org.protypos.runtime.value.Lexical;
+import org.protypos.schema.BuiltIn;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.ElementReference;
@@ -31,11 +32,6 @@ import org.protypos.source.Xml;
 
 /** Says how a contract would have to be corrected for a deviation of one message to be none. */
 final class Remedies {
-    private static final Set<String> INTEGRAL =
-            Set.of(("integer long int short byte nonNegativeInteger positiveInteger nonPositiveInteger negativeInteger"
-                            + " unsignedLong unsignedInt unsignedShort unsignedByte")
-                    .split(" "));
-
     /** A value that a rule has not. */
     private static final String NONE = "null";
 
@@ -320,7 +316,8 @@ final class Remedies {
             root = vocabulary.schema().resolve(simple.base());
         }
         String builtin = root == null || root.name() == null ? "" : root.name().getLocalPart();
-        boolean integral = INTEGRAL.contains(builtin);
+        BuiltIn known = BuiltIn.of(builtin);
+        boolean integral = known != null && known.isWhole();
         String wider = integral && isOf("integer", text)
                 ? "integer"
                 : (integral || builtin.equals("decimal")) && isOf("decimal", text) ? "decimal" : "string";

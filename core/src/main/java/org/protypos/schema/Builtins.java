@@ -3,18 +3,13 @@ package org.protypos.schema;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
 import javax.xml.namespace.QName;
 
 /** The built-in simple types (XML Schema Part 2, section 3) and the attributes of the XML namespace. */
 public final class Builtins {
     private static final String XSD = "http://www.w3.org/2001/XMLSchema";
     private static final String XML = "http://www.w3.org/XML/1998/namespace";
-    private static final String NAMES = "anySimpleType string normalizedString token language Name NCName NMTOKEN"
-            + " NMTOKENS ID IDREF IDREFS ENTITY ENTITIES boolean decimal integer nonPositiveInteger negativeInteger"
-            + " nonNegativeInteger positiveInteger long int short byte unsignedLong unsignedInt unsignedShort"
-            + " unsignedByte float double dateTime date time duration gYear gYearMonth gMonth gMonthDay gDay"
-            + " base64Binary hexBinary anyURI QName NOTATION";
-
     /** Types that XML Schema 1.1 adds, each with the older type that its values are read as. */
     private static final Map<String, String> LATER = Map.of(
             "anyAtomicType", "anySimpleType",
@@ -22,27 +17,14 @@ public final class Builtins {
             "yearMonthDuration", "duration",
             "dayTimeDuration", "duration");
 
-    /** Lines of descent, each type derived from the one before it. */
-    private static final List<String> LINES = List.of(
-            "string normalizedString token language",
-            "token Name NCName ID",
-            "NCName IDREF",
-            "NCName ENTITY",
-            "token NMTOKEN",
-            "decimal integer nonPositiveInteger negativeInteger",
-            "integer long int short byte",
-            "integer nonNegativeInteger positiveInteger",
-            "nonNegativeInteger unsignedLong unsignedInt unsignedShort unsignedByte");
-
-    private static final Map<String, String> BASES = bases();
     private static final Map<QName, SimpleType> TYPES = types();
 
     private Builtins() {}
 
     private static Map<QName, SimpleType> types() {
         Map<QName, SimpleType> types = new HashMap<>();
-        for (String local : NAMES.split(" ")) {
-            QName name = name(local);
+        for (BuiltIn type : BuiltIn.values()) {
+            QName name = name(type.local());
             types.put(name, new SimpleType(name, SimpleType.Variety.BUILT_IN, null, List.of(), List.of(), "", null));
         }
         return types;
@@ -71,28 +53,16 @@ public final class Builtins {
 
     /** The local names of all built-in types. */
     public static List<String> names() {
-        return List.of(NAMES.split(" "));
+        return Stream.of(BuiltIn.values()).map(BuiltIn::local).toList();
     }
 
     /** Whether a built-in type is derived from another, or is that type (XML Schema Part 2, section 3). */
     public static boolean derives(String type, String from) {
-        for (String current = type; current != null; current = BASES.get(current)) {
-            if (current.equals(from)) {
-                return true;
-            }
-        }
-        return from.equals("anySimpleType");
-    }
-
-    private static Map<String, String> bases() {
-        Map<String, String> bases = new HashMap<>();
-        for (String line : LINES) {
-            String[] chain = line.split(" ");
-            for (int i = 1; i < chain.length; i++) {
-                bases.put(chain[i], chain[i - 1]);
-            }
-        }
-        return bases;
+        BuiltIn known = BuiltIn.of(type);
+        BuiltIn other = BuiltIn.of(from);
+        return type.equals(from)
+                || other == BuiltIn.ANY_SIMPLE_TYPE
+                || known != null && other != null && known.isA(other);
     }
 
     /** The attributes that XML itself defines, for contracts that use them without their schema document. */

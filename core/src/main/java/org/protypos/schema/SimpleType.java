@@ -22,6 +22,11 @@ public record SimpleType(
         String documentation,
         Place place)
         implements SchemaType {
+    /** Which built-in type it is; only one that is built in is any. */
+    public BuiltIn builtIn() {
+        return BuiltIn.of(name.getLocalPart());
+    }
+
     /** How a simple type comes about. */
     public enum Variety {
         /** It is built in (XML Schema Part 2, section 3). */

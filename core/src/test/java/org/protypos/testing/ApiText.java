@@ -98,7 +98,8 @@ public final class ApiText {
         }
         if (type instanceof EnumeratedType enumerated) {
             line("values " + type.origin().name().toLowerCase(java.util.Locale.ROOT) + " "
-                    + type.subject().designator() + " " + enumerated.base().builtin());
+                    + type.subject().designator() + " "
+                    + enumerated.base().builtin().local());
             inside(() -> enumerated.values().forEach(value -> line("= " + value.text())));
             return;
         }
@@ -193,8 +194,8 @@ public final class ApiText {
     }
 
     private static String facets(ValueFacets facets) {
-        if (facets instanceof ValueFacets.Builtin builtin) {
-            return builtin.name();
+        if (facets instanceof ValueFacets.OfBuiltIn builtin) {
+            return builtin.type().local();
         } else if (facets instanceof ValueFacets.ListOf list) {
             return "(" + facets(list.item()) + ")*";
         } else if (facets instanceof ValueFacets.UnionOf union) {

@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
+import org.protypos.schema.BuiltIn;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.FacetStep;
 import org.protypos.schema.SchemaComponents;
@@ -14,11 +15,6 @@ import org.protypos.source.Xml;
 
 /** What a field for one value is to be like: its kind, what may be chosen, and what else the contract asks for. */
 public final class ValueField {
-    private static final Set<String> WHOLE =
-            Set.of(("integer long int short byte nonNegativeInteger positiveInteger nonPositiveInteger negativeInteger"
-                            + " unsignedLong unsignedInt unsignedShort unsignedByte")
-                    .split(" "));
-    private static final Set<String> FRACTIONAL = Set.of("decimal", "double", "float");
     private static final Set<String> OWN = Set.of("boolean", "date", "time", "dateTime", "base64Binary");
     private static final int MOST_STEPS = 100;
     private static final int MOST_SHOWN = 12;
@@ -130,9 +126,10 @@ public final class ValueField {
     }
 
     private void builtin(String name) {
-        if (WHOLE.contains(name)) {
+        BuiltIn type = BuiltIn.of(name);
+        if (type != null && type.isWhole()) {
             kind = "whole";
-        } else if (FRACTIONAL.contains(name)) {
+        } else if (type != null && type.isNumber()) {
             kind = "number";
         } else if (OWN.contains(name) && !list) {
             kind = name;

@@ -7,6 +7,7 @@ import java.util.Map;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.runtime.check.ValueRule;
 import org.protypos.runtime.value.Lexical;
+import org.protypos.schema.BuiltIn;
 import org.protypos.schema.Builtins;
 import org.protypos.schema.FacetStep;
 import org.protypos.schema.pattern.SchemaPattern;
@@ -34,16 +35,6 @@ final class AtomFacets {
             Map.entry("decimal", "[+\\-]?([0-9]+(\\.[0-9]*)?|\\.[0-9]+)"),
             Map.entry("integer", "[+\\-]?[0-9]+"));
 
-    private static final Map<String, String[]> RANGES = Map.of(
-            "byte", new String[] {"-128", "127"},
-            "short", new String[] {"-32768", "32767"},
-            "int", new String[] {"-2147483648", "2147483647"},
-            "long", new String[] {"-9223372036854775808", "9223372036854775807"},
-            "unsignedByte", new String[] {"0", "255"},
-            "unsignedShort", new String[] {"0", "65535"},
-            "unsignedInt", new String[] {"0", "4294967295"},
-            "unsignedLong", new String[] {"0", "18446744073709551615"});
-
     private final String builtin;
     private final String primitive;
     private final List<FacetStep> steps = new ArrayList<>();
@@ -61,9 +52,9 @@ final class AtomFacets {
         if (isWhole()) {
             fraction = 0;
         }
-        String[] range = RANGES.get(builtin);
-        least = range != null ? new BigDecimal(range[0]) : startsAt();
-        most = range != null ? new BigDecimal(range[1]) : endsAt();
+        BuiltIn type = BuiltIn.of(builtin);
+        least = type == null ? null : type.least();
+        most = type == null ? null : type.most();
         for (ValueRule at = rule; at != null; at = at.base()) {
             FacetStep step = vocabulary.step(at);
             if (step != null) {
@@ -71,22 +62,6 @@ final class AtomFacets {
                 narrow(step);
             }
         }
-    }
-
-    private BigDecimal startsAt() {
-        return switch (builtin) {
-            case "nonNegativeInteger" -> BigDecimal.ZERO;
-            case "positiveInteger" -> BigDecimal.ONE;
-            default -> null;
-        };
-    }
-
-    private BigDecimal endsAt() {
-        return switch (builtin) {
-            case "nonPositiveInteger" -> BigDecimal.ZERO;
-            case "negativeInteger" -> BigDecimal.ONE.negate();
-            default -> null;
-        };
     }
 
     private void narrow(FacetStep step) {

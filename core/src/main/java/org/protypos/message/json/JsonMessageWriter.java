@@ -17,6 +17,7 @@ import org.protypos.diagnostic.SourceText;
 import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
+import org.protypos.schema.BuiltIn;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.ElementReference;
@@ -31,10 +32,6 @@ import org.protypos.source.Xml;
 /** Writes elements as JSON, the way {@link JsonMessageReader} reads them. */
 public final class JsonMessageWriter {
     private static final Pattern NUMBER = Pattern.compile("-?(0|[1-9][0-9]*)(\\.[0-9]+)?([eE][+-]?[0-9]+)?");
-    private static final Set<String> NUMERIC = Set.of(
-            ("decimal integer long int short byte nonNegativeInteger positiveInteger nonPositiveInteger negativeInteger"
-                            + " unsignedLong unsignedInt unsignedShort unsignedByte float double")
-                    .split(" "));
 
     private final Vocabulary vocabulary;
     private final Map<MessageElement, TypeModel> types;
@@ -219,13 +216,18 @@ public final class JsonMessageWriter {
         }
         String text = element.text();
         String builtin = type == null ? "" : builtin(type.definition());
-        if (NUMERIC.contains(builtin) && NUMBER.matcher(text).matches()) {
+        if (isNumber(builtin) && NUMBER.matcher(text).matches()) {
             out.writeNumber(text);
         } else if (builtin.equals("boolean") && (text.equals("true") || text.equals("false"))) {
             out.writeBoolean(text.equals("true"));
         } else {
             out.writeString(text);
         }
+    }
+
+    private static boolean isNumber(String builtin) {
+        BuiltIn type = BuiltIn.of(builtin);
+        return type != null && type.isNumber();
     }
 
     private String builtin(SchemaType definition) {

@@ -77,7 +77,9 @@ public sealed interface ValueType {
 
     /** The built-in type that values are of when nothing says more. */
     default String builtin() {
-        return (written() instanceof Scalar scalar ? scalar.kind() : ScalarKind.STRING).builtin();
+        return (written() instanceof Scalar scalar ? scalar.kind() : ScalarKind.STRING)
+                .builtin()
+                .local();
     }
 
     /** Whether values can be written in several ways, of which only one is ours. */

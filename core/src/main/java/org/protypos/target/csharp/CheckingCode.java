@@ -259,8 +259,8 @@ final class CheckingCode {
 
     private String expression(ValueFacets facets) {
         String type = context.statics(file, "ValueRule");
-        if (facets instanceof ValueFacets.Builtin builtin) {
-            return type + ".Of(" + CSharpText.literal(builtin.name()) + ")";
+        if (facets instanceof ValueFacets.OfBuiltIn builtin) {
+            return type + ".Of(" + CSharpText.literal(builtin.type().local()) + ")";
         }
         if (facets instanceof ValueFacets.ListOf list) {
             return type + ".ListOf(" + expression(list.item()) + ")";

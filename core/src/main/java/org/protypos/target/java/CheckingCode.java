@@ -283,8 +283,8 @@ final class CheckingCode {
 
     private String expression(ValueFacets facets) {
         String type = context.check(file, "ValueRule");
-        if (facets instanceof ValueFacets.Builtin builtin) {
-            return type + ".of(" + JavaText.literal(builtin.name()) + ")";
+        if (facets instanceof ValueFacets.OfBuiltIn builtin) {
+            return type + ".of(" + JavaText.literal(builtin.type().local()) + ")";
         }
         if (facets instanceof ValueFacets.ListOf list) {
             return type + ".listOf(" + expression(list.item()) + ")";
