@@ -165,8 +165,7 @@ final class TypeBuilder {
             findings.error(
                     "type-needed",
                     type.place(),
-                    "this type is derived from " + renaming.shown(Subject.type(left.name(), left.place()))
-                            + ", which a rule leaves out",
+                    "this type is derived from " + renaming.shown(subject(left)) + ", which a rule leaves out",
                     "leave this type out too, or neither");
             return null;
         }

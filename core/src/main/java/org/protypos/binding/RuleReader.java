@@ -35,6 +35,8 @@ public final class RuleReader {
     private static final Pattern PREFIX = Pattern.compile("[A-Za-z_][\\w.-]*");
 
     private final NameRules names;
+    private final Set<String> languages;
+    private final Set<String> keys;
     private final Findings findings = new Findings();
     private final List<Rule> rules = new ArrayList<>();
     private final Map<String, String> shared = new LinkedHashMap<>();
@@ -45,6 +47,8 @@ public final class RuleReader {
 
     private RuleReader(NameRules names) {
         this.names = names;
+        this.languages = names.languages();
+        this.keys = RuleBuilder.keys(languages);
     }
 
     /**
@@ -243,11 +247,11 @@ public final class RuleReader {
             String key = in.currentName();
             Place at = here();
             in.nextToken();
-            if (names.languages().contains(key)) {
+            if (languages.contains(key)) {
                 ofLanguages = true;
                 sound &= block(key, key.equals(names.language()) ? own : new Entries());
             } else {
-                sound &= entry(key, at, neutral, RuleBuilder.keys(names.languages()), "rule");
+                sound &= entry(key, at, neutral, keys, "rule");
             }
         }
         if (!sound || ofLanguages && own.isEmpty() && neutral.saysNothing()) {

@@ -12,10 +12,7 @@ public final class FreeName {
 
     /** A name that none of others has, in capitals or small letters: the one wanted, or that with a number. */
     public static String beside(Collection<String> others, String wanted) {
-        return Stream.concat(Stream.of(wanted), IntStream.iterate(2, i -> i + 1).mapToObj(i -> wanted + i))
-                .filter(name -> others.stream().noneMatch(name::equalsIgnoreCase))
-                .findFirst()
-                .orElseThrow();
+        return first(List.of(wanted), others);
     }
 
     /**
@@ -25,9 +22,13 @@ public final class FreeName {
      */
     public static String of(Plan plan, String packageName, List<String> wanted) {
         Map<String, String> taken = plan.names().byScope().getOrDefault(packageName, Map.of());
+        return first(wanted, taken.values());
+    }
+
+    private static String first(List<String> wanted, Collection<String> taken) {
         String last = wanted.get(wanted.size() - 1);
         return Stream.concat(wanted.stream(), IntStream.iterate(2, i -> i + 1).mapToObj(i -> last + i))
-                .filter(name -> taken.values().stream().noneMatch(name::equalsIgnoreCase))
+                .filter(name -> taken.stream().noneMatch(name::equalsIgnoreCase))
                 .findFirst()
                 .orElseThrow();
     }

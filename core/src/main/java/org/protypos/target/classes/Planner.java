@@ -1,9 +1,8 @@
 package org.protypos.target.classes;
 
-import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.TreeMap;
 import javax.xml.namespace.QName;
 import org.protypos.api.Api;
 import org.protypos.binding.Shaping;
@@ -15,9 +14,6 @@ import org.protypos.target.Wishes;
 
 /** Plans the classes of an API, for languages that have classes: what is nested in what, and how all is called. */
 public final class Planner {
-    private static final Comparator<QName> BY_NAME =
-            Comparator.comparing(QName::getNamespaceURI).thenComparing(QName::getLocalPart);
-
     private Planner() {}
 
     /**
@@ -84,7 +80,7 @@ public final class Planner {
     }
 
     private static Map<QName, QName> heads(Api api) {
-        Map<QName, QName> heads = new TreeMap<>(BY_NAME);
+        Map<QName, QName> heads = new LinkedHashMap<>();
         api.elements().forEach((name, element) -> {
             if (element.head() != null) {
                 heads.put(name, element.head());

@@ -101,12 +101,11 @@ final class MessagesEmitter {
         String result = input || message.values().isEmpty() ? null : signatures.result(operation);
         List<String> given = operation.parameters();
         if (!input) {
-            List<String> names = operation.resultName() == null
+            given = operation.resultName() == null
                     ? List.of("result")
                     : InterfaceEmitter.Signatures.resultNames(message).stream()
                             .map(name -> "result." + name + "()")
                             .toList();
-            given = names;
         }
         String parameters = input ? signatures.parameters(operation) : result == null ? "" : result + " result";
         // No parameter is called like this one.
