@@ -4,25 +4,33 @@ import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Iterator;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Callable;
+import java.util.stream.Stream;
 import org.protypos.binding.ProposedRule;
 import org.protypos.binding.RuleReader;
 import org.protypos.binding.Rules;
 import org.protypos.binding.Suggestions;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
+import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.GivenFile;
 import org.protypos.generator.PlannedContract;
 import org.protypos.naming.Clash;
 import org.protypos.naming.NameRules;
 import org.protypos.output.WholeFile;
+import org.protypos.profile.Awkward;
+import org.protypos.profile.Profile;
+import org.protypos.profile.ProfileCheck;
 import org.protypos.project.EditorSchema;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Spec;
 
 /** Tells everything that is wrong with a contract at once. */
@@ -52,8 +60,25 @@ final class CheckCommand implements Callable<Integer> {
             description = "Writes rules that settle the clashes of names as they are settled now, for you to change.")
     private Path suggest;
 
+    @Option(
+            names = "--profile",
+            paramLabel = "NAME",
+            completionCandidates = ProfileNames.class,
+            description = "Also tells where the contract does not keep a profile of the WS-I:"
+                    + " ${COMPLETION-CANDIDATES}. May be repeated.")
+    private List<String> profiles = new ArrayList<>();
+
+    /** The profiles, for those who complete command lines. */
+    static final class ProfileNames implements Iterable<String> {
+        @Override
+        public Iterator<String> iterator() {
+            return Stream.of(Profile.values()).map(Profile::key).iterator();
+        }
+    }
+
     @Override
     public Integer call() throws IOException {
+        List<Profile> wanted = profiles.stream().map(this::profile).toList();
         Contract contract = arguments.read();
         Terminal terminal =
                 new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
@@ -63,10 +88,18 @@ final class CheckCommand implements Callable<Integer> {
                         .packageName(packageName)
                         .plan()
                 : null;
-        List<Finding> findings = planned == null ? contract.findings() : planned.findings();
+        Findings all = new Findings();
+        all.addAll(planned == null ? contract.findings() : planned.findings());
+        if (planned != null) {
+            wanted.forEach(profile -> all.addAll(ProfileCheck.of(contract, profile)));
+        }
+        if (planned != null && !language.arguments().isEmpty()) {
+            all.addAll(Awkward.of(contract, planned.target().title()));
+        }
+        List<Finding> findings = all.sorted();
         int status = planned == null
                 ? ContractArguments.status(contract)
-                : planned.isSound() ? ExitStatus.DONE : ExitStatus.CONTRACT;
+                : planned.isSound() && !all.hasErrors() ? ExitStatus.DONE : ExitStatus.CONTRACT;
         if (suggest != null && planned != null && !write(terminal, planned)) {
             return ExitStatus.CONTRACT;
         }
@@ -84,6 +117,16 @@ final class CheckCommand implements Callable<Integer> {
             text(terminal.out(), contract, planned, findings);
         }
         return status;
+    }
+
+    private Profile profile(String name) {
+        return Stream.of(Profile.values())
+                .filter(profile -> profile.key().equals(name))
+                .findFirst()
+                .orElseThrow(() -> new ParameterException(
+                        spec.commandLine(),
+                        "--profile: there is no profile " + name + "; the profiles are "
+                                + String.join(", ", new ProfileNames())));
     }
 
     private void text(PrintWriter out, Contract contract, PlannedContract planned, List<Finding> findings) {

@@ -95,10 +95,7 @@ final class FindingPrinter {
                     .count();
             if (count > 0) {
                 text.append(text.isEmpty() ? "" : ", ")
-                        .append(count)
-                        .append(' ')
-                        .append(severity.name().toLowerCase(Locale.ROOT))
-                        .append(count == 1 ? "" : "s");
+                        .append(Terminal.counted(count, severity.name().toLowerCase(Locale.ROOT)));
             }
         }
         return text.isEmpty() ? "no findings" : text.toString();

@@ -11,12 +11,14 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.Callable;
 import java.util.concurrent.atomic.AtomicInteger;
-import java.util.stream.Stream;
 import org.protypos.binding.ProposedRule;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Findings;
 import org.protypos.generator.PlannedContract;
 import org.protypos.message.check.Deviation;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.message.tree.MessageReader;
+import org.protypos.profile.MessageProfile;
 import org.protypos.proof.Proof;
 import org.protypos.proof.ProofResult;
 import org.protypos.proof.Reconciliation;
@@ -24,7 +26,6 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
-import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Spec;
 
 /** Shows whether real messages survive the generated types. */
@@ -61,6 +62,11 @@ final class ProofCommand implements Callable<Integer> {
             description = "What messages in JSON are: requests of this operation, or global elements of this name.")
     private String as;
 
+    @Option(
+            names = "--profile",
+            description = "Also tells where an envelope of SOAP 1.1 does not keep the Basic Profile 1.1 of the WS-I.")
+    private boolean profile;
+
     @Option(names = "--json", description = "Writes one JSON document.")
     private boolean json;
 
@@ -91,7 +97,9 @@ final class ProofCommand implements Callable<Integer> {
     public Integer call() throws IOException {
         Terminal terminal =
                 new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
-        List<MessageFile> files = files();
+        List<MessageFile> files = DocumentFiles.of(messages, "--message", spec).stream()
+                .map(file -> new MessageFile(file, null))
+                .toList();
         Contract contract = arguments.read();
         if (!contract.isSound()) {
             terminal.refuse(contract.findings(), "nothing was proved", json);
@@ -120,16 +128,35 @@ final class ProofCommand implements Callable<Integer> {
                 Progress.during("proving " + all.size() + " messages", json, () -> proof.of(watched(all)));
         Reconciliation.Outcome corrections =
                 new Reconciliation(planned.contract(), planned.target().rules()).of(proof.deviating());
+        Findings kept = profile ? profiled(files) : new Findings();
         if (json) {
             Json.print(terminal.out(), document -> {
                 json(document, results);
                 corrections(document, corrections);
+                if (profile) {
+                    Json.findings(document, kept.sorted());
+                }
             });
         } else {
+            new FindingPrinter(terminal.out()).print(kept.sorted());
             text(terminal.out(), results);
             corrections(terminal.out(), corrections, proof.deviating().size());
         }
-        return count(results, ProofResult.Status.SURVIVED) == results.size() ? ExitStatus.DONE : ExitStatus.CONTRACT;
+        return count(results, ProofResult.Status.SURVIVED) == results.size() && !kept.hasErrors()
+                ? ExitStatus.DONE
+                : ExitStatus.CONTRACT;
+    }
+
+    /** Where messages do not keep the profile; what is not well-formed has been told before. */
+    private static Findings profiled(List<MessageFile> files) throws IOException {
+        Findings kept = new Findings();
+        for (MessageFile file : files) {
+            MessageElement root = MessageReader.read(file.name(), file.bytes(), new Findings());
+            if (root != null) {
+                kept.addAll(MessageProfile.of(root));
+            }
+        }
+        return kept;
     }
 
     /** The same messages; how far one has come with them is told. */
@@ -181,29 +208,6 @@ final class ProofCommand implements Callable<Integer> {
             document.writeEndObject();
         }
         document.writeEndArray();
-    }
-
-    private List<MessageFile> files() throws IOException {
-        List<MessageFile> files = new ArrayList<>();
-        for (Path message : messages) {
-            if (Files.isDirectory(message)) {
-                try (Stream<Path> found = Files.walk(message)) {
-                    found.filter(file ->
-                                    file.toString().toLowerCase(Locale.ROOT).endsWith(".xml"))
-                            .filter(Files::isRegularFile)
-                            .sorted()
-                            .forEach(file -> files.add(new MessageFile(file, null)));
-                }
-            } else if (Files.isRegularFile(message)) {
-                files.add(new MessageFile(message, null));
-            } else {
-                throw new ParameterException(spec.commandLine(), "--message: there is no file " + message);
-            }
-        }
-        if (files.isEmpty()) {
-            throw new ParameterException(spec.commandLine(), "--message: there is no .xml file in " + messages.get(0));
-        }
-        return files;
     }
 
     private static long count(List<ProofResult> results, ProofResult.Status status) {

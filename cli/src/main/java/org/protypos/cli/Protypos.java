@@ -50,6 +50,8 @@ final class Protypos implements Runnable {
         subcommands.put("compare", CompareCommand::new);
         subcommands.put("call", CallCommand::new);
         subcommands.put("stand-in", StandInCommand::new);
+        subcommands.put("draft", DraftCommand::new);
+        subcommands.put("infer", InferCommand::new);
         subcommands.put("adopt", AdoptCommand::new);
         subcommands.put("refresh", RefreshCommand::new);
         subcommands.put("abandon", AbandonCommand::new);

@@ -18,11 +18,12 @@ import picocli.CommandLine.Spec;
 /** Prints the JSON Schema of a file that people write, or of what a command prints with {@code --json}. */
 @Command(
         name = "schema",
-        description = "Prints the JSON Schema of a file that you write (project, rules, answers), or of what a command"
-                + " prints with --json.")
+        description =
+                "Prints the JSON Schema of a file that you write (project, rules, answers, decisions, sketch), or of what a command"
+                        + " prints with --json.")
 final class SchemaCommand implements Callable<Integer> {
-    private static final List<String> OUTPUTS =
-            List.of("show", "check", "generate", "sample", "proof", "compare", "call", "adopt", "refresh");
+    private static final List<String> OUTPUTS = List.of(
+            "show", "check", "generate", "sample", "proof", "compare", "call", "adopt", "refresh", "infer", "draft");
 
     @Spec
     private CommandSpec spec;
@@ -30,7 +31,8 @@ final class SchemaCommand implements Callable<Integer> {
     @Parameters(
             arity = "0..1",
             paramLabel = "NAME",
-            description = "project, rules or answers, or the name of a command; lists all if not given.")
+            description =
+                    "project, rules, answers, decisions or sketch, or the name of a command; lists all if not given.")
     private String name;
 
     /** What there is a schema of. */
@@ -60,7 +62,11 @@ final class SchemaCommand implements Callable<Integer> {
             for (EditorSchema schema : EditorSchema.values()) {
                 columns.row(
                         schema.title(),
-                        schema == EditorSchema.PROJECT ? "protypos.yaml" : "a file for --" + schema.title());
+                        switch (schema) {
+                            case PROJECT -> "protypos.yaml";
+                            case SKETCH -> "a file for draft";
+                            default -> "a file for --" + schema.title();
+                        });
             }
             OUTPUTS.forEach(command -> columns.row(command, "what " + command + " --json prints"));
             columns.print(spec.commandLine().getOut());

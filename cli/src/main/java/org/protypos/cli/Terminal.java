@@ -79,6 +79,11 @@ final class Terminal {
         return COLOUR ? "\u001b[" + code + "m" + text + "\u001b[0m" : text;
     }
 
+    /** How many there are of something, such as {@code 2 schemas}. */
+    static String counted(long count, String what) {
+        return count + " " + what + (count == 1 ? "" : "s");
+    }
+
     /** Contract text may hold control characters that a terminal would obey. */
     static String plain(String text) {
         StringBuilder plain = new StringBuilder(text.length());

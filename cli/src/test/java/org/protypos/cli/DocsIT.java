@@ -26,6 +26,8 @@ class DocsIT {
     private static final Path TOP = Path.of("..").toAbsolutePath().normalize();
     private static final Pattern LINK = Pattern.compile("]\\(([^)#]+)(#[^)]*)?\\)");
 
+    private static final Pattern WORD = Pattern.compile("'([^']*)'|\\S+");
+
     @TempDir
     private Path folder;
 
@@ -80,7 +82,7 @@ class DocsIT {
         Process playing = null;
         try {
             for (Step step : steps(page)) {
-                String[] words = step.command().replace("8480", port).split(" +");
+                String[] words = words(step.command().replace("8480", port));
                 if (!words[0].equals("protypos") || isLackingCompiler(step)) {
                     continue;
                 }
@@ -116,6 +118,14 @@ class DocsIT {
         return step.command().contains("demo --language csharp")
                 && System.getenv("CI") == null
                 && Targets.named("csharp").toolchain().missing() != null;
+    }
+
+    /** As a shell takes them apart; what stands between quotes is one word. */
+    private static String[] words(String command) {
+        return WORD.matcher(command)
+                .results()
+                .map(word -> word.group(1) == null ? word.group() : word.group(1))
+                .toArray(String[]::new);
     }
 
     private static String[] append(String[] arguments, String port) {

@@ -7,6 +7,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -41,6 +42,124 @@ class MessagesIT {
         assertThat(again.status()).isEqualTo(1);
         assertThat(again.err()).contains("samples/pass.xml is already there with other content");
         assertThat(folder.resolve("samples/pass.xml")).hasContent("<pass/>");
+    }
+
+    @Test
+    void schemasAreInferredFromMessagesAndTakeThem() throws Exception {
+        program.run("sample", "desk.wsdl", "--operation", "*", "--into", "messages", "--full");
+        BuiltProgram.Run inferred = program.run("infer", "messages", "--into", "drawn");
+        assertThat(inferred.status()).isZero();
+        assertThat(inferred.out())
+                .startsWith("2 schemas from 9 documents written into drawn\n  desk.xsd     10 elements")
+                .contains("decided on little:\n")
+                .endsWith(
+                        "next: protypos show drawn/desk.xsd; what shall be otherwise goes into drawn/decisions.yaml\n");
+        assertThat(program.run("proof", "drawn/desk.xsd", "--message", "messages")
+                        .out())
+                .endsWith("9 of 9 messages survived\n");
+        String decisions = Files.readString(folder.resolve("drawn/decisions.yaml"));
+        assertThat(decisions).contains("#  - at: berth/depthInMetres\n#    type: decimal");
+        Files.writeString(
+                folder.resolve("drawn/decisions.yaml"),
+                decisions.replace(
+                        "#  - at: berth/depthInMetres\n#    type: decimal",
+                        "  - at: berth/depthInMetres\n    type: double"));
+        assertThat(program.run("infer", "messages", "--into", "drawn").err())
+                .contains("drawn/desk.xsd is already there with other content");
+        assertThat(program.run("infer", "messages", "--into", "drawn", "--overwrite")
+                        .status())
+                .isZero();
+        assertThat(folder.resolve("drawn/desk.xsd")).content().contains("name=\"depthInMetres\" type=\"xs:double\"");
+    }
+
+    @Test
+    void aContractIsDraftedFromASketch() throws Exception {
+        assertThat(program.run("draft", "--begin", "fog.yaml").out())
+                .endsWith("next: change it, then protypos draft fog.yaml --into contract\n");
+        BuiltProgram.Run drafted = program.run("draft", "fog.yaml", "--into", "contract");
+        assertThat(drafted.status()).isZero();
+        assertThat(drafted.out()).isEqualTo("""
+                2 files written into contract
+                  fog-signal.wsdl  2 operations, 1 port
+                  fog-signal.xsd   schema
+                next: protypos stand-in contract/fog-signal.wsdl
+                """);
+        assertThat(program.run("check", "contract/fog-signal.wsdl").status()).isZero();
+        Files.writeString(
+                folder.resolve("fog.yaml"),
+                Files.readString(folder.resolve("fog.yaml"))
+                        .replace("kind: Kind", "kind: Kin")
+                        .replace("faults: noPower", "faults: noPowre"));
+        BuiltProgram.Run wrong = program.run("draft", "fog.yaml", "--into", "contract");
+        assertThat(wrong.status()).isEqualTo(1);
+        assertThat(wrong.err())
+                .contains(
+                        "there is no type Kin",
+                        "cure: perhaps Kind",
+                        "there is no element noPowre",
+                        "2 errors: nothing was drafted");
+        assertThat(program.run("draft", "fog.yaml").err()).contains("where shall the contract go? add --into DIR");
+    }
+
+    @Test
+    void aContractIsDraftedFromExamplesWhichAStandInAnswersWith() throws Exception {
+        String pairs = Path.of("../examples/fog/pairs").toAbsolutePath().toString();
+        assertThat(program.run("draft", "--pairs", pairs, "--into", "contract", "--name", "FogPost")
+                        .out())
+                .isEqualTo("""
+                4 files written into contract
+                  hearing.wsdl    2 operations, 1 port
+                  hearing.xsd     schema
+                  answers.yaml    the examples, for a stand-in
+                  decisions.yaml  what shall be otherwise
+                next: protypos stand-in contract/hearing.wsdl --answers contract/answers.yaml
+                """);
+        Path said = folder.resolve("said.txt");
+        Process standIn = program.begin(
+                said, "stand-in", "contract/hearing.wsdl", "--answers", "contract/answers.yaml", "--port", "0");
+        try {
+            while (!Files.readString(said).contains("next: ")) {
+                assertThat(standIn.isAlive()).isTrue();
+                Thread.sleep(50);
+            }
+            String address = Files.readString(said).strip().split("\\s+")[1];
+            String[] call = {"call", "contract/hearing.wsdl", "hearSignal", "--address", address};
+            assertThat(program.run(with(call, "from=north mole", "at=2026-11-03T08:00:00Z"))
+                            .out())
+                    .contains("heard", "true", "62.5", "dB");
+            assertThat(program.run(with(call, "from=outer buoy")).out())
+                    .startsWith("fault: nobody hears anything in this wind")
+                    .contains("beaufort");
+        } finally {
+            standIn.destroyForcibly();
+        }
+    }
+
+    private static String[] with(String[] command, String... more) {
+        return Stream.concat(Stream.of(command), Stream.of(more)).toArray(String[]::new);
+    }
+
+    @Test
+    void anEnvelopeThatKeepsNoProfileIsTold() throws Exception {
+        program.run("sample", "desk.wsdl", "--operation", "castOff", "--into", "messages");
+        Path message = folder.resolve("messages/castOff-request.xml");
+        assertThat(program.run("proof", "desk.wsdl", "--message", "messages", "--profile")
+                        .status())
+                .isZero();
+        Files.writeString(
+                message,
+                Files.readString(message)
+                        .replace(":Envelope>", ":Envelope><!-- -->")
+                        .replaceFirst("(</(\\w+):Body>)", "$1<$2:Late/>"));
+        BuiltProgram.Run told = program.run("proof", "desk.wsdl", "--message", "messages", "--profile");
+        assertThat(told.status()).isEqualTo(1);
+        assertThat(told.out()).contains("R1011: an element stands behind the body: Late");
+        assertThat(program.run("check", "desk.wsdl", "--profile", "basic-1.1", "--profile", "basic-2.0")
+                        .status())
+                .isZero();
+        assertThat(program.run("check", "desk.wsdl", "--profile", "basic-3").err())
+                .contains(
+                        "there is no profile basic-3; the profiles are basic-1.1, basic-1.2, basic-2.0, attachments-1.0");
     }
 
     /** Puts the corrections that a proof proposes into a file, as a user would. */

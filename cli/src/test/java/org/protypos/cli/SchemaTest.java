@@ -31,6 +31,11 @@ class SchemaTest {
             assertThat(Schemas.yaml("rules", Files.readString(Path.of("../examples/customs/" + rules + ".yaml"))))
                     .isEmpty();
         }
+        assertThat(Schemas.yaml("sketch", Files.readString(Path.of("../examples/fog/fog-signal.yaml"))))
+                .isEmpty();
+        assertThat(Schemas.yaml("sketch", SketchBeginning.text())).isEmpty();
+        assertThat(Schemas.yaml("decisions", "decisions:\n  - at: berth/number\n    type: token\n    occurs: 0..*\n"))
+                .isEmpty();
         assertThat(Schemas.yaml(
                         "project", "contracts:\n  desk:\n    produce: [types, client]\n    package: bay.desk\n"))
                 .isEmpty();
@@ -54,6 +59,44 @@ class SchemaTest {
         assertThat(Schemas.complaints(words[0], out.toString())).isEmpty();
         assertThat(Schemas.complaints(words[0], out.toString().replaceFirst("\\{", "{\"more\": 1,")))
                 .isNotEmpty();
+    }
+
+    @Test
+    void whatDraftPrintsIsAsItsSchemaSays() throws IOException {
+        assertThat(run("draft", "../examples/fog/fog-signal.yaml", "--into", "target/drafted", "--overwrite", "--json"))
+                .as(err.toString())
+                .isZero();
+        assertThat(Schemas.complaints("draft", out.toString())).isEmpty();
+        out.getBuffer().setLength(0);
+        assertThat(run("draft", "--from", DESK, "--json")).isZero();
+        assertThat(Schemas.complaints("draft", out.toString())).isEmpty();
+    }
+
+    @Test
+    void whatInferPrintsIsAsItsSchemaSays() throws IOException {
+        assertThat(run("infer", "../examples/harbour/messages", "--into", "target/inferred", "--overwrite", "--json"))
+                .as(err.toString())
+                .isZero();
+        assertThat(Schemas.complaints("infer", out.toString())).isEmpty();
+        assertThat(Schemas.yaml("decisions", Files.readString(Path.of("target/inferred/decisions.yaml"))))
+                .isEmpty();
+    }
+
+    @Test
+    void whatInferPrintsOfSchemasThatAreThereIsAsItsSchemaSays() throws IOException {
+        String[] onto = {
+            "infer",
+            "../examples/harbour/messages",
+            "--onto",
+            "../examples/harbour/contract/desk.xsd",
+            "--into",
+            "target/loosened",
+            "--overwrite",
+            "--json"
+        };
+        assertThat(run(onto)).as(err.toString()).isZero();
+        assertThat(Schemas.complaints("infer", out.toString())).isEmpty();
+        assertThat(out.toString()).contains("\"fact\"");
     }
 
     @Test

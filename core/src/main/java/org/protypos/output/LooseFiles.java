@@ -6,6 +6,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.protypos.diagnostic.Findings;
@@ -24,6 +25,13 @@ public final class LooseFiles {
      * @throws IOException when the folder cannot be read or written
      */
     public static WriteReport write(Path folder, List<SourceFile> files, boolean overwrite) throws IOException {
+        Map<String, byte[]> bytes = new LinkedHashMap<>();
+        files.forEach(file -> bytes.put(file.path(), file.text().getBytes(StandardCharsets.UTF_8)));
+        return write(folder, bytes, overwrite);
+    }
+
+    /** Writes files of any kind, by their paths below the folder, likewise. */
+    public static WriteReport write(Path folder, Map<String, byte[]> files, boolean overwrite) throws IOException {
         if (Files.exists(folder) && !Files.isDirectory(folder)) {
             throw new IOException(folder + " is a file, not a folder");
         }
@@ -32,16 +40,16 @@ public final class LooseFiles {
         List<String> changed = new ArrayList<>();
         List<String> kept = new ArrayList<>();
         try (Staging staging = Staging.into(folder)) {
-            for (SourceFile file : files) {
-                byte[] bytes = file.text().getBytes(StandardCharsets.UTF_8);
-                Path path = folder.resolve(file.path());
+            for (Map.Entry<String, byte[]> file : files.entrySet()) {
+                byte[] bytes = file.getValue();
+                Path path = folder.resolve(file.getKey());
                 if (!Files.exists(path)) {
-                    added.add(file.path());
+                    added.add(file.getKey());
                 } else if (Arrays.equals(Files.readAllBytes(path), bytes)) {
-                    kept.add(file.path());
+                    kept.add(file.getKey());
                     continue;
                 } else if (overwrite) {
-                    changed.add(file.path());
+                    changed.add(file.getKey());
                 } else {
                     findings.error(
                             "already-there",
@@ -50,7 +58,7 @@ public final class LooseFiles {
                             "name another folder with --into, or add --overwrite");
                     continue;
                 }
-                staging.write(file.path(), bytes);
+                staging.write(file.getKey(), bytes);
             }
             if (!findings.hasErrors() && !(added.isEmpty() && changed.isEmpty())) {
                 staging.commit(List.of());

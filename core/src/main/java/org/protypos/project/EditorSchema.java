@@ -20,9 +20,11 @@ import org.protypos.output.Staging;
  * schemas lie in the project, so that the line is the same on every machine and nothing is fetched.
  */
 public enum EditorSchema {
-    PROJECT("/org/protypos/project/project.schema.json"),
-    RULES("/org/protypos/binding/rules.schema.json"),
-    ANSWERS("/org/protypos/exchange/answers.schema.json");
+    PROJECT("/org/protypos/project/project.schema.json", true),
+    RULES("/org/protypos/binding/rules.schema.json", true),
+    ANSWERS("/org/protypos/exchange/answers.schema.json", true),
+    DECISIONS("/org/protypos/infer/decisions.schema.json", false),
+    SKETCH("/org/protypos/draft/sketch.schema.json", false);
 
     /** The folder of the project in which the schemas lie. */
     static final String FOLDER = ".protypos";
@@ -31,8 +33,12 @@ public enum EditorSchema {
 
     private final String resource;
 
-    EditorSchema(String resource) {
+    /** Whether such files are a project's, so that it has the schema; others are there before there is a project. */
+    private final boolean liesInProjects;
+
+    EditorSchema(String resource, boolean liesInProjects) {
         this.resource = resource;
+        this.liesInProjects = liesInProjects;
     }
 
     /** What it is called on a command line. */
@@ -80,6 +86,9 @@ public enum EditorSchema {
     /** Puts the schemas that are missing or old into a project that is being written. */
     static void stage(Staging staging, Path root) throws IOException {
         for (EditorSchema schema : values()) {
+            if (!schema.liesInProjects) {
+                continue;
+            }
             byte[] bytes = schema.text().getBytes(StandardCharsets.UTF_8);
             Path there = root.resolve(schema.path());
             if (!Files.isRegularFile(there) || !Arrays.equals(Files.readAllBytes(there), bytes)) {

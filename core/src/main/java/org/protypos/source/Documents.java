@@ -2,6 +2,8 @@ package org.protypos.source;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import java.util.stream.Stream;
 import org.protypos.diagnostic.Finding;
 
 /**
@@ -18,4 +20,16 @@ public record Documents(
         List<Document> all,
         Map<Element, Document> links,
         List<Element> missing,
-        List<Finding> findings) {}
+        List<Finding> findings) {
+    /** Every schema: the roots of schema documents, and those that stand in the types of a WSDL (WSDL 1.1, section 2.2). */
+    public List<Element> schemas() {
+        return all.stream()
+                .map(Document::root)
+                .filter(Objects::nonNull)
+                .flatMap(root -> root.is(Xml.XSD, "schema")
+                        ? Stream.of(root)
+                        : root.children(Xml.WSDL, "types").stream()
+                                .flatMap(types -> types.children(Xml.XSD, "schema").stream()))
+                .toList();
+    }
+}

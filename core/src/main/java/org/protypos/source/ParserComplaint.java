@@ -15,11 +15,16 @@ public record ParserComplaint(Place place, String reason) {
 
     /** Takes a complaint about a text. */
     public static ParserComplaint of(SourceText text, XMLStreamException e) {
-        String message = String.valueOf(e.getMessage());
-        int at = message.indexOf(BEFORE_REASON);
         Place place = e.getLocation() == null
                 ? text.at(0)
                 : text.at(e.getLocation().getLineNumber(), e.getLocation().getColumnNumber());
-        return new ParserComplaint(place, (at < 0 ? message : message.substring(at + BEFORE_REASON.length())).strip());
+        return new ParserComplaint(place, reason(e));
+    }
+
+    /** Why a parser stopped, without what it writes around it. */
+    public static String reason(XMLStreamException e) {
+        String message = String.valueOf(e.getMessage());
+        int at = message.indexOf(BEFORE_REASON);
+        return (at < 0 ? message : message.substring(at + BEFORE_REASON.length())).strip();
     }
 }

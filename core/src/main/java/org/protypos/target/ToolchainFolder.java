@@ -6,7 +6,7 @@ import java.nio.file.Path;
 import java.util.Comparator;
 import java.util.stream.Stream;
 
-/** Folders in which code is compiled and that nobody keeps. */
+/** Folders that nobody keeps: for code that is compiled, for what is read before it is written to where it belongs. */
 public final class ToolchainFolder {
     private ToolchainFolder() {}
 

@@ -40,7 +40,7 @@ class ChangeEvidenceTest {
     private static final Path YARD = Path.of("src/test/resources/change");
     private static final List<String> REQUESTS = List.of("book", "survey");
     private static final List<String> ANSWERS = List.of("booked", "surveyed");
-    private static final int EDITS = 75;
+    private static final int EDITS = 50;
     private static final int TRIES = 120;
 
     /** A contract with its judge and some messages that the judge allows. */

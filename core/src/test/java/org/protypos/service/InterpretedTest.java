@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.KeyStore;
 import java.security.PrivateKey;
@@ -20,6 +21,10 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.SourceText;
+import org.protypos.draft.ContractDraft;
+import org.protypos.draft.SketchReader;
 import org.protypos.exchange.call.CalledOperation;
 import org.protypos.exchange.call.Caller;
 import org.protypos.exchange.call.OperationCheck;
@@ -37,6 +42,7 @@ import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.PlannedService;
 import org.protypos.testing.Generated;
 import org.protypos.testing.GeneratedEnds;
+import org.protypos.testing.Sections;
 
 /** Calls made of the contract alone meet generated servers, and generated clients meet a stand-in, whatever carries them. */
 class InterpretedTest {
@@ -78,6 +84,23 @@ class InterpretedTest {
 
     private String sample(CalledOperation called) {
         return new Samples(generated.contract(), check.vocabulary(), true).message(called.request());
+    }
+
+    /** What was drafted from a sketch is generated, compiled, served and called like any other contract. */
+    @ParameterizedTest
+    @ValueSource(strings = {"sections", "rpc", "http"})
+    void draftedContractsCarryMessages(String sketch) throws Exception {
+        Findings findings = new Findings();
+        String text = Sections.of(Path.of("src/test/resources/draft/cases", sketch + ".txt"))
+                .get("sketch.yaml");
+        Map<String, String> texts =
+                ContractDraft.of(SketchReader.read(new SourceText(sketch, text), findings), true, findings);
+        Path drafted = Files.createDirectory(folder.resolve("drafted"));
+        for (Map.Entry<String, String> document : texts.entrySet()) {
+            Files.writeString(drafted.resolve(document.getKey()), document.getValue());
+        }
+        whateverCarriesThemMessagesArriveWhole(
+                drafted.resolve(texts.keySet().iterator().next()).toString());
     }
 
     /** Plain HTTP of every form, attachments, optimized content and addressing. */

@@ -3,13 +3,16 @@ package org.protypos.testing;
 import java.io.IOException;
 import java.io.StringReader;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.Map;
 import java.util.MissingResourceException;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Stream;
 import javax.xml.XMLConstants;
 import javax.xml.parsers.DocumentBuilderFactory;
 import javax.xml.parsers.ParserConfigurationException;
+import javax.xml.transform.Source;
 import javax.xml.transform.stream.StreamSource;
 import javax.xml.validation.Schema;
 import javax.xml.validation.SchemaFactory;
@@ -110,11 +113,13 @@ public final class Infoset {
         String complaint(String xml) throws IOException;
     }
 
-    /** The platform's validator for a schema. */
-    public static Validator validator(Path schema) {
+    /** The platform's validator for a schema, or for several of different namespaces. */
+    public static Validator validator(Path... schemas) {
         try {
             Schema compiled = SchemaFactory.newInstance(XMLConstants.W3C_XML_SCHEMA_NS_URI)
-                    .newSchema(schema.toFile());
+                    .newSchema(Stream.of(schemas)
+                            .map(schema -> new StreamSource(schema.toFile()))
+                            .toArray(Source[]::new));
             return xml -> {
                 try {
                     compiled.newValidator().validate(new StreamSource(new StringReader(xml)));
@@ -127,7 +132,7 @@ public final class Infoset {
                 }
             };
         } catch (SAXException e) {
-            throw new IllegalArgumentException(schema.toString(), e);
+            throw new IllegalArgumentException(Arrays.toString(schemas), e);
         }
     }
 

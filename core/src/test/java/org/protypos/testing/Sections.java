@@ -40,13 +40,14 @@ public final class Sections {
     public static Stream<Sections> in(String folder) {
         Path path = Path.of("src/test/resources", folder);
         try (Stream<Path> files = Files.list(path)) {
-            return files.sorted().map(Sections::read).toList().stream();
+            return files.sorted().map(Sections::of).toList().stream();
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
     }
 
-    private static Sections read(Path file) {
+    /** The case in one file. */
+    public static Sections of(Path file) {
         try {
             return new Sections(file.getFileName().toString(), Files.readString(file, StandardCharsets.UTF_8));
         } catch (IOException e) {
@@ -57,6 +58,11 @@ public final class Sections {
     /** The text of a section. */
     public String get(String section) {
         return sections.getOrDefault(section, "");
+    }
+
+    /** All sections, by name. */
+    public Map<String, String> all() {
+        return sections;
     }
 
     /** Lays out every section that is called like a contract document, and gives the first. */

@@ -11,10 +11,15 @@ import java.util.Map;
 import java.util.Objects;
 import javax.xml.namespace.QName;
 import org.protypos.exchange.call.CalledOperation;
+import org.protypos.exchange.call.MessageValues;
+import org.protypos.message.check.ContractCheck;
+import org.protypos.message.check.EnvelopeParts;
+import org.protypos.message.json.JsonMessageWriter;
 import org.protypos.message.json.JsonText;
 import org.protypos.message.json.JsonValue;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.output.WholeFile;
+import org.protypos.runtime.attach.Attachment;
 import org.protypos.runtime.soap.WireLog;
 import org.protypos.source.Xml;
 
@@ -49,6 +54,38 @@ public final class Recording {
     }
 
     /**
+     * Keeps an answer as it came.
+     *
+     * @param asked the request: its envelope, or what stands alone; null when there was nothing
+     * @param given the answer likewise
+     * @param attached what came beside it
+     * @throws IOException when the file cannot be written
+     */
+    public void keep(
+            CalledOperation called,
+            ContractCheck check,
+            MessageElement asked,
+            MessageElement given,
+            Map<String, Attachment> attached)
+            throws IOException {
+        String reason = called.isSoap() ? EnvelopeParts.reason(given) : null;
+        List<MessageElement> details = reason == null ? List.of() : EnvelopeParts.detail(given);
+        MessageElement detail = details.size() == 1 ? details.get(0) : null;
+        JsonValue values = reason == null
+                ? new MessageValues(called.carried(), check).answer(given, attached)
+                : detail == null
+                        ? null
+                        : JsonMessageWriter.value(
+                                check.vocabulary(), check.check(detail).types(), detail);
+        keep(
+                called,
+                called.isSoap() ? EnvelopeParts.inside(asked, "Body") : asked == null ? List.of() : List.of(asked),
+                values,
+                detail == null ? null : detail.name().getLocalPart(),
+                reason);
+    }
+
+    /**
      * Keeps an answer.
      *
      * @param request the elements of the request's body
@@ -56,7 +93,7 @@ public final class Recording {
      * @param fault the element of the fault, or null
      * @param reason what the fault says, or null
      */
-    synchronized void keep(
+    private synchronized void keep(
             CalledOperation called, List<MessageElement> request, JsonValue values, String fault, String reason)
             throws IOException {
         Condition condition = new Condition(new LinkedHashMap<>(), new ArrayList<>());

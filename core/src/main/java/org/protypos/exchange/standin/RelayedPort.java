@@ -9,15 +9,12 @@ import java.util.Objects;
 import java.util.function.Consumer;
 import javax.xml.namespace.QName;
 import org.protypos.exchange.call.CalledOperation;
-import org.protypos.exchange.call.MessageValues;
 import org.protypos.exchange.call.OperationCheck;
 import org.protypos.exchange.call.PlayedMessage;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.check.Deviation;
 import org.protypos.message.check.EncodedForm;
 import org.protypos.message.check.EnvelopeParts;
-import org.protypos.message.json.JsonMessageWriter;
-import org.protypos.message.json.JsonValue;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
 import org.protypos.message.tree.MessageText;
@@ -254,26 +251,8 @@ final class RelayedPort extends Endpoint {
     }
 
     private void keep(CalledOperation called, Looked asked, Looked given) throws IOException {
-        String reason = called.isSoap() ? EnvelopeParts.reason(given.root) : null;
-        if (relay.recording() == null || called.answer() == null) {
-            return;
+        if (relay.recording() != null && called.answer() != null) {
+            relay.recording().keep(called, check, asked.root, given.root, given.attached);
         }
-        List<MessageElement> details = reason == null ? List.of() : EnvelopeParts.detail(given.root);
-        MessageElement detail = details.size() == 1 ? details.get(0) : null;
-        JsonValue values = reason == null
-                ? new MessageValues(called.carried(), check).answer(given.root, given.attached)
-                : detail == null
-                        ? null
-                        : JsonMessageWriter.value(
-                                check.vocabulary(), check.check(detail).types(), detail);
-        relay.recording()
-                .keep(
-                        called,
-                        called.isSoap()
-                                ? EnvelopeParts.inside(asked.root, "Body")
-                                : asked.root == null ? List.of() : List.of(asked.root),
-                        values,
-                        detail == null ? null : detail.name().getLocalPart(),
-                        reason);
     }
 }

@@ -30,14 +30,18 @@ public final class EnvelopeParts {
         };
     }
 
+    /** Whether a namespace is that of the envelopes of a version of SOAP. */
+    public static boolean isOfSoap(String namespace) {
+        return SOAP.contains(namespace);
+    }
+
     /** Whether an element is one of SOAP itself. */
     static boolean isOfSoap(MessageElement element) {
-        return SOAP.contains(element.name().getNamespaceURI());
+        return isOfSoap(element.name().getNamespaceURI());
     }
 
     private static boolean is(MessageElement element, String name) {
-        return SOAP.contains(element.name().getNamespaceURI())
-                && element.name().getLocalPart().equals(name);
+        return isOfSoap(element) && element.name().getLocalPart().equals(name);
     }
 
     /**

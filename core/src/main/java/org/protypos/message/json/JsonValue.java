@@ -9,6 +9,11 @@ public sealed interface JsonValue {
     /** Where it stands, or null when it was made up. */
     Place place();
 
+    /** What a string, a number or a boolean is written as; null for anything else. */
+    default String scalar() {
+        return this instanceof Text text ? text.text() : this instanceof Literal literal ? literal.text() : null;
+    }
+
     /** An object, its members in their order. */
     record Members(Map<String, JsonValue> members, Place place) implements JsonValue {}
 

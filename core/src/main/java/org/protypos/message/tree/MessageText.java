@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import javax.xml.namespace.QName;
 import org.protypos.source.Xml;
+import org.protypos.source.XmlText;
 
 /** Writes a message: indented where only elements stand. Names get prefixes that are declared around, or else new ones. */
 public final class MessageText {
@@ -100,7 +101,7 @@ public final class MessageText {
                 }
                 write(child, depth + 1, !mixed, scope);
             } else {
-                escape((String) item, false);
+                text.append(XmlText.escaped((String) item, false));
             }
         }
         if (!mixed) {
@@ -111,22 +112,7 @@ public final class MessageText {
 
     private void attribute(String name, String value) {
         text.append(' ').append(name).append("=\"");
-        escape(value, true);
+        text.append(XmlText.escaped(value, true));
         text.append('"');
-    }
-
-    private void escape(String value, boolean attribute) {
-        for (int i = 0; i < value.length(); i++) {
-            char c = value.charAt(i);
-            switch (c) {
-                case '&' -> text.append("&amp;");
-                case '<' -> text.append("&lt;");
-                case '>' -> text.append("&gt;");
-                case '\r' -> text.append("&#13;");
-                case '"' -> text.append(attribute ? "&quot;" : "\"");
-                case '\t', '\n' -> text.append(attribute ? "&#" + (int) c + ";" : String.valueOf(c));
-                default -> text.append(c);
-            }
-        }
     }
 }

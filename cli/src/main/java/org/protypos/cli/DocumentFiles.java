@@ -1,0 +1,44 @@
+package org.protypos.cli;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.stream.Stream;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.ParameterException;
+
+/** Finds the documents that somebody names: files as they are, of folders all .xml files in them. */
+final class DocumentFiles {
+    private DocumentFiles() {}
+
+    /**
+     * Finds documents.
+     *
+     * @param option what they were given by, for complaints
+     */
+    static List<Path> of(List<Path> named, String option, CommandSpec spec) throws IOException {
+        List<Path> files = new ArrayList<>();
+        for (Path one : named) {
+            if (Files.isDirectory(one)) {
+                try (Stream<Path> found = Files.walk(one)) {
+                    found.filter(file ->
+                                    file.toString().toLowerCase(Locale.ROOT).endsWith(".xml"))
+                            .filter(Files::isRegularFile)
+                            .sorted()
+                            .forEach(files::add);
+                }
+            } else if (Files.isRegularFile(one)) {
+                files.add(one);
+            } else {
+                throw new ParameterException(spec.commandLine(), option + ": there is no file " + one);
+            }
+        }
+        if (files.isEmpty()) {
+            throw new ParameterException(spec.commandLine(), option + ": there is no .xml file in " + named.get(0));
+        }
+        return files;
+    }
+}

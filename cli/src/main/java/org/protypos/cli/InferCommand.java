@@ -1,0 +1,196 @@
+package org.protypos.cli;
+
+import com.fasterxml.jackson.core.JsonGenerator;
+import java.io.BufferedInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.PrintWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.concurrent.Callable;
+import org.protypos.authoring.DraftSchema;
+import org.protypos.authoring.SchemaText;
+import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.GivenFile;
+import org.protypos.infer.Decisions;
+import org.protypos.infer.Inference;
+import org.protypos.infer.Inferred;
+import org.protypos.infer.Remark;
+import org.protypos.output.LooseFiles;
+import org.protypos.output.WriteReport;
+import org.protypos.target.SourceFile;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+
+/** Infers schemas from documents. */
+@Command(name = "infer", description = "Infers schemas from sample documents: schemas that accept every one of them.")
+final class InferCommand implements Callable<Integer> {
+    static final String DECISIONS = "decisions.yaml";
+    private static final int SHOWN = 15;
+    private static final int SELDOM = 6;
+
+    @Spec
+    private CommandSpec spec;
+
+    @Parameters(
+            arity = "1..*",
+            paramLabel = "DOCUMENT",
+            description = "An XML document, bare or in a SOAP envelope; of a folder all .xml files in it.")
+    private List<Path> documents;
+
+    @Option(names = "--into", paramLabel = "DIR", required = true, description = "The folder for the schemas.")
+    private Path into;
+
+    @Option(
+            names = "--decisions",
+            paramLabel = "FILE",
+            description = "What is decided and not inferred; " + DECISIONS + " in the folder of --into if not given.")
+    private Path decided;
+
+    @Option(
+            names = "--onto",
+            paramLabel = "SCHEMA",
+            description = "A schema that is loosened where the documents ask for it, in its own text, and told how."
+                    + " May be repeated.")
+    private List<Path> onto = new ArrayList<>();
+
+    @Mixin
+    private Sources sources;
+
+    @Option(names = "--overwrite", description = "Replaces schemas that are there with other content.")
+    private boolean overwrite;
+
+    @Option(names = "--json", description = "Writes one JSON document.")
+    private boolean json;
+
+    @Override
+    public Integer call() throws IOException {
+        Terminal terminal =
+                new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
+        List<Path> files = DocumentFiles.of(documents, "DOCUMENT", spec);
+        if (!onto.isEmpty()) {
+            return new OntoSchemas(terminal, sources, into, overwrite, json).loosen(onto, files);
+        }
+        Findings findings = new Findings();
+        Path file = decided == null ? into.resolve(DECISIONS) : decided;
+        boolean isDecided = decided != null || Files.exists(file);
+        Decisions decisions =
+                isDecided ? Decisions.read(GivenFile.text(file, file.toString()), findings) : Decisions.none(findings);
+        Inference inference = new Inference(decisions, findings);
+        Inferred inferred =
+                Progress.during("reading " + files.size() + " documents", json, () -> read(files, inference));
+        if (findings.hasErrors()) {
+            terminal.refuse(inferred.findings(), "no schema was inferred", json);
+            return ExitStatus.CONTRACT;
+        }
+        Map<String, String> texts = SchemaText.of(inferred.schemas());
+        List<SourceFile> written = new ArrayList<>();
+        texts.forEach((name, text) -> written.add(new SourceFile(name, text)));
+        if (!isDecided) {
+            written.add(new SourceFile(DECISIONS, InferredText.beginning(inferred)));
+        }
+        WriteReport report = LooseFiles.write(into, written, overwrite);
+        if (!report.findings().isEmpty()) {
+            terminal.refuse(report.findings(), "nothing was written", json);
+            return ExitStatus.CONTRACT;
+        }
+        if (json) {
+            Json.print(terminal.out(), document -> json(document, inferred));
+        } else {
+            new FindingPrinter(terminal.err()).print(inferred.findings());
+            text(terminal.out(), inferred, file);
+        }
+        return ExitStatus.DONE;
+    }
+
+    private static Inferred read(List<Path> files, Inference inference) throws IOException {
+        for (Path file : files) {
+            try (InputStream in = new BufferedInputStream(Files.newInputStream(file))) {
+                inference.read(file.toString(), in);
+            }
+        }
+        return inference.inferred();
+    }
+
+    private void text(PrintWriter out, Inferred inferred, Path file) {
+        List<DraftSchema> schemas = inferred.schemas();
+        out.println(Terminal.counted(schemas.size(), "schema") + " from "
+                + Terminal.counted(inferred.documents(), "document") + " written into " + into);
+        Columns columns = new Columns(2);
+        schemas.forEach(schema -> columns.row(
+                schema.file(),
+                Terminal.counted(schema.elements().size(), "element"),
+                Terminal.counted(schema.types().size(), "type"),
+                schema.namespace().isEmpty() ? "no namespace" : schema.namespace()));
+        columns.print(out);
+        List<Remark> sure = inferred.remarks().stream()
+                .filter(remark -> !remark.isThin() && remark.kind() != Remark.Kind.VALUE)
+                .toList();
+        List<Remark> thin = inferred.remarks().stream()
+                .filter(remark -> remark.isThin() && remark.kind() != Remark.Kind.REQUIRED)
+                .toList();
+        List<String> seldom = inferred.remarks().stream()
+                .filter(remark -> remark.kind() == Remark.Kind.REQUIRED)
+                .map(Remark::at)
+                .toList();
+        remarks(out, "decided", sure);
+        remarks(out, "decided on little", thin);
+        if (!seldom.isEmpty()) {
+            out.println("seen fewer than three times; what was always there may be optional:");
+            out.println("  " + Terminal.plain(String.join(", ", seldom.subList(0, Math.min(SELDOM, seldom.size()))))
+                    + (seldom.size() > SELDOM ? " and " + (seldom.size() - SELDOM) + " more" : ""));
+        }
+        String name =
+                schemas.isEmpty() ? "" : into.resolve(schemas.get(0).file()).toString();
+        out.println(
+                "next: protypos show " + name + (thin.isEmpty() ? "" : "; what shall be otherwise goes into " + file));
+    }
+
+    private static void remarks(PrintWriter out, String title, List<Remark> remarks) {
+        if (remarks.isEmpty()) {
+            return;
+        }
+        out.println(title + ":");
+        Columns columns = new Columns(2);
+        remarks.stream().limit(SHOWN).forEach(remark -> columns.row(remark.at(), remark.decided(), remark.evidence()));
+        columns.print(out);
+        if (remarks.size() > SHOWN) {
+            out.println("  and " + (remarks.size() - SHOWN) + " more: --json tells all");
+        }
+    }
+
+    private void json(JsonGenerator document, Inferred inferred) throws IOException {
+        document.writeStringField("into", into.toString());
+        document.writeNumberField("documents", inferred.documents());
+        document.writeArrayFieldStart("schemas");
+        for (DraftSchema schema : inferred.schemas()) {
+            document.writeStartObject();
+            document.writeStringField("file", schema.file());
+            document.writeStringField("namespace", schema.namespace());
+            document.writeNumberField("elements", schema.elements().size());
+            document.writeNumberField("types", schema.types().size());
+            document.writeEndObject();
+        }
+        document.writeEndArray();
+        document.writeArrayFieldStart("decided");
+        for (Remark remark : inferred.remarks()) {
+            document.writeStartObject();
+            document.writeStringField("at", remark.at());
+            document.writeStringField("kind", remark.kind().name().toLowerCase(Locale.ROOT));
+            document.writeStringField("decided", remark.decided());
+            document.writeStringField("evidence", remark.evidence());
+            document.writeBooleanField("thin", remark.isThin());
+            document.writeEndObject();
+        }
+        document.writeEndArray();
+        Json.findings(document, inferred.findings());
+    }
+}

@@ -1,0 +1,180 @@
+package org.protypos.draft;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.protypos.authoring.DraftParticle;
+
+/**
+ * What one line of a sketch says of a value: its type, how it is narrowed, how often it stands.
+ *
+ * <pre>
+ *   decimal            string(1..40)      token /[A-Z]{4}/      one of horn, bell, whistle
+ *   dateTime?          string*            Berth+                Need[2..5]
+ *   list of token      decimal? nil       int = 3               string one of m, ft
+ * </pre>
+ *
+ * @param type the name of the type, with the prefix of its section where it is of another
+ * @param isList whether a value is a list of such values
+ * @param values the values that there are; empty for any
+ * @param range what is between the brackets: lengths of text, bounds of numbers; or null
+ * @param pattern a regular expression, or null
+ * @param most how often it stands at most, or {@link DraftParticle#UNBOUNDED}
+ * @param otherwise its default, or null
+ */
+public record TypeTerm(
+        String type,
+        boolean isList,
+        List<String> values,
+        String range,
+        String pattern,
+        int least,
+        int most,
+        boolean isNillable,
+        String otherwise) {
+    private static final Pattern FORM = Pattern.compile("(?<list>list of )?(?<type>[\\p{L}_][\\p{L}\\p{N}._:-]*)"
+            + " *(?:\\((?<range>[^()]*)\\))? *(?:/(?<pattern>.*)/)?"
+            + " *(?<occurs>[?*+]|\\[[0-9]+\\.\\.(?:[0-9]+|\\*)\\])?(?<nil> *\\bnil)?(?: *= ?(?<default>.*))?");
+    private static final Pattern RANGE = Pattern.compile("[^.\\s]*(?:\\.[0-9]+)?\\.\\.[^\\s]*|[0-9]+");
+    private static final Pattern CHOICE = Pattern.compile("([\\p{L}_][\\p{L}\\p{N}._:-]* )?one of (.*)");
+    private static final String TOKEN = "token";
+    private static final int LARGEST = 1_000_000;
+
+    public TypeTerm {
+        values = List.copyOf(values);
+    }
+
+    /** A type as it is, once. */
+    static TypeTerm of(String type) {
+        return new TypeTerm(type, false, List.of(), null, null, 1, 1, false, null);
+    }
+
+    /** Reads a line; null when it says no type. */
+    static TypeTerm read(String line) {
+        String plain = line.strip();
+        Matcher choice = CHOICE.matcher(plain);
+        if (choice.matches()) {
+            String type = choice.group(1) == null ? TOKEN : choice.group(1).strip();
+            List<String> values = values(choice.group(2));
+            return values == null ? null : new TypeTerm(type, false, values, null, null, 1, 1, false, null);
+        }
+        Matcher form = FORM.matcher(plain);
+        if (!form.matches()) {
+            return null;
+        }
+        String range = form.group("range");
+        if (range != null && !RANGE.matcher(range.strip()).matches()) {
+            return null;
+        }
+        int[] occurs = occurs(form.group("occurs"));
+        return occurs == null
+                ? null
+                : new TypeTerm(
+                        form.group("type"),
+                        form.group("list") != null,
+                        List.of(),
+                        range == null ? null : range.strip(),
+                        form.group("pattern"),
+                        occurs[0],
+                        occurs[1],
+                        form.group("nil") != null,
+                        form.group("default"));
+    }
+
+    /** How often something stands that is followed by a sign; null when that cannot be. */
+    static int[] occurs(String sign) {
+        if (sign == null || sign.isEmpty()) {
+            return new int[] {1, 1};
+        }
+        switch (sign) {
+            case "?":
+                return new int[] {0, 1};
+            case "*":
+                return new int[] {0, DraftParticle.UNBOUNDED};
+            case "+":
+                return new int[] {1, DraftParticle.UNBOUNDED};
+            default:
+                String[] bounds = sign.substring(1, sign.length() - 1).split("\\.\\.");
+                long least = bounds[0].length() > 7 ? LARGEST + 1L : Long.parseLong(bounds[0]);
+                long most = bounds[1].equals("*")
+                        ? DraftParticle.UNBOUNDED
+                        : bounds[1].length() > 7 ? LARGEST + 1L : Long.parseLong(bounds[1]);
+                boolean can = least <= LARGEST && most <= LARGEST && (most < 0 || most >= Math.max(least, 1));
+                return can ? new int[] {(int) least, (int) most} : null;
+        }
+    }
+
+    /** The sign for how often something stands. */
+    static String sign(int least, int most) {
+        if (most == DraftParticle.UNBOUNDED) {
+            return least == 0 ? "*" : least == 1 ? "+" : "[" + least + "..*]";
+        }
+        return most != 1 ? "[" + least + ".." + most + "]" : least == 1 ? "" : "?";
+    }
+
+    /** Values with commas between; one with a comma or white space around it stands in quotes. */
+    private static List<String> values(String text) {
+        List<String> values = new ArrayList<>();
+        Matcher one = Pattern.compile("\\s*(?:\"((?:[^\"\\\\]|\\\\.)*)\"|([^,\"]*?))\\s*(,|$)")
+                .matcher(text);
+        int at = 0;
+        while (one.find() && one.start() == at) {
+            values.add(one.group(1) != null ? one.group(1).replaceAll("\\\\(.)", "$1") : one.group(2));
+            at = one.end();
+            if (!one.group(3).equals(",")) {
+                break;
+            }
+        }
+        return at < text.length() || values.contains("") && values.size() == 1 ? null : values;
+    }
+
+    private static String quoted(String value) {
+        return value.isEmpty() || value.matches(".*[,\"\\\\].*|\\s.*|.*\\s") || value.contains("\n")
+                ? "\"" + value.replace("\\", "\\\\").replace("\"", "\\\"") + "\""
+                : value;
+    }
+
+    /** The facets (XML Schema Part 2, section 4.3) that it narrows its type by. */
+    Map<String, String> facets(boolean number) {
+        Map<String, String> facets = new LinkedHashMap<>();
+        if (range != null) {
+            int dots = range.indexOf("..");
+            String least = dots < 0 ? range : range.substring(0, dots);
+            String greatest = dots < 0 ? range : range.substring(dots + 2);
+            if (!number && dots < 0) {
+                facets.put("length", range);
+            } else {
+                put(facets, number ? "minInclusive" : "minLength", least);
+                put(facets, number ? "maxInclusive" : "maxLength", greatest);
+            }
+        }
+        put(facets, "pattern", pattern);
+        return facets;
+    }
+
+    private static void put(Map<String, String> facets, String name, String value) {
+        if (value != null && !value.isEmpty()) {
+            facets.put(name, value);
+        }
+    }
+
+    /** The line. */
+    @Override
+    public String toString() {
+        if (!values.isEmpty()) {
+            List<String> quoted = values.stream().map(TypeTerm::quoted).toList();
+            return (type.equals(TOKEN) ? "" : type + " ") + "one of " + String.join(", ", quoted);
+        }
+        return (isList ? "list of " : "")
+                + type
+                + (range == null ? "" : "(" + range + ")")
+                + (pattern == null ? "" : " /" + pattern + "/")
+                + (pattern == null || sign(least, most).isEmpty() ? "" : " ")
+                + sign(least, most)
+                + (isNillable ? " nil" : "")
+                + (otherwise == null ? "" : " = " + otherwise);
+    }
+}

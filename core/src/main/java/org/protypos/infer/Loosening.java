@@ -1,0 +1,149 @@
+package org.protypos.infer;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import javax.xml.XMLConstants;
+import javax.xml.transform.stream.StreamSource;
+import javax.xml.validation.SchemaFactory;
+import org.protypos.authoring.DocumentEdit;
+import org.protypos.contract.Contract;
+import org.protypos.contract.ContractReader;
+import org.protypos.diagnostic.Findings;
+import org.protypos.message.check.CheckedMessage;
+import org.protypos.message.check.ContractCheck;
+import org.protypos.message.check.Deviation;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.message.tree.MessageReader;
+import org.protypos.source.Document;
+import org.protypos.source.DocumentGatherer;
+import org.xml.sax.SAXException;
+
+/**
+ * Loosens schemas where documents ask for it, in their own text, until they accept every one. Documents are read one after the
+ * other, again in each round, so that there may be any number of them.
+ */
+public final class Loosening {
+    private static final int MOST_ROUNDS = 30;
+    private static final int MOST_TOLD = 20;
+
+    private final Findings findings;
+
+    /** A document that is read in each round. */
+    public interface Source {
+        /** How to call it in findings. */
+        String name();
+
+        /** Its bytes. */
+        byte[] bytes() throws IOException;
+    }
+
+    /**
+     * Begins.
+     *
+     * @param findings is told what no loosening would do for
+     */
+    public Loosening(Findings findings) {
+        this.findings = findings;
+    }
+
+    /**
+     * Loosens.
+     *
+     * @param schemas the files of the schemas, in a folder where they may be written
+     * @return the contract as it has become; with findings that are errors it does not accept every document
+     * @throws IOException when a file cannot be read or written
+     */
+    public Contract loosen(List<Path> schemas, List<? extends Source> documents) throws IOException {
+        for (int round = 0; ; round++) {
+            Contract contract = ContractReader.read(
+                    DocumentGatherer.gather(schemas.stream().map(Path::toString).toList(), null));
+            if (!contract.isSound()) {
+                findings.addAll(contract.findings());
+                return contract;
+            }
+            Map<Document, DocumentEdit> edits = new LinkedHashMap<>();
+            SchemaLoosening loosening = new SchemaLoosening(contract, edits);
+            Set<Deviation> hopeless = new LinkedHashSet<>();
+            boolean fits = round(contract, documents, loosening, hopeless);
+            if (findings.hasErrors() || fits) {
+                if (fits && round > 0) {
+                    judge(schemas);
+                }
+                return contract;
+            }
+            loosening.finish();
+            if (edits.isEmpty() || round == MOST_ROUNDS) {
+                hopeless.forEach(this::tell);
+                if (!findings.hasErrors()) {
+                    findings.error("not-loosened", null, "the documents ask for more than can be loosened", "");
+                }
+                return contract;
+            }
+            for (Map.Entry<Document, DocumentEdit> edit : edits.entrySet()) {
+                byte[] bytes = edit.getValue().bytes();
+                if (bytes == null) {
+                    findings.error(
+                            "encoding",
+                            null,
+                            edit.getKey().name() + " is in an encoding that cannot say what is needed",
+                            "write it in UTF-8 first");
+                    return contract;
+                }
+                Files.write(Path.of(edit.getKey().location()), bytes);
+            }
+        }
+    }
+
+    private boolean round(
+            Contract contract, List<? extends Source> documents, SchemaLoosening loosening, Set<Deviation> hopeless)
+            throws IOException {
+        ContractCheck check = new ContractCheck(contract);
+        boolean fits = true;
+        for (Source document : documents) {
+            MessageElement root = MessageReader.read(document.name(), document.bytes(), findings);
+            if (root == null) {
+                continue;
+            }
+            CheckedMessage checked = check.check(root);
+            fits &= checked.deviations().isEmpty();
+            for (Deviation deviation : checked.deviations()) {
+                if (!loosening.loosen(deviation, checked, root) && hopeless.size() < MOST_TOLD) {
+                    hopeless.add(deviation);
+                }
+            }
+        }
+        return fits;
+    }
+
+    /** What was put together may be valid nowhere, for reasons that only a whole schema shows: then it is not handed out. */
+    private void judge(List<Path> schemas) {
+        try {
+            SchemaFactory factory = SchemaFactory.newInstance(XMLConstants.W3C_XML_SCHEMA_NS_URI);
+            factory.setProperty(XMLConstants.ACCESS_EXTERNAL_DTD, "");
+            factory.setProperty(XMLConstants.ACCESS_EXTERNAL_SCHEMA, "file");
+            factory.newSchema(schemas.stream()
+                    .map(schema -> new StreamSource(schema.toFile()))
+                    .toArray(javax.xml.transform.Source[]::new));
+        } catch (SAXException e) {
+            findings.error(
+                    "not-loosened",
+                    null,
+                    "what the documents ask for does not go together: " + e.getMessage(),
+                    "change the schema by hand, or leave documents out");
+        }
+    }
+
+    private void tell(Deviation deviation) {
+        findings.error(
+                "not-loosened",
+                deviation.place(),
+                deviation.came(),
+                "change the schema by hand (" + deviation.expected() + "), or leave that document out");
+    }
+}

@@ -1,0 +1,98 @@
+package org.protypos.draft;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.protypos.change.Comparison;
+import org.protypos.change.Difference;
+import org.protypos.change.Reader;
+import org.protypos.contract.Contract;
+import org.protypos.contract.ContractReader;
+import org.protypos.diagnostic.Finding;
+import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.SourceText;
+import org.protypos.source.DocumentGatherer;
+import org.protypos.target.Surface;
+import org.protypos.testing.Plans;
+import org.protypos.testing.Sections;
+
+/** There and back: what a sketch says is in the contract, and what a contract says is in the sketch or is named. */
+class ContractSketchTest {
+    @TempDir
+    private Path folder;
+
+    private static Contract read(Path file) throws IOException {
+        Contract contract = ContractReader.read(DocumentGatherer.gather(List.of(file.toString()), null));
+        assertThat(contract.isSound()).as("%s", contract.findings()).isTrue();
+        return contract;
+    }
+
+    private Contract drafted(Sketch sketch, String name) throws IOException {
+        Findings findings = new Findings();
+        Map<String, String> texts = ContractDraft.of(sketch, true, findings);
+        assertThat(findings.hasErrors()).as("%s", findings.sorted()).isFalse();
+        Path into = Files.createDirectories(folder.resolve(name));
+        for (Map.Entry<String, String> text : texts.entrySet()) {
+            Files.writeString(into.resolve(text.getKey()), text.getValue());
+        }
+        return read(into.resolve(texts.keySet().iterator().next()));
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"sections", "rpc"})
+    void sketchToContractToSketchIsTheSame(String name) throws IOException {
+        Findings findings = new Findings();
+        Sketch sketch = SketchReader.read(
+                new SourceText(
+                        name,
+                        Sections.of(Path.of("src/test/resources/draft/cases", name + ".txt"))
+                                .get("sketch.yaml")),
+                findings);
+        String text = SketchText.of(sketch);
+        assertThat(SketchText.of(SketchReader.read(new SourceText(name, text), findings)))
+                .isEqualTo(text);
+        Findings unsaid = new Findings();
+        assertThat(SketchText.of(ContractSketch.of(drafted(sketch, name), unsaid)))
+                .isEqualTo(text);
+        assertThat(unsaid.sorted()).isEmpty();
+    }
+
+    private static Surface surface(Contract contract) {
+        return Plans.code(contract).surface(contract.wsdl().portTypes().values());
+    }
+
+    /** The judge is what compares contracts. */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "../examples/harbour/contract/desk.wsdl",
+                "../examples/harbour/next/desk.wsdl",
+                "src/test/resources/blocks/blocks.wsdl"
+            })
+    void contractToSketchToContractBreaksNothingThatIsNotNamed(String file) throws IOException {
+        Contract contract = read(Path.of(file));
+        Findings unsaid = new Findings();
+        Sketch sketch = ContractSketch.of(contract, unsaid);
+        String text = SketchText.of(sketch);
+        Findings findings = new Findings();
+        Contract again = drafted(SketchReader.read(new SourceText("sketch.yaml", text), findings), "again");
+        List<String> breaking = Comparison.of(contract, again, surface(contract), surface(again)).differences().stream()
+                .filter(Difference::isBreaking)
+                .filter(difference -> difference.breaks().contains(Reader.OLD_CLIENTS)
+                        || difference.breaks().contains(Reader.OLD_SERVERS))
+                .map(Difference::toString)
+                .toList();
+        assertThat(breaking)
+                .as(
+                        "%s%n%s",
+                        text, unsaid.sorted().stream().map(Finding::message).toList())
+                .isEmpty();
+    }
+}
