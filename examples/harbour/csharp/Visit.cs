@@ -21,7 +21,7 @@ namespace LanternBay.Office
                 server.Publish("/desk", new HarbourDeskEndpoint(new LanternBayDesk()));
                 string address = "http://localhost:" + port + "/desk";
                 Console.WriteLine("server at " + address + " (SOAP 1.1 and 1.2; GET shows the contract)");
-                SoapSettings settings = new SoapSettings { Address = address, Timeout = TimeSpan.FromSeconds(5) };
+                SoapSettings settings = new SoapSettings { Address = address, Timeout = TimeSpan.FromSeconds(30) };
                 HarbourDeskClient desk = new HarbourDeskClient(HarbourOffice.Soap12Desk, settings);
 
                 Console.WriteLine("a list");

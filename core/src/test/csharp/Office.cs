@@ -29,7 +29,7 @@ public static class Office
 
     private static string Call(string address)
     {
-        SoapSettings settings = new SoapSettings { Address = address, Timeout = TimeSpan.FromMilliseconds(1500) };
+        SoapSettings settings = new SoapSettings { Address = address, Timeout = TimeSpan.FromMinutes(1) };
         HarbourDeskClient desk = new HarbourDeskClient(settings);
         try
         {

@@ -22,16 +22,25 @@ import java.util.concurrent.CompletionException;
 public final class Calls {
     private Calls() {}
 
-    private static HarbourDeskClient desk(String address, boolean soap12) {
+    private static HarbourDeskClient desk(String address, boolean soap12, Duration patience) {
         return HarbourDeskClient.connect(
                 soap12 ? HarbourOffice.SOAP12_DESK : HarbourOffice.DESK,
-                with -> with.address(address).timeout(Duration.ofMillis(1500)).httpHeader("X-Agent", "quill"));
+                with -> with.address(address).timeout(patience).httpHeader("X-Agent", "quill"));
     }
 
     /** How a call that should give a list ends. */
     public static String list(String address) {
+        return list(address, Duration.ofMinutes(1));
+    }
+
+    /** How it ends for one who does not wait long. */
+    public static String listAtOnce(String address) {
+        return list(address, Duration.ofMillis(1500));
+    }
+
+    private static String list(String address, Duration patience) {
         try {
-            return desk(address, false).listBerths(BigDecimal.ONE).size() + " berths";
+            return desk(address, false, patience).listBerths(BigDecimal.ONE).size() + " berths";
         } catch (UndeclaredFaultException e) {
             return "fault " + e.fault().code() + ": " + e.getMessage();
         } catch (CallFailedException e) {
@@ -41,7 +50,7 @@ public final class Calls {
 
     /** Every kind of call in one version of SOAP. */
     public static String all(String address, boolean soap12) throws Exception {
-        HarbourDeskClient desk = desk(address, soap12);
+        HarbourDeskClient desk = desk(address, soap12, Duration.ofMinutes(1));
         StringBuilder told = new StringBuilder();
         Yacht yacht = new Yacht().setOwner("Ada <&> \u00e9\ud83d\ude00");
         yacht.setName("Plover")
@@ -78,7 +87,7 @@ public final class Calls {
 
     /** Cancels a call that waits for an answer. */
     public static String cancel(String address) {
-        CompletableFuture<?> call = desk(address, false).listBerthsAsync(null);
+        CompletableFuture<?> call = desk(address, false, Duration.ofMinutes(1)).listBerthsAsync(null);
         call.cancel(true);
         try {
             call.join();

@@ -33,7 +33,7 @@ public final class Visit {
             System.out.println("server at " + address + " (SOAP 1.1 and 1.2; GET shows the contract)");
             HarbourDeskClient desk = HarbourDeskClient.connect(
                     HarbourOffice.SOAP12_DESK,
-                    with -> with.address(address).timeout(Duration.ofSeconds(5)));
+                    with -> with.address(address).timeout(Duration.ofSeconds(30)));
 
             System.out.println("a list");
             for (Berth berth : desk.listBerths(null)) {

@@ -33,7 +33,7 @@ class BookingTest {
 
     private HarbourDesk desk() {
         return HarbourDeskClient.connect(
-                HarbourOffice.DESK, with -> with.address(office.address("Desk")).timeout(Duration.ofSeconds(5)));
+                HarbourOffice.DESK, with -> with.address(office.address("Desk")).timeout(Duration.ofSeconds(30)));
     }
 
     private static BerthOffer request(HarbourDesk desk, String name) throws NoBerthFreeFault {
