@@ -16,25 +16,33 @@ final class InferredText {
         text.append("#   type: token              the built-in type of its values\n");
         text.append("#   values: [high, low]      the values that there are; or any\n");
         text.append("#   occurs: 0..*             1, 0..1, 1..* or 0..*\n");
+        text.append("#   order: any               the elements in it come in any order\n");
         text.append("#   name: Berth              how its type is called\n");
         text.append("#   apart: true              its type is its own, however alike others are\n");
         text.append("# What was decided on little comes first; take the # away and change what is not so.\n");
         text.append("decisions:\n");
         inferred.remarks().stream()
-                .filter(remark ->
-                        remark.isThin() && (remark.kind() == Remark.Kind.VALUE || remark.kind() == Remark.Kind.VALUES))
+                .filter(remark -> remark.isThin() && otherwise(remark) != null)
                 .limit(MOST)
                 .forEach(remark -> {
                     text.append("#  - at: ").append(quoted(remark.at())).append('\n');
-                    text.append(
-                                    remark.kind() == Remark.Kind.VALUE
-                                            ? "#    type: " + remark.decided()
-                                            : "#    values: any")
+                    text.append("#    ")
+                            .append(otherwise(remark))
                             .append("    # ")
                             .append(remark.evidence())
                             .append('\n');
                 });
         return text.toString();
+    }
+
+    /** What a decision about it would begin with, or null when there is none to make. */
+    private static String otherwise(Remark remark) {
+        return switch (remark.kind()) {
+            case VALUE -> "type: " + remark.decided();
+            case VALUES -> "values: any";
+            case ORDER -> "order: any";
+            case SHARED, EXTENSION, REQUIRED, OPEN -> null;
+        };
     }
 
     /** Names of elements are letters, digits and a few signs, but in any script. */

@@ -15,6 +15,7 @@ import org.protypos.schema.BuiltIn;
  * @param isApart whether it has a type of its own, whatever others are alike
  * @param isOptional whether it may be missing, or null when nothing is said
  * @param isRepeated whether it may come several times, or null when nothing is said
+ * @param isInAnyOrder whether the elements in it come in any order, whatever order they had
  * @param place where that is said
  */
 public record Decision(
@@ -25,4 +26,5 @@ public record Decision(
         boolean isApart,
         Boolean isOptional,
         Boolean isRepeated,
+        boolean isInAnyOrder,
         Place place) {}

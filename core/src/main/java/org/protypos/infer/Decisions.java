@@ -22,7 +22,7 @@ import org.protypos.source.XmlText;
 
 /** What somebody has decided, so that nothing has to be inferred there: read from a file in YAML. */
 public final class Decisions {
-    private static final Set<String> KEYS = Set.of("at", "type", "values", "name", "apart", "occurs");
+    private static final Set<String> KEYS = Set.of("at", "type", "values", "name", "apart", "occurs", "order");
     private static final Set<String> TOP = Set.of("decisions", "files");
     private static final String FILE = "[A-Za-z0-9][A-Za-z0-9._-]*\\.xsd";
     private static final int SHOWN = 40;
@@ -122,6 +122,7 @@ public final class Decisions {
                 isTrue(keys.get("apart")),
                 occurs[0],
                 occurs[1],
+                isInAnyOrder(keys.get("order")),
                 value.place());
         if (byPlace.putIfAbsent(at, decision) != null) {
             wrong(value.place(), "there is a decision about " + at + " already", "make one of the two");
@@ -173,6 +174,13 @@ public final class Decisions {
 
     private boolean isTrue(JsonValue value) {
         return value != null && "true".equals(text(value));
+    }
+
+    private boolean isInAnyOrder(JsonValue value) {
+        if (value != null && !"any".equals(text(value))) {
+            wrong(value.place(), "the order is not \"any\"", "write \"any\"; without it documents say the order");
+        }
+        return value != null;
     }
 
     private Boolean[] occurs(JsonValue value) {

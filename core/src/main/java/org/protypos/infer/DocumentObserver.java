@@ -6,7 +6,9 @@ import java.io.InputStream;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.Map;
+import java.util.Set;
 import javax.xml.namespace.QName;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
@@ -50,6 +52,7 @@ final class DocumentObserver {
         final Inside inside;
         final Structure structure;
         final Map<QName, int[]> counts = new LinkedHashMap<>();
+        final Set<QName> round = new LinkedHashSet<>();
         final StringBuilder text = new StringBuilder();
         QName last;
         boolean hasText;
@@ -180,9 +183,16 @@ final class DocumentObserver {
         } else {
             count[0]++;
         }
-        if (around.last != null && !around.last.equals(name)) {
+        if (name.equals(around.last)) {
+            around.structure.rounds.addSeveral(name);
+        } else if (around.last != null) {
             around.structure.order.add(around.last, name);
         }
+        if (around.round.contains(name) && !name.equals(around.last)) {
+            around.structure.rounds.add(around.round);
+            around.round.clear();
+        }
+        around.round.add(name);
         around.last = name;
         if (around.structure.children.size() > Structure.MOST_NAMES) {
             around.structure.open();
@@ -281,6 +291,7 @@ final class DocumentObserver {
         }
         Structure structure = frame.structure;
         structure.filled++;
+        structure.rounds.add(frame.round);
         if (frame.counts.isEmpty()) {
             String text = frame.text.toString();
             structure.text.add(text);

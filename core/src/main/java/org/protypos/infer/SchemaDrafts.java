@@ -251,18 +251,23 @@ final class SchemaDrafts {
         if (order.isEmpty()) {
             return null;
         }
+        Decision decision = decided(structure.at);
+        boolean anyOrder = decision != null && decision.isInAnyOrder();
+        if (anyOrder) {
+            order = List.of(order.stream().flatMap(List::stream).toList());
+        }
         if (order.size() == 1 && order.get(0).size() > 1) {
             boolean once = structure.base == null
                     && !structure.isBase
                     && structure.children.values().stream().allMatch(child -> child.most == 1);
-            return once ? inAnyOrder(structure, order.get(0), at) : repeated(structure, order.get(0), at);
+            return once ? inAnyOrder(structure, order.get(0), at) : repeated(structure, order.get(0), at, anyOrder);
         }
         List<DraftParticle> particles = new ArrayList<>();
         for (List<QName> together : order) {
             particles.add(
                     together.size() > 1
-                            ? repeated(structure, together, at)
-                            : element(structure, structure.children.get(together.get(0)), true));
+                            ? repeated(structure, together, at, anyOrder)
+                            : element(structure, structure.children.get(together.get(0))));
         }
         return DraftParticle.Group.sequence(particles);
     }
@@ -275,24 +280,49 @@ final class SchemaDrafts {
                 1,
                 1,
                 names.stream()
-                        .map(name -> (DraftParticle) element(structure, structure.children.get(name), true))
+                        .map(name -> (DraftParticle) element(structure, structure.children.get(name)))
                         .toList());
     }
 
-    private DraftParticle.Group repeated(Structure structure, List<QName> names, String at) {
+    private DraftParticle.Group repeated(Structure structure, List<QName> names, String at, boolean anyOrder) {
+        boolean required = names.stream().anyMatch(name -> structure.isRequired(structure.children.get(name)));
+        // Between text elements come as they are needed: that they came in turns is chance.
+        Rounds.Round round = anyOrder || structure.mixes() ? null : structure.rounds.of(names);
+        if (round != null) {
+            return inRounds(structure, round, required, at);
+        }
         remarks.add(new Remark(
                 Remark.Kind.ORDER,
                 at,
                 listed(names) + " in any order, repeated",
-                "documents have several orders",
+                anyOrder ? "so it is decided" : "documents have several orders",
                 false));
-        boolean required = names.stream().anyMatch(name -> structure.isRequired(structure.children.get(name)));
         return new DraftParticle.Group(
                 DraftParticle.Kind.CHOICE,
                 required ? 1 : 0,
                 DraftParticle.UNBOUNDED,
                 names.stream()
-                        .map(name -> (DraftParticle) element(structure, structure.children.get(name), false))
+                        .map(name -> (DraftParticle) element(structure, structure.children.get(name), 1, 1))
+                        .toList());
+    }
+
+    private DraftParticle.Group inRounds(Structure structure, Rounds.Round round, boolean required, String at) {
+        remarks.add(new Remark(
+                Remark.Kind.ORDER,
+                at,
+                listed(round.order()) + " in this order, repeated",
+                round.count() + " times",
+                round.count() < FEW));
+        return new DraftParticle.Group(
+                DraftParticle.Kind.SEQUENCE,
+                required ? 1 : 0,
+                DraftParticle.UNBOUNDED,
+                round.order().stream()
+                        .map(name -> (DraftParticle) element(
+                                structure,
+                                structure.children.get(name),
+                                round.always().contains(name) ? 1 : 0,
+                                round.several().contains(name) ? DraftParticle.UNBOUNDED : 1))
                         .toList());
     }
 
@@ -300,7 +330,26 @@ final class SchemaDrafts {
         return String.join(", ", names.stream().map(QName::getLocalPart).toList());
     }
 
-    private DraftParticle.Element element(Structure structure, Declaration child, boolean counted) {
+    /** An element that stands where it stands by itself: how often it came is how often it may come. */
+    private DraftParticle.Element element(Structure structure, Declaration child) {
+        int least = structure.isRequired(child) ? 1 : 0;
+        int most = child.most > 1 ? DraftParticle.UNBOUNDED : 1;
+        List<String> at = new ArrayList<>();
+        structure.names.forEach(owner -> at.add(owner + "/" + child.name.getLocalPart()));
+        Decision decision = decided(at);
+        if (decision != null && decision.isOptional() != null) {
+            if (!decision.isOptional() && least == 0) {
+                decisions.contradicted(decision, "is not always there");
+            } else if (!decision.isRepeated() && most != 1) {
+                decisions.contradicted(decision, "comes several times");
+            }
+            least = decision.isOptional() ? 0 : 1;
+            most = decision.isRepeated() ? DraftParticle.UNBOUNDED : 1;
+        }
+        return element(structure, child, least, most);
+    }
+
+    private DraftParticle.Element element(Structure structure, Declaration child, int least, int most) {
         String namespace = child.name.getNamespaceURI();
         boolean foreign = Observations.isForeign(structure, namespace);
         Home home = home(structure.home);
@@ -309,22 +358,6 @@ final class SchemaDrafts {
                 home.unqualified++;
             } else {
                 home.qualified++;
-            }
-        }
-        int least = counted && structure.isRequired(child) ? 1 : counted ? 0 : 1;
-        int most = counted && child.most > 1 ? DraftParticle.UNBOUNDED : 1;
-        if (counted) {
-            List<String> at = new ArrayList<>();
-            structure.names.forEach(owner -> at.add(owner + "/" + child.name.getLocalPart()));
-            Decision decision = decided(at);
-            if (decision != null && decision.isOptional() != null) {
-                if (!decision.isOptional() && least == 0) {
-                    decisions.contradicted(decision, "is not always there");
-                } else if (!decision.isRepeated() && most != 1) {
-                    decisions.contradicted(decision, "comes several times");
-                }
-                least = decision.isOptional() ? 0 : 1;
-                most = decision.isRepeated() ? DraftParticle.UNBOUNDED : 1;
             }
         }
         return new DraftParticle.Element(

@@ -34,6 +34,7 @@ final class Structure {
     final Map<QName, Declaration> children = new LinkedHashMap<>();
     final Map<QName, ObservedAttribute> attributes = new LinkedHashMap<>();
     final Precedence order = new Precedence();
+    final Rounds rounds = new Rounds();
     final ObservedValue text = new ObservedValue();
 
     /** How many there were, and how many of them were not nil. */
@@ -82,8 +83,14 @@ final class Structure {
     /** Gives up telling its elements apart. */
     void open() {
         isOpen = true;
-        order.removeAll(new HashSet<>(children.keySet()));
+        remove(new HashSet<>(children.keySet()));
         children.clear();
+    }
+
+    /** Forgets where some of its elements have stood. */
+    private void remove(Set<QName> names) {
+        order.removeAll(names);
+        rounds.removeAll(names);
     }
 
     /** Has no elements of its own: what it extends takes all. */
@@ -172,7 +179,7 @@ final class Structure {
         pairs.forEach(pair -> pair.get(0).merged().merge(pair.get(1).merged()));
         other.children.keySet().removeAll(new HashSet<>(elements));
         other.attributes.keySet().removeAll(new HashSet<>(names));
-        other.order.removeAll(new HashSet<>(children.keySet()));
+        other.remove(new HashSet<>(children.keySet()));
     }
 
     private void take(Structure other, Set<QName> elements, Set<QName> names, Deque<List<Structure>> pairs) {
@@ -200,6 +207,7 @@ final class Structure {
             }
         }
         order.addAll(other.order, new HashSet<>(elements));
+        rounds.addAll(other.rounds, new HashSet<>(elements));
         text.addAll(other.text);
         isMixed |= other.isMixed;
         if (isOpen |= other.isOpen) {

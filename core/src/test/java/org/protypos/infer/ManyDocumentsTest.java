@@ -45,6 +45,32 @@ class ManyDocumentsTest {
         assertThat(rejected).isGreaterThan(MESSAGES * 4 / 5);
     }
 
+    /** Elements in every order there is, repeated at once and later, some from another namespace, some between text. */
+    @Test
+    void whateverTheOrderEveryDocumentIsAccepted(@TempDir Path folder) throws Exception {
+        Random chance = new Random(7);
+        Map<String, String> documents = new LinkedHashMap<>();
+        for (int root = 0; root < 400; root++) {
+            String round = "abcd".substring(0, 2 + chance.nextInt(3));
+            for (int i = 0; i <= root % 4; i++) {
+                StringBuilder text = new StringBuilder(chance.nextBoolean() ? "<head/>" : "");
+                for (int at = chance.nextInt(12); at > 0; at--) {
+                    char name = chance.nextInt(9) == 0
+                            ? (char) ('a' + chance.nextInt(5))
+                            : round.charAt(Math.floorMod(-at, round.length()));
+                    String twice = "<" + (name == 'e' ? "e xmlns='urn:e'" : name) + "/>";
+                    text.append(chance.nextInt(8) == 0 ? "" : twice).append(chance.nextInt(8) == 0 ? twice : "");
+                }
+                text.append(root % 17 == 0 ? "text" : "").append(chance.nextBoolean() ? "<tail/>" : "");
+                documents.put(root + "." + i, "<r" + root + ">" + text + "</r" + root + ">");
+            }
+        }
+        Infoset.Validator validator = validator(documents, folder);
+        for (String document : documents.values()) {
+            assertThat(validator.complaint(document)).as(document).isNull();
+        }
+    }
+
     private static Infoset.Validator validator(Map<String, String> documents, Path folder) throws Exception {
         Findings findings = new Findings();
         Inferred inferred = InferenceTest.inferred(documents, "", findings);

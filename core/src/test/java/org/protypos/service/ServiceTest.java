@@ -398,8 +398,7 @@ class ServiceTest {
         HttpServer silent = peer(200, "text/xml", new byte[0], 10_000);
         String at = "http://127.0.0.1:" + silent.getAddress().getPort() + "/";
         assertThat(office.calls("cancel", at)).isEqualTo("cancelled");
-        assertThat(office.calls("listAtOnce", at))
-                .isEqualTo("0: listBerths at " + at + ": no answer within 1500 ms");
+        assertThat(office.calls("listAtOnce", at)).isEqualTo("0: listBerths at " + at + ": no answer within 1500 ms");
         silent.stop(0);
         assertThat(office.calls("list", at)).startsWith("0: listBerths at " + at + ": ");
         assertThat(office.calls("list", "desk"))
