@@ -65,28 +65,28 @@ final class OntoSchemas {
 
     private int loosen(Contract before, List<Path> schemas, List<Path> documents, Path work) throws IOException {
         Path top = top(before);
-        Map<String, Path> copies = new LinkedHashMap<>();
         for (Document document : before.documents().all()) {
             Path file = Path.of(document.location());
             Path copy = work.resolve(top.relativize(file).toString());
             Files.createDirectories(copy.getParent());
             Files.write(copy, document.bytes());
-            copies.put(top.relativize(file).toString().replace('\\', '/'), copy);
         }
         Findings findings = new Findings();
         List<Path> entries = schemas.stream()
                 .map(schema -> work.resolve(
                         top.relativize(schema.toAbsolutePath().normalize()).toString()))
                 .toList();
-        Progress.during("reading " + documents.size() + " documents", json, () -> new Loosening(findings)
-                .loosen(entries, documents.stream().map(SourceFile::new).toList()));
+        Contract loosened =
+                Progress.during("reading " + documents.size() + " documents", json, () -> new Loosening(findings)
+                        .loosen(entries, documents.stream().map(SourceFile::new).toList()));
         if (findings.hasErrors()) {
             terminal.refuse(findings.sorted(), "nothing was loosened", json);
             return ExitStatus.CONTRACT;
         }
         Map<String, byte[]> written = new LinkedHashMap<>();
-        for (Map.Entry<String, Path> copy : copies.entrySet()) {
-            written.put(copy.getKey(), Files.readAllBytes(copy.getValue()));
+        for (Document document : loosened.documents().all()) {
+            String path = work.relativize(Path.of(document.location())).toString();
+            written.put(path.replace('\\', '/'), document.bytes());
         }
         WriteReport report = LooseFiles.write(into, written, overwrite);
         if (!report.findings().isEmpty()) {

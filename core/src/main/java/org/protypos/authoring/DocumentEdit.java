@@ -21,6 +21,7 @@ import org.protypos.source.XmlText;
 public final class DocumentEdit {
     private static final Pattern TAG = Pattern.compile(
             "<!--.*?-->|<!\\[CDATA\\[.*?]]>|<\\?.*?\\?>|<(/?)(?:[^\"'>]|\"[^\"]*\"|'[^']*')*?(/?)>", Pattern.DOTALL);
+    private static final Pattern BESIDE = Pattern.compile("((?:[ \t]*<!--(?:(?!-->)[^\n])*-->)*)[ \t]*\r?\n");
     private static final Pattern ENCODING = Pattern.compile("<\\?xml[^>]*encoding\\s*=\\s*[\"']([^\"']+)");
 
     private final Document document;
@@ -71,6 +72,11 @@ public final class DocumentEdit {
         appended.computeIfAbsent(element, none -> new StringBuilder()).append(lines);
     }
 
+    /** Puts lines at the end of an element, before what has been put there already. */
+    public void appendFirst(Element element, String lines) {
+        appended.computeIfAbsent(element, none -> new StringBuilder()).insert(0, lines);
+    }
+
     private void appended(Element element, String lines) {
         End end = end(element);
         if (end.isEmpty()) {
@@ -80,14 +86,14 @@ public final class DocumentEdit {
         }
     }
 
-    /** Puts lines behind an element, indented like it. */
+    /** Puts lines behind an element and what is remarked beside it, indented like it. */
     public void after(Element element, String lines) {
-        End end = end(element);
+        int end = end(element).to();
+        Matcher beside = BESIDE.matcher(text).region(end, text.length());
+        int at = beside.lookingAt() ? beside.end(1) : end;
         String added = lineEnd() + indented(lines, indentation(element.place().offset()), unit());
-        inserts.add(new Insert(
-                end.to(),
-                end.to(),
-                added.substring(0, added.length() - lineEnd().length())));
+        inserts.add(
+                new Insert(at, at, added.substring(0, added.length() - lineEnd().length())));
     }
 
     /** Puts lines before an element, indented like it. */
@@ -104,9 +110,7 @@ public final class DocumentEdit {
         Matcher tag = TAG.matcher(text);
         tag.find(start);
         String escaped = XmlText.escaped(value, true);
-        Matcher there = Pattern.compile("\\s" + Pattern.quote(attribute) + "\\s*=\\s*(\"[^\"]*\"|'[^']*')")
-                .matcher(text)
-                .region(start, tag.end());
+        Matcher there = written(attribute, start, tag.end());
         if (there.find()) {
             inserts.add(new Insert(there.start(1), there.end(1), "\"" + escaped + "\""));
             return;
@@ -116,6 +120,48 @@ public final class DocumentEdit {
             end--;
         }
         inserts.add(new Insert(end, end, " " + attribute + "=\"" + escaped + "\""));
+    }
+
+    private Matcher written(String attribute, int start, int end) {
+        return Pattern.compile("\\s+" + Pattern.quote(attribute) + "\\s*=\\s*(\"[^\"]*\"|'[^']*')")
+                .matcher(text)
+                .region(start, end);
+    }
+
+    /** Takes an attribute away, if the element has it. */
+    public void remove(Element element, String attribute) {
+        int start = element.place().offset();
+        Matcher tag = TAG.matcher(text);
+        tag.find(start);
+        Matcher there = written(attribute, start, tag.end());
+        if (there.find()) {
+            inserts.add(new Insert(there.start(), there.end(), ""));
+        }
+    }
+
+    /**
+     * Takes an element away.
+     *
+     * @return its lines, each level indented by two blanks, to be put elsewhere
+     */
+    public String cut(Element element) {
+        int start = element.place().offset();
+        int end = end(element).to();
+        String base = indentation(start);
+        StringBuilder lines = new StringBuilder();
+        for (String line : text.substring(start, end).split("\r?\n")) {
+            String rest = line.startsWith(base) ? line.substring(base.length()) : line.stripLeading();
+            String plain = rest.stripLeading();
+            int level = (rest.length() - plain.length()) / unit().length();
+            lines.append("  ".repeat(level)).append(plain).append('\n');
+        }
+        int lineStart = text.lastIndexOf('\n', start - 1) + 1;
+        int lineEnd = text.indexOf('\n', end) + 1;
+        boolean alone = lineEnd > 0
+                && text.substring(lineStart, start).isBlank()
+                && text.substring(end, lineEnd).isBlank();
+        inserts.add(alone ? new Insert(lineStart, lineEnd, "") : new Insert(start, end, ""));
+        return lines.toString();
     }
 
     /** Makes another element of one: its tags get another local name. */

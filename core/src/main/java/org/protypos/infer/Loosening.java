@@ -1,17 +1,13 @@
 package org.protypos.infer;
 
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
 import javax.xml.XMLConstants;
 import javax.xml.transform.stream.StreamSource;
 import javax.xml.validation.SchemaFactory;
-import org.protypos.authoring.DocumentEdit;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
 import org.protypos.diagnostic.Findings;
@@ -20,7 +16,6 @@ import org.protypos.message.check.ContractCheck;
 import org.protypos.message.check.Deviation;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
-import org.protypos.source.Document;
 import org.protypos.source.DocumentGatherer;
 import org.xml.sax.SAXException;
 
@@ -67,7 +62,7 @@ public final class Loosening {
                 findings.addAll(contract.findings());
                 return contract;
             }
-            Map<Document, DocumentEdit> edits = new LinkedHashMap<>();
+            SchemaEdits edits = new SchemaEdits();
             SchemaLoosening loosening = new SchemaLoosening(contract, edits);
             Set<Deviation> hopeless = new LinkedHashSet<>();
             boolean fits = round(contract, documents, loosening, hopeless);
@@ -85,17 +80,9 @@ public final class Loosening {
                 }
                 return contract;
             }
-            for (Map.Entry<Document, DocumentEdit> edit : edits.entrySet()) {
-                byte[] bytes = edit.getValue().bytes();
-                if (bytes == null) {
-                    findings.error(
-                            "encoding",
-                            null,
-                            edit.getKey().name() + " is in an encoding that cannot say what is needed",
-                            "write it in UTF-8 first");
-                    return contract;
-                }
-                Files.write(Path.of(edit.getKey().location()), bytes);
+            edits.write(findings);
+            if (findings.hasErrors()) {
+                return contract;
             }
         }
     }

@@ -1,9 +1,13 @@
 package org.protypos.infer;
 
 import java.util.List;
+import java.util.Locale;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Place;
+import org.protypos.message.check.CheckedMessage;
+import org.protypos.message.model.TypeModel;
+import org.protypos.message.tree.MessageElement;
 import org.protypos.source.Document;
 import org.protypos.source.Element;
 import org.protypos.source.Xml;
@@ -24,7 +28,12 @@ final class SchemaFinder {
      * @param kind {@code element} or {@code attribute}
      */
     Element member(Element type, QName name, String kind) {
-        return member(type, name, kind, 0);
+        return member(type, name, kind, true, 0);
+    }
+
+    /** What declares an element of a type in the text of the type itself, or null. */
+    Element own(Element type, QName name) {
+        return member(type, name, "element", false, 0);
     }
 
     /** The element of a schema that a place is in. */
@@ -62,6 +71,53 @@ final class SchemaFinder {
         return null;
     }
 
+    /** What declares an element of a document: in the type of what is around it, or globally; null when nothing does. */
+    Element declaration(MessageElement element, CheckedMessage checked) {
+        Element around = element.parent() == null ? null : type(element.parent(), checked);
+        Element found = around == null ? null : member(around, element.name(), "element");
+        if (found != null && found.attribute("ref") == null) {
+            return found;
+        }
+        return global("element", element.name());
+    }
+
+    /** The type of an element of a document, as a schema writes it; null for a built-in one. */
+    Element type(MessageElement element, CheckedMessage checked) {
+        TypeModel type = element == null ? null : checked.types().get(element);
+        return type == null || type.place() == null ? null : at(type.place());
+    }
+
+    /** Whether an element of a document says that it is of a type that no schema has. */
+    boolean isOfUnknownType(MessageElement element) {
+        String said = element == null ? null : element.attribute(Xml.XSI, "type");
+        QName name = said == null ? null : element.resolve(said.strip());
+        return name != null
+                && !name.getNamespaceURI().equals(Xml.XSD)
+                && global("complexType", name) == null
+                && global("simpleType", name) == null;
+    }
+
+    /** What a type derives from another by, or null. */
+    static Element derivation(Element type) {
+        for (String inside : List.of("complexContent", "simpleContent", "extension", "restriction")) {
+            Element child = type.child(Xml.XSD, inside);
+            if (child != null) {
+                return child;
+            }
+        }
+        return null;
+    }
+
+    /** A name that no type of a namespace has yet. */
+    QName freeType(String namespace, String element) {
+        String wanted = element.substring(0, 1).toUpperCase(Locale.ROOT) + element.substring(1);
+        QName name = new QName(namespace, wanted);
+        for (int i = 2; global("simpleType", name) != null || global("complexType", name) != null; i++) {
+            name = new QName(namespace, wanted + i);
+        }
+        return name;
+    }
+
     /** The schemas of a namespace, each the root of its document. */
     List<Element> schemas(String namespace) {
         return contract.documents().all().stream()
@@ -77,8 +133,8 @@ final class SchemaFinder {
         return target == null ? "" : target;
     }
 
-    /** What declares a member of a type: inside, in a group, or in what the type extends. */
-    private Element member(Element type, QName name, String kind, int depth) {
+    /** What declares a member of a type: inside, or also in a group or in what the type extends. */
+    private Element member(Element type, QName name, String kind, boolean elsewhere, int depth) {
         if (depth > DEEPEST) {
             return null;
         }
@@ -96,8 +152,8 @@ final class SchemaFinder {
             } else if (child.name().equals("element") || child.name().equals("annotation")) {
                 found = null;
             } else {
-                found = member(child, name, kind, depth + 1);
-                found = found == null ? elsewhere(child, name, kind, depth) : found;
+                found = member(child, name, kind, elsewhere, depth + 1);
+                found = found == null && elsewhere ? elsewhere(child, name, kind, depth) : found;
             }
             if (found != null) {
                 return found;
@@ -117,6 +173,6 @@ final class SchemaFinder {
                     case "attributeGroup" -> global("attributeGroup", to);
                     default -> null;
                 };
-        return there == null ? null : member(there, name, kind, depth + 1);
+        return there == null ? null : member(there, name, kind, true, depth + 1);
     }
 }

@@ -3,27 +3,24 @@ package org.protypos.infer;
 import java.io.ByteArrayInputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import javax.xml.namespace.QName;
-import org.protypos.authoring.DocumentEdit;
 import org.protypos.authoring.DraftParticle;
 import org.protypos.authoring.DraftSchema;
 import org.protypos.authoring.DraftValue;
+import org.protypos.authoring.Markup;
 import org.protypos.authoring.SchemaText;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Place;
 import org.protypos.message.check.CheckedMessage;
 import org.protypos.message.check.Deviation;
-import org.protypos.message.model.TypeModel;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageText;
 import org.protypos.schema.BuiltIn;
-import org.protypos.source.Document;
 import org.protypos.source.Element;
 import org.protypos.source.Xml;
 import org.protypos.source.XmlText;
@@ -39,34 +36,24 @@ final class SchemaLoosening {
     private static final Set<String> MODELS = Set.of("sequence", "choice", "all");
 
     private final SchemaFinder finder;
-    private final Map<Document, DocumentEdit> edits;
-    private final Set<String> done = new HashSet<>();
+    private final SchemaEdits edits;
+    private final SchemaReferences references;
+    private final AttributeLoosening attributes;
+    private final TypeLoosening types;
     private final Map<String, Added> added = new LinkedHashMap<>();
 
     /** What comes to stand where there were no elements before. */
     private final Map<Element, StringBuilder> inEmpty = new LinkedHashMap<>();
 
     /** An element that a type has not, with what it was like. */
-    private record Added(Element type, MessageElement before, List<String> examples, QName name, boolean[] several) {}
+    private record Added(Element type, Element before, List<String> examples, QName name, boolean[] several) {}
 
-    SchemaLoosening(Contract contract, Map<Document, DocumentEdit> edits) {
+    SchemaLoosening(Contract contract, SchemaEdits edits) {
         this.finder = new SchemaFinder(contract);
         this.edits = edits;
-    }
-
-    private DocumentEdit edit(Element element) {
-        return edits.computeIfAbsent(element.document(), DocumentEdit::new);
-    }
-
-    /** Says something otherwise, once. */
-    private boolean set(Element element, String attribute, String value) {
-        if (element == null) {
-            return false;
-        }
-        if (done.add(element.place() + " " + attribute)) {
-            edit(element).set(element, attribute, value);
-        }
-        return true;
+        this.references = new SchemaReferences(finder, edits);
+        this.attributes = new AttributeLoosening(finder, edits, references);
+        this.types = new TypeLoosening(finder, edits, references);
     }
 
     /**
@@ -77,19 +64,24 @@ final class SchemaLoosening {
      */
     boolean loosen(Deviation deviation, CheckedMessage checked, MessageElement root) {
         Deviation.Cause cause = deviation.cause();
+        if (cause != null && finder.isOfUnknownType(cause.around())) {
+            // In the next round its type is known, and what it lacks is added there.
+            return true;
+        }
         if (cause == null) {
             return switch (deviation.code()) {
                 case "unexpected-element" -> reordered(deviation, checked);
                 case "unexpected-text" -> mixed(finder.at(deviation.contract()));
                 case "unknown-element" -> newRoot(deviation, root);
+                case "unknown-type" -> types.add(deviation, checked);
                 default -> false;
             };
         }
         return switch (cause.lack()) {
-            case MISSING -> set(member(cause, checked, "element"), "minOccurs", "0");
-            case REPEATED -> set(member(cause, checked, "element"), "maxOccurs", "unbounded");
-            case NIL -> set(finder.at(deviation.contract()), "nillable", "true");
-            case MISSING_ATTRIBUTE -> set(member(cause, checked, "attribute"), "use", "optional");
+            case MISSING -> edits.set(member(cause, checked, "element"), "minOccurs", "0");
+            case REPEATED -> edits.set(member(cause, checked, "element"), "maxOccurs", "unbounded");
+            case NIL -> edits.set(finder.at(deviation.contract()), "nillable", "true");
+            case MISSING_ATTRIBUTE -> edits.set(member(cause, checked, "attribute"), "use", "optional");
             case UNKNOWN -> unknown(cause, checked);
             case UNKNOWN_ATTRIBUTE -> unknownAttribute(cause, checked);
             case VALUE, ATTRIBUTE_VALUE -> value(deviation, cause, checked);
@@ -112,10 +104,15 @@ final class SchemaLoosening {
     }
 
     /** Keeps what an element is like that a type, or a schema, has not. */
-    private Added example(Element type, MessageElement before, MessageElement came) {
+    private Added example(Element type, MessageElement around, MessageElement came) {
         Added one = added.computeIfAbsent(
                 type.place() + " " + came.name(),
-                none -> new Added(type, before, new ArrayList<>(), came.name(), new boolean[1]));
+                none -> new Added(
+                        type,
+                        around == null ? null : before(type, around, came),
+                        new ArrayList<>(),
+                        came.name(),
+                        new boolean[1]));
         if (one.examples().size() < MOST_EXAMPLES) {
             one.examples().add(MessageText.compact(came));
         }
@@ -140,17 +137,11 @@ final class SchemaLoosening {
         return type != null
                 && type.is(Xml.XSD, "complexType")
                 && type.child(Xml.XSD, "complexContent") == null
-                && set(type, "mixed", "true");
-    }
-
-    /** The complex type of an element of a document, as a schema writes it. */
-    private Element type(MessageElement element, CheckedMessage checked) {
-        TypeModel type = element == null ? null : checked.types().get(element);
-        return type == null || type.place() == null ? null : finder.at(type.place());
+                && edits.set(type, "mixed", "true");
     }
 
     private Element member(Deviation.Cause cause, CheckedMessage checked, String kind) {
-        Element type = type(cause.around(), checked);
+        Element type = finder.type(cause.around(), checked);
         return type == null ? finder.global(kind, cause.name()) : finder.member(type, cause.name(), kind);
     }
 
@@ -162,15 +153,18 @@ final class SchemaLoosening {
                 parent = child.place().equals(deviation.place()) ? element : parent;
             }
         }
-        Element type = type(parent, checked);
+        if (finder.isOfUnknownType(parent)) {
+            return true;
+        }
+        Element type = finder.type(parent, checked);
         Element sequence = type == null ? null : sequence(type);
         if (sequence == null) {
             return false;
         }
-        if (done.add(sequence.place() + " order")) {
-            edit(sequence).rename(sequence, "choice");
-            edit(sequence).set(sequence, "minOccurs", "0");
-            edit(sequence).set(sequence, "maxOccurs", "unbounded");
+        if (edits.once(sequence, "order")) {
+            edits.of(sequence).rename(sequence, "choice");
+            edits.of(sequence).set(sequence, "minOccurs", "0");
+            edits.of(sequence).set(sequence, "maxOccurs", "unbounded");
         }
         return true;
     }
@@ -189,26 +183,44 @@ final class SchemaLoosening {
     }
 
     private boolean unknown(Deviation.Cause cause, CheckedMessage checked) {
-        Element type = type(cause.around(), checked);
+        Element type = finder.type(cause.around(), checked);
         QName name = cause.came().name();
         if (type == null
                 || !type.is(Xml.XSD, "complexType")
                 || type.child(Xml.XSD, "simpleContent") != null
-                || derivationOrSelf(type).child(Xml.XSD, "group") != null
-                || !isOf(type, name)) {
+                || derivationOrSelf(type).child(Xml.XSD, "group") != null) {
             return false;
         }
-        MessageElement before = null;
-        int times = 0;
-        boolean reached = false;
-        for (MessageElement sibling : cause.around().children()) {
-            reached |= sibling == cause.came();
-            boolean same = sibling.name().equals(name);
-            times += same ? 1 : 0;
-            before = !reached && !same ? sibling : before;
+        if (!isOf(type, name)) {
+            Element schema = type.document().root();
+            Element global = finder.global("element", name);
+            Element home = global == null ? references.schema(name.getNamespaceURI(), schema) : null;
+            if (home != null) {
+                example(home, null, cause.came());
+            }
+            if (global == null) {
+                return true;
+            }
+            references.imports(schema, global.document().root());
         }
-        example(type, before, cause.came()).several()[0] |= times > 1;
+        long times = cause.around().children().stream()
+                .filter(sibling -> sibling.name().equals(name))
+                .count();
+        example(type, cause.around(), cause.came()).several()[0] |= times > 1;
         return true;
+    }
+
+    /** What declares the last of those that stood before an element and that a type has itself, or null. */
+    private Element before(Element type, MessageElement around, MessageElement came) {
+        Element before = null;
+        for (MessageElement sibling : around.children()) {
+            if (sibling == came) {
+                break;
+            }
+            Element declared = finder.own(type, sibling.name());
+            before = declared == null ? before : declared;
+        }
+        return before;
     }
 
     /** Whether a name can be that of a local element of the schema around a type. */
@@ -218,46 +230,8 @@ final class SchemaLoosening {
     }
 
     private boolean unknownAttribute(Deviation.Cause cause, CheckedMessage checked) {
-        Element type = type(cause.around(), checked);
-        if (type == null
-                || !type.is(Xml.XSD, "complexType")
-                || !cause.name().getNamespaceURI().isEmpty()) {
-            return false;
-        }
-        if (done.add(type.place() + " @" + cause.name())) {
-            ObservedValue value = new ObservedValue();
-            value.add(cause.text());
-            Element into = type;
-            for (Element child = type; child != null; child = derivation(into)) {
-                into = child;
-            }
-            String lines =
-                    "<" + tag(type, "attribute") + " name=\"" + cause.name().getLocalPart() + "\" type=\""
-                            + tag(type, value.kind().type().local()) + "\"/>\n";
-            Element any = into.child(Xml.XSD, "anyAttribute");
-            if (any == null) {
-                edit(into).append(into, lines);
-            } else {
-                edit(into).before(any, lines);
-            }
-        }
-        return true;
-    }
-
-    private static Element derivation(Element type) {
-        for (String inside : List.of("complexContent", "simpleContent", "extension", "restriction")) {
-            Element child = type.child(Xml.XSD, inside);
-            if (child != null) {
-                return child;
-            }
-        }
-        return null;
-    }
-
-    /** A name of XML Schema as the document writes it. */
-    private static String tag(Element around, String local) {
-        String prefix = around.prefixOf(Xml.XSD);
-        return prefix == null || prefix.isEmpty() ? local : prefix + ":" + local;
+        Element type = finder.type(cause.around(), checked);
+        return attributes.add(cause, type != null && type.is(Xml.XSD, "complexType") ? type : null, checked);
     }
 
     private boolean value(Deviation deviation, Deviation.Cause cause, CheckedMessage checked) {
@@ -268,12 +242,12 @@ final class SchemaLoosening {
         String text = cause.text();
         switch (told.name()) {
             case "enumeration", "pattern" -> {
-                if (done.add(told.place() + " " + text)) {
+                if (edits.once(told, text)) {
                     boolean pattern = told.name().equals("pattern");
-                    edit(told)
+                    edits.of(told)
                             .after(
                                     told,
-                                    "<" + tag(told, told.name()) + " value=\""
+                                    "<" + SchemaEdits.tag(told, told.name()) + " value=\""
                                             + XmlText.escaped(pattern ? literal(text) : text.strip(), true)
                                             + "\"/>\n");
                 }
@@ -281,10 +255,10 @@ final class SchemaLoosening {
             }
             case "minLength", "maxLength" -> {
                 int length = text.codePointCount(0, text.length());
-                return set(told, "value", String.valueOf(length));
+                return edits.set(told, "value", String.valueOf(length));
             }
             case "minInclusive", "maxInclusive" -> {
-                return set(told, "value", text.strip());
+                return edits.set(told, "value", text.strip());
             }
             default -> {
                 return wider(told, cause, checked);
@@ -308,9 +282,10 @@ final class SchemaLoosening {
         Element content = complex == null ? null : complex.child(Xml.XSD, "simpleContent");
         Element extension = content == null ? null : content.child(Xml.XSD, "extension");
         if (extension != null) {
-            return set(extension, "base", wider(extension, extension.attribute("base"), cause.text()));
+            return edits.set(extension, "base", wider(extension, extension.attribute("base"), cause.text()));
         }
-        return complex == null && set(declared, "type", wider(declared, declared.attribute("type"), cause.text()));
+        return complex == null
+                && edits.set(declared, "type", wider(declared, declared.attribute("type"), cause.text()));
     }
 
     /** A built-in type that has a place for a value too. */
@@ -322,19 +297,20 @@ final class SchemaLoosening {
         value.add(text);
         ValueKind kind = value.kind();
         if (old == null || !old.isNumber() || !kind.isNumber()) {
-            return tag(at, "string");
+            return SchemaEdits.tag(at, "string");
         }
         String wider = old.isWhole() && kind.type().isWhole()
                 ? "integer"
                 : kind == ValueKind.DOUBLE || old == BuiltIn.FLOAT || old == BuiltIn.DOUBLE ? "double" : "decimal";
-        return tag(at, wider.equals(old.local()) ? "string" : wider);
+        return SchemaEdits.tag(at, wider.equals(old.local()) ? "string" : wider);
     }
 
     /** Adds the elements that types have not: after all documents were seen, so that each is of a type that fits all. */
     void finish() {
+        attributes.finish();
         added.values().forEach(this::add);
         inEmpty.forEach((into, lines) -> {
-            String sequence = tag(into, "sequence");
+            String sequence = SchemaEdits.tag(into, "sequence");
             String whole = "<" + sequence + ">\n  "
                     + lines.toString().replace("\n", "\n  ").stripTrailing() + "\n</" + sequence + ">\n";
             Element first = into.children().stream()
@@ -342,9 +318,9 @@ final class SchemaLoosening {
                     .findFirst()
                     .orElse(null);
             if (first == null) {
-                edit(into).append(into, whole);
+                edits.of(into).appendFirst(into, whole);
             } else {
-                edit(first).before(first, whole);
+                edits.of(first).before(first, whole);
             }
         });
     }
@@ -357,6 +333,10 @@ final class SchemaLoosening {
                         inference.read("example", new ByteArrayInputStream(example.getBytes(StandardCharsets.UTF_8))));
         Inferred inferred = inference.inferred();
         Element schema = one.type().document().root();
+        if (!one.type().is(Xml.XSD, "schema") && !isOf(one.type(), one.name())) {
+            reference(one);
+            return;
+        }
         boolean qualified = "qualified".equals(schema.attribute("elementFormDefault"));
         Map<String, String> prefixes = new LinkedHashMap<>();
         prefixes.put(Xml.XSD, String.valueOf(schema.prefixOf(Xml.XSD)).replace("null", ""));
@@ -371,28 +351,52 @@ final class SchemaLoosening {
                     new DraftSchema(SchemaFinder.target(schema), "", qualified, List.of(), List.of(), List.of());
             DraftParticle.Element alone = new DraftParticle.Element(
                     element.name(), element.value(), 1, 1, element.isNillable(), false, null, null, element.inline());
-            edit(schema).append(schema, SchemaText.element(own, alone, prefixes));
+            edits.of(schema).append(schema, SchemaText.element(own, alone, prefixes));
             return;
         }
-        Element before = one.before() == null
-                ? null
-                : finder.member(one.type(), one.before().name(), "element");
-        if (before != null && before.document() == one.type().document()) {
-            edit(before).after(before, lines);
+        put(one, lines);
+    }
+
+    /** What another schema declares is referred to. */
+    private void reference(Added one) {
+        List<String> attributes = new ArrayList<>(List.of(SchemaReferences.reference(one.type(), "ref", one.name())));
+        attributes.addAll(List.of("minOccurs", "0"));
+        if (one.several()[0]) {
+            attributes.addAll(List.of("maxOccurs", "unbounded"));
+        }
+        put(
+                one,
+                Markup.fragment()
+                        .empty(SchemaEdits.tag(one.type(), "element"), attributes.toArray(String[]::new))
+                        .toString());
+    }
+
+    /** Puts an element where it stood in documents. */
+    private void put(Added one, String lines) {
+        if (one.before() != null) {
+            edits.of(one.before()).after(one.before(), lines);
             return;
         }
         Element model = model(one.type());
         if (model == null) {
             Element into = derivationOrSelf(one.type());
             inEmpty.computeIfAbsent(into, nothing -> new StringBuilder()).append(lines);
+            return;
+        }
+        Element first = model.children().stream()
+                .filter(child -> !child.is(Xml.XSD, "annotation"))
+                .findFirst()
+                .orElse(null);
+        if (first == null) {
+            edits.of(model).append(model, lines);
         } else {
-            edit(model).append(model, lines);
+            edits.of(first).before(first, lines);
         }
     }
 
     private static Element derivationOrSelf(Element type) {
         Element content = type.child(Xml.XSD, "complexContent");
-        Element derivation = content == null ? null : derivation(content);
+        Element derivation = content == null ? null : SchemaFinder.derivation(content);
         return derivation == null ? type : derivation;
     }
 

@@ -3,20 +3,28 @@ package org.protypos.infer;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.ByteArrayInputStream;
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.protypos.authoring.SchemaText;
+import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Findings;
+import org.protypos.source.Document;
+import org.protypos.testing.ExpectedText;
 import org.protypos.testing.Infoset;
 import org.protypos.testing.RandomContract;
+import org.protypos.testing.Sections;
 
 /** Schemas are loosened where documents ask for it, and nowhere else. */
 class LooseningTest {
@@ -156,8 +164,50 @@ class LooseningTest {
         loosened(SCHEMA, findings, "<ledger/>", "<broken>");
         assertThat(findings.sorted()).extracting(Finding::code).contains("malformed-xml");
         Findings other = new Findings();
-        loosened(SCHEMA, other, fits.replace("<keeper>", "<o:odd xmlns:o=\"urn:other\"/><keeper>"));
+        loosened(SCHEMA, other, fits.replace("<number>1", "<number><one/>"));
         assertThat(other.sorted()).extracting(Finding::code).containsOnly("not-loosened");
+    }
+
+    static Stream<Path> cases() throws IOException {
+        return Files.list(Path.of("src/test/resources/infer/onto")).sorted();
+    }
+
+    /** Schemas, documents and what becomes of the schemas, side by side. */
+    @ParameterizedTest
+    @MethodSource("cases")
+    void schemasBecomeAsExpected(Path file) throws Exception {
+        Sections sections = Sections.of(file);
+        List<Path> schemas = new ArrayList<>();
+        List<Text> documents = new ArrayList<>();
+        for (Map.Entry<String, String> section : sections.all().entrySet()) {
+            if (section.getKey().endsWith(".xsd") && !section.getKey().startsWith("expect ")) {
+                schemas.add(Files.writeString(folder.resolve(section.getKey()), section.getValue()));
+            } else if (section.getKey().endsWith(".xml")) {
+                documents.add(new Text(section.getKey(), section.getValue()));
+            }
+        }
+        Findings findings = new Findings();
+        Contract loosened = new Loosening(findings).loosen(schemas.subList(0, 1), documents);
+        StringBuilder result = new StringBuilder();
+        for (Document document : loosened.documents().all()) {
+            Path written = Path.of(document.location());
+            String text = Files.readString(written);
+            if (!text.equals(sections.get(written.getFileName().toString()))) {
+                result.append("==== expect ")
+                        .append(written.getFileName())
+                        .append('\n')
+                        .append(text)
+                        .append('\n');
+            }
+        }
+        findings.sorted().forEach(finding -> result.append("==== finding\n")
+                .append(finding.message())
+                .append('\n'));
+        ExpectedText.check(file, result.toString(), "==== expect", "==== finding");
+        Infoset.Validator validator = Infoset.validator(schemas.get(0));
+        for (Text document : findings.hasErrors() ? List.<Text>of() : documents) {
+            assertThat(validator.complaint(document.text())).as(document.name()).isNull();
+        }
     }
 
     /** A schema that was inferred from a few messages comes to take many, or it is told why not. */
