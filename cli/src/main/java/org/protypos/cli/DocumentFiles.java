@@ -10,7 +10,7 @@ import java.util.stream.Stream;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.ParameterException;
 
-/** Finds the documents that somebody names: files as they are, of folders all .xml files in them. */
+/** Finds the documents that somebody names: files as they are, of folders all in them whose names end so. */
 final class DocumentFiles {
     private DocumentFiles() {}
 
@@ -18,14 +18,16 @@ final class DocumentFiles {
      * Finds documents.
      *
      * @param option what they were given by, for complaints
+     * @param endings what the names of documents in folders end with
      */
-    static List<Path> of(List<Path> named, String option, CommandSpec spec) throws IOException {
+    static List<Path> of(List<Path> named, String option, CommandSpec spec, String... endings) throws IOException {
         List<Path> files = new ArrayList<>();
         for (Path one : named) {
             if (Files.isDirectory(one)) {
                 try (Stream<Path> found = Files.walk(one)) {
-                    found.filter(file ->
-                                    file.toString().toLowerCase(Locale.ROOT).endsWith(".xml"))
+                    found.filter(file -> Stream.of(endings).anyMatch(ending -> file.toString()
+                                    .toLowerCase(Locale.ROOT)
+                                    .endsWith(ending)))
                             .filter(Files::isRegularFile)
                             .sorted()
                             .forEach(files::add);
@@ -37,7 +39,9 @@ final class DocumentFiles {
             }
         }
         if (files.isEmpty()) {
-            throw new ParameterException(spec.commandLine(), option + ": there is no .xml file in " + named.get(0));
+            throw new ParameterException(
+                    spec.commandLine(),
+                    option + ": there is no " + String.join(" or ", endings) + " file in " + named.get(0));
         }
         return files;
     }

@@ -75,7 +75,7 @@ final class InferCommand implements Callable<Integer> {
     public Integer call() throws IOException {
         Terminal terminal =
                 new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
-        List<Path> files = DocumentFiles.of(documents, "DOCUMENT", spec);
+        List<Path> files = DocumentFiles.of(documents, "DOCUMENT", spec, ".xml");
         if (!onto.isEmpty()) {
             return new OntoSchemas(terminal, sources, into, overwrite, json).loosen(onto, files);
         }

@@ -2,6 +2,7 @@ package org.protypos.cli;
 
 import com.fasterxml.jackson.core.JsonGenerator;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -15,6 +16,7 @@ import org.protypos.binding.ProposedRule;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Findings;
 import org.protypos.generator.PlannedContract;
+import org.protypos.message.capture.HttpCapture;
 import org.protypos.message.check.Deviation;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
@@ -35,6 +37,9 @@ import picocli.CommandLine.Spec;
 final class ProofCommand implements Callable<Integer> {
     private static final long LARGEST_MESSAGE = 256L << 20;
 
+    /** More of a file need not be read to know whether HTTP brought it. */
+    private static final int LONGEST_START = 8 * 1024;
+
     @Spec
     private CommandSpec spec;
 
@@ -52,7 +57,7 @@ final class ProofCommand implements Callable<Integer> {
             paramLabel = "FILE",
             required = true,
             description =
-                    "A message, bare or in a SOAP envelope, or as JSON with --as; of a folder all .xml files in it."
+                    "A message, bare, in a SOAP envelope, as HTTP brought it, or as JSON with --as; of a folder all .xml and .http files in it."
                             + " May be repeated.")
     private List<Path> messages = new ArrayList<>();
 
@@ -64,7 +69,8 @@ final class ProofCommand implements Callable<Integer> {
 
     @Option(
             names = "--profile",
-            description = "Also tells where an envelope of SOAP 1.1 does not keep the Basic Profile 1.1 of the WS-I.")
+            description =
+                    "Also tells where an envelope of SOAP 1.1, or how HTTP brought it, does not keep the Basic Profile 1.1 of the WS-I.")
     private boolean profile;
 
     @Option(names = "--json", description = "Writes one JSON document.")
@@ -89,7 +95,19 @@ final class ProofCommand implements Callable<Integer> {
             if (Files.size(path) > LARGEST_MESSAGE) {
                 throw new IOException(path + " is larger than " + (LARGEST_MESSAGE >> 20) + " MB");
             }
-            return Files.readAllBytes(path);
+            byte[] bytes = Files.readAllBytes(path);
+            HttpCapture capture = HttpCapture.of(name(), bytes);
+            return capture == null ? bytes : capture.document();
+        }
+
+        /** What HTTP brought, or null when the file is a bare document. */
+        HttpCapture capture() throws IOException {
+            try (InputStream in = Files.newInputStream(path)) {
+                if (made != null || HttpCapture.of(name(), in.readNBytes(LONGEST_START)) == null) {
+                    return null;
+                }
+            }
+            return HttpCapture.of(name(), Files.readAllBytes(path));
         }
     }
 
@@ -97,7 +115,7 @@ final class ProofCommand implements Callable<Integer> {
     public Integer call() throws IOException {
         Terminal terminal =
                 new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
-        List<MessageFile> files = DocumentFiles.of(messages, "--message", spec).stream()
+        List<MessageFile> files = DocumentFiles.of(messages, "--message", spec, ".xml", ".http").stream()
                 .map(file -> new MessageFile(file, null))
                 .toList();
         Contract contract = arguments.read();
@@ -118,17 +136,17 @@ final class ProofCommand implements Callable<Integer> {
         Findings findings = new Findings();
         files = new JsonMessages(planned.contract(), as, spec, findings)
                 .inXml(files, MessageFile::path, MessageFile::new);
+        List<MessageFile> all = carrying(files, findings);
         if (findings.hasErrors()) {
             terminal.refuse(findings.sorted(), "nothing was proved", json);
             return ExitStatus.CONTRACT;
         }
         Proof proof = new Proof(planned.contract(), planned.withoutForeignClasses());
-        List<MessageFile> all = files;
         List<ProofResult> results =
                 Progress.during("proving " + all.size() + " messages", json, () -> proof.of(watched(all)));
         Reconciliation.Outcome corrections =
                 new Reconciliation(planned.contract(), planned.target().rules()).of(proof.deviating());
-        Findings kept = profile ? profiled(files) : new Findings();
+        Findings kept = profile ? profiled(files, contract) : new Findings();
         if (json) {
             Json.print(terminal.out(), document -> {
                 json(document, results);
@@ -147,13 +165,36 @@ final class ProofCommand implements Callable<Integer> {
                 : ExitStatus.CONTRACT;
     }
 
-    /** Where messages do not keep the profile; what is not well-formed has been told before. */
-    private static Findings profiled(List<MessageFile> files) throws IOException {
-        Findings kept = new Findings();
+    /** Those that carry something; what HTTP brought and cannot be unpacked is told. */
+    private static List<MessageFile> carrying(List<MessageFile> files, Findings findings) throws IOException {
+        List<MessageFile> all = new ArrayList<>();
         for (MessageFile file : files) {
-            MessageElement root = MessageReader.read(file.name(), file.bytes(), new Findings());
-            if (root != null) {
-                kept.addAll(MessageProfile.of(root));
+            HttpCapture capture = file.capture();
+            try {
+                if (capture == null || !capture.isEmpty() && capture.document() != null) {
+                    all.add(file);
+                }
+            } catch (IOException e) {
+                findings.error(
+                        "http-body", capture.place(""), e.getMessage(), "capture the message anew, as it was sent");
+            }
+        }
+        return all;
+    }
+
+    /** Where messages do not keep the profile; what is not well-formed has been told before. */
+    private static Findings profiled(List<MessageFile> files, Contract contract) throws IOException {
+        Findings kept = new Findings();
+        MessageProfile judge = new MessageProfile(contract);
+        for (MessageFile file : files) {
+            HttpCapture capture = file.capture();
+            MessageElement root = capture != null && capture.isEmpty()
+                    ? null
+                    : MessageReader.read(file.name(), file.bytes(), new Findings());
+            if (capture != null) {
+                kept.addAll(judge.of(capture, root));
+            } else if (root != null) {
+                kept.addAll(judge.of(root));
             }
         }
         return kept;
@@ -261,6 +302,10 @@ final class ProofCommand implements Callable<Integer> {
             Columns columns = new Columns(2);
             results.forEach(result -> columns.row(result.message(), words(result.status())));
             columns.print(out);
+        }
+        if (results.isEmpty()) {
+            out.println("nothing to prove: the messages carry nothing");
+            return;
         }
         long survived = count(results, ProofResult.Status.SURVIVED);
         StringBuilder summary = new StringBuilder();

@@ -162,6 +162,33 @@ class MessagesIT {
                         "there is no profile basic-3; the profiles are basic-1.1, basic-1.2, basic-2.0, attachments-1.0");
     }
 
+    @Test
+    void whatHttpBroughtIsProvedAndItsFieldsAreJudged() throws Exception {
+        program.run("sample", "desk.wsdl", "--operation", "castOff", "--into", "messages");
+        String envelope = Files.readString(folder.resolve("messages/castOff-request.xml"));
+        String head = "POST /desk HTTP/1.1\r\nContent-Type: text/xml; charset=utf-8\r\nSOAPAction: \"%s\"\r\n\r\n";
+        Path file = folder.resolve("wire/castOff.http");
+        Files.createDirectories(file.getParent());
+        Files.writeString(file, head.formatted("http://lanternbay.example/harbour/desk/castOff") + envelope);
+        assertThat(program.run("proof", "desk.wsdl", "--message", "wire", "--profile")
+                        .out())
+                .isEqualTo("1 of 1 message survived\n");
+        Files.writeString(
+                file, head.formatted("sail") + envelope.replaceFirst("berthNumber>[0-9]+<", "berthNumber>x<"));
+        BuiltProgram.Run told = program.run("proof", "desk.wsdl", "--message", "wire", "--profile");
+        assertThat(told.status()).isEqualTo(1);
+        assertThat(told.out())
+                .contains(
+                        "wire/castOff.http:3:1: error: R2744: SOAPAction is not that of the binding: \"sail\", not ",
+                        "invalid: \"x\" is no int");
+        Files.writeString(file, "HTTP/1.1 202 Accepted\n\n");
+        assertThat(program.run("proof", "desk.wsdl", "--message", "wire").out())
+                .isEqualTo("nothing to prove: the messages carry nothing\n");
+        Files.writeString(file, "HTTP/1.1 200 OK\nContent-Encoding: br\n\n?");
+        assertThat(program.run("proof", "desk.wsdl", "--message", "wire").err())
+                .contains("wire/castOff.http:1:1: error: the body is in the encoding br");
+    }
+
     /** Puts the corrections that a proof proposes into a file, as a user would. */
     private String proposed(String printed) throws IOException {
         Files.writeString(

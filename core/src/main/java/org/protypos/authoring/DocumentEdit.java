@@ -20,7 +20,8 @@ import org.protypos.source.XmlText;
 /** Puts text into a document, so that every other byte of it stays as it is. */
 public final class DocumentEdit {
     private static final Pattern TAG = Pattern.compile(
-            "<!--.*?-->|<!\\[CDATA\\[.*?]]>|<\\?.*?\\?>|<(/?)(?:[^\"'>]|\"[^\"]*\"|'[^']*')*?(/?)>", Pattern.DOTALL);
+            "<!--.*?-->|<!\\[CDATA\\[.*?]]>|<\\?.*?\\?>|<(/?)(?:[^\"'>/]++|\"[^\"]*+\"|'[^']*+'|/(?!>))*+(/?)>",
+            Pattern.DOTALL);
     private static final Pattern BESIDE = Pattern.compile("((?:[ \t]*<!--(?:(?!-->)[^\n])*-->)*)[ \t]*\r?\n");
     private static final Pattern ENCODING = Pattern.compile("<\\?xml[^>]*encoding\\s*=\\s*[\"']([^\"']+)");
 

@@ -39,6 +39,8 @@ final class DocumentRules {
             return;
         }
         declaration(document, wsdl);
+        MarkupScan.declaringXml(document.text())
+                .forEach(place -> told.tell(Requirement.R1034, root, null, "in line " + place.line()));
         if (wsdl) {
             order(root);
             imports(root);

@@ -2,6 +2,7 @@ package org.protypos.profile;
 
 /** The requirements of the profiles that a contract alone can break, by their numbers; the wording of each is ours. */
 enum Requirement implements Rule {
+    R1034(false, "the prefix xml is declared", "take that away"),
     R2001(
             "wsdl:import leads to a document that is no WSDL",
             "import schemas with xs:import in a schema below wsdl:types"),

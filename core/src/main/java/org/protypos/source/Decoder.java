@@ -50,7 +50,12 @@ public final class Decoder {
         return broken ? new Broken(in.position(), out.position() - (isMarked ? 1 : 0)) : null;
     }
 
-    private static Charset charset(byte[] bytes) {
+    /**
+     * The encoding that a document is in, by its mark or its declaration.
+     *
+     * @throws UnsupportedCharsetException when it names one that this platform does not know
+     */
+    public static Charset charset(byte[] bytes) {
         Charset marked = mark(bytes);
         return marked == null ? declared(bytes) : marked;
     }
