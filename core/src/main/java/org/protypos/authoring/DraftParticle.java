@@ -20,7 +20,7 @@ public sealed interface DraftParticle {
      * @param name its name; one of another namespace is a reference
      * @param value its type; null for a reference
      * @param isReference whether it is a global element of the same namespace
-     * @param otherwise its default, or null
+     * @param preset what it is where nothing is written, or null
      * @param documentation what is said of it, or null
      * @param inline its type when that has no name, otherwise null
      */
@@ -31,7 +31,7 @@ public sealed interface DraftParticle {
             int most,
             boolean isNillable,
             boolean isReference,
-            String otherwise,
+            Preset preset,
             String documentation,
             DraftType.Complex inline)
             implements DraftParticle {
@@ -43,9 +43,9 @@ public sealed interface DraftParticle {
                 int most,
                 boolean isNillable,
                 boolean isReference,
-                String otherwise,
+                Preset preset,
                 String documentation) {
-            this(name, value, least, most, isNillable, isReference, otherwise, documentation, null);
+            this(name, value, least, most, isNillable, isReference, preset, documentation, null);
         }
 
         /** A global element of a type that has no name. */

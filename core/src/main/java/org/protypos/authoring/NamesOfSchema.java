@@ -70,5 +70,6 @@ final class NamesOfSchema {
 
     private void value(DraftValue value) {
         each.accept(value.type());
+        value.others().forEach(each);
     }
 }

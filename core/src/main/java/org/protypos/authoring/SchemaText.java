@@ -1,6 +1,7 @@
 package org.protypos.authoring;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -194,10 +195,9 @@ public final class SchemaText {
             "maxOccurs",
             most(element.most()),
             "nillable",
-            !reference && element.isNillable() ? "true" : null,
-            "default",
-            reference ? null : element.otherwise()
+            !reference && element.isNillable() ? "true" : null
         };
+        attributes = with(attributes, reference ? null : element.preset());
         boolean anonymous = !reference && !named;
         if (element.documentation() == null && !anonymous) {
             out.empty(xs("element"), attributes);
@@ -213,6 +213,16 @@ public final class SchemaText {
             out.close(xs("simpleType"));
         }
         out.close(xs("element"));
+    }
+
+    private static String[] with(String[] attributes, Preset preset) {
+        if (preset == null) {
+            return attributes;
+        }
+        String[] all = Arrays.copyOf(attributes, attributes.length + 2);
+        all[attributes.length] = preset.isFixed() ? "fixed" : "default";
+        all[attributes.length + 1] = preset.value();
+        return all;
     }
 
     private static String most(int most) {
@@ -232,10 +242,9 @@ public final class SchemaText {
             "form",
             !global && own ? "qualified" : null,
             "use",
-            !global && attribute.isRequired() ? "required" : null,
-            "default",
-            attribute.otherwise()
+            !global && attribute.isRequired() ? "required" : null
         };
+        attributes = with(attributes, attribute.preset());
         if (attribute.documentation() == null && (reference || named)) {
             out.empty(xs("attribute"), attributes);
             return;
@@ -262,6 +271,12 @@ public final class SchemaText {
     }
 
     private void value(DraftValue value) {
+        if (!value.others().isEmpty()) {
+            List<String> members = new ArrayList<>(List.of(named(value.type())));
+            value.others().forEach(other -> members.add(named(other)));
+            out.empty(xs("union"), "memberTypes", String.join(" ", members));
+            return;
+        }
         if (value.isList() && value.facets().isEmpty()) {
             out.empty(xs("list"), "itemType", named(value.type()));
             return;

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.function.BiConsumer;
 import java.util.function.Function;
+import java.util.stream.Stream;
 import javax.xml.namespace.QName;
 import org.protypos.authoring.DocumentEdit;
 import org.protypos.authoring.DraftParticle;
@@ -112,13 +113,16 @@ final class AddedTypes {
             SketchMember.Named named = (SketchMember.Named) member;
             TypeTerm term = named.term();
             QName type = named(term.type());
-            wanted.putIfAbsent(
-                    type.getNamespaceURI(), type.getNamespaceURI().equals(namespace) ? "tns" : "n" + wanted.size());
+            List<QName> others = term.others().stream().map(this::named).toList();
+            Stream.concat(Stream.of(type), others.stream())
+                    .map(QName::getNamespaceURI)
+                    .forEach(of -> wanted.putIfAbsent(of, of.equals(namespace) ? "tns" : "n" + wanted.size()));
             BuiltIn builtIn = BuiltIn.of(type.getLocalPart());
             particles.add(new DraftParticle.Element(
                     form ? new QName(namespace, named.name()) : new QName(named.name()),
                     new DraftValue(
                             type,
+                            others,
                             term.isList(),
                             term.values(),
                             term.facets(
@@ -127,7 +131,7 @@ final class AddedTypes {
                     term.most(),
                     term.isNillable(),
                     false,
-                    term.otherwise(),
+                    term.preset(),
                     null));
         }
         Speech speech = new Speech(schema, wanted);

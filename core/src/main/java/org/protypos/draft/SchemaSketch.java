@@ -6,6 +6,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Stream;
 import javax.xml.namespace.QName;
 import org.protypos.authoring.DraftAttribute;
 import org.protypos.authoring.DraftParticle;
@@ -195,9 +196,11 @@ final class SchemaSketch {
                 attributes.add(new DraftAttribute(
                         new QName(named.name()),
                         value(named.term(), named.place()),
-                        named.term().least() > 0 && named.term().otherwise() == null,
+                        named.term().least() > 0
+                                && (named.term().preset() == null
+                                        || named.term().preset().isFixed()),
                         named.documentation(),
-                        named.term().otherwise()));
+                        named.term().preset()));
             } else {
                 particles.add(particle(member));
             }
@@ -228,7 +231,7 @@ final class SchemaSketch {
                     term.most(),
                     term.isNillable(),
                     false,
-                    term.otherwise(),
+                    term.preset(),
                     named.documentation());
         }
         if (member instanceof SketchMember.Reference reference) {
@@ -256,15 +259,24 @@ final class SchemaSketch {
     private DraftValue value(TypeTerm term, Place place) {
         QName type = named(term.type(), place);
         BuiltIn builtIn = builtIn(term.type(), 0);
-        boolean narrowed = term.range() != null || term.pattern() != null || term.isList();
-        if (narrowed && builtIn == null) {
+        if (term.isNarrowed() && builtIn == null) {
             wrong(
                     place,
                     "\"" + term + "\" narrows " + term.type() + ", which is no type of values",
                     "narrow a built-in type, or a type of values of the sketch");
         }
         boolean bounded = builtIn != null && (builtIn.isNumber() || isMoment(builtIn));
-        return new DraftValue(type, term.isList(), term.values(), term.facets(bounded));
+        List<QName> others =
+                term.others().stream().map(other -> named(other, place)).toList();
+        if (!others.isEmpty()) {
+            Stream.concat(Stream.of(term.type()), term.others().stream())
+                    .filter(one -> sketched(one) instanceof SketchType.Structure || one.endsWith("anyType"))
+                    .forEach(one -> wrong(
+                            place,
+                            one + " is no type of values: a value is not of it or of another",
+                            "write \"either:\" with a member for each type below it"));
+        }
+        return new DraftValue(type, others, term.isList(), term.values(), term.facets(bounded));
     }
 
     private static boolean isMoment(BuiltIn type) {
@@ -353,7 +365,9 @@ final class SchemaSketch {
         if (type == null) {
             return BuiltIn.of(name.replaceFirst("^xs:", ""));
         }
-        return type instanceof SketchType.Values values && !values.term().isList()
+        return type instanceof SketchType.Values values
+                        && !values.term().isList()
+                        && values.term().others().isEmpty()
                 ? builtIn(values.term().type(), depth + 1)
                 : type instanceof SketchType.Values ? BuiltIn.STRING : null;
     }

@@ -9,6 +9,7 @@ import java.util.Objects;
 import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.authoring.DraftParticle;
+import org.protypos.authoring.Preset;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Place;
 import org.protypos.schema.AttributeDeclaration;
@@ -131,7 +132,9 @@ final class SchemaSketcher {
             return hidden ? "xs:" + local : local;
         }
         String prefix = prefixes.get(of);
-        if (prefix == null || of.equals(namespace)) {
+        // In a line the word alone speaks of a global element.
+        boolean taken = local.equals("element") && prefix != null;
+        if (prefix == null || of.equals(namespace) && !taken) {
             return local;
         }
         return (prefix.isEmpty() ? "main" : prefix) + ":" + local;
@@ -139,7 +142,7 @@ final class SchemaSketcher {
 
     private SketchType type(SchemaType type, String of) {
         return type instanceof SimpleType simple
-                ? new SketchType.Values(values(simple), said(simple.documentation()), null)
+                ? new SketchType.Values(values(simple, of), said(simple.documentation()), null)
                 : structure((ComplexType) type, of);
     }
 
@@ -252,9 +255,6 @@ final class SchemaSketcher {
     }
 
     private TypeTerm term(ElementDeclaration element, int least, int most, String of) {
-        if (element.fixedValue() != null) {
-            unsaid(element.place(), "that the value of " + element.name().getLocalPart() + " is fixed");
-        }
         if (!element.constraints().isEmpty()) {
             unsaid(
                     element.place(),
@@ -266,28 +266,23 @@ final class SchemaSketcher {
                 least,
                 most,
                 element.nillable(),
-                element.defaultValue(),
+                preset(element.fixedValue(), element.defaultValue()),
                 wanted);
     }
 
+    private static Preset preset(String fixed, String otherwise) {
+        return fixed != null ? new Preset(fixed, true) : otherwise == null ? null : new Preset(otherwise, false);
+    }
+
     /** The line with how often it stands; an enumeration of which a line cannot say that gets a name. */
-    private TypeTerm occurring(TypeTerm value, int least, int most, boolean nillable, String otherwise, String wanted) {
+    private TypeTerm occurring(TypeTerm value, int least, int most, boolean nillable, Preset preset, String wanted) {
         TypeTerm term = value;
-        if (!value.values().isEmpty() && (least != 1 || most != 1 || nillable || otherwise != null)) {
+        if (!value.values().isEmpty() && (least != 1 || most != 1 || nillable || preset != null)) {
             String name = free(wanted);
             types(namespace).put(name, new SketchType.Values(value, null, null));
             term = TypeTerm.of(name);
         }
-        return new TypeTerm(
-                term.type(),
-                term.isList(),
-                term.values(),
-                term.range(),
-                term.pattern(),
-                least,
-                most,
-                nillable,
-                otherwise);
+        return term.occurring(least, most, nillable, preset);
     }
 
     private SketchMember global(ElementDeclaration element) {
@@ -304,7 +299,7 @@ final class SchemaSketcher {
             return TypeTerm.of(named(reference.name()));
         }
         if (reference.anonymous() instanceof SimpleType simple) {
-            return values(simple);
+            return values(simple, wanted);
         }
         return TypeTerm.of(hoisted((ComplexType) reference.anonymous(), wanted));
     }
@@ -333,18 +328,40 @@ final class SchemaSketcher {
                 ? named(reference.name())
                 : reference.anonymous() instanceof ComplexType complex
                         ? hoisted(complex, wanted)
-                        : values((SimpleType) reference.anonymous()).type();
+                        : value(reference, wanted);
     }
 
-    private TypeTerm values(SimpleType type) {
+    /** The name of a type of values; one without a name gets one. */
+    private String value(TypeReference reference, String wanted) {
+        if (reference.name() != null) {
+            return named(reference.name());
+        }
+        String name = free(wanted);
+        types(namespace).put(name, new SketchType.Values(values((SimpleType) reference.anonymous(), name), null, null));
+        return name;
+    }
+
+    private TypeTerm values(SimpleType type, String wanted) {
         switch (type.variety()) {
             case UNION -> {
-                unsaid(type.place(), "that values are of several types");
-                return TypeTerm.of("string");
+                List<String> members = new ArrayList<>();
+                type.members().forEach(member -> members.add(value(member, wanted + "Value")));
+                return new TypeTerm(
+                        members.get(0),
+                        members.subList(1, members.size()),
+                        false,
+                        List.of(),
+                        null,
+                        null,
+                        1,
+                        1,
+                        false,
+                        null);
             }
             case LIST -> {
                 return new TypeTerm(
-                        reference(type.base(), local(type.name()) + "Item"),
+                        reference(type.base(), wanted + "Item"),
+                        List.of(),
                         true,
                         List.of(),
                         null,
@@ -355,18 +372,18 @@ final class SchemaSketcher {
                         null);
             }
             default -> {
-                return restricted(type);
+                return restricted(type, wanted);
             }
         }
     }
 
-    private TypeTerm restricted(SimpleType type) {
+    private TypeTerm restricted(SimpleType type, String wanted) {
         if (type.base() == null) {
             return TypeTerm.of("string");
         }
         TypeTerm base = type.base().name() != null
                 ? TypeTerm.of(named(type.base().name()))
-                : values((SimpleType) type.base().anonymous());
+                : values((SimpleType) type.base().anonymous(), wanted);
         List<String> values = new ArrayList<>();
         Map<String, String> bounds = new LinkedHashMap<>();
         String pattern = null;
@@ -384,14 +401,18 @@ final class SchemaSketcher {
                 unsaid(facet.place(), facet.kind() + " of " + facet.value());
             }
         }
-        boolean same = base.values().isEmpty() && base.range() == null && base.pattern() == null;
+        boolean same = base.values().isEmpty()
+                && (base.others().isEmpty() || type.facets().isEmpty())
+                && base.range() == null
+                && base.pattern() == null;
         if (!values.isEmpty() || !same) {
             if (pattern != null || !bounds.isEmpty() || !same) {
                 unsaid(type.place(), "all ways in which " + local(type.name()) + " is narrowed");
             }
-            return values.isEmpty() ? base : new TypeTerm(base.type(), false, values, null, null, 1, 1, false, null);
+            return values.isEmpty() ? base : TypeTerm.oneOf(base.type(), values);
         }
-        return new TypeTerm(base.type(), base.isList(), List.of(), range(bounds), pattern, 1, 1, false, null);
+        return new TypeTerm(
+                base.type(), base.others(), base.isList(), List.of(), range(bounds), pattern, 1, 1, false, null);
     }
 
     private static String range(Map<String, String> bounds) {
@@ -420,10 +441,9 @@ final class SchemaSketcher {
                 unsaid(use.place(), "attributes in a namespace, in " + of);
             } else {
                 String name = declared.name().getLocalPart();
-                if (use.fixedValue() != null || declared.fixedValue() != null) {
-                    unsaid(use.place(), "that the value of @" + name + " is fixed");
-                }
-                String otherwise = use.defaultValue() != null ? use.defaultValue() : declared.defaultValue();
+                Preset preset = use.defaultValue() != null || use.fixedValue() != null
+                        ? preset(use.fixedValue(), use.defaultValue())
+                        : preset(declared.fixedValue(), declared.defaultValue());
                 TypeTerm value = values(
                         declared.type() == null
                                 ? TypeReference.to(new QName(Xml.XSD, BuiltIn.ANY_SIMPLE_TYPE.local()), null)
@@ -433,7 +453,7 @@ final class SchemaSketcher {
                 members.add(new SketchMember.Named(
                         name,
                         true,
-                        occurring(value, least, 1, false, otherwise, of + SketchReader.capital(name)),
+                        occurring(value, least, 1, false, preset, of + SketchReader.capital(name)),
                         said(declared.documentation()),
                         null));
             }

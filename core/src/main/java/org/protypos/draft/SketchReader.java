@@ -28,6 +28,7 @@ public final class SketchReader {
     static final Set<String> KEYWORDS = Set.of(EXTENDS, DOCUMENTATION, "abstract", "mixed");
     static final Pattern GROUP =
             Pattern.compile("(either|together|unordered)( [0-9]+)?([?*+]|\\[[0-9]+\\.\\.(?:[0-9]+|\\*)\\])?");
+    private static final Pattern REFERENCE = Pattern.compile("element *([?*+]|\\[[0-9]+\\.\\.(?:[0-9]+|\\*)\\])?");
     static final Pattern ANYTHING = Pattern.compile("anything([?*+]|\\[[0-9]+\\.\\.(?:[0-9]+|\\*)\\])?");
 
     private static final Pattern ONE_LINE = Pattern.compile("(" + XmlText.NAME + ")(?: *: *| +)(.+)");
@@ -202,12 +203,10 @@ public final class SketchReader {
             return new SketchMember.Anything(occurs[0], occurs[1], value.place());
         }
         String line = text(value);
-        if (line != null && line.strip().startsWith("element")) {
-            TypeTerm term = TypeTerm.read(key);
-            String sign = line.strip().substring("element".length()).strip();
-            int[] occurs = term == null || !sign.matches("([?*+]|\\[[0-9]+\\.\\.([0-9]+|\\*)\\])?")
-                    ? null
-                    : TypeTerm.occurs(sign);
+        Matcher reference = REFERENCE.matcher(line == null ? "" : line.strip());
+        if (reference.matches()) {
+            String name = unescaped(key);
+            int[] occurs = TypeTerm.read(name) == null ? null : TypeTerm.occurs(reference.group(1));
             if (occurs == null) {
                 wrong(
                         value.place(),
@@ -215,14 +214,18 @@ public final class SketchReader {
                         "write element, element?, element* or element+");
                 return null;
             }
-            return new SketchMember.Reference(key, occurs[0], occurs[1], value.place());
+            return new SketchMember.Reference(name, occurs[0], occurs[1], value.place());
         }
         return named(key, value);
     }
 
+    private static String unescaped(String key) {
+        return key.replaceFirst("^<(.*)>$", "$1");
+    }
+
     private SketchMember.Named named(String key, JsonValue value) {
         boolean attribute = key.startsWith("@");
-        String name = attribute ? key.substring(1) : key.replaceFirst("^<(.*)>$", "$1");
+        String name = attribute ? key.substring(1) : unescaped(key);
         checked(name, value.place());
         if (value instanceof JsonValue.Members members && members.members().containsKey("type")) {
             Map<String, JsonValue> keys = members(value, "a member", MEMBER);

@@ -203,7 +203,7 @@ public final class SketchText {
         if (member instanceof SketchMember.Anything anything) {
             line("anything" + TypeTerm.sign(anything.least(), anything.most()), null);
         } else if (member instanceof SketchMember.Reference reference) {
-            line(reference.name(), "element" + TypeTerm.sign(reference.least(), reference.most()));
+            line(escaped(reference.name()), "element" + TypeTerm.sign(reference.least(), reference.most()));
         } else if (member instanceof SketchMember.Named named) {
             String name = named.isAttribute() ? "@" + named.name() : escaped(named.name());
             if (named.documentation() == null) {

@@ -6,7 +6,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import org.protypos.authoring.DraftParticle;
+import org.protypos.authoring.Preset;
 
 /**
  * What one line of a sketch says of a value: its type, how it is narrowed, how often it stands.
@@ -15,18 +17,21 @@ import org.protypos.authoring.DraftParticle;
  *   decimal            string(1..40)      token /[A-Z]{4}/      one of horn, bell, whistle
  *   dateTime?          string*            Berth+                Need[2..5]
  *   list of token      decimal? nil       int = 3               string one of m, ft
+ *   int or token       decimal is 1.2
  * </pre>
  *
  * @param type the name of the type, with the prefix of its section where it is of another
+ * @param others other types that a value may be of instead
  * @param isList whether a value is a list of such values
  * @param values the values that there are; empty for any
  * @param range what is between the brackets: lengths of text, bounds of numbers; or null
  * @param pattern a regular expression, or null
  * @param most how often it stands at most, or {@link DraftParticle#UNBOUNDED}
- * @param otherwise its default, or null
+ * @param preset what it is where nothing is written, or always; or null
  */
 public record TypeTerm(
         String type,
+        List<String> others,
         boolean isList,
         List<String> values,
         String range,
@@ -34,22 +39,42 @@ public record TypeTerm(
         int least,
         int most,
         boolean isNillable,
-        String otherwise) {
-    private static final Pattern FORM = Pattern.compile("(?<list>list of )?(?<type>[\\p{L}_][\\p{L}\\p{N}._:-]*)"
-            + " *(?:\\((?<range>[^()]*)\\))? *(?:/(?<pattern>.*)/)?"
-            + " *(?<occurs>[?*+]|\\[[0-9]+\\.\\.(?:[0-9]+|\\*)\\])?(?<nil> *\\bnil)?(?: *= ?(?<default>.*))?");
+        Preset preset) {
+    private static final String TYPE = "[\\p{L}_][\\p{L}\\p{N}._:-]*";
+    private static final Pattern FORM =
+            Pattern.compile("(?<list>list of )?(?<type>" + TYPE + ")(?<others>(?: or " + TYPE + ")+)?"
+                    + " *(?:\\((?<range>[^()]*)\\))? *(?:/(?<pattern>.*)/)?"
+                    + " *(?<occurs>[?*+]|\\[[0-9]+\\.\\.(?:[0-9]+|\\*)\\])?(?<nil> *\\bnil)?"
+                    + "(?: *= ?(?<default>.*)|(?<is> *\\bis\\b) ?(?<fixed>.*))?");
     private static final Pattern RANGE = Pattern.compile("[^.\\s]*(?:\\.[0-9]+)?\\.\\.[^\\s]*|[0-9]+");
     private static final Pattern CHOICE = Pattern.compile("([\\p{L}_][\\p{L}\\p{N}._:-]* )?one of (.*)");
     private static final String TOKEN = "token";
+    private static final String OR = " or ";
     private static final int LARGEST = 1_000_000;
 
     public TypeTerm {
+        others = List.copyOf(others);
         values = List.copyOf(values);
     }
 
     /** A type as it is, once. */
     static TypeTerm of(String type) {
-        return new TypeTerm(type, false, List.of(), null, null, 1, 1, false, null);
+        return new TypeTerm(type, List.of(), false, List.of(), null, null, 1, 1, false, null);
+    }
+
+    /** One of some values. */
+    static TypeTerm oneOf(String type, List<String> values) {
+        return new TypeTerm(type, List.of(), false, values, null, null, 1, 1, false, null);
+    }
+
+    /** The same, as often as is said. */
+    TypeTerm occurring(int least, int most, boolean nillable, Preset always) {
+        return new TypeTerm(type, others, isList, values, range, pattern, least, most, nillable, always);
+    }
+
+    /** Whether it is more than the name of a type. */
+    boolean isNarrowed() {
+        return range != null || pattern != null || isList;
     }
 
     /** Reads a line; null when it says no type. */
@@ -59,7 +84,7 @@ public record TypeTerm(
         if (choice.matches()) {
             String type = choice.group(1) == null ? TOKEN : choice.group(1).strip();
             List<String> values = values(choice.group(2));
-            return values == null ? null : new TypeTerm(type, false, values, null, null, 1, 1, false, null);
+            return values == null ? null : oneOf(type, values);
         }
         Matcher form = FORM.matcher(plain);
         if (!form.matches()) {
@@ -70,10 +95,15 @@ public record TypeTerm(
             return null;
         }
         int[] occurs = occurs(form.group("occurs"));
-        return occurs == null
+        List<String> others = form.group("others") == null
+                ? List.of()
+                : List.of(form.group("others").substring(OR.length()).split(OR));
+        boolean narrowed = range != null || form.group("pattern") != null || form.group("list") != null;
+        return occurs == null || narrowed && !others.isEmpty()
                 ? null
                 : new TypeTerm(
                         form.group("type"),
+                        others,
                         form.group("list") != null,
                         List.of(),
                         range == null ? null : range.strip(),
@@ -81,7 +111,14 @@ public record TypeTerm(
                         occurs[0],
                         occurs[1],
                         form.group("nil") != null,
-                        form.group("default"));
+                        preset(form));
+    }
+
+    private static Preset preset(Matcher form) {
+        if (form.group("default") != null) {
+            return new Preset(form.group("default"), false);
+        }
+        return form.group("is") == null ? null : new Preset(form.group("fixed"), true);
     }
 
     /** How often something stands that is followed by a sign; null when that cannot be. */
@@ -170,11 +207,12 @@ public record TypeTerm(
         }
         return (isList ? "list of " : "")
                 + type
+                + others.stream().map(other -> OR + other).collect(Collectors.joining())
                 + (range == null ? "" : "(" + range + ")")
                 + (pattern == null ? "" : " /" + pattern + "/")
                 + (pattern == null || sign(least, most).isEmpty() ? "" : " ")
                 + sign(least, most)
                 + (isNillable ? " nil" : "")
-                + (otherwise == null ? "" : " = " + otherwise);
+                + (preset == null ? "" : (preset.isFixed() ? " is " : " = ") + preset.value());
     }
 }

@@ -182,8 +182,7 @@ final class SchemaDrafts {
             QName name = names.given(home, List.of(wanted), at);
             home(home)
                     .types
-                    .add(new DraftType.Simple(
-                            name, new DraftValue(new QName(Xml.XSD, base.local()), false, values, Map.of()), null));
+                    .add(new DraftType.Simple(name, DraftValue.oneOf(new QName(Xml.XSD, base.local()), values), null));
             return name;
         });
     }

@@ -17,6 +17,9 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.UnaryOperator;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -164,7 +167,13 @@ class InterpretedTest {
                 .isEmpty();
         StringBuilder content = new StringBuilder();
         EnvelopeParts.body(answer.root(), called.answer()).forEach(part -> content.append(MessageText.compact(part)));
-        return content.toString().replaceAll(">\\s+<", "><").replaceAll("xmlns:\\w+=\"[^\"]*\"|\\w+:|\\s", "");
+        String plain = content.toString().replaceAll(">\\s+<", "><").replaceAll("xmlns:\\w+=\"[^\"]*\"|\\w+:", "");
+        return Pattern.compile("(?:\\s+\\w+=\"[^\"]*\")+")
+                .matcher(plain)
+                .replaceAll(attributes -> Stream.of(attributes.group().strip().split("(?<=\")\\s+"))
+                        .sorted()
+                        .collect(Collectors.joining()))
+                .replaceAll("\\s", "");
     }
 
     /** Content of some size leaves the message where a policy asks for that, both ways, and addressing headers are there. */
