@@ -5,6 +5,7 @@ import java.util.HashSet;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import org.protypos.diagnostic.DeviceNames;
 import org.protypos.source.Xml;
 
 /** Names the files of schemas after their namespaces. */
@@ -34,9 +35,7 @@ public final class SchemaFiles {
             if (wanted.isEmpty()) {
                 wanted = plain(otherwise);
             }
-            if (wanted.isEmpty()) {
-                wanted = "schema";
-            }
+            wanted = wanted.isEmpty() ? "schema" : DeviceNames.avoided(wanted);
             known = wanted + ".xsd";
             for (int i = 2; !taken.add(known); i++) {
                 known = wanted + i + ".xsd";

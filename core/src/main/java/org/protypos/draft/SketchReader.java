@@ -90,7 +90,7 @@ public final class SketchReader {
     private Sketch sketch(JsonValue value) {
         Map<String, JsonValue> keys = members(value, "a sketch", TOP);
         String namespace = text(keys.get("namespace"));
-        if (namespace == null) {
+        if (namespace == null || namespace.isBlank()) {
             wrong(value.place(), "the sketch does not say its namespace", "add \"namespace: http://...\"");
         }
         if (namespace != null && STANDARD.contains(namespace)) {

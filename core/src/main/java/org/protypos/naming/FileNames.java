@@ -1,16 +1,9 @@
 package org.protypos.naming;
 
 import java.nio.charset.StandardCharsets;
-import java.util.List;
 
 /** What names of classes may be for the sake of the files they are written into. */
 public final class FileNames {
-    /** Names that some file systems keep for devices, with any ending. */
-    public static final List<String> DEVICES =
-            List.of(("con prn aux nul com0 com1 com2 com3 com4 com5 com6 com7 com8 com9"
-                            + " lpt0 lpt1 lpt2 lpt3 lpt4 lpt5 lpt6 lpt7 lpt8 lpt9")
-                    .split(" "));
-
     private static final int LONGEST = 100;
 
     private FileNames() {}

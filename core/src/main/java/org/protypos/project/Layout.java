@@ -10,15 +10,12 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import org.protypos.diagnostic.DeviceNames;
 import org.protypos.source.Document;
 import org.protypos.source.Xml;
 
 /** Finds a readable path for the copy of each document of a contract: as they lie to each other where they come from. */
 final class Layout {
-    private static final Set<String> RESERVED = Set.of(
-            ("con prn aux nul com1 com2 com3 com4 com5 com6 com7 com8 com9 lpt1 lpt2 lpt3 lpt4 lpt5 lpt6 lpt7 lpt8 lpt9")
-                    .split(" "));
-
     private Layout() {}
 
     /** A path for each document, with slashes, relative to the folder of the contract; no two differ in case alone. */
@@ -96,8 +93,7 @@ final class Layout {
                 .replaceFirst("^\\.+", "_")
                 .replaceFirst("\\.+$", "");
         String cut = safe.length() > 80 ? safe.substring(safe.length() - 80) : safe;
-        String stem = cut.toLowerCase(Locale.ROOT).replaceFirst("\\..*$", "");
-        return cut.isEmpty() ? "_" : RESERVED.contains(stem) ? "_" + cut : cut;
+        return cut.isEmpty() ? "_" : DeviceNames.avoided(cut);
     }
 
     private static String free(String path, Set<String> taken) {

@@ -6,6 +6,7 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import org.protypos.diagnostic.DeviceNames;
 import org.protypos.naming.FileNames;
 import org.protypos.naming.NamespaceSegments;
 import org.protypos.target.classes.ClassRules;
@@ -50,7 +51,7 @@ final class CSharpNames implements ClassRules {
 
     /** The root of the platform's namespaces, the namespace of the runtime beside generated code, and what no class may hold. */
     private static final List<String> RESERVED_TYPES =
-            join(join(List.of("System", "Runtime", "Object", "String"), FileNames.DEVICES), RESERVED_MEMBERS);
+            join(join(List.of("System", "Runtime", "Object", "String"), DeviceNames.ALL), RESERVED_MEMBERS);
 
     private static final List<String> OF_OBJECTS =
             List.of("Equals GetHashCode GetType ToString MemberwiseClone Finalize ReferenceEquals".split(" "));

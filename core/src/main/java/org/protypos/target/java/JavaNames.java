@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import java.util.stream.Stream;
+import org.protypos.diagnostic.DeviceNames;
 import org.protypos.naming.FileNames;
 import org.protypos.naming.NamespaceSegments;
 import org.protypos.target.classes.ClassRules;
@@ -45,7 +46,7 @@ public final class JavaNames implements ClassRules {
             Set.of("clone finalize getClass hashCode notify notifyAll toString wait".split(" "));
 
     private static final List<String> RESERVED_TYPES =
-            Stream.concat(JAVA_LANG.stream(), FileNames.DEVICES.stream()).toList();
+            Stream.concat(JAVA_LANG.stream(), DeviceNames.ALL.stream()).toList();
     private static final List<String> RESERVED_MEMBERS = List.of("Class", "Java", "Javax");
     /** What the packages of the platform begin with: no module of others may have them. */
     private static final List<String> PLATFORM =
@@ -94,7 +95,7 @@ public final class JavaNames implements ClassRules {
                 .codePoints()
                 .map(c -> isPart(c) ? c : '_')
                 .forEach(text::appendCodePoint);
-        if (KEYWORDS.contains(text.toString()) || FileNames.DEVICES.contains(text.toString())) {
+        if (KEYWORDS.contains(text.toString()) || DeviceNames.ALL.contains(text.toString())) {
             text.append('_');
         }
         return Character.isJavaIdentifierStart(text.codePointAt(0)) ? text.toString() : "_" + text;
