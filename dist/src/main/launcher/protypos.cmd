@@ -11,5 +11,8 @@ if errorlevel 1 (
     exit /b 3
 )
 set "flags=-XX:+UseSerialGC -XX:TieredStopAtLevel=1 -XX:-UsePerfData -Xshare:auto -Xlog:disable -Xlog:all=error:stderr"
+rem What may take long is worth compiling better, which later flags ask for.
+if "%~1"=="infer" set "flags=%flags% -XX:TieredStopAtLevel=4"
+if "%~1"=="stand-in" set "flags=%flags% -XX:TieredStopAtLevel=4"
 "%java%" %flags% %PROTYPOS_JAVA_FLAGS% -cp "%jar%" org.protypos.cli.Main %*
 exit /b %ERRORLEVEL%
