@@ -12,6 +12,13 @@ import example.lanternbay.harbour.desk.runtime.value.XmlDateTime;
 import example.lanternbay.harbour.desk.runtime.value.XmlDuration;
 import example.lanternbay.harbour.vessels.Yacht;
 import java.math.BigDecimal;
+import example.lanternbay.harbour.desk.HarbourDesk;
+import example.lanternbay.harbour.desk.HarbourDeskEndpoint;
+import example.lanternbay.harbour.desk.runtime.soap.SoapServer;
+import example.lanternbay.harbour.desk.runtime.soap.CallRefusedException;
+import java.lang.reflect.Proxy;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
 import java.time.Duration;
 import java.util.List;
 import java.util.concurrent.CancellationException;
@@ -82,6 +89,27 @@ public final class Calls {
         }
         desk.castOff(1);
         told.append(desk.listBerthsAsync(null).get().size()).append('\n');
+        return told.toString();
+    }
+
+    /** What a caller is told of whatever an implementation throws. */
+    public static String thrown() throws Exception {
+        List<RuntimeException> thrown = List.of(
+                new UnsupportedOperationException("of a list that somebody else made"),
+                new SecurityException("no access to /etc/keys"),
+                new CallRefusedException("no berth 4"),
+                CallRefusedException.notImplemented("castOff is not implemented"));
+        StringBuilder told = new StringBuilder();
+        for (RuntimeException one : thrown) {
+            HarbourDesk failing = (HarbourDesk) Proxy.newProxyInstance(
+                    HarbourDesk.class.getClassLoader(), new Class<?>[] {HarbourDesk.class}, (proxy, method, values) -> {
+                        throw one;
+                    });
+            InetSocketAddress anyPort = new InetSocketAddress(InetAddress.getLoopbackAddress(), 0);
+            try (SoapServer server = SoapServer.listen(anyPort).publish("/desk", HarbourDeskEndpoint.of(failing))) {
+                told.append(list("http://127.0.0.1:" + server.port() + "/desk")).append('\n');
+            }
+        }
         return told.toString();
     }
 

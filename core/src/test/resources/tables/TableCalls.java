@@ -1,5 +1,6 @@
 package almanac;
 
+import example.lanternbay.tables.runtime.soap.CallRefusedException;
 import example.lanternbay.tables.Day;
 import example.lanternbay.tables.TablesGet;
 import example.lanternbay.tables.TablesGetClient;
@@ -59,7 +60,7 @@ public final class TableCalls implements TablesGet, TablesPost {
             cleared = true;
             return;
         }
-        throw new UnsupportedOperationException();
+        throw CallRefusedException.notImplemented("the operation is not implemented");
     }
 
     private static String ask(HttpRequest.Builder request) throws Exception {

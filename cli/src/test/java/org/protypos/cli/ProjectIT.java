@@ -127,7 +127,7 @@ class ProjectIT {
         edit(project.resolve("protypos.yaml"), "    # scaffold: src/main/java", "    scaffold: own # mine");
         program.run("generate");
         Path own = project.resolve("own/example/lanternbay/harbour/desk/HarbourDeskImpl.java");
-        edit(own, "throw new UnsupportedOperationException(\"castOff\");", "// I do nothing");
+        edit(own, "throw CallRefusedException.notImplemented(\"castOff is not implemented\");", "// I do nothing");
         String mine = Files.readString(own);
         assertThat(program.run("refresh").out()).isEqualTo("desk: unchanged\n");
 

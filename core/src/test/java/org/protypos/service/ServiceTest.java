@@ -75,6 +75,20 @@ class ServiceTest {
                         """.formatted(receiver, receiver));
     }
 
+    /** Only what is thrown for the caller is told. */
+    @Test
+    void whatAnImplementationThrowsIsItsOwnAffair() throws Exception {
+        assertThat(settled(office.calls("thrown"))
+                        .replaceAll("\\[\\{[^}]*}|]", "")
+                        .replace("the service answered listBerths with", "answered"))
+                .isEqualTo("""
+                        fault Server: answered the fault Server: the service failed (reference 0)
+                        fault Server: answered the fault Server: the service failed (reference 0)
+                        fault Client: answered the fault Client: no berth 4
+                        fault Server: answered the fault Server: castOff is not implemented
+                        """);
+    }
+
     @ParameterizedTest
     @ValueSource(booleans = {false, true})
     void everyShapeOfDocumentLiteralOperationCanBeCalled(boolean soap12, @TempDir Path home) throws Exception {

@@ -265,7 +265,7 @@ final class Player {
         if (detail != null) {
             return detail.element();
         }
-        throw new UnsupportedOperationException("the contract declares no fault " + wanted + " for "
+        throw CallRefusedException.notImplemented("the contract declares no fault " + wanted + " for "
                 + called.operation().name());
     }
 

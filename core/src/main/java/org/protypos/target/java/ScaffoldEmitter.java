@@ -43,7 +43,7 @@ final class ScaffoldEmitter {
                 file.gap();
             }
             first = false;
-            List<String> method = method(signatures, operation);
+            List<String> method = method(signatures, operation, context.soap(file, "CallRefusedException"));
             method.forEach(file::line);
             methods.put(operation.method(), String.join("\n", method));
         }
@@ -51,11 +51,13 @@ final class ScaffoldEmitter {
         return new Beginning(file.own(), methods);
     }
 
-    private static List<String> method(InterfaceEmitter.Signatures signatures, PlannedOperation operation) {
+    private static List<String> method(
+            InterfaceEmitter.Signatures signatures, PlannedOperation operation, String refusal) {
         return List.of(
                 "@Override",
                 "public " + signatures.method(operation) + " {",
-                "    throw new UnsupportedOperationException(" + JavaText.literal(operation.method()) + ");",
+                "    throw " + refusal + ".notImplemented("
+                        + JavaText.literal(operation.method() + " is not implemented") + ");",
                 "}");
     }
 }

@@ -74,8 +74,4 @@ public abstract sealed class ContractEndpoint extends Endpoint permits SoapEndpo
                 .log(Level.ERROR, "an operation failed (reference " + reference + ")", failure);
         return "the service failed (reference " + reference + ")";
     }
-
-    static String notImplemented(UnsupportedOperationException e) {
-        return e.getMessage() == null ? "the operation is not implemented" : e.getMessage();
-    }
 }

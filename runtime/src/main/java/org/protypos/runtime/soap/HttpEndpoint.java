@@ -78,8 +78,6 @@ public abstract non-sealed class HttpEndpoint extends ContractEndpoint {
             read(request, input, number);
         } catch (XmlFormatException e) {
             return Reply.plain(400, e.getMessage());
-        } catch (SecurityException e) {
-            return Reply.plain(400, String.valueOf(e.getMessage()));
         } catch (Request.Refused | IOException e) {
             throw e;
         } catch (Exception | StackOverflowError | OutOfMemoryError e) {
@@ -90,9 +88,7 @@ public abstract non-sealed class HttpEndpoint extends ContractEndpoint {
         } catch (DeclaredFault e) {
             return Reply.plain(500, String.valueOf(e.getMessage()));
         } catch (CallRefusedException e) {
-            return Reply.plain(400, e.getMessage());
-        } catch (UnsupportedOperationException e) {
-            return Reply.plain(501, notImplemented(e));
+            return Reply.plain(e.isSenders() ? 400 : 501, e.getMessage());
         } catch (Throwable e) {
             return Reply.plain(500, failed(e));
         }

@@ -158,9 +158,9 @@ public abstract non-sealed class SoapEndpoint extends ContractEndpoint {
 
         Reply reply() {
             try {
-                for (SoapGuard guard : guards) {
-                    guard.arrived(request::field);
-                    guard.request(message.body(), message.type().charset());
+                Reply guarded = guarded();
+                if (guarded != null) {
+                    return guarded;
                 }
                 Reply refused = Envelope.read(message, isEncoded(), types(), request.reading(), this::take);
                 if (refused != null) {
@@ -169,14 +169,25 @@ public abstract non-sealed class SoapEndpoint extends ContractEndpoint {
                 AttachedParts.read(message.parts(), input, request.reading());
             } catch (XmlFormatException e) {
                 return senderFault(e.getMessage());
-            } catch (SecurityException e) {
-                return senderFault(printable(String.valueOf(e.getMessage())));
             } catch (Envelope.NotAnEnvelopeException e) {
                 return fault("VersionMismatch", e.getMessage(), null);
             } catch (Exception | StackOverflowError | OutOfMemoryError e) {
                 return fault(version.receiverCode(), failed(e), null);
             }
             return performed();
+        }
+
+        /** The answer that says why a guard does not let the request pass, or null. */
+        private Reply guarded() {
+            try {
+                for (SoapGuard guard : guards) {
+                    guard.arrived(request::field);
+                    guard.request(message.body(), message.type().charset());
+                }
+                return null;
+            } catch (SecurityException e) {
+                return senderFault(printable(String.valueOf(e.getMessage())));
+            }
         }
 
         /** What the implementation throws is its own affair: the caller is told of declared faults alone. */
@@ -186,9 +197,7 @@ public abstract non-sealed class SoapEndpoint extends ContractEndpoint {
             } catch (DeclaredFault e) {
                 return fault(version.receiverCode(), String.valueOf(e.getMessage()), e);
             } catch (CallRefusedException e) {
-                return senderFault(e.getMessage());
-            } catch (UnsupportedOperationException e) {
-                return fault(version.receiverCode(), notImplemented(e), null);
+                return fault(e.isSenders() ? version.senderCode() : version.receiverCode(), e.getMessage(), null);
             } catch (Throwable e) {
                 return fault(version.receiverCode(), failed(e), null);
             }
