@@ -9,6 +9,7 @@ import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.naming.Subject;
 import org.protypos.schema.Facet;
+import org.protypos.schema.FacetKind;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
@@ -45,7 +46,7 @@ final class SimpleTypeBuilder {
 
     private static boolean enumerates(SimpleType type) {
         return type.variety() == SimpleType.Variety.RESTRICTION
-                && type.facets().stream().anyMatch(facet -> facet.kind().equals("enumeration"));
+                && type.facets().stream().anyMatch(facet -> facet.kind() == FacetKind.ENUMERATION);
     }
 
     private boolean unitesEnumerations(SimpleType union) {
@@ -69,7 +70,7 @@ final class SimpleTypeBuilder {
             members(type).forEach(member -> values.addAll(values(member)));
         } else {
             type.facets().stream()
-                    .filter(facet -> facet.kind().equals("enumeration"))
+                    .filter(facet -> facet.kind() == FacetKind.ENUMERATION)
                     .forEach(values::add);
         }
         return values;
@@ -108,7 +109,7 @@ final class SimpleTypeBuilder {
 
     private static ScalarKind whiteSpace(List<Facet> facets, ScalarKind otherwise) {
         for (Facet facet : facets) {
-            if (facet.kind().equals("whiteSpace")) {
+            if (facet.kind() == FacetKind.WHITE_SPACE) {
                 return switch (facet.value()) {
                     case "collapse" -> ScalarKind.TOKEN;
                     case "replace" -> ScalarKind.NORMALIZED;

@@ -4,6 +4,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import javax.xml.namespace.QName;
+import org.protypos.schema.FacetKind;
 
 /**
  * The type of a value that is to be written: another type as it is, or narrowed.
@@ -12,10 +13,10 @@ import javax.xml.namespace.QName;
  * @param others other types that a value may be of instead (XML Schema Part 2, section 4.1.2.3)
  * @param isList whether values are lists of it
  * @param values the values that there are; empty for any
- * @param facets other facets, by their names in XML Schema
+ * @param facets other facets
  */
 public record DraftValue(
-        QName type, List<QName> others, boolean isList, List<String> values, Map<String, String> facets) {
+        QName type, List<QName> others, boolean isList, List<String> values, Map<FacetKind, String> facets) {
     public DraftValue {
         others = List.copyOf(others);
         values = List.copyOf(values);

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import javax.xml.namespace.QName;
+import org.protypos.schema.FacetKind;
 import org.protypos.source.Xml;
 
 /** Writes schemas (XML Schema Part 1 and 2), global elements first, then types. */
@@ -285,7 +286,7 @@ public final class SchemaText {
             out.open(xs("restriction")).open(xs("simpleType"));
             out.empty(xs("list"), "itemType", named(value.type()));
             out.close(xs("simpleType"));
-            value.facets().forEach((facet, text) -> out.empty(xs(facet), "value", text));
+            value.facets().forEach((facet, text) -> out.empty(xs(facet.local()), "value", text));
             out.close(xs("restriction"));
             return;
         }
@@ -294,8 +295,8 @@ public final class SchemaText {
             return;
         }
         out.open(xs("restriction"), "base", named(value.type()));
-        value.facets().forEach((facet, text) -> out.empty(xs(facet), "value", text));
-        value.values().forEach(text -> out.empty(xs("enumeration"), "value", text));
+        value.facets().forEach((facet, text) -> out.empty(xs(facet.local()), "value", text));
+        value.values().forEach(text -> out.empty(xs(FacetKind.ENUMERATION.local()), "value", text));
         out.close(xs("restriction"));
     }
 

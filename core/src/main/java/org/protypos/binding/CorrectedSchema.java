@@ -17,6 +17,7 @@ import org.protypos.schema.Attributes;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.Facet;
+import org.protypos.schema.FacetKind;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
@@ -153,7 +154,7 @@ final class CorrectedSchema {
         for (Facet facet : type.facets()) {
             String designator =
                     Subject.value(path.designator(), facet.value(), null).designator();
-            Rule rule = facet.kind().equals("enumeration") ? dropping(designator) : null;
+            Rule rule = facet.kind() == FacetKind.ENUMERATION ? dropping(designator) : null;
             if (rule == null) {
                 facets.add(facet);
             } else {
@@ -180,7 +181,7 @@ final class CorrectedSchema {
     /** The facets of a restriction with what is said of them. */
     private List<Facet> facets(List<Facet> facets, Path path, Place place) {
         List<Facet> corrected = new ArrayList<>(facets);
-        for (String kind : Correction.FACETS) {
+        for (FacetKind kind : Correction.FACETS) {
             Rule rule = corrections.about(
                     path.designator(),
                     correction ->
@@ -188,7 +189,7 @@ final class CorrectedSchema {
             if (rule != null) {
                 String value = rule.effect().correction().facets().get(kind);
                 String before = corrected.stream()
-                        .filter(facet -> facet.kind().equals(kind))
+                        .filter(facet -> facet.kind() == kind)
                         .map(Facet::value)
                         .collect(Collectors.joining(" or "));
                 corrections.changed(
@@ -197,7 +198,7 @@ final class CorrectedSchema {
                         place,
                         before.isEmpty() ? "no " + kind : kind + " " + before,
                         value == null ? "no " + kind : kind + " " + value);
-                corrected.removeIf(facet -> facet.kind().equals(kind));
+                corrected.removeIf(facet -> facet.kind() == kind);
                 if (value != null) {
                     corrected.add(new Facet(kind, value, null, "", rule.place()));
                 }
@@ -213,21 +214,21 @@ final class CorrectedSchema {
     private void listed(Rule rule, Correction.Listed value, List<Facet> facets, Path path, Place place) {
         boolean there = facets.stream()
                 .anyMatch(facet ->
-                        facet.kind().equals("enumeration") && facet.value().equals(value.value()));
+                        facet.kind() == FacetKind.ENUMERATION && facet.value().equals(value.value()));
         String yes = "value '" + value.value() + "'";
         String no = "no value '" + value.value() + "'";
         corrections.changed(rule, path.designator(), place, there ? yes : no, value.isThere() ? yes : no);
         if (there && !value.isThere()) {
-            facets.removeIf(
-                    facet -> facet.kind().equals("enumeration") && facet.value().equals(value.value()));
+            facets.removeIf(facet ->
+                    facet.kind() == FacetKind.ENUMERATION && facet.value().equals(value.value()));
         } else if (!there && value.isThere()) {
-            facets.add(new Facet("enumeration", value.value(), null, "", rule.place()));
+            facets.add(new Facet(FacetKind.ENUMERATION, value.value(), null, "", rule.place()));
         }
     }
 
     private void value(Rule rule, SimpleType type, List<Facet> facets, Path path) {
         String value = rule.effect().correction().added().value();
-        if (value == null || facets.stream().noneMatch(facet -> facet.kind().equals("enumeration"))) {
+        if (value == null || facets.stream().noneMatch(facet -> facet.kind() == FacetKind.ENUMERATION)) {
             corrections.refused(
                     rule,
                     "only a value can be added to an enumeration",
@@ -236,7 +237,7 @@ final class CorrectedSchema {
         }
         boolean there = facets.stream()
                 .anyMatch(facet ->
-                        facet.kind().equals("enumeration") && facet.value().equals(value));
+                        facet.kind() == FacetKind.ENUMERATION && facet.value().equals(value));
         corrections.changed(
                 rule,
                 path.designator(),
@@ -244,7 +245,7 @@ final class CorrectedSchema {
                 there ? "value '" + value + "'" : "no such value",
                 "value '" + value + "'");
         if (!there) {
-            facets.add(new Facet("enumeration", value, null, "", rule.place()));
+            facets.add(new Facet(FacetKind.ENUMERATION, value, null, "", rule.place()));
         }
     }
 

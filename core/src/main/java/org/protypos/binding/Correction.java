@@ -2,7 +2,9 @@ package org.protypos.binding;
 
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
 import javax.xml.namespace.QName;
+import org.protypos.schema.FacetKind;
 import org.protypos.schema.Particle;
 
 /**
@@ -36,20 +38,17 @@ record Correction(
         Addition added,
         boolean dropped,
         QName droppedHeader,
-        Map<String, String> facets,
+        Map<FacetKind, String> facets,
         List<Listed> values) {
     /** The facets that can be corrected (XML Schema Part 2, section 4.3). */
-    static final List<String> FACETS = List.of(
-            "length",
-            "minLength",
-            "maxLength",
-            "pattern",
-            "minInclusive",
-            "minExclusive",
-            "maxInclusive",
-            "maxExclusive",
-            "totalDigits",
-            "fractionDigits");
+    static final List<FacetKind> FACETS = Stream.of(FacetKind.values())
+            .filter(kind -> kind != FacetKind.ENUMERATION && kind != FacetKind.WHITE_SPACE)
+            .toList();
+
+    /** Whether a key of a rule is one of them. */
+    static boolean isFacet(String key) {
+        return FACETS.contains(FacetKind.of(key));
+    }
 
     /** A value of an enumeration. */
     record Listed(String value, boolean isThere) {}

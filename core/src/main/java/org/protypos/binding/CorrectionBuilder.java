@@ -1,12 +1,13 @@
 package org.protypos.binding;
 
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
-import java.util.TreeMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import javax.xml.namespace.QName;
+import org.protypos.schema.FacetKind;
 import org.protypos.schema.Particle;
 import org.protypos.schema.pattern.SchemaPattern;
 
@@ -51,11 +52,11 @@ final class CorrectionBuilder {
                 values(rule));
     }
 
-    private Map<String, String> facets(WrittenRule rule) {
-        Map<String, String> facets = new TreeMap<>();
-        for (String kind : Correction.FACETS) {
-            if (rule.has(kind)) {
-                String text = rule.text(kind);
+    private Map<FacetKind, String> facets(WrittenRule rule) {
+        Map<FacetKind, String> facets = new EnumMap<>(FacetKind.class);
+        for (FacetKind kind : Correction.FACETS) {
+            if (rule.has(kind.local())) {
+                String text = rule.text(kind.local());
                 facets.put(kind, text.equals(WrittenRule.NOTHING) ? null : text);
                 check(kind, text);
             }
@@ -63,19 +64,31 @@ final class CorrectionBuilder {
         return facets.isEmpty() ? null : facets;
     }
 
-    private void check(String kind, String text) {
-        boolean counts = kind.endsWith("ength") || kind.endsWith("Digits");
+    private void check(FacetKind kind, String text) {
         if (text.equals(WrittenRule.NOTHING)) {
             return;
         }
-        if (counts && !text.matches("[0-9]{1,9}")) {
-            complaint.about(kind, "\"" + text + "\" is no number for " + kind, "write a number, or null for none");
-        } else if (kind.equals("pattern")) {
-            try {
-                SchemaPattern.of(text);
-            } catch (IllegalArgumentException e) {
-                complaint.about(
-                        kind, "\"" + text + "\" is no pattern: " + e.getMessage(), "write it as XML Schema does");
+        switch (kind.form()) {
+            case COUNT -> {
+                if (!text.matches("[0-9]{1,9}")) {
+                    complaint.about(
+                            kind.local(),
+                            "\"" + text + "\" is no number for " + kind,
+                            "write a number, or null for none");
+                }
+            }
+            case PATTERN -> {
+                try {
+                    SchemaPattern.of(text);
+                } catch (IllegalArgumentException e) {
+                    complaint.about(
+                            kind.local(),
+                            "\"" + text + "\" is no pattern: " + e.getMessage(),
+                            "write it as XML Schema does");
+                }
+            }
+            case BOUND, VALUE, WORD -> {
+                // what the type says is judged when it is read
             }
         }
     }

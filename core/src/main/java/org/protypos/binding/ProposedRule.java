@@ -69,7 +69,7 @@ public record ProposedRule(String on, Map<String, String> values, String remark)
 
     /** Whether a value needs no quotation marks: no text, or a number or nothing of a facet. */
     private static boolean isBare(String key, String value) {
-        return BARE.contains(key) || Correction.FACETS.contains(key) && value.matches("null|0|[1-9][0-9]{0,8}");
+        return BARE.contains(key) || Correction.isFacet(key) && value.matches("null|0|[1-9][0-9]{0,8}");
     }
 
     private static String shown(String text, Map<String, String> prefixes) {

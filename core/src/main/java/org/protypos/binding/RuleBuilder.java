@@ -66,7 +66,7 @@ final class RuleBuilder {
         keys.addAll(languages);
         keys.addAll(NAMES);
         keys.addAll(CORRECTIONS);
-        keys.addAll(Correction.FACETS);
+        Correction.FACETS.forEach(facet -> keys.add(facet.local()));
         keys.addAll(SHAPES);
         return keys;
     }

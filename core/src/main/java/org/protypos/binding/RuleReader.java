@@ -344,7 +344,7 @@ public final class RuleReader {
 
     /** The text of a value, or null when it is none; interfaces and values may be a list, a default and facets nothing at all. */
     private String value(String key) throws IOException {
-        if (in.currentToken() == JsonToken.VALUE_NULL && (key.equals("default") || Correction.FACETS.contains(key))) {
+        if (in.currentToken() == JsonToken.VALUE_NULL && (key.equals("default") || Correction.isFacet(key))) {
             return WrittenRule.NOTHING;
         }
         if (in.currentToken() == JsonToken.START_ARRAY && (key.equals("implements") || key.equals("values"))) {

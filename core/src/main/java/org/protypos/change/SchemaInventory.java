@@ -18,6 +18,7 @@ import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.ElementReference;
 import org.protypos.schema.Facet;
+import org.protypos.schema.FacetKind;
 import org.protypos.schema.GroupReference;
 import org.protypos.schema.ModelGroup;
 import org.protypos.schema.ModelGroupDefinition;
@@ -155,7 +156,7 @@ final class SchemaInventory {
     private void facets(List<Facet> facets, String path, Item item) {
         TreeMap<String, String> others = new TreeMap<>();
         for (Facet facet : facets) {
-            if (facet.kind().equals("enumeration")) {
+            if (facet.kind() == FacetKind.ENUMERATION) {
                 Item value = new Item(
                         Item.Kind.VALUE,
                         Subject.value(path, facet.value(), null).designator(),
@@ -163,7 +164,7 @@ final class SchemaInventory {
                 value.say("documentation", facet.documentation());
                 inventory.add(value);
             } else {
-                others.merge(facet.kind(), facet.value(), (a, b) -> a + " | " + b);
+                others.merge(facet.kind().local(), facet.value(), (a, b) -> a + " | " + b);
             }
         }
         others.forEach(item::say);

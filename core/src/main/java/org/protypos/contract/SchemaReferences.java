@@ -17,6 +17,7 @@ import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.ElementReference;
 import org.protypos.schema.Facet;
+import org.protypos.schema.FacetKind;
 import org.protypos.schema.GroupReference;
 import org.protypos.schema.ModelGroup;
 import org.protypos.schema.Particle;
@@ -99,7 +100,7 @@ final class SchemaReferences {
 
     /** A bound is a value of the type that it bounds (XML Schema Part 2, sections 4.3.7 to 4.3.10). */
     private void bound(Facet facet, SimpleType narrowed) {
-        if (!facet.kind().endsWith("clusive")) {
+        if (facet.kind().form() != FacetKind.Form.BOUND) {
             return;
         }
         SchemaType type = narrowed;
@@ -122,8 +123,8 @@ final class SchemaReferences {
     }
 
     private void facet(Facet facet) {
-        switch (facet.kind()) {
-            case "pattern" -> {
+        switch (facet.kind().form()) {
+            case PATTERN -> {
                 try {
                     long states = SchemaPattern.of(facet.value()).states();
                     if (states > PatternAutomaton.MOST_STATES) {
@@ -142,7 +143,7 @@ final class SchemaReferences {
                             "write it as XML Schema Part 2, appendix F says; until then it is not checked");
                 }
             }
-            case "length", "minLength", "maxLength", "totalDigits", "fractionDigits" -> {
+            case COUNT -> {
                 if (!facet.value().strip().matches("\\+?[0-9]+")) {
                     findings.warning(
                             "facet-value",
@@ -151,7 +152,7 @@ final class SchemaReferences {
                             "write a whole number; until then it is not checked");
                 }
             }
-            default -> {
+            case BOUND, VALUE, WORD -> {
                 // bounds and values are texts of the type itself
             }
         }

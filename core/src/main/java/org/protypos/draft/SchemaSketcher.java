@@ -21,6 +21,7 @@ import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.ElementReference;
 import org.protypos.schema.Facet;
+import org.protypos.schema.FacetKind;
 import org.protypos.schema.GroupReference;
 import org.protypos.schema.ModelGroup;
 import org.protypos.schema.ModelGroupDefinition;
@@ -34,8 +35,8 @@ import org.protypos.source.Xml;
 
 /** Says in a sketch what a contract's schemas say, and names what a sketch cannot say. */
 final class SchemaSketcher {
-    private static final Set<String> NUMBERS = Set.of("minInclusive", "maxInclusive");
-    private static final Set<String> LENGTHS = Set.of("minLength", "maxLength", "length");
+    private static final Set<FacetKind> NUMBERS = Set.of(FacetKind.MIN_INCLUSIVE, FacetKind.MAX_INCLUSIVE);
+    private static final Set<FacetKind> LENGTHS = Set.of(FacetKind.MIN_LENGTH, FacetKind.MAX_LENGTH, FacetKind.LENGTH);
 
     private final SchemaComponents schema;
     private final Map<String, String> prefixes;
@@ -385,12 +386,12 @@ final class SchemaSketcher {
                 ? TypeTerm.of(named(type.base().name()))
                 : values((SimpleType) type.base().anonymous(), wanted);
         List<String> values = new ArrayList<>();
-        Map<String, String> bounds = new LinkedHashMap<>();
+        Map<FacetKind, String> bounds = new LinkedHashMap<>();
         String pattern = null;
         for (Facet facet : type.facets()) {
-            if (facet.kind().equals("enumeration")) {
+            if (facet.kind() == FacetKind.ENUMERATION) {
                 values.add(facet.value());
-            } else if (facet.kind().equals("pattern")
+            } else if (facet.kind() == FacetKind.PATTERN
                     && pattern == null
                     && !facet.value().contains("\n")) {
                 pattern = facet.value();
@@ -415,17 +416,18 @@ final class SchemaSketcher {
                 base.type(), base.others(), base.isList(), List.of(), range(bounds), pattern, 1, 1, false, null);
     }
 
-    private static String range(Map<String, String> bounds) {
+    private static String range(Map<FacetKind, String> bounds) {
         if (bounds.isEmpty()) {
             return null;
         }
-        String length = bounds.get("length");
+        String length = bounds.get(FacetKind.LENGTH);
         return length != null
                 ? length
-                : either(bounds, "minInclusive", "minLength") + ".." + either(bounds, "maxInclusive", "maxLength");
+                : either(bounds, FacetKind.MIN_INCLUSIVE, FacetKind.MIN_LENGTH) + ".."
+                        + either(bounds, FacetKind.MAX_INCLUSIVE, FacetKind.MAX_LENGTH);
     }
 
-    private static String either(Map<String, String> bounds, String one, String other) {
+    private static String either(Map<FacetKind, String> bounds, FacetKind one, FacetKind other) {
         return Objects.requireNonNullElse(bounds.getOrDefault(one, bounds.get(other)), "");
     }
 

@@ -9,6 +9,7 @@ import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.protypos.authoring.DraftParticle;
 import org.protypos.authoring.Preset;
+import org.protypos.schema.FacetKind;
 
 /**
  * What one line of a sketch says of a value: its type, how it is narrowed, how often it stands.
@@ -175,26 +176,26 @@ public record TypeTerm(
     }
 
     /** The facets (XML Schema Part 2, section 4.3) that it narrows its type by. */
-    Map<String, String> facets(boolean number) {
-        Map<String, String> facets = new LinkedHashMap<>();
+    Map<FacetKind, String> facets(boolean number) {
+        Map<FacetKind, String> facets = new LinkedHashMap<>();
         if (range != null) {
             int dots = range.indexOf("..");
             String least = dots < 0 ? range : range.substring(0, dots);
             String greatest = dots < 0 ? range : range.substring(dots + 2);
             if (!number && dots < 0) {
-                facets.put("length", range);
+                facets.put(FacetKind.LENGTH, range);
             } else {
-                put(facets, number ? "minInclusive" : "minLength", least);
-                put(facets, number ? "maxInclusive" : "maxLength", greatest);
+                put(facets, number ? FacetKind.MIN_INCLUSIVE : FacetKind.MIN_LENGTH, least);
+                put(facets, number ? FacetKind.MAX_INCLUSIVE : FacetKind.MAX_LENGTH, greatest);
             }
         }
-        put(facets, "pattern", pattern);
+        put(facets, FacetKind.PATTERN, pattern);
         return facets;
     }
 
-    private static void put(Map<String, String> facets, String name, String value) {
+    private static void put(Map<FacetKind, String> facets, FacetKind kind, String value) {
         if (value != null && !value.isEmpty()) {
-            facets.put(name, value);
+            facets.put(kind, value);
         }
     }
 

@@ -1,6 +1,7 @@
 package org.protypos.infer;
 
 import java.io.ByteArrayInputStream;
+import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -18,12 +19,13 @@ import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Place;
 import org.protypos.message.check.CheckedMessage;
 import org.protypos.message.check.Deviation;
+import org.protypos.message.check.ToldLength;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageText;
 import org.protypos.schema.BuiltIn;
+import org.protypos.schema.FacetKind;
 import org.protypos.source.Element;
 import org.protypos.source.Xml;
-import org.protypos.source.XmlText;
 
 /** Finds where in the text of schemas something has to be said otherwise so that a document fits. */
 final class SchemaLoosening {
@@ -33,6 +35,10 @@ final class SchemaLoosening {
     /** Envelope, Body, Fault and detail stand around what is new. */
     private static final int MOST_AROUND = 4;
 
+    private static final Set<FacetKind> LENGTHS =
+            Set.of(FacetKind.LENGTH, FacetKind.MIN_LENGTH, FacetKind.MAX_LENGTH);
+
+    private static final String VALUE = "value";
     private static final Set<String> MODELS = Set.of("sequence", "choice", "all");
 
     private final SchemaFinder finder;
@@ -240,30 +246,55 @@ final class SchemaLoosening {
             return false;
         }
         String text = cause.text();
-        switch (told.name()) {
-            case "enumeration", "pattern" -> {
-                if (edits.once(told, text)) {
-                    boolean pattern = told.name().equals("pattern");
-                    edits.of(told)
-                            .after(
-                                    told,
-                                    "<" + SchemaEdits.tag(told, told.name()) + " value=\""
-                                            + XmlText.escaped(pattern ? literal(text) : text.strip(), true)
-                                            + "\"/>\n");
-                }
-                return true;
-            }
-            case "minLength", "maxLength" -> {
-                int length = text.codePointCount(0, text.length());
-                return edits.set(told, "value", String.valueOf(length));
-            }
-            case "minInclusive", "maxInclusive" -> {
-                return edits.set(told, "value", text.strip());
-            }
-            default -> {
-                return wider(told, cause, checked);
-            }
+        FacetKind kind = told.namespace().equals(Xml.XSD) ? FacetKind.of(told.name()) : null;
+        if (kind == null) {
+            return wider(told, cause, checked);
         }
+        int length = ToldLength.in(deviation.came());
+        if (length < 0 && LENGTHS.contains(kind)) {
+            return false;
+        }
+        return switch (kind) {
+            case ENUMERATION -> beside(told, text, text.strip());
+            case PATTERN -> beside(told, text, literal(text));
+            case MIN_LENGTH, MAX_LENGTH -> edits.set(told, VALUE, String.valueOf(length));
+            case LENGTH -> {
+                boolean longer = Integer.parseInt(told.attribute(VALUE).strip()) < length;
+                yield instead(told, longer ? FacetKind.MAX_LENGTH : FacetKind.MIN_LENGTH, String.valueOf(length));
+            }
+            case MIN_INCLUSIVE, MAX_INCLUSIVE -> edits.set(told, VALUE, text.strip());
+            case MIN_EXCLUSIVE -> instead(told, FacetKind.MIN_INCLUSIVE, text.strip());
+            case MAX_EXCLUSIVE -> instead(told, FacetKind.MAX_INCLUSIVE, text.strip());
+            case TOTAL_DIGITS, FRACTION_DIGITS -> {
+                BigDecimal number = new BigDecimal(text.strip()).stripTrailingZeros();
+                int behind = Math.max(0, number.scale());
+                int digits = Math.max(number.precision() - Math.min(0, number.scale()), behind);
+                yield edits.set(told, VALUE, String.valueOf(kind == FacetKind.FRACTION_DIGITS ? behind : digits));
+            }
+            case WHITE_SPACE -> false;
+        };
+    }
+
+    /** One more facet of the same kind beside one, which lets a value pass too. */
+    private boolean beside(Element told, String text, String value) {
+        if (edits.once(told, text)) {
+            edits.of(told)
+                    .after(
+                            told,
+                            Markup.fragment()
+                                    .empty(SchemaEdits.tag(told, told.name()), VALUE, value)
+                                    .toString());
+        }
+        return true;
+    }
+
+    /** Another facet in the place of one, which lets more values pass. */
+    private boolean instead(Element told, FacetKind kind, String value) {
+        if (edits.once(told, VALUE)) {
+            edits.of(told).rename(told, kind.local());
+            edits.of(told).set(told, VALUE, value);
+        }
+        return true;
     }
 
     private static String literal(String text) {

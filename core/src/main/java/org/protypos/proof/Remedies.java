@@ -9,6 +9,7 @@ import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.message.check.CheckedMessage;
 import org.protypos.message.check.Deviation;
+import org.protypos.message.check.ToldLength;
 import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
@@ -20,6 +21,7 @@ import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.ElementReference;
 import org.protypos.schema.Facet;
+import org.protypos.schema.FacetKind;
 import org.protypos.schema.FacetStep;
 import org.protypos.schema.GroupReference;
 import org.protypos.schema.ModelGroup;
@@ -234,41 +236,41 @@ final class Remedies {
         }
         String value = rule.normalized(text);
         if (step instanceof FacetStep.Matching) {
-            return remedy(on, reason, "pattern", NONE);
+            return remedy(on, reason, FacetKind.PATTERN.local(), NONE);
         }
         if (step instanceof FacetStep.Length length) {
-            String had = complaint.message().replaceFirst("(?s)^.* has a length of ([0-9]+), not .*$", "$1");
-            return !had.matches("[0-9]+")
+            int had = ToldLength.in(complaint.message());
+            return had < 0
                     ? null
                     : length.least() == length.most()
-                            ? remedy(on, reason, "length", NONE)
+                            ? remedy(on, reason, FacetKind.LENGTH.local(), NONE)
                             : remedy(
                                     on,
                                     reason,
-                                    length.least() > 0 && Integer.parseInt(had) < length.least()
-                                            ? "minLength"
-                                            : "maxLength",
-                                    had);
+                                    length.least() > 0 && had < length.least()
+                                            ? FacetKind.MIN_LENGTH.local()
+                                            : FacetKind.MAX_LENGTH.local(),
+                                    String.valueOf(had));
         }
         if (step instanceof FacetStep.Least least) {
             return least.exclusive()
-                    ? remedy(on, reason, "minExclusive", NONE, "minInclusive", value)
-                    : remedy(on, reason, "minInclusive", value);
+                    ? remedy(on, reason, FacetKind.MIN_EXCLUSIVE.local(), NONE, FacetKind.MIN_INCLUSIVE.local(), value)
+                    : remedy(on, reason, FacetKind.MIN_INCLUSIVE.local(), value);
         }
         if (step instanceof FacetStep.Most most) {
             return most.exclusive()
-                    ? remedy(on, reason, "maxExclusive", NONE, "maxInclusive", value)
-                    : remedy(on, reason, "maxInclusive", value);
+                    ? remedy(on, reason, FacetKind.MAX_EXCLUSIVE.local(), NONE, FacetKind.MAX_INCLUSIVE.local(), value)
+                    : remedy(on, reason, FacetKind.MAX_INCLUSIVE.local(), value);
         }
         if (step instanceof FacetStep.Digits digits) {
             BigDecimal number = Lexical.parseDecimal(value).stripTrailingZeros();
             int behind = Math.max(0, number.scale());
             return digits.fraction() < Integer.MAX_VALUE && behind > digits.fraction()
-                    ? remedy(on, reason, "fractionDigits", String.valueOf(behind))
+                    ? remedy(on, reason, FacetKind.FRACTION_DIGITS.local(), String.valueOf(behind))
                     : remedy(
                             on,
                             reason,
-                            "totalDigits",
+                            FacetKind.TOTAL_DIGITS.local(),
                             String.valueOf(Math.max(number.precision() - Math.min(0, number.scale()), behind)));
         }
         return null;
@@ -301,7 +303,7 @@ final class Remedies {
     /** The type that names values, if a value is refused because it is none of them; null for other types. */
     private String enumeration(SimpleType type, String owner) {
         boolean enumerates = type.variety() == SimpleType.Variety.RESTRICTION
-                && type.facets().stream().anyMatch(facet -> facet.kind().equals("enumeration"));
+                && type.facets().stream().anyMatch(facet -> facet.kind() == FacetKind.ENUMERATION);
         return !enumerates
                 ? null
                 : type.name() != null

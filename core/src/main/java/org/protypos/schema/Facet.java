@@ -6,8 +6,9 @@ import org.protypos.diagnostic.Place;
 /**
  * A constraining facet (XML Schema Part 2, section 4.3).
  *
- * @param kind the name of the facet, such as {@code enumeration}
+ * @param kind which facet it is
  * @param value its value as written
  * @param namespaces gives the namespace of a prefix that the value may use, or null
  */
-public record Facet(String kind, String value, UnaryOperator<String> namespaces, String documentation, Place place) {}
+public record Facet(
+        FacetKind kind, String value, UnaryOperator<String> namespaces, String documentation, Place place) {}

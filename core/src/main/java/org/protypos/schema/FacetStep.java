@@ -11,49 +11,86 @@ public sealed interface FacetStep {
     /** Where the first of its facets stands. */
     Place place();
 
+    /** Which facet it is; where there are two, the one that says more. */
+    FacetKind kind();
+
     /** How white space is treated. */
-    record WhiteSpace(String treatment, Place place) implements FacetStep {}
+    record WhiteSpace(String treatment, Place place) implements FacetStep {
+        @Override
+        public FacetKind kind() {
+            return FacetKind.WHITE_SPACE;
+        }
+    }
 
     /** Some pattern is matched; patterns of one restriction are alternatives. */
-    record Matching(String pattern, String java, List<SchemaPattern> patterns, Place place) implements FacetStep {}
+    record Matching(String pattern, String java, List<SchemaPattern> patterns, Place place) implements FacetStep {
+        @Override
+        public FacetKind kind() {
+            return FacetKind.PATTERN;
+        }
+    }
 
     /** The value is one of some. */
-    record OneOf(List<String> values, UnaryOperator<String> namespaces, Place place) implements FacetStep {}
+    record OneOf(List<String> values, UnaryOperator<String> namespaces, Place place) implements FacetStep {
+        @Override
+        public FacetKind kind() {
+            return FacetKind.ENUMERATION;
+        }
+    }
 
     /** The value is not less than a bound. */
-    record Least(String bound, boolean exclusive, Place place) implements FacetStep {}
+    record Least(String bound, boolean exclusive, Place place) implements FacetStep {
+        @Override
+        public FacetKind kind() {
+            return exclusive ? FacetKind.MIN_EXCLUSIVE : FacetKind.MIN_INCLUSIVE;
+        }
+    }
 
     /** The value is not greater than a bound. */
-    record Most(String bound, boolean exclusive, Place place) implements FacetStep {}
+    record Most(String bound, boolean exclusive, Place place) implements FacetStep {
+        @Override
+        public FacetKind kind() {
+            return exclusive ? FacetKind.MAX_EXCLUSIVE : FacetKind.MAX_INCLUSIVE;
+        }
+    }
 
     /** The length lies between bounds. */
-    record Length(int least, int most, Place place) implements FacetStep {}
+    record Length(int least, int most, Place place) implements FacetStep {
+        @Override
+        public FacetKind kind() {
+            return least == most ? FacetKind.LENGTH : least > 0 ? FacetKind.MIN_LENGTH : FacetKind.MAX_LENGTH;
+        }
+    }
 
     /** The number of digits is bounded. */
-    record Digits(int total, int fraction, Place place) implements FacetStep {}
+    record Digits(int total, int fraction, Place place) implements FacetStep {
+        @Override
+        public FacetKind kind() {
+            return total == Integer.MAX_VALUE ? FacetKind.FRACTION_DIGITS : FacetKind.TOTAL_DIGITS;
+        }
+    }
 
     /** The steps that the facets of one restriction amount to. A facet with a value that makes no sense is left out. */
     static List<FacetStep> of(List<Facet> facets) {
         List<FacetStep> steps = new ArrayList<>();
-        List<Facet> patterns = of(facets, "pattern");
-        List<Facet> values = of(facets, "enumeration");
+        List<Facet> patterns = new ArrayList<>();
+        List<Facet> values = new ArrayList<>();
         for (Facet facet : facets) {
             switch (facet.kind()) {
-                case "whiteSpace" -> steps.add(0, new WhiteSpace(facet.value(), facet.place()));
-                case "minInclusive" -> steps.add(new Least(facet.value().strip(), false, facet.place()));
-                case "minExclusive" -> steps.add(new Least(facet.value().strip(), true, facet.place()));
-                case "maxInclusive" -> steps.add(new Most(facet.value().strip(), false, facet.place()));
-                case "maxExclusive" -> steps.add(new Most(facet.value().strip(), true, facet.place()));
-                case "length" -> steps.add(new Length(count(facet, 0), count(facet, Integer.MAX_VALUE), facet.place()));
-                case "minLength" -> steps.add(new Length(count(facet, 0), Integer.MAX_VALUE, facet.place()));
-                case "maxLength" -> steps.add(new Length(0, count(facet, Integer.MAX_VALUE), facet.place()));
-                case "totalDigits" ->
+                case WHITE_SPACE -> steps.add(0, new WhiteSpace(facet.value(), facet.place()));
+                case MIN_INCLUSIVE -> steps.add(new Least(facet.value().strip(), false, facet.place()));
+                case MIN_EXCLUSIVE -> steps.add(new Least(facet.value().strip(), true, facet.place()));
+                case MAX_INCLUSIVE -> steps.add(new Most(facet.value().strip(), false, facet.place()));
+                case MAX_EXCLUSIVE -> steps.add(new Most(facet.value().strip(), true, facet.place()));
+                case LENGTH -> steps.add(new Length(count(facet, 0), count(facet, Integer.MAX_VALUE), facet.place()));
+                case MIN_LENGTH -> steps.add(new Length(count(facet, 0), Integer.MAX_VALUE, facet.place()));
+                case MAX_LENGTH -> steps.add(new Length(0, count(facet, Integer.MAX_VALUE), facet.place()));
+                case TOTAL_DIGITS ->
                     steps.add(new Digits(count(facet, Integer.MAX_VALUE), Integer.MAX_VALUE, facet.place()));
-                case "fractionDigits" ->
+                case FRACTION_DIGITS ->
                     steps.add(new Digits(Integer.MAX_VALUE, count(facet, Integer.MAX_VALUE), facet.place()));
-                default -> {
-                    // patterns and values each make one step, below
-                }
+                case PATTERN -> patterns.add(facet);
+                case ENUMERATION -> values.add(facet);
             }
         }
         if (!patterns.isEmpty()) {
@@ -66,10 +103,6 @@ public sealed interface FacetStep {
                     values.get(0).place()));
         }
         return steps;
-    }
-
-    private static List<Facet> of(List<Facet> facets, String kind) {
-        return facets.stream().filter(facet -> facet.kind().equals(kind)).toList();
     }
 
     private static int count(Facet facet, int otherwise) {

@@ -81,7 +81,9 @@ public final class Meaning {
     private static String facets(List<Facet> facets) {
         Collection<String> said = new TreeSet<>();
         facets.forEach(facet -> said.add(facet.kind() + " "
-                + (facet.kind().equals("enumeration") ? expanded(facet.value(), facet.namespaces()) : facet.value())));
+                + (facet.kind() == FacetKind.ENUMERATION
+                        ? expanded(facet.value(), facet.namespaces())
+                        : facet.value())));
         return said.toString();
     }
 

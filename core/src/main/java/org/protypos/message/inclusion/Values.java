@@ -7,6 +7,7 @@ import java.util.function.Function;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.sample.Outline;
 import org.protypos.runtime.check.ValueRule;
+import org.protypos.schema.FacetKind;
 import org.protypos.schema.FacetStep;
 import org.protypos.schema.SchemaType;
 
@@ -72,20 +73,8 @@ final class Values {
     /** The name of the facet that made a rule, or null when it was the type itself. */
     private static String facet(ValueRule rule, Vocabulary vocabulary) {
         FacetStep step = vocabulary.step(rule);
-        if (step instanceof FacetStep.Least least) {
-            return least.exclusive() ? "minExclusive" : "minInclusive";
-        }
-        if (step instanceof FacetStep.Most most) {
-            return most.exclusive() ? "maxExclusive" : "maxInclusive";
-        }
-        if (step instanceof FacetStep.Length length) {
-            return length.least() == length.most() ? "length" : length.least() > 0 ? "minLength" : "maxLength";
-        }
-        if (step instanceof FacetStep.Digits digits) {
-            return digits.total() == Integer.MAX_VALUE ? "fractionDigits" : "totalDigits";
-        }
-        return step instanceof FacetStep.Matching
-                ? "pattern"
-                : step instanceof FacetStep.WhiteSpace ? "whiteSpace" : null;
+        return step == null || step.kind() == FacetKind.ENUMERATION
+                ? null
+                : step.kind().local();
     }
 }

@@ -4,16 +4,19 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.diagnostic.Place;
+import org.protypos.schema.FacetKind;
 import org.protypos.source.Element;
 import org.protypos.source.Xml;
 
 /** Which schema elements may stand where, and with which attributes (XML Schema Part 1, appendix A). */
 final class SchemaGrammar {
-    private static final String FACETS = " length minLength maxLength pattern enumeration whiteSpace minInclusive"
-            + " minExclusive maxInclusive maxExclusive totalDigits fractionDigits";
+    private static final String FACETS =
+            Stream.of(FacetKind.values()).map(kind -> " " + kind.local()).collect(Collectors.joining());
     private static final String ATTRIBUTES = " attribute attributeGroup anyAttribute";
     private static final String MODEL = " sequence choice all group";
     private static final String TYPES = " simpleType complexType";

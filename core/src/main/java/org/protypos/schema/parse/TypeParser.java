@@ -8,6 +8,7 @@ import org.protypos.diagnostic.Place;
 import org.protypos.schema.Builtins;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.Facet;
+import org.protypos.schema.FacetKind;
 import org.protypos.schema.Particle;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
@@ -171,9 +172,9 @@ final class TypeParser {
         List<Facet> facets = new ArrayList<>();
         for (Element child : restriction.children()) {
             String value = child.attribute("value");
-            if (child.namespace().equals(Xml.XSD) && value != null) {
-                facets.add(new Facet(
-                        child.name(), value, child::namespaceOf, SchemaScope.documentation(child), child.place()));
+            FacetKind kind = child.namespace().equals(Xml.XSD) ? FacetKind.of(child.name()) : null;
+            if (kind != null && value != null) {
+                facets.add(new Facet(kind, value, child::namespaceOf, SchemaScope.documentation(child), child.place()));
             }
         }
         return List.copyOf(facets);
