@@ -13,6 +13,7 @@ import java.util.TreeMap;
 import java.util.function.UnaryOperator;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.protypos.naming.Designator;
 import org.protypos.target.Surface;
 
 /** Decides for whom differences break source: by what source sees of what was generated from both contracts. */
@@ -185,16 +186,13 @@ final class CodeChange {
         if (!operation.equals(designator)) {
             return operation;
         }
-        int slash = designator.lastIndexOf('/');
-        return designator.matches("(portType|service) .*")
-                ? slash > designator.indexOf('}') ? designator.substring(0, slash) : null
-                : above(designator);
+        String around = Designator.of(designator).around();
+        return around.isEmpty() ? null : around;
     }
 
+    /** The same of a component of a schema alone. */
     private static String above(String designator) {
-        int at = Math.max(
-                designator.lastIndexOf("/{"), Math.max(designator.lastIndexOf("/@"), designator.lastIndexOf("/~")));
-        return at <= designator.indexOf('}') ? null : designator.substring(0, at);
+        return designator.matches("(portType|service|message) .*") ? null : around(designator);
     }
 
     /** A component, its type, what that is derived from, and the element that it refers to. */

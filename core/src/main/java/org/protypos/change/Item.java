@@ -3,6 +3,7 @@ package org.protypos.change;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import org.protypos.diagnostic.Place;
+import org.protypos.naming.Designator;
 
 /** A component of a contract with all that is said of it, for comparison. */
 final class Item {
@@ -61,11 +62,7 @@ final class Item {
 
     /** The global component that a designator begins with. */
     static String root(String designator) {
-        int from = designator.indexOf('}') + 1;
-        int slash = designator.indexOf('/', from);
-        int value = designator.indexOf("='", from);
-        int end = slash < 0 ? value : value < 0 ? slash : Math.min(slash, value);
-        return end < 0 ? designator : designator.substring(0, end);
+        return Designator.of(designator).root();
     }
 
     Kind kind() {

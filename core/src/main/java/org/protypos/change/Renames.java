@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.regex.Pattern;
 import org.protypos.diagnostic.NearestName;
+import org.protypos.naming.Designator;
 
 /**
  * Finds components that probably are old ones under new names: by where they stand, what is said of them and what they hold, and by their
@@ -123,21 +124,14 @@ final class Renames {
     /** What stands in a type under the same name is the same in another namespace too: its form has changed. */
     private static boolean isOfOneNamespace(Item a, Item b) {
         boolean local = a.kind() == Item.Kind.MEMBER || a.kind() == Item.Kind.ATTRIBUTE;
-        return space(a.designator()).equals(space(b.designator()))
+        return Designator.of(a.designator())
+                        .namespace()
+                        .equals(Designator.of(b.designator()).namespace())
                 || local && local(a.designator()).equals(local(b.designator()));
     }
 
-    /** The namespace of the last step of a designator, in braces; empty when it has none. */
-    private static String space(String designator) {
-        int close = designator.lastIndexOf('}');
-        boolean none = close < 0 || designator.indexOf('/', close) >= 0;
-        return none ? "" : designator.substring(designator.lastIndexOf('{'), close + 1);
-    }
-
     static String parent(Item item) {
-        return item.kind() == Item.Kind.VALUE
-                ? item.designator().substring(0, item.designator().lastIndexOf("='"))
-                : parentOf(item.designator());
+        return parentOf(item.designator());
     }
 
     /** The operation of which a designator is a message, a header block or a fault; any other as it is. */
@@ -150,28 +144,20 @@ final class Renames {
         if (!operation.equals(designator)) {
             return operation;
         }
-        String root = Item.root(designator);
-        if (root.equals(designator)) {
-            return "";
-        }
-        int at = Math.max(designator.lastIndexOf("/{"), designator.lastIndexOf("/@"));
-        int slash = Math.max(at, designator.lastIndexOf('/'));
-        return designator.substring(0, Math.max(root.length(), at > 0 ? at : slash));
+        return Designator.of(designator).around();
     }
 
     /** The name in a designator. */
     static String local(String designator) {
-        int value = designator.lastIndexOf("='");
-        if (value >= 0 && designator.endsWith("'")) {
-            return designator.substring(value + 2, designator.length() - 1);
-        }
-        return designator.substring(designator.lastIndexOf('}') + 1).replaceFirst("^.*[/@]", "");
+        return Designator.of(designator).local();
     }
 
     /** The name in a designator, with its namespace where another has the same without. */
     static String called(String designator, String other) {
         String local = local(designator);
-        return !local.equals(local(other)) ? local : (space(designator) + local).replaceFirst("^(?![{])", "{}");
+        return !local.equals(local(other))
+                ? local
+                : (Designator.of(designator).namespace() + local).replaceFirst("^(?![{])", "{}");
     }
 
     private static String said(Item item) {

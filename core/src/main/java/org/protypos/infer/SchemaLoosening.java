@@ -35,8 +35,7 @@ final class SchemaLoosening {
     /** Envelope, Body, Fault and detail stand around what is new. */
     private static final int MOST_AROUND = 4;
 
-    private static final Set<FacetKind> LENGTHS =
-            Set.of(FacetKind.LENGTH, FacetKind.MIN_LENGTH, FacetKind.MAX_LENGTH);
+    private static final Set<FacetKind> LENGTHS = Set.of(FacetKind.LENGTH, FacetKind.MIN_LENGTH, FacetKind.MAX_LENGTH);
 
     private static final String VALUE = "value";
     private static final Set<String> MODELS = Set.of("sequence", "choice", "all");

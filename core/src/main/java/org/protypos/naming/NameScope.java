@@ -198,13 +198,11 @@ public final class NameScope {
      */
     private boolean isKept(String name, String designator) {
         String holder = naming.pastHolder(where, name);
-        return holder != null && !holder.equals(designator) && !local(holder).equals(local(designator));
-    }
-
-    private static String local(String designator) {
-        return designator.substring(Math.max(
-                        designator.lastIndexOf('}'), Math.max(designator.lastIndexOf('/'), designator.lastIndexOf('@')))
-                + 1);
+        return holder != null
+                && !holder.equals(designator)
+                && !Designator.of(holder)
+                        .local()
+                        .equals(Designator.of(designator).local());
     }
 
     private String other(String wanted, String suffix, Subject subject) {

@@ -13,6 +13,7 @@ import org.protypos.message.check.ToldLength;
 import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
+import org.protypos.naming.Designator;
 import org.protypos.naming.Subject;
 import org.protypos.runtime.check.ValueRule;
 import org.protypos.runtime.value.Lexical;
@@ -216,8 +217,7 @@ final class Remedies {
         }
         String enumeration = enumeration(simple, on);
         return enumeration != null
-                        && enumeration.startsWith("~")
-                        && !enumeration.contains("/")
+                        && Designator.of(enumeration).isGlobal()
                         && !cause.text().contains("'")
                 ? remedy(enumeration, reason, "add", "'" + cause.text() + "'")
                 : remedy(on, reason, "type", widened(simple, cause.text()));
@@ -235,45 +235,48 @@ final class Remedies {
             return null;
         }
         String value = rule.normalized(text);
-        if (step instanceof FacetStep.Matching) {
-            return remedy(on, reason, FacetKind.PATTERN.local(), NONE);
+        return step.map(new FacetStep.Cases<>(
+                space -> null,
+                matching -> remedy(on, reason, FacetKind.PATTERN.local(), NONE),
+                values -> null,
+                least -> least.exclusive()
+                        ? remedy(
+                                on,
+                                reason,
+                                FacetKind.MIN_EXCLUSIVE.local(),
+                                NONE,
+                                FacetKind.MIN_INCLUSIVE.local(),
+                                value)
+                        : remedy(on, reason, FacetKind.MIN_INCLUSIVE.local(), value),
+                most -> most.exclusive()
+                        ? remedy(
+                                on,
+                                reason,
+                                FacetKind.MAX_EXCLUSIVE.local(),
+                                NONE,
+                                FacetKind.MAX_INCLUSIVE.local(),
+                                value)
+                        : remedy(on, reason, FacetKind.MAX_INCLUSIVE.local(), value),
+                length -> longer(length, ToldLength.in(complaint.message()), on, reason),
+                digits -> digits(digits, Lexical.parseDecimal(value).stripTrailingZeros(), on, reason)));
+    }
+
+    private static Remedy longer(FacetStep.Length length, int had, String on, String reason) {
+        if (had < 0) {
+            return null;
         }
-        if (step instanceof FacetStep.Length length) {
-            int had = ToldLength.in(complaint.message());
-            return had < 0
-                    ? null
-                    : length.least() == length.most()
-                            ? remedy(on, reason, FacetKind.LENGTH.local(), NONE)
-                            : remedy(
-                                    on,
-                                    reason,
-                                    length.least() > 0 && had < length.least()
-                                            ? FacetKind.MIN_LENGTH.local()
-                                            : FacetKind.MAX_LENGTH.local(),
-                                    String.valueOf(had));
-        }
-        if (step instanceof FacetStep.Least least) {
-            return least.exclusive()
-                    ? remedy(on, reason, FacetKind.MIN_EXCLUSIVE.local(), NONE, FacetKind.MIN_INCLUSIVE.local(), value)
-                    : remedy(on, reason, FacetKind.MIN_INCLUSIVE.local(), value);
-        }
-        if (step instanceof FacetStep.Most most) {
-            return most.exclusive()
-                    ? remedy(on, reason, FacetKind.MAX_EXCLUSIVE.local(), NONE, FacetKind.MAX_INCLUSIVE.local(), value)
-                    : remedy(on, reason, FacetKind.MAX_INCLUSIVE.local(), value);
-        }
-        if (step instanceof FacetStep.Digits digits) {
-            BigDecimal number = Lexical.parseDecimal(value).stripTrailingZeros();
-            int behind = Math.max(0, number.scale());
-            return digits.fraction() < Integer.MAX_VALUE && behind > digits.fraction()
-                    ? remedy(on, reason, FacetKind.FRACTION_DIGITS.local(), String.valueOf(behind))
-                    : remedy(
-                            on,
-                            reason,
-                            FacetKind.TOTAL_DIGITS.local(),
-                            String.valueOf(Math.max(number.precision() - Math.min(0, number.scale()), behind)));
-        }
-        return null;
+        FacetKind kind = length.least() > 0 && had < length.least() ? FacetKind.MIN_LENGTH : FacetKind.MAX_LENGTH;
+        return length.least() == length.most()
+                ? remedy(on, reason, FacetKind.LENGTH.local(), NONE)
+                : remedy(on, reason, kind.local(), String.valueOf(had));
+    }
+
+    private static Remedy digits(FacetStep.Digits digits, BigDecimal number, String on, String reason) {
+        int behind = Math.max(0, number.scale());
+        int all = Math.max(number.precision() - Math.min(0, number.scale()), behind);
+        return digits.fraction() < Integer.MAX_VALUE && behind > digits.fraction()
+                ? remedy(on, reason, FacetKind.FRACTION_DIGITS.local(), String.valueOf(behind))
+                : remedy(on, reason, FacetKind.TOTAL_DIGITS.local(), String.valueOf(all));
     }
 
     /** How rules speak of the type in a line of restrictions that has a facet, or null. */

@@ -2,6 +2,7 @@ package org.protypos.schema;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import org.protypos.diagnostic.Place;
 import org.protypos.schema.pattern.SchemaPattern;
@@ -14,11 +15,29 @@ public sealed interface FacetStep {
     /** Which facet it is; where there are two, the one that says more. */
     FacetKind kind();
 
+    /** What becomes of it in the case that it is. */
+    <R> R map(Cases<R> cases);
+
+    /** What becomes of each of them: whoever knows them all is told by the compiler when there is one more. */
+    record Cases<R>(
+            Function<WhiteSpace, R> whiteSpace,
+            Function<Matching, R> matching,
+            Function<OneOf, R> oneOf,
+            Function<Least, R> least,
+            Function<Most, R> most,
+            Function<Length, R> length,
+            Function<Digits, R> digits) {}
+
     /** How white space is treated. */
     record WhiteSpace(String treatment, Place place) implements FacetStep {
         @Override
         public FacetKind kind() {
             return FacetKind.WHITE_SPACE;
+        }
+
+        @Override
+        public <R> R map(Cases<R> cases) {
+            return cases.whiteSpace().apply(this);
         }
     }
 
@@ -28,6 +47,11 @@ public sealed interface FacetStep {
         public FacetKind kind() {
             return FacetKind.PATTERN;
         }
+
+        @Override
+        public <R> R map(Cases<R> cases) {
+            return cases.matching().apply(this);
+        }
     }
 
     /** The value is one of some. */
@@ -35,6 +59,11 @@ public sealed interface FacetStep {
         @Override
         public FacetKind kind() {
             return FacetKind.ENUMERATION;
+        }
+
+        @Override
+        public <R> R map(Cases<R> cases) {
+            return cases.oneOf().apply(this);
         }
     }
 
@@ -44,6 +73,11 @@ public sealed interface FacetStep {
         public FacetKind kind() {
             return exclusive ? FacetKind.MIN_EXCLUSIVE : FacetKind.MIN_INCLUSIVE;
         }
+
+        @Override
+        public <R> R map(Cases<R> cases) {
+            return cases.least().apply(this);
+        }
     }
 
     /** The value is not greater than a bound. */
@@ -51,6 +85,11 @@ public sealed interface FacetStep {
         @Override
         public FacetKind kind() {
             return exclusive ? FacetKind.MAX_EXCLUSIVE : FacetKind.MAX_INCLUSIVE;
+        }
+
+        @Override
+        public <R> R map(Cases<R> cases) {
+            return cases.most().apply(this);
         }
     }
 
@@ -60,6 +99,11 @@ public sealed interface FacetStep {
         public FacetKind kind() {
             return least == most ? FacetKind.LENGTH : least > 0 ? FacetKind.MIN_LENGTH : FacetKind.MAX_LENGTH;
         }
+
+        @Override
+        public <R> R map(Cases<R> cases) {
+            return cases.length().apply(this);
+        }
     }
 
     /** The number of digits is bounded. */
@@ -67,6 +111,11 @@ public sealed interface FacetStep {
         @Override
         public FacetKind kind() {
             return total == Integer.MAX_VALUE ? FacetKind.FRACTION_DIGITS : FacetKind.TOTAL_DIGITS;
+        }
+
+        @Override
+        public <R> R map(Cases<R> cases) {
+            return cases.digits().apply(this);
         }
     }
 

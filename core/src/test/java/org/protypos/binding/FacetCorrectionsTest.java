@@ -67,6 +67,25 @@ class FacetCorrectionsTest {
                         """);
     }
 
+    /** A namespace may have any sign that separates steps elsewhere. */
+    @Test
+    void valuesOfAttributesAreAddedInAnyNamespace(@TempDir Path folder) throws Exception {
+        Path schema = Files.writeString(folder.resolve("berth.xsd"), """
+                <xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema" xmlns="http://lanternbay.example/a/b"
+                    targetNamespace="http://lanternbay.example/a/b">
+                  <xs:element name="berth"><xs:complexType><xs:attribute name="side" type="Side"/></xs:complexType></xs:element>
+                  <xs:simpleType name="Side">
+                    <xs:restriction base="xs:token"><xs:enumeration value="port"/></xs:restriction>
+                  </xs:simpleType>
+                </xs:schema>
+                """);
+        Contract contract = ContractReader.read(DocumentGatherer.gather(List.of(schema.toString()), null));
+        Reconciliation.Outcome outcome = new Reconciliation(contract, new JavaNames())
+                .of(List.of(message("<b:berth xmlns:b='http://lanternbay.example/a/b' side='aft'/>")));
+        assertThat(outcome.fitting()).isEqualTo(1);
+        assertThat(outcome.rules()).extracting(rule -> rule.values().get("add")).containsExactly("'aft'");
+    }
+
     @Test
     void whatRulesSayOfFacetsIsWhatCounts(@TempDir Path folder) throws Exception {
         Path file = Files.writeString(folder.resolve("rules.yaml"), """

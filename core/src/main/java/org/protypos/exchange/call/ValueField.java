@@ -144,19 +144,20 @@ public final class ValueField {
     private void facet(FacetStep step) {
         if (step instanceof FacetStep.OneOf some) {
             values = values.isEmpty() ? some.values() : values;
-        } else if (step instanceof FacetStep.Least least) {
-            hints.add((least.exclusive() ? "more than " : "at least ") + least.bound());
-        } else if (step instanceof FacetStep.Most most) {
-            hints.add((most.exclusive() ? "less than " : "at most ") + most.bound());
-        } else if (step instanceof FacetStep.Length length) {
-            hints.add(length(length));
-        } else if (step instanceof FacetStep.Matching matching) {
-            hints.add("like " + matching.pattern());
-        } else if (step instanceof FacetStep.Digits digits) {
-            hints.add(
-                    digits.total() < Integer.MAX_VALUE
-                            ? "at most " + digits.total() + " digits"
-                            : "at most " + digits.fraction() + " digits after the point");
+            return;
+        }
+        String hint = step.map(new FacetStep.Cases<>(
+                space -> null,
+                matching -> "like " + matching.pattern(),
+                some -> null,
+                least -> (least.exclusive() ? "more than " : "at least ") + least.bound(),
+                most -> (most.exclusive() ? "less than " : "at most ") + most.bound(),
+                ValueField::length,
+                digits -> digits.total() < Integer.MAX_VALUE
+                        ? "at most " + digits.total() + " digits"
+                        : "at most " + digits.fraction() + " digits after the point"));
+        if (hint != null) {
+            hints.add(hint);
         }
     }
 

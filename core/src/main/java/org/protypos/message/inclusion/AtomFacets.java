@@ -37,6 +37,8 @@ final class AtomFacets {
 
     private final String builtin;
     private final String primitive;
+    private static final Runnable NOTHING = () -> {};
+
     private final List<FacetStep> steps = new ArrayList<>();
     private final List<List<SchemaPattern>> patterns = new ArrayList<>();
     private BigDecimal least;
@@ -65,21 +67,29 @@ final class AtomFacets {
     }
 
     private void narrow(FacetStep step) {
-        if (step instanceof FacetStep.Length length) {
-            minLength = Math.max(minLength, length.least());
-            maxLength = Math.min(maxLength, length.most());
-        } else if (step instanceof FacetStep.Digits digits) {
-            total = Math.min(total, digits.total());
-            fraction = Math.min(fraction, digits.fraction());
-        } else if (step instanceof FacetStep.Matching matching) {
-            patterns.add(matching.patterns());
-        } else if (step instanceof FacetStep.Least bound) {
-            BigDecimal value = inclusive(bound.bound(), bound.exclusive(), BigDecimal.ONE);
-            least = value == null || least != null && least.compareTo(value) > 0 ? least : value;
-        } else if (step instanceof FacetStep.Most bound) {
-            BigDecimal value = inclusive(bound.bound(), bound.exclusive(), BigDecimal.ONE.negate());
-            most = value == null || most != null && most.compareTo(value) < 0 ? most : value;
-        }
+        step.map(new FacetStep.Cases<Runnable>(
+                        space -> NOTHING,
+                        matching -> () -> patterns.add(matching.patterns()),
+                        values -> NOTHING,
+                        bound -> () -> least(inclusive(bound.bound(), bound.exclusive(), BigDecimal.ONE)),
+                        bound -> () -> most(inclusive(bound.bound(), bound.exclusive(), BigDecimal.ONE.negate())),
+                        length -> () -> {
+                            minLength = Math.max(minLength, length.least());
+                            maxLength = Math.min(maxLength, length.most());
+                        },
+                        digits -> () -> {
+                            total = Math.min(total, digits.total());
+                            fraction = Math.min(fraction, digits.fraction());
+                        }))
+                .run();
+    }
+
+    private void least(BigDecimal bound) {
+        least = bound == null || least != null && least.compareTo(bound) > 0 ? least : bound;
+    }
+
+    private void most(BigDecimal bound) {
+        most = bound == null || most != null && most.compareTo(bound) < 0 ? most : bound;
     }
 
     /** A bound of numbers as one that is a value itself where that can be said; of other numbers the bound itself. */

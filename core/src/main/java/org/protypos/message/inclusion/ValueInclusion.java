@@ -298,36 +298,30 @@ final class ValueInclusion {
 
     /** Whether a facet of the other type is fulfilled by all that the one allows. */
     private Outcome implied(ValueRule one, AtomFacets mine, FacetStep step, ValueRule other) {
-        if (step instanceof FacetStep.WhiteSpace) {
+        // Numbers have been compared already, all but exclusive bounds of fractions.
+        boolean numbers =
+                mine.primitive().equals("decimal") && other.primitive().equals("decimal");
+        return step.map(new FacetStep.Cases<>(
+                space -> Outcome.INCLUDED,
+                matching -> language(one, mine, matching.patterns(), other),
+                values -> bound(mine, step),
+                least -> numbers ? exclusive(mine, step) : bound(mine, step),
+                most -> numbers ? exclusive(mine, step) : bound(mine, step),
+                length -> length(one, mine, length, other),
+                digits -> mine.total() <= digits.total() && mine.fraction() <= digits.fraction()
+                        ? Outcome.INCLUDED
+                        : Outcome.UNDECIDED));
+    }
+
+    private Outcome length(ValueRule one, AtomFacets mine, FacetStep.Length length, ValueRule other) {
+        if (mine.minLength() >= length.least() && mine.maxLength() <= length.most()) {
             return Outcome.INCLUDED;
         }
-        if (step instanceof FacetStep.Matching matching) {
-            return language(one, mine, matching.patterns(), other);
-        }
-        if (step instanceof FacetStep.Length length) {
-            if (mine.minLength() >= length.least() && mine.maxLength() <= length.most()) {
-                return Outcome.INCLUDED;
-            }
-            String most = length.most() == Integer.MAX_VALUE ? "" : String.valueOf(length.most());
-            return length.least() > 2_000 || length.most() != Integer.MAX_VALUE && length.most() > 2_000
-                    ? Outcome.UNDECIDED
-                    : language(
-                            one,
-                            mine,
-                            List.of(SchemaPattern.of("[\\s\\S]{" + length.least() + "," + most + "}")),
-                            other);
-        }
-        if (step instanceof FacetStep.Digits digits) {
-            return mine.total() <= digits.total() && mine.fraction() <= digits.fraction()
-                    ? Outcome.INCLUDED
-                    : Outcome.UNDECIDED;
-        }
-        return mine.primitive().equals("decimal")
-                        && (step instanceof FacetStep.Least || step instanceof FacetStep.Most)
-                        && other.primitive().equals("decimal")
-                // numbers() has compared these already, all but exclusive bounds of fractions
-                ? exclusive(mine, step)
-                : bound(mine, step);
+        String most = length.most() == Integer.MAX_VALUE ? "" : String.valueOf(length.most());
+        return length.least() > 2_000 || length.most() != Integer.MAX_VALUE && length.most() > 2_000
+                ? Outcome.UNDECIDED
+                : language(
+                        one, mine, List.of(SchemaPattern.of("[\\s\\S]{" + length.least() + "," + most + "}")), other);
     }
 
     private static Outcome exclusive(AtomFacets mine, FacetStep step) {

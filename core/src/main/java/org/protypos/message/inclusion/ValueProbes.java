@@ -132,19 +132,8 @@ final class ValueProbes {
     private void facets(ValueRule rule, Vocabulary vocabulary, boolean refuses) {
         for (ValueRule at = rule; at != null; at = at.base()) {
             FacetStep step = vocabulary.step(at);
-            if (step instanceof FacetStep.Length length) {
-                lengths(length);
-            } else if (step instanceof FacetStep.Least least) {
-                around(least.bound());
-            } else if (step instanceof FacetStep.Most most) {
-                around(most.bound());
-            } else if (step instanceof FacetStep.Digits digits) {
-                digits(digits);
-            } else if (step instanceof FacetStep.OneOf values) {
-                values.values()
-                        .forEach(value -> addAll(value, value + "x", value + " x", value.toUpperCase(Locale.ROOT)));
-            } else if (step instanceof FacetStep.Matching matching) {
-                matching.patterns().forEach(pattern -> matching(pattern, refuses));
+            if (step != null) {
+                step.map(probing(refuses)).run();
             }
         }
         if (rule.members() != null) {
@@ -153,6 +142,18 @@ final class ValueProbes {
         if (rule.item() != null) {
             facets(rule.item(), vocabulary, refuses);
         }
+    }
+
+    private FacetStep.Cases<Runnable> probing(boolean refuses) {
+        return new FacetStep.Cases<>(
+                space -> () -> {},
+                matching -> () -> matching.patterns().forEach(pattern -> matching(pattern, refuses)),
+                values -> () -> values.values()
+                        .forEach(value -> addAll(value, value + "x", value + " x", value.toUpperCase(Locale.ROOT))),
+                least -> () -> around(least.bound()),
+                most -> () -> around(most.bound()),
+                length -> () -> lengths(length),
+                digits -> () -> digits(digits));
     }
 
     private void addAll(String... texts) {

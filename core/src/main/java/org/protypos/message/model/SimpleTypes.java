@@ -86,25 +86,13 @@ final class SimpleTypes {
     }
 
     private static ValueRule apply(ValueRule rule, FacetStep step) {
-        if (step instanceof FacetStep.WhiteSpace space) {
-            return rule.whiteSpace(space.treatment());
-        }
-        if (step instanceof FacetStep.Matching matching) {
-            return rule.pattern(matching.pattern(), matching.java());
-        }
-        if (step instanceof FacetStep.OneOf values) {
-            return rule.values(values.namespaces(), values.values().toArray(String[]::new));
-        }
-        if (step instanceof FacetStep.Least least) {
-            return rule.least(least.bound(), least.exclusive());
-        }
-        if (step instanceof FacetStep.Most most) {
-            return rule.most(most.bound(), most.exclusive());
-        }
-        if (step instanceof FacetStep.Length length) {
-            return rule.length(length.least(), length.most());
-        }
-        FacetStep.Digits digits = (FacetStep.Digits) step;
-        return rule.digits(digits.total(), digits.fraction());
+        return step.map(new FacetStep.Cases<>(
+                space -> rule.whiteSpace(space.treatment()),
+                matching -> rule.pattern(matching.pattern(), matching.java()),
+                values -> rule.values(values.namespaces(), values.values().toArray(String[]::new)),
+                least -> rule.least(least.bound(), least.exclusive()),
+                most -> rule.most(most.bound(), most.exclusive()),
+                length -> rule.length(length.least(), length.most()),
+                digits -> rule.digits(digits.total(), digits.fraction())));
     }
 }

@@ -274,28 +274,17 @@ final class CheckingCode {
     }
 
     private static String step(FacetStep step) {
-        if (step instanceof FacetStep.WhiteSpace space) {
-            return ".WhiteSpace(" + CSharpText.literal(space.treatment()) + ")";
-        }
-        if (step instanceof FacetStep.Matching matching) {
-            List<String> patterns = matching.patterns().stream()
-                    .map(pattern -> CharacterBlocks.writtenOut(pattern.text()))
-                    .toList();
-            return ".Pattern(" + CSharpText.literal(matching.pattern()) + ", " + CSharpTypes.literals(patterns) + ")";
-        }
-        if (step instanceof FacetStep.OneOf values) {
-            return ".Values(" + CSharpTypes.literals(values.values()) + ")";
-        }
-        if (step instanceof FacetStep.Least least) {
-            return ".Least(" + CSharpText.literal(least.bound()) + ", " + least.exclusive() + ")";
-        }
-        if (step instanceof FacetStep.Most most) {
-            return ".Most(" + CSharpText.literal(most.bound()) + ", " + most.exclusive() + ")";
-        }
-        if (step instanceof FacetStep.Length length) {
-            return ".Length(" + length.least() + ", " + length.most() + ")";
-        }
-        FacetStep.Digits digits = (FacetStep.Digits) step;
-        return ".Digits(" + digits.total() + ", " + digits.fraction() + ")";
+        return step.map(new FacetStep.Cases<>(
+                space -> ".WhiteSpace(" + CSharpText.literal(space.treatment()) + ")",
+                matching -> ".Pattern(" + CSharpText.literal(matching.pattern()) + ", "
+                        + CSharpTypes.literals(matching.patterns().stream()
+                                .map(pattern -> CharacterBlocks.writtenOut(pattern.text()))
+                                .toList())
+                        + ")",
+                values -> ".Values(" + CSharpTypes.literals(values.values()) + ")",
+                least -> ".Least(" + CSharpText.literal(least.bound()) + ", " + least.exclusive() + ")",
+                most -> ".Most(" + CSharpText.literal(most.bound()) + ", " + most.exclusive() + ")",
+                length -> ".Length(" + length.least() + ", " + length.most() + ")",
+                digits -> ".Digits(" + digits.total() + ", " + digits.fraction() + ")"));
     }
 }

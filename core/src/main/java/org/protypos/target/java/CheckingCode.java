@@ -298,28 +298,17 @@ final class CheckingCode {
     }
 
     private static String step(FacetStep step) {
-        if (step instanceof FacetStep.WhiteSpace space) {
-            return ".whiteSpace(" + JavaText.literal(space.treatment()) + ")";
-        }
-        if (step instanceof FacetStep.Matching matching) {
-            return ".pattern(" + JavaText.literal(matching.pattern()) + ", " + JavaText.literal(matching.java()) + ")";
-        }
-        if (step instanceof FacetStep.OneOf values) {
-            return values.values().size() > MOST_SINGLE_VALUES
-                    ? ".joinedValues(" + joined(values.values()) + ")"
-                    : ".values(" + literals(values.values()) + ")";
-        }
-        if (step instanceof FacetStep.Least least) {
-            return ".least(" + JavaText.literal(least.bound()) + ", " + least.exclusive() + ")";
-        }
-        if (step instanceof FacetStep.Most most) {
-            return ".most(" + JavaText.literal(most.bound()) + ", " + most.exclusive() + ")";
-        }
-        if (step instanceof FacetStep.Length length) {
-            return ".length(" + length.least() + ", " + length.most() + ")";
-        }
-        FacetStep.Digits digits = (FacetStep.Digits) step;
-        return ".digits(" + digits.total() + ", " + digits.fraction() + ")";
+        return step.map(new FacetStep.Cases<>(
+                space -> ".whiteSpace(" + JavaText.literal(space.treatment()) + ")",
+                matching -> ".pattern(" + JavaText.literal(matching.pattern()) + ", "
+                        + JavaText.literal(matching.java()) + ")",
+                values -> values.values().size() > MOST_SINGLE_VALUES
+                        ? ".joinedValues(" + joined(values.values()) + ")"
+                        : ".values(" + literals(values.values()) + ")",
+                least -> ".least(" + JavaText.literal(least.bound()) + ", " + least.exclusive() + ")",
+                most -> ".most(" + JavaText.literal(most.bound()) + ", " + most.exclusive() + ")",
+                length -> ".length(" + length.least() + ", " + length.most() + ")",
+                digits -> ".digits(" + digits.total() + ", " + digits.fraction() + ")"));
     }
 
     private static String literals(List<String> values) {
