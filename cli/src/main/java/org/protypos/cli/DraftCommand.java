@@ -58,8 +58,9 @@ final class DraftCommand implements Callable<Integer> {
     @Option(
             names = "--operation",
             paramLabel = "SIGNATURE",
-            description = "Adds an operation to the contract's own text:"
-                    + " 'readTide(gauge: string, at: dateTime?) -> height: decimal'. May be repeated.")
+            description =
+                    "Adds an operation to the contract's own text:"
+                            + " 'readTide(gauge: string, at: dateTime?) -> height: decimal; faults noGauge; headers keeper'. May be repeated.")
     private List<String> operations = new ArrayList<>();
 
     @Option(

@@ -17,6 +17,7 @@ import org.protypos.authoring.DraftType;
 import org.protypos.authoring.DraftValue;
 import org.protypos.authoring.SchemaText;
 import org.protypos.contract.Contract;
+import org.protypos.diagnostic.NearestName;
 import org.protypos.draft.Sketch.SketchOperation;
 import org.protypos.schema.BuiltIn;
 import org.protypos.source.Element;
@@ -75,6 +76,28 @@ final class AddedTypes {
                     "use a built-in type such as string, or one of the contract's own");
         }
         return new QName(Xml.XSD, name);
+    }
+
+    /** A global element of the contract by its local name. */
+    QName element(String name) {
+        List<QName> found = contract.schema().elements().keySet().stream()
+                .filter(element -> element.getLocalPart().equals(name))
+                .toList();
+        QName own = new QName(namespace, name);
+        if (found.isEmpty() || found.size() > 1 && !found.contains(own)) {
+            wrong.accept(
+                    found.isEmpty() ? "there is no element " + name : "there are several elements " + name,
+                    NearestName.of(
+                                    name,
+                                    contract.schema().elements().keySet().stream()
+                                            .map(QName::getLocalPart)
+                                            .toList())
+                            .filter(near -> found.isEmpty())
+                            .map(near -> "perhaps " + near)
+                            .orElse("name a global element of the contract"));
+            return own;
+        }
+        return found.contains(own) ? own : found.get(0);
     }
 
     /** Adds the elements of an operation to the schema of the namespace. */

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import javax.xml.namespace.QName;
 import org.protypos.authoring.DocumentEdit;
 import org.protypos.authoring.Markup;
@@ -30,14 +31,20 @@ import org.protypos.wsdl.PortType;
 
 /** Adds to the text of a contract: an operation, or a binding with its service and port. */
 public final class ContractAddition {
-    private static final Pattern SIGNATURE =
-            Pattern.compile("\\s*(" + XmlText.NAME + ")\\s*\\((.*?)\\)\\s*(?:->\\s*(.*?))?\\s*", Pattern.DOTALL);
+    private static final Pattern SIGNATURE = Pattern.compile(
+            "\\s*(" + XmlText.NAME + ")\\s*\\((.*?)\\)\\s*(?:->\\s*(.*?))?\\s*"
+                    + "((?:;\\s*(?:faults|headers|answerHeaders)\\s[^;]*)*)",
+            Pattern.DOTALL);
+    private static final Pattern MORE = Pattern.compile(";\\s*(\\w+)\\s([^;]*)");
     private static final String TNS = "tns";
 
     private final Contract contract;
     private final Findings findings;
     private final Map<Document, DocumentEdit> edits = new LinkedHashMap<>();
     private final Set<String> added = new LinkedHashSet<>();
+
+    /** The messages of faults and headers that have been added, by their names. */
+    private final Map<String, DraftMessage> carrying = new LinkedHashMap<>();
 
     /**
      * Begins.
@@ -99,7 +106,7 @@ public final class ContractAddition {
      * Adds an operation.
      *
      * @param signature {@code readTide(gauge: string, at: dateTime?) -> height: decimal}; without an arrow it is one-way, with
-     *     nothing behind it the answer is empty
+     *     nothing behind it the answer is empty; {@code ; faults noGauge; headers keeper} behind it names elements of the contract
      * @param on the local name of the port type, or null when there is only one
      */
     public void operation(String signature, String on) {
@@ -131,10 +138,42 @@ public final class ContractAddition {
         SketchReader reader = SketchReader.of(findings);
         Sketch.Content in = new Sketch.Content(null, reader.line(form.group(2), null));
         Sketch.Content out = form.group(3) == null ? null : new Sketch.Content(null, reader.line(form.group(3), null));
-        SketchOperation said = new SketchOperation(name, in, out, Map.of(), List.of(), List.of(), null, null, null);
+        Map<String, List<String>> more = more(form.group(4));
+        Map<String, String> faults = new LinkedHashMap<>();
+        more.getOrDefault("faults", List.of()).forEach(element -> faults.put(SketchReader.capital(element), element));
+        SketchOperation said = new SketchOperation(
+                name,
+                in,
+                out,
+                faults,
+                more.getOrDefault("headers", List.of()),
+                more.getOrDefault("answerHeaders", List.of()),
+                null,
+                null,
+                null);
+        if (out == null && !(faults.isEmpty() && said.answerHeaders().isEmpty())) {
+            wrong(
+                    name + " gives no answer, so that nothing can come with it",
+                    "write -> for an answer without content");
+        }
         if (!findings.hasErrors()) {
             add(said, portType, bindings, style);
         }
+    }
+
+    /** The names of elements behind each word. */
+    private static Map<String, List<String>> more(String text) {
+        Map<String, List<String>> more = new LinkedHashMap<>();
+        Matcher one = MORE.matcher(text);
+        while (one.find()) {
+            for (String name : one.group(2).split(",")) {
+                if (!name.isBlank()) {
+                    more.computeIfAbsent(one.group(1), none -> new ArrayList<>())
+                            .add(name.strip());
+                }
+            }
+        }
+        return more;
     }
 
     /**
@@ -309,14 +348,32 @@ public final class ContractAddition {
         if (findings.hasErrors()) {
             return;
         }
-        DraftOperation drafted = new DraftOperation(said, input, output, Map.of(), List.of(), List.of());
-        if (style == Style.RPC) {
-            types.namespaces().forEach(other -> wanted.putIfAbsent(other, "n" + wanted.size()));
+        List<DraftMessage> written = new ArrayList<>(output == null ? List.of(input) : List.of(input, output));
+        Map<String, DraftMessage> faults = new LinkedHashMap<>();
+        said.faults().forEach((name, element) -> faults.put(name, carrying(name, "fault", element, types, written)));
+        DraftOperation drafted = new DraftOperation(
+                said,
+                input,
+                output,
+                faults,
+                said.headers().stream()
+                        .map(element -> header(element, types, written))
+                        .toList(),
+                said.answerHeaders().stream()
+                        .map(element -> header(element, types, written))
+                        .toList());
+        if (findings.hasErrors()) {
+            return;
         }
+        written.stream()
+                .flatMap(message -> message.parts().stream())
+                .map(part -> part.element() == null ? part.type() : part.element())
+                .map(QName::getNamespaceURI)
+                .forEach(other -> wanted.putIfAbsent(other, "n" + wanted.size()));
         Speech atRoot = new Speech(root, wanted);
         List<Element> others = root.children(Xml.WSDL, "message");
         StringBuilder messages = new StringBuilder();
-        for (DraftMessage one : output == null ? List.of(input) : List.of(input, output)) {
+        for (DraftMessage one : written) {
             Markup message = Markup.fragment();
             new WsdlParts(style, namespace, atRoot.all()).message(message, one);
             messages.append(atRoot.said(message.toString()));
@@ -333,12 +390,61 @@ public final class ContractAddition {
         for (Binding binding : bindings) {
             Element bound = declared("binding", binding.name());
             SketchProtocol protocol = SketchProtocol.of(binding.protocol());
-            Speech inBinding = new Speech(bound, Map.of(protocol.namespace(), protocol.prefix()));
+            Map<String, String> spoken = new LinkedHashMap<>(Map.of(protocol.namespace(), protocol.prefix()));
+            if (!drafted.headers().isEmpty() || !drafted.answerHeaders().isEmpty()) {
+                spoken.put(namespace, TNS);
+            }
+            Speech inBinding = new Speech(bound, spoken);
             Markup lines = Markup.fragment();
             new WsdlParts(style, namespace, inBinding.all())
                     .bound(lines, drafted, protocol, inBinding.prefixes.get(protocol.namespace()));
             edit(bound).append(bound, inBinding.said(lines.toString()));
         }
+    }
+
+    private DraftMessage header(String element, AddedTypes types, List<DraftMessage> written) {
+        return carrying(SketchReader.capital(element) + "Header", element, element, types, written);
+    }
+
+    /** A message that is an element: one that the contract has, or a new one. */
+    private DraftMessage carrying(
+            String name, String part, String local, AddedTypes types, List<DraftMessage> written) {
+        QName element = types.element(local);
+        for (Message message : contract.wsdl().messages().values()) {
+            List<Message.Part> parts = message.parts();
+            if (message.name().getNamespaceURI().equals(types.namespace())
+                    && parts.size() == 1
+                    && !isExchanged(message.name())
+                    && element.equals(parts.get(0).element())) {
+                return new DraftMessage(
+                        message.name().getLocalPart(),
+                        List.of(new Part(parts.get(0).name(), element, null)));
+            }
+        }
+        List<Part> parts = List.of(new Part(part, element, null));
+        String free = name;
+        for (int i = 2; isTaken(new QName(types.namespace(), free), parts); i++) {
+            free = name + i;
+        }
+        return carrying.computeIfAbsent(free, called -> {
+            DraftMessage message = new DraftMessage(called, parts);
+            written.add(message);
+            return message;
+        });
+    }
+
+    /** Whether an operation takes or gives a message: then it is not one of a fault or a header. */
+    private boolean isExchanged(QName message) {
+        return contract.wsdl().portTypes().values().stream()
+                .flatMap(portType -> portType.operations().stream())
+                .flatMap(operation -> Stream.of(operation.input(), operation.output()))
+                .anyMatch(use -> use != null && use.message().equals(message));
+    }
+
+    private boolean isTaken(QName message, List<Part> parts) {
+        DraftMessage added = carrying.get(message.getLocalPart());
+        return contract.wsdl().messages().containsKey(message)
+                || added != null && !added.parts().equals(parts);
     }
 
     private DraftMessage message(

@@ -10,6 +10,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
+import javax.xml.namespace.QName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -25,6 +26,8 @@ import org.protypos.testing.Plans;
 
 /** What is added stands in the contract's own text, of which every other byte stays, and breaks nobody. */
 class ContractAdditionTest {
+    private static final String NAMESPACE = "http://lanternbay.example/harbour/desk";
+
     @TempDir
     private Path folder;
 
@@ -119,6 +122,42 @@ class ContractAdditionTest {
         assertThat(breaking(before, read(file))).isEmpty();
     }
 
+    /** Messages of faults and headers that the contract has are taken again; others are added once. */
+    @Test
+    void operationsHaveFaultsAndHeaders() throws IOException {
+        Path file = copy("../examples/harbour/contract/desk.wsdl", StandardCharsets.UTF_8, "\n");
+        Contract before = read(file);
+        Findings findings = new Findings();
+        ContractAddition addition = new ContractAddition(before, findings);
+        addition.operation(
+                "haul(berth: int) -> free: boolean; faults noBerthFree, castOff; headers pass; answerHeaders payDues",
+                null);
+        addition.operation("tow(berth: int) ->; headers payDues , pass;faults castOff", null);
+        assertThat(findings.sorted()).isEmpty();
+        write(addition.changed(), StandardCharsets.UTF_8);
+        Contract after = read(file);
+        assertThat(breaking(before, after)).isEmpty();
+        assertThat(after.wsdl().messages().keySet())
+                .extracting(QName::getLocalPart)
+                .filteredOn(name -> !before.wsdl().messages().containsKey(new QName(NAMESPACE, name)))
+                .containsExactlyInAnyOrder(
+                        "haulInput", "haulOutput", "CastOff", "PayDuesHeader", "towInput", "towOutput");
+        assertThat(Files.readString(file)).contains("""
+                    <wsdl:operation name="haul">
+                      <wsdl:input message="d:haulInput"/>
+                      <wsdl:output message="d:haulOutput"/>
+                      <wsdl:fault name="NoBerthFree" message="d:NoBerthFree"/>
+                      <wsdl:fault name="CastOff" message="d:CastOff"/>
+                    </wsdl:operation>
+                """, """
+                      <soap:operation soapAction="http://lanternbay.example/harbour/desk/haul"/>
+                      <wsdl:input>
+                        <soap:body use="literal"/>
+                        <soap:header message="d:HarbourPass" part="pass" use="literal"/>
+                      </wsdl:input>
+                """);
+    }
+
     @Test
     void portTypesWithoutBindingsGetThem() throws IOException {
         Files.writeString(folder.resolve("bare.wsdl"), """
@@ -161,6 +200,9 @@ class ContractAdditionTest {
                 "../examples/harbour/contract/desk.wsdl | find(a: Vesel)       |           | there is no type Vesel",
                 "../examples/harbour/contract/desk.wsdl | find a int           |           | says no operation",
                 "../examples/harbour/contract/desk.wsdl | find(a: int[)        |           | says no name and type",
+                "../examples/harbour/contract/desk.wsdl | find(); faults pass  |           | find gives no answer",
+                "../examples/harbour/contract/desk.wsdl | find()->; faults pas |           | there is no element pas",
+                "../examples/harbour/contract/desk.wsdl | find()->; fault pass |           | says no name and type",
                 "../examples/tide/tide.wsdl             | find(a: int)         |           | there are several port types",
                 "../examples/tide/tide.wsdl             | find(a: int?)        | TideGauge | a part is of a type that has a name",
                 "../examples/tide/tide.wsdl             | find(a: int)         | Tide      | there is no port type Tide",
