@@ -325,8 +325,7 @@ final class DraftCommand implements Callable<Integer> {
 
     /** The examples as a stand-in answers them. */
     private static String answers(ExampleContract.Drafted drafted, DraftedContract contract) throws IOException {
-        Path file = contract.beside(ANSWERS);
-        Recording recording = new Recording(file, "");
+        Recording recording = new Recording();
         ContractCheck check = new ContractCheck(contract.contract());
         Map<String, CalledOperation> operations = new LinkedHashMap<>();
         CalledOperation.of(check.wire())
@@ -336,7 +335,7 @@ final class DraftCommand implements Callable<Integer> {
                 recording.keep(operations.get(call.operation()), check, call.request(), call.answer(), Map.of());
             }
         }
-        return Files.exists(file) ? Files.readString(file) : "answers: {}\n";
+        return recording.text();
     }
 
     private int write(Map<String, String> texts, DraftedContract drafted, Findings findings) throws IOException {

@@ -66,11 +66,6 @@ final class DraftedContract implements AutoCloseable {
                 .toList();
     }
 
-    /** A file beside the drafted documents. */
-    Path beside(String name) {
-        return folder.resolve(name);
-    }
-
     @Override
     public void close() throws IOException {
         ToolchainFolder.delete(folder);

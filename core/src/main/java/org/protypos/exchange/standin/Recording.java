@@ -23,7 +23,7 @@ import org.protypos.runtime.attach.Attachment;
 import org.protypos.runtime.soap.WireLog;
 import org.protypos.source.Xml;
 
-/** A file of answers that grows with what a real service answers: by operation and by the values of the request. */
+/** Answers that become more with what a service answers, by operation and by the values of the request; in a file, or as text. */
 public final class Recording {
     private final Path file;
     private final String begin;
@@ -51,6 +51,11 @@ public final class Recording {
     public Recording(Path file, String begin) {
         this.file = file;
         this.begin = begin;
+    }
+
+    /** Begins to collect answers of which there will be no file. */
+    public Recording() {
+        this(null, "");
     }
 
     /**
@@ -106,7 +111,9 @@ public final class Recording {
         boolean again = !answers.isEmpty() && Objects.equals(text(answers.get(answers.size() - 1)), text(now));
         if (!again) {
             answers.add(now);
-            write();
+            if (file != null) {
+                WholeFile.write(file, text());
+            }
         }
     }
 
@@ -154,7 +161,8 @@ public final class Recording {
         return text.toString();
     }
 
-    private void write() throws IOException {
+    /** What a file of the answers so far holds. */
+    public synchronized String text() throws IOException {
         StringWriter text = new StringWriter();
         try (JsonGenerator yaml = JsonText.yamlWriter(text)) {
             yaml.writeStartObject();
@@ -169,7 +177,7 @@ public final class Recording {
             yaml.writeEndObject();
             yaml.writeEndObject();
         }
-        WholeFile.write(file, begin + text);
+        return begin + text;
     }
 
     /** The same request may have had several answers, which are given in turn. */
