@@ -88,7 +88,7 @@ final class AttributeLoosening {
         QName name = cause.name();
         Element schema = at.document().root();
         String namespace = name.getNamespaceURI();
-        if (namespace.isEmpty() || namespace.equals(SchemaFinder.target(schema))) {
+        if (namespace.isEmpty() || namespace.equals(finder.target(schema))) {
             return declaration(at, cause, namespace.isEmpty() ? null : "qualified");
         }
         Element known = finder.global("attribute", name);
@@ -128,7 +128,7 @@ final class AttributeLoosening {
             edits.of(declared).remove(declared, "type");
         } else {
             Element schema = declared.document().root();
-            QName name = finder.freeType(SchemaFinder.target(schema), declared.attribute("name"));
+            QName name = finder.freeType(finder.target(schema), declared.attribute("name"));
             base = SchemaReferences.reference(declared, "base", name);
             if (base == null) {
                 return;

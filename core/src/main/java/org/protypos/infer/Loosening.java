@@ -5,9 +5,6 @@ import java.nio.file.Path;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
-import javax.xml.XMLConstants;
-import javax.xml.transform.stream.StreamSource;
-import javax.xml.validation.SchemaFactory;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
 import org.protypos.diagnostic.Findings;
@@ -17,7 +14,6 @@ import org.protypos.message.check.Deviation;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
 import org.protypos.source.DocumentGatherer;
-import org.xml.sax.SAXException;
 
 /**
  * Loosens schemas where documents ask for it, in their own text, until they accept every one. Documents are read one after the
@@ -110,18 +106,12 @@ public final class Loosening {
 
     /** What was put together may be valid nowhere, for reasons that only a whole schema shows: then it is not handed out. */
     private void judge(List<Path> schemas) {
-        try {
-            SchemaFactory factory = SchemaFactory.newInstance(XMLConstants.W3C_XML_SCHEMA_NS_URI);
-            factory.setProperty(XMLConstants.ACCESS_EXTERNAL_DTD, "");
-            factory.setProperty(XMLConstants.ACCESS_EXTERNAL_SCHEMA, "file");
-            factory.newSchema(schemas.stream()
-                    .map(schema -> new StreamSource(schema.toFile()))
-                    .toArray(javax.xml.transform.Source[]::new));
-        } catch (SAXException e) {
+        String complaint = SchemaJudge.complaint(schemas);
+        if (complaint != null) {
             findings.error(
                     "not-loosened",
                     null,
-                    "what the documents ask for does not go together: " + e.getMessage(),
+                    "what the documents ask for does not go together: " + complaint,
                     "change the schema by hand, or leave documents out");
         }
     }

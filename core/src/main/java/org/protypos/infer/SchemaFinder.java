@@ -1,7 +1,10 @@
 package org.protypos.infer;
 
+import java.net.URI;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Place;
@@ -17,6 +20,7 @@ final class SchemaFinder {
     private static final int DEEPEST = 20;
 
     private final Contract contract;
+    private final Map<Document, String> targets = new HashMap<>();
 
     SchemaFinder(Contract contract) {
         this.contract = contract;
@@ -128,9 +132,33 @@ final class SchemaFinder {
                 .toList();
     }
 
-    static String target(Element schema) {
+    /** The namespace of a schema: its own, or, where it has none, that of one which includes it (XML Schema Part 1, section 4.2.1). */
+    String target(Element schema) {
         String target = schema.attribute("targetNamespace");
-        return target == null ? "" : target;
+        return target != null ? target : targets.computeIfAbsent(schema.document(), this::includer);
+    }
+
+    private String includer(Document included) {
+        for (Document document : contract.documents().all()) {
+            Element root = document.root();
+            String target = root == null || document == included ? null : root.attribute("targetNamespace");
+            for (Element child : target == null ? List.<Element>of() : root.children()) {
+                String location = child.attribute("schemaLocation");
+                boolean takes = child.is(Xml.XSD, "include") || child.is(Xml.XSD, "redefine");
+                if (takes && location != null && isAt(document.location(), location.strip(), included)) {
+                    return target;
+                }
+            }
+        }
+        return "";
+    }
+
+    private static boolean isAt(URI from, String location, Document document) {
+        try {
+            return from.resolve(location).equals(document.location());
+        } catch (IllegalArgumentException e) {
+            return false;
+        }
     }
 
     /** What declares a member of a type: inside, or also in a group or in what the type extends. */

@@ -39,6 +39,7 @@ final class SchemaLoosening {
 
     private static final String VALUE = "value";
     private static final Set<String> MODELS = Set.of("sequence", "choice", "all");
+    private static final Set<String> PARTICLES = Set.of("element", "sequence", "choice", "all", "group", "any");
 
     private final SchemaFinder finder;
     private final SchemaEdits edits;
@@ -76,6 +77,7 @@ final class SchemaLoosening {
         if (cause == null) {
             return switch (deviation.code()) {
                 case "unexpected-element" -> reordered(deviation, checked);
+                case "missing-element" -> emptied(finder.at(deviation.contract()));
                 case "unexpected-text" -> mixed(finder.at(deviation.contract()));
                 case "unknown-element" -> newRoot(deviation, root);
                 case "unknown-type" -> types.add(deviation, checked);
@@ -84,7 +86,7 @@ final class SchemaLoosening {
         }
         return switch (cause.lack()) {
             case MISSING -> edits.set(member(cause, checked, "element"), "minOccurs", "0");
-            case REPEATED -> edits.set(member(cause, checked, "element"), "maxOccurs", "unbounded");
+            case REPEATED -> repeated(member(cause, checked, "element"), finder.type(cause.around(), checked));
             case NIL -> edits.set(finder.at(deviation.contract()), "nillable", "true");
             case MISSING_ATTRIBUTE -> edits.set(member(cause, checked, "attribute"), "use", "optional");
             case UNKNOWN -> unknown(cause, checked);
@@ -138,6 +140,15 @@ final class SchemaLoosening {
         return null;
     }
 
+    /** Of what comes next one thing may be absent, so that all may. */
+    private boolean emptied(Element particle) {
+        return particle != null
+                && particle.namespace().equals(Xml.XSD)
+                && PARTICLES.contains(particle.name())
+                && !particle.document().root().children().contains(particle)
+                && edits.set(particle, "minOccurs", "0");
+    }
+
     private boolean mixed(Element type) {
         return type != null
                 && type.is(Xml.XSD, "complexType")
@@ -162,29 +173,28 @@ final class SchemaLoosening {
             return true;
         }
         Element type = finder.type(parent, checked);
-        Element sequence = type == null ? null : sequence(type);
-        if (sequence == null) {
-            return false;
-        }
-        if (edits.once(sequence, "order")) {
-            edits.of(sequence).rename(sequence, "choice");
-            edits.of(sequence).set(sequence, "minOccurs", "0");
-            edits.of(sequence).set(sequence, "maxOccurs", "unbounded");
+        Element model = type == null ? null : model(type);
+        return model != null && inAnyOrder(model);
+    }
+
+    /** What is in a model may come in any order and again. */
+    private boolean inAnyOrder(Element model) {
+        if (edits.once(model, "order")) {
+            if (!model.name().equals("choice")) {
+                edits.of(model).rename(model, "choice");
+                edits.of(model).set(model, "minOccurs", "0");
+            }
+            edits.of(model).set(model, "maxOccurs", "unbounded");
         }
         return true;
     }
 
-    /** The content model of a type, where it is a sequence. */
-    private static Element sequence(Element type) {
-        for (Element child : type.children()) {
-            if (child.is(Xml.XSD, "sequence")) {
-                return child;
-            }
-            if (child.is(Xml.XSD, "complexContent") || child.is(Xml.XSD, "extension")) {
-                return sequence(child);
-            }
-        }
-        return null;
+    /** An element may come again; where all come in any order, each once, that is said of all. */
+    private boolean repeated(Element member, Element type) {
+        Element model = member == null || type == null ? null : model(type);
+        return model != null && model.name().equals("all") && model.children().contains(member)
+                ? inAnyOrder(model)
+                : edits.set(member, "maxOccurs", "unbounded");
     }
 
     private boolean unknown(Deviation.Cause cause, CheckedMessage checked) {
@@ -229,8 +239,8 @@ final class SchemaLoosening {
     }
 
     /** Whether a name can be that of a local element of the schema around a type. */
-    private static boolean isOf(Element type, QName name) {
-        String target = SchemaFinder.target(type.document().root());
+    private boolean isOf(Element type, QName name) {
+        String target = finder.target(type.document().root());
         return name.getNamespaceURI().isEmpty() || name.getNamespaceURI().equals(target);
     }
 
@@ -370,15 +380,14 @@ final class SchemaLoosening {
         boolean qualified = "qualified".equals(schema.attribute("elementFormDefault"));
         Map<String, String> prefixes = new LinkedHashMap<>();
         prefixes.put(Xml.XSD, String.valueOf(schema.prefixOf(Xml.XSD)).replace("null", ""));
-        prefixes.put(SchemaFinder.target(schema), "");
+        prefixes.put(finder.target(schema), "");
         DraftParticle.Element element = element(inferred, one);
         String lines = SchemaText.local(
-                new DraftSchema(SchemaFinder.target(schema), "", qualified, List.of(), List.of(), List.of()),
+                new DraftSchema(finder.target(schema), "", qualified, List.of(), List.of(), List.of()),
                 element,
                 prefixes);
         if (one.type().is(Xml.XSD, "schema")) {
-            DraftSchema own =
-                    new DraftSchema(SchemaFinder.target(schema), "", qualified, List.of(), List.of(), List.of());
+            DraftSchema own = new DraftSchema(finder.target(schema), "", qualified, List.of(), List.of(), List.of());
             DraftParticle.Element alone = new DraftParticle.Element(
                     element.name(), element.value(), 1, 1, element.isNillable(), false, null, null, element.inline());
             edits.of(schema).append(schema, SchemaText.element(own, alone, prefixes));

@@ -3,6 +3,7 @@ package org.protypos.infer;
 import java.net.URI;
 import java.net.URISyntaxException;
 import java.nio.file.Path;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -18,6 +19,9 @@ final class SchemaReferences {
 
     private final SchemaFinder finder;
     private final SchemaEdits edits;
+
+    /** The schemas that are made in this round, by their namespaces. */
+    private final Map<String, Path> made = new HashMap<>();
 
     SchemaReferences(SchemaFinder finder, SchemaEdits edits) {
         this.finder = finder;
@@ -35,32 +39,35 @@ final class SchemaReferences {
         if (!there.isEmpty()) {
             return there.get(0);
         }
-        if (edits.once(from, "schema " + namespace)) {
-            Path folder = Path.of(from.document().location()).getParent();
-            SchemaFiles files = new SchemaFiles(Map.of());
-            Path file = folder.resolve(files.of(namespace, "other"));
-            for (int i = 2; edits.isCreated(file); i++) {
-                file = folder.resolve(files.of(namespace, "other").replace(".xsd", i + ".xsd"));
-            }
-            Markup text = Markup.document()
-                    .open(
-                            "xs:schema",
-                            "xmlns:xs",
-                            Xml.XSD,
-                            "targetNamespace",
-                            namespace,
-                            "elementFormDefault",
-                            "qualified");
-            edits.create(file, text.close("xs:schema").toString());
-            imports(from, namespace, file);
-        }
+        imports(from, namespace, made.computeIfAbsent(namespace, none -> make(namespace, from)));
         return null;
+    }
+
+    /** Makes an empty schema beside another. */
+    private Path make(String namespace, Element from) {
+        Path folder = Path.of(from.document().location()).getParent();
+        String name = new SchemaFiles(Map.of()).of(namespace, "other");
+        Path file = folder.resolve(name);
+        for (int i = 2; edits.isCreated(file); i++) {
+            file = folder.resolve(name.replace(".xsd", i + ".xsd"));
+        }
+        Markup text = Markup.document()
+                .open(
+                        "xs:schema",
+                        "xmlns:xs",
+                        Xml.XSD,
+                        "targetNamespace",
+                        namespace,
+                        "elementFormDefault",
+                        "qualified");
+        edits.create(file, text.close("xs:schema").toString());
+        return file;
     }
 
     /** Has a schema import what another declares. */
     void imports(Element from, Element other) {
-        String namespace = SchemaFinder.target(other);
-        if (!namespace.equals(SchemaFinder.target(from))) {
+        String namespace = finder.target(other);
+        if (!namespace.equals(finder.target(from))) {
             imports(from, namespace, Path.of(other.document().location()));
         }
     }
