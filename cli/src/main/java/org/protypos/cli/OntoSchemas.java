@@ -14,7 +14,7 @@ import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.GivenFile;
 import org.protypos.generator.Generator;
 import org.protypos.generator.PlannedContract;
-import org.protypos.infer.Loosening;
+import org.protypos.infer.loosen.Loosening;
 import org.protypos.output.LooseFiles;
 import org.protypos.output.WriteReport;
 import org.protypos.source.Document;

@@ -10,13 +10,13 @@ import org.protypos.authoring.DraftValue;
 import org.protypos.source.Xml;
 
 /** Puts types into the elements that are of them, so that an element can be added to a schema without adding types to it. */
-final class InlineTypes {
+public final class InlineTypes {
     private static final int DEEPEST = 20;
 
     private InlineTypes() {}
 
     /** An element whose type stands in it; null when that is of itself, or of others. */
-    static DraftParticle.Element of(DraftSchema schema, DraftParticle.Element element) {
+    public static DraftParticle.Element of(DraftSchema schema, DraftParticle.Element element) {
         return inline(schema, element, 0);
     }
 

@@ -8,7 +8,7 @@ import org.protypos.schema.BuiltIn;
  * The built-in types that values are told apart by, the one to prefer first. Digits with zeros or a plus sign in front are codes
  * and telephone numbers, not numbers: a number would lose them.
  */
-enum ValueKind {
+public enum ValueKind {
     INT(BuiltIn.INT, Pattern.compile("-?(0|[1-9][0-9]*)")),
     LONG(BuiltIn.LONG, Pattern.compile("-?(0|[1-9][0-9]*)")),
     INTEGER(BuiltIn.INTEGER, Pattern.compile("-?(0|[1-9][0-9]*)")),
@@ -40,12 +40,20 @@ enum ValueKind {
         this.rule = ValueRule.of(type.local());
     }
 
-    BuiltIn type() {
+    /** The narrowest that a text is of. */
+    public static ValueKind of(String text) {
+        ObservedValue value = new ObservedValue();
+        value.add(text);
+        return value.kind();
+    }
+
+    /** The built-in type of such values. */
+    public BuiltIn type() {
         return type;
     }
 
     /** Whether values are numbers. */
-    boolean isNumber() {
+    public boolean isNumber() {
         return type.isNumber();
     }
 

@@ -1,4 +1,4 @@
-package org.protypos.infer;
+package org.protypos.infer.loosen;
 
 import java.io.ByteArrayInputStream;
 import java.math.BigDecimal;
@@ -17,6 +17,11 @@ import org.protypos.authoring.SchemaText;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Place;
+import org.protypos.infer.Decisions;
+import org.protypos.infer.Inference;
+import org.protypos.infer.Inferred;
+import org.protypos.infer.InlineTypes;
+import org.protypos.infer.ValueKind;
 import org.protypos.message.check.CheckedMessage;
 import org.protypos.message.check.Deviation;
 import org.protypos.message.check.ToldLength;
@@ -333,9 +338,7 @@ final class SchemaLoosening {
         QName named = type == null ? null : at.resolve(type.strip());
         BuiltIn old =
                 named == null || !named.getNamespaceURI().equals(Xml.XSD) ? null : BuiltIn.of(named.getLocalPart());
-        ObservedValue value = new ObservedValue();
-        value.add(text);
-        ValueKind kind = value.kind();
+        ValueKind kind = ValueKind.of(text);
         if (old == null || !old.isNumber() || !kind.isNumber()) {
             return SchemaEdits.tag(at, "string");
         }

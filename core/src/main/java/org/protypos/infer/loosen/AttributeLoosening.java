@@ -1,4 +1,4 @@
-package org.protypos.infer;
+package org.protypos.infer.loosen;
 
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import javax.xml.namespace.QName;
 import org.protypos.authoring.Markup;
+import org.protypos.infer.ValueKind;
 import org.protypos.message.check.CheckedMessage;
 import org.protypos.message.check.Deviation;
 import org.protypos.message.tree.MessageElement;
@@ -104,9 +105,7 @@ final class AttributeLoosening {
     }
 
     private static String[] declaration(Element at, Deviation.Cause cause, String form) {
-        ObservedValue value = new ObservedValue();
-        value.add(cause.text());
-        String type = SchemaEdits.tag(at, value.kind().type().local());
+        String type = SchemaEdits.tag(at, ValueKind.of(cause.text()).type().local());
         return new String[] {"name", cause.name().getLocalPart(), "type", type, "form", form};
     }
 

@@ -1,4 +1,4 @@
-package org.protypos.infer;
+package org.protypos.infer.loosen;
 
 import javax.xml.namespace.QName;
 import org.protypos.authoring.Markup;

@@ -1,4 +1,4 @@
-package org.protypos.infer;
+package org.protypos.infer.loosen;
 
 import java.io.ByteArrayInputStream;
 import java.io.IOException;

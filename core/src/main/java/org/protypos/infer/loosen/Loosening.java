@@ -1,4 +1,4 @@
-package org.protypos.infer;
+package org.protypos.infer.loosen;
 
 import java.io.IOException;
 import java.nio.file.Path;
@@ -20,7 +20,7 @@ import org.protypos.source.DocumentGatherer;
  * other, again in each round, so that there may be any number of them.
  */
 public final class Loosening {
-    private static final int MOST_ROUNDS = 30;
+    private static final int MOST_ROUNDS = 100;
     private static final int MOST_TOLD = 20;
 
     private final Findings findings;

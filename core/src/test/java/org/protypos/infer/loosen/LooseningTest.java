@@ -1,4 +1,4 @@
-package org.protypos.infer;
+package org.protypos.infer.loosen;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -20,6 +20,8 @@ import org.protypos.authoring.SchemaText;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Findings;
+import org.protypos.infer.Decisions;
+import org.protypos.infer.Inference;
 import org.protypos.source.Document;
 import org.protypos.testing.ExpectedText;
 import org.protypos.testing.Infoset;
