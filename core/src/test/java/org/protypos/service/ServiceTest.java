@@ -409,7 +409,7 @@ class ServiceTest {
 
     @Test
     void silenceAndNoServerEndInTime() throws Exception {
-        HttpServer silent = peer(200, "text/xml", new byte[0], 10_000);
+        HttpServer silent = peer(200, "text/xml", new byte[0], 4_000);
         String at = "http://127.0.0.1:" + silent.getAddress().getPort() + "/";
         assertThat(office.calls("cancel", at)).isEqualTo("cancelled");
         assertThat(office.calls("listAtOnce", at)).isEqualTo("0: listBerths at " + at + ": no answer within 1500 ms");
