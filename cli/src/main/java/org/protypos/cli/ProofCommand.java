@@ -92,12 +92,16 @@ final class ProofCommand implements Callable<Integer> {
             if (made != null) {
                 return made;
             }
+            byte[] bytes = raw();
+            HttpCapture capture = HttpCapture.of(name(), bytes);
+            return capture == null ? bytes : capture.document();
+        }
+
+        private byte[] raw() throws IOException {
             if (Files.size(path) > LARGEST_MESSAGE) {
                 throw new IOException(path + " is larger than " + (LARGEST_MESSAGE >> 20) + " MB");
             }
-            byte[] bytes = Files.readAllBytes(path);
-            HttpCapture capture = HttpCapture.of(name(), bytes);
-            return capture == null ? bytes : capture.document();
+            return Files.readAllBytes(path);
         }
 
         /** What HTTP brought, or null when the file is a bare document. */
@@ -107,7 +111,7 @@ final class ProofCommand implements Callable<Integer> {
                     return null;
                 }
             }
-            return HttpCapture.of(name(), Files.readAllBytes(path));
+            return HttpCapture.of(name(), raw());
         }
     }
 
