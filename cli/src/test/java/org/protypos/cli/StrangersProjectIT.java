@@ -9,6 +9,7 @@ import java.nio.file.Path;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -18,6 +19,10 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 /** Somebody opens a project that an enemy made: whatever they type, nothing outside of it is touched, and nothing becomes code. */
 class StrangersProjectIT {
+    /** A contract beside a project that has adopted it. */
+    @TempDir
+    private static Path laidOut;
+
     @TempDir
     private Path home;
 
@@ -25,21 +30,36 @@ class StrangersProjectIT {
     private Path treasure;
     private BuiltProgram program;
 
+    @BeforeAll
+    static void adopt() throws Exception {
+        copy(BuiltProgram.EXAMPLE, laidOut.resolve("contract"));
+        Path project = Files.createDirectory(laidOut.resolve("project"));
+        assertThat(new BuiltProgram(project)
+                        .run("adopt", "../contract/desk.wsdl", "--name", "desk")
+                        .status())
+                .isZero();
+    }
+
+    private static void copy(Path from, Path to) throws IOException {
+        try (Stream<Path> files = Files.walk(from)) {
+            for (Path file : files.toList()) {
+                Path copy = to.resolve(from.relativize(file).toString());
+                if (Files.isDirectory(file)) {
+                    Files.createDirectories(copy);
+                } else {
+                    Files.copy(file, copy);
+                }
+            }
+        }
+    }
+
     @BeforeEach
     void layOut() throws Exception {
-        folder = Files.createDirectory(home.resolve("project"));
+        copy(laidOut, home);
+        folder = home.resolve("project");
         treasure = Files.createDirectory(home.resolve("treasure"));
         Files.writeString(treasure.resolve("gold.txt"), "gold");
         program = new BuiltProgram(folder);
-        try (Stream<Path> files = Files.list(BuiltProgram.EXAMPLE)) {
-            Files.createDirectories(home.resolve("contract"));
-            for (Path file : files.toList()) {
-                Files.copy(file, home.resolve("contract").resolve(file.getFileName()));
-            }
-        }
-        assertThat(program.run("adopt", "../contract/desk.wsdl", "--name", "desk")
-                        .status())
-                .isZero();
     }
 
     /** Everything on the disk around the project. */
