@@ -37,9 +37,6 @@ import picocli.CommandLine.Spec;
 final class ProofCommand implements Callable<Integer> {
     private static final long LARGEST_MESSAGE = 256L << 20;
 
-    /** More of a file need not be read to know whether HTTP brought it. */
-    private static final int LONGEST_START = 8 * 1024;
-
     @Spec
     private CommandSpec spec;
 
@@ -106,8 +103,11 @@ final class ProofCommand implements Callable<Integer> {
 
         /** What HTTP brought, or null when the file is a bare document. */
         HttpCapture capture() throws IOException {
+            if (made != null) {
+                return null;
+            }
             try (InputStream in = Files.newInputStream(path)) {
-                if (made != null || HttpCapture.of(name(), in.readNBytes(LONGEST_START)) == null) {
+                if (HttpCapture.of(name(), in.readNBytes(HttpCapture.LONGEST_START)) == null) {
                     return null;
                 }
             }
@@ -192,9 +192,11 @@ final class ProofCommand implements Callable<Integer> {
         MessageProfile judge = new MessageProfile(contract);
         for (MessageFile file : files) {
             HttpCapture capture = file.capture();
-            MessageElement root = capture != null && capture.isEmpty()
-                    ? null
-                    : MessageReader.read(file.name(), file.bytes(), new Findings());
+            MessageElement root = null;
+            if (capture == null || !capture.isEmpty()) {
+                byte[] carried = capture == null ? file.bytes() : capture.document();
+                root = MessageReader.read(file.name(), carried, new Findings());
+            }
             if (capture != null) {
                 kept.addAll(judge.of(capture, root));
             } else if (root != null) {

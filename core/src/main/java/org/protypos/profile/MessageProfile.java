@@ -72,33 +72,19 @@ public final class MessageProfile {
         R2745("SOAPAction is not empty, and the binding has none", "send two quotation marks"),
         R9981("there is more than one element in the body", "put one element around them");
 
-        private final boolean must;
-        private final String wrong;
-        private final String cure;
+        private final Wording wording;
 
         Requirement(String wrong, String cure) {
             this(true, wrong, cure);
         }
 
         Requirement(boolean must, String wrong, String cure) {
-            this.must = must;
-            this.wrong = wrong;
-            this.cure = cure;
+            this.wording = new Wording(must, wrong, cure);
         }
 
         @Override
-        public boolean isMust() {
-            return must;
-        }
-
-        @Override
-        public String wrong() {
-            return wrong;
-        }
-
-        @Override
-        public String cure() {
-            return cure;
+        public Wording wording() {
+            return wording;
         }
     }
 

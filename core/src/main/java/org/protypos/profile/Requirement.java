@@ -56,32 +56,18 @@ enum Requirement implements Rule {
     R2901("a message is bound neither by SOAP nor by MIME", "bind it by SOAP, or by MIME with SOAP inside"),
     R2911("a MIME package has not exactly one part with the SOAP body", "let one of its parts hold soap:body");
 
-    private final boolean must;
-    private final String wrong;
-    private final String cure;
+    private final Wording wording;
 
     Requirement(String wrong, String cure) {
         this(true, wrong, cure);
     }
 
     Requirement(boolean must, String wrong, String cure) {
-        this.must = must;
-        this.wrong = wrong;
-        this.cure = cure;
+        this.wording = new Wording(must, wrong, cure);
     }
 
     @Override
-    public boolean isMust() {
-        return must;
-    }
-
-    @Override
-    public String wrong() {
-        return wrong;
-    }
-
-    @Override
-    public String cure() {
-        return cure;
+    public Wording wording() {
+        return wording;
     }
 }

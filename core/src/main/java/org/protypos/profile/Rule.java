@@ -9,14 +9,17 @@ interface Rule {
     /** Its number, such as {@code R2303}. */
     String name();
 
-    /** Whether what breaks it does not conform; otherwise it is only better kept. */
-    boolean isMust();
+    /** What is said where it is broken. */
+    Wording wording();
 
-    /** What is wrong where it is broken. */
-    String wrong();
-
-    /** How to mend that. */
-    String cure();
+    /**
+     * What is said of a requirement.
+     *
+     * @param isMust whether what breaks it does not conform; otherwise it is only better kept
+     * @param wrong what is wrong where it is broken
+     * @param cure how to mend that
+     */
+    record Wording(boolean isMust, String wrong, String cure) {}
 
     /**
      * Tells that it is broken: an error for what must be kept, a warning for what should be.
@@ -25,11 +28,11 @@ interface Rule {
      */
     default void tell(Findings findings, Place place, String more) {
         String code = "profile-" + name().toLowerCase(Locale.ROOT);
-        String message = name() + ": " + wrong() + (more == null ? "" : ": " + more);
-        if (isMust()) {
-            findings.error(code, place, message, cure());
+        String message = name() + ": " + wording().wrong() + (more == null ? "" : ": " + more);
+        if (wording().isMust()) {
+            findings.error(code, place, message, wording().cure());
         } else {
-            findings.warning(code, place, message, cure());
+            findings.warning(code, place, message, wording().cure());
         }
     }
 }

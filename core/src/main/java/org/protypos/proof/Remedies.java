@@ -1,6 +1,5 @@
 package org.protypos.proof;
 
-import java.math.BigDecimal;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -239,26 +238,10 @@ final class Remedies {
                 space -> null,
                 matching -> remedy(on, reason, FacetKind.PATTERN.local(), NONE),
                 values -> null,
-                least -> least.exclusive()
-                        ? remedy(
-                                on,
-                                reason,
-                                FacetKind.MIN_EXCLUSIVE.local(),
-                                NONE,
-                                FacetKind.MIN_INCLUSIVE.local(),
-                                value)
-                        : remedy(on, reason, FacetKind.MIN_INCLUSIVE.local(), value),
-                most -> most.exclusive()
-                        ? remedy(
-                                on,
-                                reason,
-                                FacetKind.MAX_EXCLUSIVE.local(),
-                                NONE,
-                                FacetKind.MAX_INCLUSIVE.local(),
-                                value)
-                        : remedy(on, reason, FacetKind.MAX_INCLUSIVE.local(), value),
+                least -> bound(step.kind(), FacetKind.MIN_INCLUSIVE, value, on, reason),
+                most -> bound(step.kind(), FacetKind.MAX_INCLUSIVE, value, on, reason),
                 length -> longer(length, ToldLength.in(complaint.message()), on, reason),
-                digits -> digits(digits, Lexical.parseDecimal(value).stripTrailingZeros(), on, reason)));
+                digits -> digits(digits, FacetStep.Digits.of(Lexical.parseDecimal(value)), on, reason)));
     }
 
     private static Remedy longer(FacetStep.Length length, int had, String on, String reason) {
@@ -271,12 +254,17 @@ final class Remedies {
                 : remedy(on, reason, kind.local(), String.valueOf(had));
     }
 
-    private static Remedy digits(FacetStep.Digits digits, BigDecimal number, String on, String reason) {
-        int behind = Math.max(0, number.scale());
-        int all = Math.max(number.precision() - Math.min(0, number.scale()), behind);
-        return digits.fraction() < Integer.MAX_VALUE && behind > digits.fraction()
-                ? remedy(on, reason, FacetKind.FRACTION_DIGITS.local(), String.valueOf(behind))
-                : remedy(on, reason, FacetKind.TOTAL_DIGITS.local(), String.valueOf(all));
+    private static Remedy digits(FacetStep.Digits digits, FacetStep.Digits had, String on, String reason) {
+        return digits.fraction() < Integer.MAX_VALUE && had.fraction() > digits.fraction()
+                ? remedy(on, reason, FacetKind.FRACTION_DIGITS.local(), String.valueOf(had.fraction()))
+                : remedy(on, reason, FacetKind.TOTAL_DIGITS.local(), String.valueOf(had.total()));
+    }
+
+    /** The bound that lets a value pass; one that shuts it out by being it is replaced. */
+    private static Remedy bound(FacetKind kind, FacetKind inclusive, String value, String on, String reason) {
+        return kind == inclusive
+                ? remedy(on, reason, inclusive.local(), value)
+                : remedy(on, reason, kind.local(), NONE, inclusive.local(), value);
     }
 
     /** How rules speak of the type in a line of restrictions that has a facet, or null. */

@@ -1,5 +1,6 @@
 package org.protypos.schema;
 
+import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Function;
@@ -108,6 +109,13 @@ public sealed interface FacetStep {
 
     /** The number of digits is bounded. */
     record Digits(int total, int fraction, Place place) implements FacetStep {
+        /** As many digits as a number has, all of them and behind the point (XML Schema Part 2, sections 4.3.11 and 4.3.12). */
+        public static Digits of(BigDecimal number) {
+            BigDecimal plain = number.stripTrailingZeros();
+            int behind = Math.max(0, plain.scale());
+            return new Digits(Math.max(plain.precision() - Math.min(0, plain.scale()), behind), behind, null);
+        }
+
         @Override
         public FacetKind kind() {
             return total == Integer.MAX_VALUE ? FacetKind.FRACTION_DIGITS : FacetKind.TOTAL_DIGITS;

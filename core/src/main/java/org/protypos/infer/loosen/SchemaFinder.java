@@ -112,6 +112,14 @@ final class SchemaFinder {
         return null;
     }
 
+    /** What stands first in an element but for what is said of it, or null. */
+    static Element first(Element element) {
+        return element.children().stream()
+                .filter(child -> !child.is(Xml.XSD, "annotation"))
+                .findFirst()
+                .orElse(null);
+    }
+
     /** A name that no type of a namespace has yet. */
     QName freeType(String namespace, String element) {
         String wanted = element.substring(0, 1).toUpperCase(Locale.ROOT) + element.substring(1);

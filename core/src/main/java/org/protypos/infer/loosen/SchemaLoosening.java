@@ -29,6 +29,7 @@ import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageText;
 import org.protypos.schema.BuiltIn;
 import org.protypos.schema.FacetKind;
+import org.protypos.schema.FacetStep;
 import org.protypos.source.Element;
 import org.protypos.source.Xml;
 
@@ -279,14 +280,16 @@ final class SchemaLoosening {
             case MIN_INCLUSIVE, MAX_INCLUSIVE -> edits.set(told, VALUE, text.strip());
             case MIN_EXCLUSIVE -> instead(told, FacetKind.MIN_INCLUSIVE, text.strip());
             case MAX_EXCLUSIVE -> instead(told, FacetKind.MAX_INCLUSIVE, text.strip());
-            case TOTAL_DIGITS, FRACTION_DIGITS -> {
-                BigDecimal number = new BigDecimal(text.strip()).stripTrailingZeros();
-                int behind = Math.max(0, number.scale());
-                int digits = Math.max(number.precision() - Math.min(0, number.scale()), behind);
-                yield edits.set(told, VALUE, String.valueOf(kind == FacetKind.FRACTION_DIGITS ? behind : digits));
-            }
+            case TOTAL_DIGITS ->
+                edits.set(told, VALUE, String.valueOf(digits(text).total()));
+            case FRACTION_DIGITS ->
+                edits.set(told, VALUE, String.valueOf(digits(text).fraction()));
             case WHITE_SPACE -> false;
         };
+    }
+
+    private static FacetStep.Digits digits(String text) {
+        return FacetStep.Digits.of(new BigDecimal(text.strip()));
     }
 
     /** One more facet of the same kind beside one, which lets a value pass too. */
@@ -356,10 +359,7 @@ final class SchemaLoosening {
             String sequence = SchemaEdits.tag(into, "sequence");
             String whole = "<" + sequence + ">\n  "
                     + lines.toString().replace("\n", "\n  ").stripTrailing() + "\n</" + sequence + ">\n";
-            Element first = into.children().stream()
-                    .filter(child -> !child.is(Xml.XSD, "annotation"))
-                    .findFirst()
-                    .orElse(null);
+            Element first = SchemaFinder.first(into);
             if (first == null) {
                 edits.of(into).appendFirst(into, whole);
             } else {
@@ -369,34 +369,31 @@ final class SchemaLoosening {
     }
 
     private void add(Added one) {
+        boolean global = one.type().is(Xml.XSD, "schema");
+        if (!global && !isOf(one.type(), one.name())) {
+            reference(one);
+            return;
+        }
         Findings none = new Findings();
         Inference inference = new Inference(Decisions.none(none), none);
         one.examples()
                 .forEach(example ->
                         inference.read("example", new ByteArrayInputStream(example.getBytes(StandardCharsets.UTF_8))));
-        Inferred inferred = inference.inferred();
+        DraftParticle.Element element = element(inference.inferred(), one);
         Element schema = one.type().document().root();
-        if (!one.type().is(Xml.XSD, "schema") && !isOf(one.type(), one.name())) {
-            reference(one);
-            return;
-        }
+        String target = finder.target(schema);
         boolean qualified = "qualified".equals(schema.attribute("elementFormDefault"));
+        DraftSchema own = new DraftSchema(target, "", qualified, List.of(), List.of(), List.of());
         Map<String, String> prefixes = new LinkedHashMap<>();
         prefixes.put(Xml.XSD, String.valueOf(schema.prefixOf(Xml.XSD)).replace("null", ""));
-        prefixes.put(finder.target(schema), "");
-        DraftParticle.Element element = element(inferred, one);
-        String lines = SchemaText.local(
-                new DraftSchema(finder.target(schema), "", qualified, List.of(), List.of(), List.of()),
-                element,
-                prefixes);
-        if (one.type().is(Xml.XSD, "schema")) {
-            DraftSchema own = new DraftSchema(finder.target(schema), "", qualified, List.of(), List.of(), List.of());
+        prefixes.put(target, "");
+        if (global) {
             DraftParticle.Element alone = new DraftParticle.Element(
                     element.name(), element.value(), 1, 1, element.isNillable(), false, null, null, element.inline());
             edits.of(schema).append(schema, SchemaText.element(own, alone, prefixes));
-            return;
+        } else {
+            put(one, SchemaText.local(own, element, prefixes));
         }
-        put(one, lines);
     }
 
     /** What another schema declares is referred to. */
@@ -425,10 +422,7 @@ final class SchemaLoosening {
             inEmpty.computeIfAbsent(into, nothing -> new StringBuilder()).append(lines);
             return;
         }
-        Element first = model.children().stream()
-                .filter(child -> !child.is(Xml.XSD, "annotation"))
-                .findFirst()
-                .orElse(null);
+        Element first = SchemaFinder.first(model);
         if (first == null) {
             edits.of(model).append(model, lines);
         } else {

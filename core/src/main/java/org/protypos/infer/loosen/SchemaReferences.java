@@ -96,12 +96,10 @@ final class SchemaReferences {
                         "schemaLocation",
                         location)
                 .toString();
+        Element first = SchemaFinder.first(from);
         Element last = null;
-        Element first = null;
         for (Element child : from.children()) {
-            boolean isFirst = child.namespace().equals(Xml.XSD) && FIRST.contains(child.name());
-            last = isFirst ? child : last;
-            first = first == null && !child.is(Xml.XSD, "annotation") ? child : first;
+            last = child.namespace().equals(Xml.XSD) && FIRST.contains(child.name()) ? child : last;
         }
         if (last != null) {
             edits.of(from).after(last, lines);

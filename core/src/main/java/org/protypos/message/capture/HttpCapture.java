@@ -14,6 +14,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.zip.GZIPInputStream;
@@ -27,7 +28,9 @@ import org.protypos.source.Decoder;
 /** An HTTP message as it went over the wire: a start line, fields, an empty line, the body (RFC 9112, section 2.1). */
 public final class HttpCapture {
     private static final int LARGEST = 64 << 20;
-    private static final int LONGEST_START = 8 * 1024;
+    /** More of a file need not be read to know whether it is one. */
+    public static final int LONGEST_START = 8 * 1024;
+
     private static final Pattern START = Pattern.compile(
             "(?:HTTP/[0-9]\\.[0-9] [0-9]{3}(?: [^\\r\\n]*)?|[A-Z][A-Z-]* \\S+ HTTP/[0-9]\\.[0-9])\\r?\\n");
     private static final Pattern DECLARATION = Pattern.compile("<\\?xml\\s[^>]*\\?>");
@@ -94,22 +97,20 @@ public final class HttpCapture {
         return Integer.parseInt(start[1].substring(0, 3));
     }
 
-    /** The value of a field, or null. */
-    public String field(String name) {
+    private Optional<Field> found(String name) {
         return fields.stream()
                 .filter(field -> field.name().equals(name.toLowerCase(Locale.ROOT)))
-                .map(Field::value)
-                .findFirst()
-                .orElse(null);
+                .findFirst();
+    }
+
+    /** The value of a field, or null. */
+    public String field(String name) {
+        return found(name).map(Field::value).orElse(null);
     }
 
     /** Where a field stands; the start line when it is not there. */
     public Place place(String name) {
-        return head.at(fields.stream()
-                .filter(field -> field.name().equals(name.toLowerCase(Locale.ROOT)))
-                .mapToInt(Field::offset)
-                .findFirst()
-                .orElse(0));
+        return head.at(found(name).map(Field::offset).orElse(0));
     }
 
     /** Its content type; one without a name when it has none. */
