@@ -1,6 +1,7 @@
 package org.protypos.cli;
 
 import java.util.concurrent.Callable;
+import org.protypos.cli.terminal.ExitStatus;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;

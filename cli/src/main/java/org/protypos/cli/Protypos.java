@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.Supplier;
 import java.util.stream.Stream;
+import org.protypos.cli.terminal.Terminal;
 import org.protypos.diagnostic.NearestName;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;

@@ -7,6 +7,8 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.concurrent.Callable;
+import org.protypos.cli.terminal.Columns;
+import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.project.EditorSchema;
 import picocli.CommandLine.Command;

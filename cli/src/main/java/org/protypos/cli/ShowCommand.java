@@ -2,6 +2,16 @@ package org.protypos.cli;
 
 import java.io.IOException;
 import java.util.concurrent.Callable;
+import org.protypos.cli.argument.ContractArguments;
+import org.protypos.cli.argument.LanguageArguments;
+import org.protypos.cli.argument.RuleArguments;
+import org.protypos.cli.argument.SelectionArguments;
+import org.protypos.cli.terminal.ExitStatus;
+import org.protypos.cli.terminal.FindingPrinter;
+import org.protypos.cli.terminal.Json;
+import org.protypos.cli.terminal.Terminal;
+import org.protypos.cli.view.ContractView;
+import org.protypos.cli.view.CorrectionView;
 import org.protypos.contract.Contract;
 import org.protypos.generator.PlannedContract;
 import picocli.CommandLine.Command;

@@ -6,6 +6,7 @@ import java.io.PrintWriter;
 import java.io.StringWriter;
 import java.io.Writer;
 import org.junit.jupiter.api.Test;
+import org.protypos.cli.terminal.ExitStatus;
 
 /** Whatever a command throws comes out as a sentence. */
 class LastNetTest {

@@ -6,12 +6,12 @@ import java.util.List;
 import java.util.Map;
 import org.protypos.schema.BuiltIn;
 import org.protypos.schema.ComplexType;
-import org.protypos.schema.Facet;
-import org.protypos.schema.FacetStep;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
 import org.protypos.schema.TypeReference;
+import org.protypos.schema.facet.Facet;
+import org.protypos.schema.facet.FacetStep;
 
 /** Follows simple types to their built-in types and gathers what they demand of values. */
 final class FacetBuilder {

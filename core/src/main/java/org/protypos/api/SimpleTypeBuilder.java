@@ -8,12 +8,12 @@ import java.util.Map;
 import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.naming.Subject;
-import org.protypos.schema.Facet;
-import org.protypos.schema.FacetKind;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
 import org.protypos.schema.TypeReference;
+import org.protypos.schema.facet.Facet;
+import org.protypos.schema.facet.FacetKind;
 
 /** Decides what simple types hold: built-in kinds, and enumerations where values are text. */
 final class SimpleTypeBuilder {

@@ -2,7 +2,7 @@ package org.protypos.api;
 
 import java.util.List;
 import org.protypos.schema.BuiltIn;
-import org.protypos.schema.FacetStep;
+import org.protypos.schema.facet.FacetStep;
 
 /** What the contract demands of the values of a simple type, from the built-in type on outwards. */
 public sealed interface ValueFacets {

@@ -4,7 +4,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import javax.xml.namespace.QName;
-import org.protypos.schema.FacetKind;
+import org.protypos.schema.facet.FacetKind;
 
 /**
  * The type of a value that is to be written: another type as it is, or narrowed.

@@ -7,7 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import javax.xml.namespace.QName;
-import org.protypos.schema.FacetKind;
+import org.protypos.schema.facet.FacetKind;
 import org.protypos.source.Xml;
 
 /** Writes schemas (XML Schema Part 1 and 2), global elements first, then types. */

@@ -16,12 +16,12 @@ import org.protypos.schema.AttributeUse;
 import org.protypos.schema.Attributes;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
-import org.protypos.schema.Facet;
-import org.protypos.schema.FacetKind;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
 import org.protypos.schema.TypeReference;
+import org.protypos.schema.facet.Facet;
+import org.protypos.schema.facet.FacetKind;
 
 /** The components of a schema with corrections laid over them; all places stay those of the documents. */
 final class CorrectedSchema {

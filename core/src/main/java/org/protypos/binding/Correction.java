@@ -4,8 +4,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
 import javax.xml.namespace.QName;
-import org.protypos.schema.FacetKind;
 import org.protypos.schema.Particle;
+import org.protypos.schema.facet.FacetKind;
 
 /**
  * What a contract says wrongly of a component, put right; each part may be null.

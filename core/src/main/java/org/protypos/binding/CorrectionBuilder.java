@@ -7,8 +7,8 @@ import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import javax.xml.namespace.QName;
-import org.protypos.schema.FacetKind;
 import org.protypos.schema.Particle;
+import org.protypos.schema.facet.FacetKind;
 import org.protypos.schema.pattern.SchemaPattern;
 
 /** Reads from a rule what the contract should say. */

@@ -17,8 +17,6 @@ import org.protypos.schema.Attributes;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.ElementReference;
-import org.protypos.schema.Facet;
-import org.protypos.schema.FacetKind;
 import org.protypos.schema.GroupReference;
 import org.protypos.schema.ModelGroup;
 import org.protypos.schema.ModelGroupDefinition;
@@ -29,6 +27,8 @@ import org.protypos.schema.SimpleType;
 import org.protypos.schema.Term;
 import org.protypos.schema.TypeReference;
 import org.protypos.schema.Wildcard;
+import org.protypos.schema.facet.Facet;
+import org.protypos.schema.facet.FacetKind;
 
 /** Takes the components of schemas into an inventory; groups count where they are used. */
 final class SchemaInventory {

@@ -16,8 +16,6 @@ import org.protypos.schema.Builtins;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.ElementReference;
-import org.protypos.schema.Facet;
-import org.protypos.schema.FacetKind;
 import org.protypos.schema.GroupReference;
 import org.protypos.schema.ModelGroup;
 import org.protypos.schema.Particle;
@@ -27,6 +25,8 @@ import org.protypos.schema.SimpleType;
 import org.protypos.schema.Term;
 import org.protypos.schema.TypeReference;
 import org.protypos.schema.Wildcard;
+import org.protypos.schema.facet.Facet;
+import org.protypos.schema.facet.FacetKind;
 import org.protypos.schema.pattern.SchemaPattern;
 
 /** Checks that every name in the schemas leads somewhere. */

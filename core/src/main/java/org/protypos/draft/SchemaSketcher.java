@@ -20,8 +20,6 @@ import org.protypos.schema.BuiltIn;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.ElementReference;
-import org.protypos.schema.Facet;
-import org.protypos.schema.FacetKind;
 import org.protypos.schema.GroupReference;
 import org.protypos.schema.ModelGroup;
 import org.protypos.schema.ModelGroupDefinition;
@@ -31,6 +29,8 @@ import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
 import org.protypos.schema.TypeReference;
 import org.protypos.schema.Wildcard;
+import org.protypos.schema.facet.Facet;
+import org.protypos.schema.facet.FacetKind;
 import org.protypos.source.Xml;
 
 /** Says in a sketch what a contract's schemas say, and names what a sketch cannot say. */

@@ -9,7 +9,7 @@ import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.protypos.authoring.DraftParticle;
 import org.protypos.authoring.Preset;
-import org.protypos.schema.FacetKind;
+import org.protypos.schema.facet.FacetKind;
 
 /**
  * What one line of a sketch says of a value: its type, how it is narrowed, how often it stands.

@@ -15,7 +15,7 @@ import org.protypos.project.PinnedDocument;
 import org.protypos.project.Project;
 import org.protypos.source.Document;
 import org.protypos.source.DocumentGatherer;
-import org.protypos.source.Remote;
+import org.protypos.source.fetch.Remote;
 
 /**
  * An adopted contract beside what its documents are now where they came from. Looking changes nothing; what is there can be

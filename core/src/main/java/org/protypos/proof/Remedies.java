@@ -20,9 +20,6 @@ import org.protypos.schema.BuiltIn;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.ElementReference;
-import org.protypos.schema.Facet;
-import org.protypos.schema.FacetKind;
-import org.protypos.schema.FacetStep;
 import org.protypos.schema.GroupReference;
 import org.protypos.schema.ModelGroup;
 import org.protypos.schema.Particle;
@@ -30,6 +27,9 @@ import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
 import org.protypos.schema.Term;
 import org.protypos.schema.TypeReference;
+import org.protypos.schema.facet.Facet;
+import org.protypos.schema.facet.FacetKind;
+import org.protypos.schema.facet.FacetStep;
 import org.protypos.source.Xml;
 
 /** Says how a contract would have to be corrected for a deviation of one message to be none. */

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
+import org.protypos.schema.facet.Facet;
 import org.protypos.source.Xml;
 
 /**

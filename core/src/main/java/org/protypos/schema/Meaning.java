@@ -7,6 +7,8 @@ import java.util.TreeSet;
 import java.util.function.UnaryOperator;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.protypos.schema.facet.Facet;
+import org.protypos.schema.facet.FacetKind;
 
 /**
  * What a component says, as text: two components that let the same messages through by the same names have the same one,

@@ -3,6 +3,7 @@ package org.protypos.schema;
 import java.util.List;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
+import org.protypos.schema.facet.Facet;
 
 /**
  * A simple type definition (XML Schema Part 2, section 4.1).

@@ -16,6 +16,7 @@ import java.util.function.Function;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Printable;
 import org.protypos.diagnostic.SourceText;
+import org.protypos.source.fetch.Fetcher;
 
 /**
  * The OASIS XML catalogs in force: they map addresses, namespaces and public identifiers to documents (XML Catalogs 1.1,

@@ -18,6 +18,9 @@ import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Limit;
 import org.protypos.diagnostic.Place;
 import org.protypos.diagnostic.SourceText;
+import org.protypos.source.fetch.Archive;
+import org.protypos.source.fetch.Fetcher;
+import org.protypos.source.fetch.Remote;
 
 /**
  * Gathers every document of a contract: the ones named, and all that they import, include or redefine. The door of this

@@ -19,8 +19,8 @@ import org.protypos.diagnostic.Severity;
 import org.protypos.source.DocumentGatherer;
 import org.protypos.target.classes.Plan;
 import org.protypos.target.classes.PlannedService;
-import org.protypos.target.java.JavaNames;
 import org.protypos.target.java.JavaSurface;
+import org.protypos.target.java.text.JavaNames;
 import org.protypos.testing.Plans;
 
 /**

@@ -17,7 +17,7 @@ import org.protypos.source.DocumentGatherer;
 import org.protypos.target.classes.Plan;
 import org.protypos.target.classes.PlannedClass;
 import org.protypos.target.classes.Property;
-import org.protypos.target.java.JavaNames;
+import org.protypos.target.java.text.JavaNames;
 import org.protypos.testing.Generated;
 import org.protypos.testing.Plans;
 

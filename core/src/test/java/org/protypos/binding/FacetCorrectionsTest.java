@@ -14,7 +14,7 @@ import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
 import org.protypos.proof.Reconciliation;
 import org.protypos.source.DocumentGatherer;
-import org.protypos.target.java.JavaNames;
+import org.protypos.target.java.text.JavaNames;
 
 /** Facets that lie: the smallest corrections are proposed, and laid over the contract they make the messages fit. */
 class FacetCorrectionsTest {

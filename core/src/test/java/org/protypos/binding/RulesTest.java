@@ -28,7 +28,7 @@ import org.protypos.target.classes.PlannedEnum;
 import org.protypos.target.classes.PlannedInterface;
 import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.Property;
-import org.protypos.target.java.JavaNames;
+import org.protypos.target.java.text.JavaNames;
 import org.protypos.testing.Generated;
 import org.protypos.testing.Infoset;
 import org.protypos.testing.Plans;

@@ -31,7 +31,7 @@ import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
 import org.protypos.message.tree.MessageText;
 import org.protypos.source.DocumentGatherer;
-import org.protypos.target.java.JavaNames;
+import org.protypos.target.java.text.JavaNames;
 import org.protypos.testing.Infoset;
 import org.protypos.testing.Sections;
 

@@ -27,7 +27,7 @@ import org.protypos.message.tree.MessageReader;
 import org.protypos.message.tree.MessageText;
 import org.protypos.proof.Reconciliation;
 import org.protypos.source.DocumentGatherer;
-import org.protypos.target.java.JavaNames;
+import org.protypos.target.java.text.JavaNames;
 import org.protypos.testing.Infoset;
 import org.protypos.testing.RandomContract;
 

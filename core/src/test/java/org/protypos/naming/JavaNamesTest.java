@@ -9,7 +9,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.protypos.diagnostic.Findings;
-import org.protypos.target.java.JavaNames;
+import org.protypos.target.java.text.JavaNames;
 
 /** XML names, and what Java makes of them. */
 class JavaNamesTest {

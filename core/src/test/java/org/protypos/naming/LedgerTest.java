@@ -25,8 +25,8 @@ import org.protypos.source.DocumentGatherer;
 import org.protypos.target.classes.Plan;
 import org.protypos.target.classes.PlannedClass;
 import org.protypos.target.classes.Property;
-import org.protypos.target.java.JavaNames;
 import org.protypos.target.java.JavaSurface;
+import org.protypos.target.java.text.JavaNames;
 import org.protypos.testing.Plans;
 
 /** Contracts that change, with names that nearly meet: what stays keeps its name. */

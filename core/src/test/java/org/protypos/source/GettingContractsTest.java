@@ -31,6 +31,9 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.protypos.source.fetch.Remote;
+import org.protypos.source.fetch.Web;
+import org.protypos.source.fetch.WebPage;
 
 /** Contracts from web servers that behave as real ones do, and from archives. */
 class GettingContractsTest {

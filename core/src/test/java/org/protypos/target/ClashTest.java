@@ -27,7 +27,7 @@ import org.protypos.binding.Suggestions;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
 import org.protypos.source.DocumentGatherer;
-import org.protypos.target.java.JavaNames;
+import org.protypos.target.java.text.JavaNames;
 import org.protypos.testing.Generated;
 import org.protypos.testing.Plans;
 

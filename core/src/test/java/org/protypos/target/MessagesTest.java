@@ -20,7 +20,7 @@ import org.protypos.message.check.MessageChecker;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
-import org.protypos.target.java.JavaNames;
+import org.protypos.target.java.text.JavaNames;
 import org.protypos.testing.Generated;
 import org.protypos.testing.Infoset;
 import org.protypos.testing.Sections;

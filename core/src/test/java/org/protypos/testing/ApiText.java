@@ -21,7 +21,7 @@ import org.protypos.api.Member;
 import org.protypos.api.NamedType;
 import org.protypos.api.StructuredType;
 import org.protypos.api.ValueFacets;
-import org.protypos.schema.FacetStep;
+import org.protypos.schema.facet.FacetStep;
 
 /** An API as text, to be compared with what is expected. */
 public final class ApiText {

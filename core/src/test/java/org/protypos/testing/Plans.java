@@ -13,7 +13,7 @@ import org.protypos.target.Targets;
 import org.protypos.target.Wishes;
 import org.protypos.target.classes.ClassApi;
 import org.protypos.target.classes.Plan;
-import org.protypos.target.java.JavaNames;
+import org.protypos.target.java.text.JavaNames;
 
 /** Plans of Java classes, for tests that look at names and shapes. */
 public final class Plans {

@@ -19,7 +19,7 @@ import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Severity;
 import org.protypos.project.AdoptedContract;
 import org.protypos.project.Project;
-import org.protypos.source.Remote;
+import org.protypos.source.fetch.Remote;
 
 /** What all goals have in common: where they are, how they tell what is wrong, and how they end. */
 abstract class ContractMojo extends AbstractMojo {

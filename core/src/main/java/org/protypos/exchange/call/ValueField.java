@@ -7,10 +7,10 @@ import java.util.List;
 import java.util.Set;
 import org.protypos.schema.BuiltIn;
 import org.protypos.schema.ComplexType;
-import org.protypos.schema.FacetStep;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
+import org.protypos.schema.facet.FacetStep;
 import org.protypos.source.Xml;
 
 /** What a field for one value is to be like: its kind, what may be chosen, and what else the contract asks for. */

@@ -28,8 +28,8 @@ import org.protypos.message.check.ToldLength;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageText;
 import org.protypos.schema.BuiltIn;
-import org.protypos.schema.FacetKind;
-import org.protypos.schema.FacetStep;
+import org.protypos.schema.facet.FacetKind;
+import org.protypos.schema.facet.FacetStep;
 import org.protypos.source.Element;
 import org.protypos.source.Xml;
 

@@ -9,7 +9,7 @@ import org.protypos.runtime.check.ValueRule;
 import org.protypos.runtime.value.Lexical;
 import org.protypos.schema.BuiltIn;
 import org.protypos.schema.Builtins;
-import org.protypos.schema.FacetStep;
+import org.protypos.schema.facet.FacetStep;
 import org.protypos.schema.pattern.SchemaPattern;
 
 /** All that an atomic type demands of its values, that of its bases too. */

@@ -12,7 +12,7 @@ import org.protypos.message.model.Vocabulary;
 import org.protypos.message.sample.Samples;
 import org.protypos.runtime.check.ValueRule;
 import org.protypos.runtime.value.Lexical;
-import org.protypos.schema.FacetStep;
+import org.protypos.schema.facet.FacetStep;
 import org.protypos.schema.pattern.SchemaPattern;
 
 /** Texts that are likely to tell two simple types apart: what stands at the edges of their facets, and one of every kind. */

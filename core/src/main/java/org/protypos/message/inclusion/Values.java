@@ -7,9 +7,9 @@ import java.util.function.Function;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.sample.Outline;
 import org.protypos.runtime.check.ValueRule;
-import org.protypos.schema.FacetKind;
-import org.protypos.schema.FacetStep;
 import org.protypos.schema.SchemaType;
+import org.protypos.schema.facet.FacetKind;
+import org.protypos.schema.facet.FacetStep;
 
 /** Tells of values that one simple type allows and another does not. */
 final class Values {

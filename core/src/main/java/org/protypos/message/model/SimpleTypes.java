@@ -6,12 +6,12 @@ import java.util.Map;
 import org.protypos.diagnostic.Place;
 import org.protypos.runtime.check.ValueRule;
 import org.protypos.schema.ComplexType;
-import org.protypos.schema.Facet;
-import org.protypos.schema.FacetStep;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
 import org.protypos.schema.TypeReference;
+import org.protypos.schema.facet.Facet;
+import org.protypos.schema.facet.FacetStep;
 
 /** Makes rules of simple types, and remembers where in the contract each part of a rule comes from. */
 final class SimpleTypes {

@@ -20,7 +20,6 @@ import org.protypos.schema.Attributes;
 import org.protypos.schema.Builtins;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
-import org.protypos.schema.FacetStep;
 import org.protypos.schema.Particle;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
@@ -28,6 +27,7 @@ import org.protypos.schema.SimpleType;
 import org.protypos.schema.Substitutions;
 import org.protypos.schema.TypeReference;
 import org.protypos.schema.Wildcard;
+import org.protypos.schema.facet.FacetStep;
 import org.protypos.wire.WirePart;
 
 /** The schema of a contract as messages see it: each type with all that it inherits. The door of this package. */

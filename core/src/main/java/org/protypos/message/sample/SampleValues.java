@@ -15,7 +15,7 @@ import javax.xml.namespace.QName;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.runtime.check.ValueRule;
 import org.protypos.runtime.value.Lexical;
-import org.protypos.schema.FacetStep;
+import org.protypos.schema.facet.FacetStep;
 import org.protypos.source.Xml;
 
 /** Makes up values of simple types: plausible ones, as far as facets leave a choice. */

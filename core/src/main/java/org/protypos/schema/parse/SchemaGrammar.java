@@ -9,7 +9,7 @@ import java.util.stream.Stream;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.diagnostic.Place;
-import org.protypos.schema.FacetKind;
+import org.protypos.schema.facet.FacetKind;
 import org.protypos.source.Element;
 import org.protypos.source.Xml;
 

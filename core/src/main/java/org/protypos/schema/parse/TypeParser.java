@@ -7,13 +7,13 @@ import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
 import org.protypos.schema.Builtins;
 import org.protypos.schema.ComplexType;
-import org.protypos.schema.Facet;
-import org.protypos.schema.FacetKind;
 import org.protypos.schema.Particle;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
 import org.protypos.schema.TypeReference;
+import org.protypos.schema.facet.Facet;
+import org.protypos.schema.facet.FacetKind;
 import org.protypos.source.Element;
 import org.protypos.source.Xml;
 

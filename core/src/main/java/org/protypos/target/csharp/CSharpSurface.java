@@ -18,6 +18,11 @@ import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.PlannedService;
 import org.protypos.target.classes.Property;
 import org.protypos.target.classes.ValueType;
+import org.protypos.target.csharp.emit.Signatures;
+import org.protypos.target.csharp.text.CSharpContext;
+import org.protypos.target.csharp.text.CSharpFile;
+import org.protypos.target.csharp.text.CSharpTypes;
+import org.protypos.target.csharp.text.EmbeddedRuntime;
 import org.protypos.wsdl.PortType;
 
 /** What source sees of generated C#. */

@@ -10,14 +10,14 @@ import org.protypos.target.TargetNames;
 import org.protypos.target.Toolchain;
 import org.protypos.target.Wishes;
 import org.protypos.target.classes.Planner;
+import org.protypos.target.csharp.text.CSharpNames;
 
 /** Turns an API into C# 7.3 source for .NET Standard 2.0. The door of this package. */
 public final class CSharpTarget implements Target {
-    static final String NAME = "csharp";
 
     @Override
     public String name() {
-        return NAME;
+        return CSharpNames.LANGUAGE;
     }
 
     @Override

@@ -20,6 +20,7 @@ import org.protypos.target.Toolchain;
 import org.protypos.target.ToolchainFolder;
 import org.protypos.target.ToolchainProcess;
 import org.protypos.target.classes.Plan;
+import org.protypos.target.csharp.text.EmbeddedRuntime;
 
 /** The free compiler and runtime {@code mcs} and {@code mono}, from the PATH. */
 final class CSharpToolchain implements Toolchain {

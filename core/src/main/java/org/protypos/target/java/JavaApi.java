@@ -18,6 +18,21 @@ import org.protypos.target.classes.PlannedFault;
 import org.protypos.target.classes.PlannedInterface;
 import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.PlannedService;
+import org.protypos.target.java.emit.ClassEmitter;
+import org.protypos.target.java.emit.ClientEmitter;
+import org.protypos.target.java.emit.DocumentsEmitter;
+import org.protypos.target.java.emit.EndpointEmitter;
+import org.protypos.target.java.emit.EnumEmitter;
+import org.protypos.target.java.emit.FaultEmitter;
+import org.protypos.target.java.emit.InterfaceEmitter;
+import org.protypos.target.java.emit.MessagesEmitter;
+import org.protypos.target.java.emit.RegistryEmitter;
+import org.protypos.target.java.emit.ScaffoldEmitter;
+import org.protypos.target.java.emit.ServiceEmitter;
+import org.protypos.target.java.emit.ServletEmitter;
+import org.protypos.target.java.text.EmbeddedRuntime;
+import org.protypos.target.java.text.JavaContext;
+import org.protypos.target.java.text.JavaFile;
 import org.protypos.wsdl.PortType;
 
 /** An API in Java. */

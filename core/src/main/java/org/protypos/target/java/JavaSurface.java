@@ -23,6 +23,11 @@ import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.PlannedService;
 import org.protypos.target.classes.Property;
 import org.protypos.target.classes.ValueType;
+import org.protypos.target.java.emit.InterfaceEmitter;
+import org.protypos.target.java.text.EmbeddedRuntime;
+import org.protypos.target.java.text.JavaContext;
+import org.protypos.target.java.text.JavaFile;
+import org.protypos.target.java.text.JavaTypes;
 import org.protypos.wsdl.PortType;
 
 /** What source sees of generated Java. */

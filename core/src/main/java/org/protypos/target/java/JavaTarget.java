@@ -10,14 +10,14 @@ import org.protypos.target.TargetNames;
 import org.protypos.target.Toolchain;
 import org.protypos.target.Wishes;
 import org.protypos.target.classes.Planner;
+import org.protypos.target.java.text.JavaNames;
 
 /** Turns an API into Java source. The door of this package. */
 public final class JavaTarget implements Target {
-    static final String NAME = "java";
 
     @Override
     public String name() {
-        return NAME;
+        return JavaNames.LANGUAGE;
     }
 
     @Override

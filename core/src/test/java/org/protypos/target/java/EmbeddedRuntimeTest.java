@@ -14,6 +14,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.protypos.output.OutputFolder;
 import org.protypos.target.SourceFile;
+import org.protypos.target.java.text.EmbeddedRuntime;
 import org.protypos.testing.Generated;
 
 /** The runtime that is written beside generated code is the whole runtime, and stands on its own. */

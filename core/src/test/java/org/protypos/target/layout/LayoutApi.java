@@ -24,7 +24,7 @@ import org.protypos.naming.Clash;
 import org.protypos.naming.GivenNames;
 import org.protypos.naming.NameScope;
 import org.protypos.naming.Naming;
-import org.protypos.schema.FacetStep;
+import org.protypos.schema.facet.FacetStep;
 import org.protypos.target.Beginning;
 import org.protypos.target.LoweredApi;
 import org.protypos.target.Outline;

@@ -1,0 +1,105 @@
+package org.protypos.cli.terminal;
+
+import java.io.PrintWriter;
+import java.util.List;
+import java.util.Locale;
+import org.protypos.diagnostic.Finding;
+import org.protypos.diagnostic.Place;
+import org.protypos.diagnostic.Severity;
+import org.protypos.message.check.Deviation;
+
+/** Prints findings as a good compiler does: place, what is wrong, the line with a caret, the cure. */
+public final class FindingPrinter {
+    private static final int WIDEST_LINE = 110;
+
+    private final PrintWriter to;
+
+    /** Prints to a stream, for people. */
+    public FindingPrinter(PrintWriter to) {
+        this.to = to;
+    }
+
+    /** Prints each finding with its place, the line of the document and the cure. */
+    public void print(List<Finding> findings) {
+        for (Finding finding : findings) {
+            print(finding);
+        }
+    }
+
+    private void print(Finding finding) {
+        headline(finding.place(), severity(finding.severity()), finding.message(), finding.code());
+        if (!finding.cure().isEmpty()) {
+            to.println("  " + Terminal.cyan("cure: ") + Terminal.plain(finding.cure()));
+        }
+        to.println();
+    }
+
+    /**
+     * Prints where a message is not what the contract says, or where it came out changed.
+     *
+     * @param changed whether the message is as the contract says and came out changed
+     */
+    public void print(boolean changed, Deviation deviation) {
+        String kind = Terminal.red(changed ? "changed" : "invalid");
+        headline(deviation.place(), kind, deviation.came(), deviation.code());
+        if (!deviation.path().isEmpty()) {
+            to.println("  " + Terminal.cyan("at: ") + Terminal.plain(deviation.path()));
+        }
+        if (!deviation.expected().isEmpty()) {
+            to.println("  " + Terminal.cyan(changed ? "was: " : "expected: ") + Terminal.plain(deviation.expected()));
+        }
+        if (deviation.contract() != null) {
+            to.println("  " + Terminal.cyan("contract: ") + deviation.contract());
+        }
+        to.println();
+    }
+
+    private void headline(Place place, String kind, String message, String code) {
+        String where = place == null ? "" : Terminal.bold(place.toString()) + ": ";
+        to.println(where + kind + ": " + Terminal.plain(message) + " " + Terminal.dim("[" + code + "]"));
+        if (place != null && !place.lineText().isBlank()) {
+            excerpt(place);
+        }
+    }
+
+    private static String severity(Severity severity) {
+        return switch (severity) {
+            case ERROR -> Terminal.red("error");
+            case WARNING -> Terminal.yellow("warning");
+            case NOTE -> Terminal.cyan("note");
+        };
+    }
+
+    private void excerpt(Place place) {
+        String line = place.lineText();
+        int column = place.column() - 1;
+        int from = 0;
+        while (from < line.length() && Character.isWhitespace(line.charAt(from)) && from < column) {
+            from++;
+        }
+        if (column - from > WIDEST_LINE - 30) {
+            from = column - 30;
+        }
+        String shown = line.substring(from, Math.min(line.length(), from + WIDEST_LINE));
+        String number = String.valueOf(place.line());
+        to.println(
+                "  " + Terminal.dim(number + " |") + " " + Terminal.plain(shown).replace('\t', ' '));
+        to.println("  " + " ".repeat(number.length()) + Terminal.dim(" |") + " " + " ".repeat(column - from)
+                + Terminal.red("^"));
+    }
+
+    /** A line such as {@code 2 errors, 1 warning}. */
+    public static String summary(List<Finding> findings) {
+        StringBuilder text = new StringBuilder();
+        for (Severity severity : Severity.values()) {
+            long count = findings.stream()
+                    .filter(finding -> finding.severity() == severity)
+                    .count();
+            if (count > 0) {
+                text.append(text.isEmpty() ? "" : ", ")
+                        .append(Terminal.counted(count, severity.name().toLowerCase(Locale.ROOT)));
+            }
+        }
+        return text.isEmpty() ? "no findings" : text.toString();
+    }
+}

@@ -1,0 +1,105 @@
+package org.protypos.cli.terminal;
+
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.util.List;
+import org.protypos.diagnostic.Finding;
+import org.protypos.target.Toolchain;
+
+/** Where a command writes: results to one side, messages to the other, in colour only where a person looks. */
+public final class Terminal {
+    /** Set by the launcher, which alone can tell on every Java version whether a person looks. */
+    private static final boolean COLOUR = Boolean.getBoolean("protypos.terminal") && System.getenv("NO_COLOR") == null;
+
+    private final PrintWriter out;
+    private final PrintWriter err;
+
+    /** Joins the two streams of a program. */
+    public Terminal(PrintWriter out, PrintWriter err) {
+        this.out = out;
+        this.err = err;
+    }
+
+    /** Where results go. */
+    public PrintWriter out() {
+        return out;
+    }
+
+    /** Where messages go. */
+    public PrintWriter err() {
+        return err;
+    }
+
+    /** Says what is wrong and how to mend it. */
+    public void problem(String message, String cure) {
+        err.println(red("error") + ": " + message);
+        if (!cure.isEmpty()) {
+            err.println("  " + cure);
+        }
+        err.flush();
+    }
+
+    /** Whether a toolchain lacks something on this machine; says what and how to get it. */
+    public boolean isLacking(Toolchain toolchain) {
+        Toolchain.Missing missing = toolchain.missing();
+        if (missing != null) {
+            problem(missing.what(), missing.cure());
+        }
+        return missing != null;
+    }
+
+    /** Tells why a command did nothing: as one JSON document, or on the side of messages. */
+    public void refuse(List<Finding> findings, String consequence, boolean json) throws IOException {
+        if (json) {
+            Json.print(out, document -> Json.findings(document, findings));
+            return;
+        }
+        new FindingPrinter(err).print(findings);
+        problem(FindingPrinter.summary(findings) + ": " + consequence, "");
+    }
+
+    /** A text that stands out. */
+    public static String bold(String text) {
+        return paint("1", text);
+    }
+
+    /** A text that steps back. */
+    public static String dim(String text) {
+        return paint("2", text);
+    }
+
+    /** A text that says what failed. */
+    public static String red(String text) {
+        return paint("1;31", text);
+    }
+
+    /** A text that warns. */
+    public static String yellow(String text) {
+        return paint("1;33", text);
+    }
+
+    /** A text that names a thing. */
+    public static String cyan(String text) {
+        return paint("36", text);
+    }
+
+    private static String paint(String code, String text) {
+        return COLOUR ? "\u001b[" + code + "m" + text + "\u001b[0m" : text;
+    }
+
+    /** How many there are of something, such as {@code 2 schemas}. */
+    public static String counted(long count, String what) {
+        return count + " " + what + (count == 1 ? "" : "s");
+    }
+
+    /** Contract text may hold control characters that a terminal would obey. */
+    public static String plain(String text) {
+        StringBuilder plain = new StringBuilder(text.length());
+        text.codePoints()
+                .forEach(c -> plain.appendCodePoint(
+                        Character.getType(c) == Character.CONTROL || Character.getType(c) == Character.FORMAT
+                                ? '\ufffd'
+                                : c));
+        return plain.toString();
+    }
+}

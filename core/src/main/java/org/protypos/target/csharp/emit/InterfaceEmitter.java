@@ -1,0 +1,84 @@
+package org.protypos.target.csharp.emit;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Collectors;
+import org.protypos.target.SourceFile;
+import org.protypos.target.classes.PlannedInterface;
+import org.protypos.target.classes.PlannedOperation;
+import org.protypos.target.classes.Property;
+import org.protypos.target.csharp.text.CSharpContext;
+import org.protypos.target.csharp.text.CSharpFile;
+import org.protypos.target.csharp.text.CSharpNames;
+import org.protypos.target.csharp.text.CSharpText;
+
+/** Writes the interface of a port type, which client and server share, and the types for operations with several results. */
+public final class InterfaceEmitter {
+    private InterfaceEmitter() {}
+
+    /** The source file for this part of a plan. */
+    public static SourceFile emit(CSharpContext context, PlannedInterface type) {
+        CSharpFile file = context.file(type.packageName(), type.name());
+        Signatures signatures = new Signatures(context, file, type);
+        file.doc(
+                CSharpText.comment(type.documentation()),
+                "Port type " + CSharpText.comment(type.xmlName().getLocalPart()) + " of namespace "
+                        + CSharpText.comment(type.xmlName().getNamespaceURI()) + ".");
+        file.open("public interface ", type.name());
+        boolean first = true;
+        for (PlannedOperation operation : type.operations()) {
+            if (!first) {
+                file.gap();
+            }
+            first = false;
+            signatures.document(operation, false);
+            file.line(signatures.method(operation), ";");
+        }
+        file.close();
+        return file.finish();
+    }
+
+    /** The types for operations with several results. */
+    public static List<SourceFile> results(CSharpContext context, PlannedInterface type) {
+        List<SourceFile> files = new ArrayList<>();
+        for (PlannedOperation operation : type.operations()) {
+            if (operation.resultName() != null) {
+                files.add(result(context, type, operation));
+            }
+        }
+        return files;
+    }
+
+    private static SourceFile result(CSharpContext context, PlannedInterface type, PlannedOperation operation) {
+        CSharpFile file = context.file(type.packageName(), operation.resultName());
+        Signatures signatures = new Signatures(context, file, type);
+        List<Property> values = operation.output().values();
+        List<String> names = Signatures.resultNames(operation);
+        List<String> parameters = new ArrayList<>();
+        for (int i = 0; i < names.size(); i++) {
+            parameters.add(signatures.type(values.get(i)) + " " + parameter(names.get(i)));
+        }
+        file.doc("What " + CSharpText.comment(operation.method()) + " gives.");
+        file.open("public sealed class ", operation.resultName());
+        file.doc("What the operation is to give.");
+        file.open("public ", operation.resultName(), "(", String.join(", ", parameters), ")");
+        names.forEach(name -> file.line("this.", name, " = ", parameter(name), ";"));
+        file.close();
+        for (int i = 0; i < names.size(); i++) {
+            String about = CSharpText.comment(values.get(i).documentation());
+            file.gap().doc(about.isBlank() ? "One of the results." : about);
+            file.line("public ", signatures.type(values.get(i)), " ", names.get(i), " { get; private set; }");
+        }
+        String shown = names.stream().map(name -> name + " = \" + this." + name).collect(Collectors.joining(" + \", "));
+        file.gap().line("/// <inheritdoc/>");
+        file.open("public override string ToString()");
+        file.line("return \"", operation.resultName(), " { ", shown, " + \" }\";");
+        file.close();
+        file.close();
+        return file.finish();
+    }
+
+    private static String parameter(String name) {
+        return CSharpNames.field(name);
+    }
+}

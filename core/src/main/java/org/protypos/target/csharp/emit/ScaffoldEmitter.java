@@ -1,0 +1,92 @@
+package org.protypos.target.csharp.emit;
+
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.protypos.target.Beginning;
+import org.protypos.target.SourceFile;
+import org.protypos.target.classes.FreeName;
+import org.protypos.target.classes.Plan;
+import org.protypos.target.classes.PlannedInterface;
+import org.protypos.target.classes.PlannedOperation;
+import org.protypos.target.csharp.text.CSharpContext;
+import org.protypos.target.csharp.text.CSharpFile;
+import org.protypos.target.csharp.text.CSharpNames;
+import org.protypos.target.csharp.text.CSharpText;
+import org.protypos.target.csharp.text.EmbeddedRuntime;
+
+/**
+ * Writes a beginning of the implementations of port types and of a project that builds them, for developers to go on with: it is
+ * written once, and is theirs from then on.
+ */
+public final class ScaffoldEmitter {
+    private static final String PROJECT = """
+            <Project Sdk="Microsoft.NET.Sdk">
+              <!-- This file is yours: it was written once and is not touched again. -->
+              <PropertyGroup>
+                <TargetFramework>netstandard2.0</TargetFramework>
+                <LangVersion>7.3</LangVersion>
+                <RootNamespace>%s</RootNamespace>
+                <TreatWarningsAsErrors>true</TreatWarningsAsErrors>
+              </PropertyGroup>
+              <ItemGroup>
+                <!-- Say here where the generated sources lie, unless it is below this folder. -->
+                <!-- <Compile Include="../generated/**/*.cs" /> -->
+              </ItemGroup>
+            </Project>
+            """;
+
+    private ScaffoldEmitter() {}
+
+    /** A class for each port type that can be served, in the namespace of its interface. */
+    public static List<Beginning> emit(Plan plan, boolean embedded) {
+        CSharpContext context = new CSharpContext(plan, EmbeddedRuntime.of(plan, embedded));
+        return plan.bound().stream().map(type -> emit(context, type)).toList();
+    }
+
+    /** What builds the code. */
+    public static SourceFile project(Plan plan) {
+        return new SourceFile(plan.rootPackage() + ".csproj", PROJECT.formatted(plan.rootPackage()));
+    }
+
+    private static String className(Plan plan, PlannedInterface type) {
+        CSharpNames names = new CSharpNames();
+        return FreeName.of(
+                plan,
+                type.packageName(),
+                List.of(
+                        names.companionName(type.name(), "Service"),
+                        names.companionName(type.name(), "Implementation")));
+    }
+
+    private static Beginning emit(CSharpContext context, PlannedInterface type) {
+        String name = className(context.plan(), type);
+        CSharpFile file = context.file(type.packageName(), name);
+        Signatures signatures = new Signatures(context, file, type);
+        file.doc("What the service does. This file is yours: it was written once and is not touched again.");
+        file.open("public class ", name, " : ", file.contractType(type.packageName(), type.name()));
+        boolean first = true;
+        Map<String, String> methods = new LinkedHashMap<>();
+        for (PlannedOperation operation : type.operations()) {
+            if (!first) {
+                file.gap();
+            }
+            first = false;
+            file.line("/// <inheritdoc/>");
+            List<String> method = method(file, signatures, operation);
+            method.forEach(file::line);
+            methods.put(operation.method(), String.join("\n", method));
+        }
+        file.close();
+        return new Beginning(file.own(), methods);
+    }
+
+    private static List<String> method(CSharpFile file, Signatures signatures, PlannedOperation operation) {
+        return List.of(
+                "public " + signatures.method(operation),
+                "{",
+                "    throw new " + file.type("System", "NotImplementedException") + "("
+                        + CSharpText.literal(operation.method()) + ");",
+                "}");
+    }
+}

@@ -1,0 +1,29 @@
+package org.protypos.target.java.emit;
+
+import org.protypos.target.SourceFile;
+import org.protypos.target.classes.PlannedInterface;
+import org.protypos.target.java.text.JavaContext;
+import org.protypos.target.java.text.JavaFile;
+
+/** Writes the adapter that serves the endpoint of an interface in a servlet container. */
+public final class ServletEmitter {
+    private ServletEmitter() {}
+
+    /** The source file for this part of a plan. */
+    public static SourceFile emit(JavaContext context, PlannedInterface type) {
+        JavaFile file = context.file(type.packageName(), type.servlet());
+        String api = file.ref(type.packageName(), type.name());
+        file.doc(
+                "Serves an implementation of {@code " + type.name() + "} inside a servlet container.",
+                "A container makes servlets by itself: derive one with a constructor that hands the implementation on, and"
+                        + " map it to its path with everything beneath.");
+        file.open("public class ", type.servlet(), " extends ", context.servlet(file, "EndpointServlet"), " {");
+        file.line("private static final long serialVersionUID = 1L;");
+        file.gap().doc("Gives a servlet that carries operations out by calling {@code implementation}.");
+        file.open("public ", type.servlet(), "(", api, " implementation) {");
+        file.line("super(", file.ref(type.packageName(), type.endpoint()), ".of(implementation));");
+        file.close();
+        file.close();
+        return file.finish();
+    }
+}

@@ -1,0 +1,139 @@
+package org.protypos.target.java.text;
+
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.protypos.target.classes.Plan;
+import org.protypos.target.classes.PlannedClass;
+import org.protypos.target.classes.PlannedEnum;
+import org.protypos.target.classes.PlannedFault;
+import org.protypos.target.classes.PlannedInterface;
+import org.protypos.target.classes.PlannedOperation;
+import org.protypos.target.classes.PlannedService;
+
+/** What the emitters of one contract share: the plan, the place of the runtime, the names in each package. */
+public final class JavaContext {
+    private final Plan plan;
+    private final String runtime;
+    private final Map<String, Set<String>> inPackage = new HashMap<>();
+
+    /**
+     * Makes the context.
+     *
+     * @param runtime the package of the runtime
+     */
+    public JavaContext(Plan plan, String runtime) {
+        this.plan = plan;
+        this.runtime = runtime;
+        plan.classes().forEach(type -> add(type.packageName(), type.name()));
+        plan.enums().forEach(type -> add(type.packageName(), type.name()));
+        add(plan.rootPackage(), plan.registry());
+        for (PlannedInterface type : plan.interfaces()) {
+            add(type.packageName(), type.name());
+            add(type.packageName(), type.client());
+            add(type.packageName(), type.endpoint());
+            add(type.packageName(), type.messages());
+        }
+        for (PlannedService service : plan.services()) {
+            add(service.packageName(), service.name());
+        }
+        for (PlannedFault fault : plan.faults()) {
+            add(fault.packageName(), fault.name());
+        }
+    }
+
+    private void add(String packageName, String name) {
+        inPackage.computeIfAbsent(packageName, any -> new HashSet<>()).add(name);
+    }
+
+    /** What the files are written from. */
+    public Plan plan() {
+        return plan;
+    }
+
+    /** A file for one class with everything nested in it. */
+    public JavaFile file(PlannedClass type) {
+        Set<String> hidden = new HashSet<>();
+        collectHidden(type, hidden);
+        return new JavaFile(type.packageName(), type.name(), names(type.packageName()), hidden);
+    }
+
+    /** A file for something that nests no class of the contract. */
+    public JavaFile file(String packageName, String name) {
+        return new JavaFile(packageName, name, names(packageName), Set.of());
+    }
+
+    /** A file for an interface or for what implements it: the types of its results hide others of their names. */
+    public JavaFile file(PlannedInterface type, String name) {
+        Set<String> results = type.operations().stream()
+                .map(PlannedOperation::resultName)
+                .filter(Objects::nonNull)
+                .collect(Collectors.toSet());
+        return file(type.packageName(), name, results);
+    }
+
+    /** A file that nests classes with made-up names. */
+    public JavaFile file(String packageName, String name, Set<String> nested) {
+        return new JavaFile(packageName, name, names(packageName), nested);
+    }
+
+    private Set<String> names(String packageName) {
+        return inPackage.getOrDefault(packageName, Set.of());
+    }
+
+    /** Nested classes hide others by their simple names, and so do those that a class inherits. */
+    private static void collectHidden(PlannedClass type, Set<String> hidden) {
+        for (PlannedClass inherited = type; inherited != null; inherited = inherited.base()) {
+            inherited.nestedClasses().forEach(nested -> hidden.add(nested.name()));
+            inherited.nestedEnums().forEach(nested -> hidden.add(nested.name()));
+        }
+        type.nestedClasses().forEach(nested -> collectHidden(nested, hidden));
+    }
+
+    /** How to call a class in a file. */
+    public String ref(JavaFile file, PlannedClass type) {
+        return type.host() == null
+                ? file.ref(type.packageName(), type.name())
+                : ref(file, type.host()) + "." + type.name();
+    }
+
+    /** How to call an enumeration in a file. */
+    public String ref(JavaFile file, PlannedEnum type) {
+        return type.host() == null
+                ? file.ref(type.packageName(), type.name())
+                : ref(file, type.host()) + "." + type.name();
+    }
+
+    /** How to call a class of the runtime's XML part. */
+    public String xml(JavaFile file, String name) {
+        return file.ref(runtime + ".xml", name);
+    }
+
+    /** How to call a class of the runtime's values. */
+    String value(JavaFile file, String name) {
+        return file.ref(runtime + ".value", name);
+    }
+
+    /** How to call a class of the runtime's checks. */
+    public String check(JavaFile file, String name) {
+        return file.ref(runtime + ".check", name);
+    }
+
+    /** How to call a class of the runtime's attachments. */
+    public String attach(JavaFile file, String name) {
+        return file.ref(runtime + ".attach", name);
+    }
+
+    /** How to call a class of the runtime's part for servlet containers. */
+    public String servlet(JavaFile file, String name) {
+        return file.ref(runtime + ".servlet", name);
+    }
+
+    /** How to call a class of the runtime's SOAP part. */
+    public String soap(JavaFile file, String name) {
+        return file.ref(runtime + ".soap", name);
+    }
+}
