@@ -44,6 +44,21 @@ public sealed interface Content<M extends Content.Holder<M>> {
     /** The same model with its leaves tied to something else. */
     <T extends Holder<T>> Content<T> map(Function<Leaf<M>, T> other);
 
+    /**
+     * What each kind of content becomes.
+     *
+     * @param <M> what the leaves are tied to
+     * @param <R> what it becomes
+     */
+    record Cases<M extends Holder<M>, R>(
+            Function<InSequence<M>, R> sequence,
+            Function<OneOf<M>, R> choice,
+            Function<InAnyOrder<M>, R> all,
+            Function<Leaf<M>, R> leaf) {}
+
+    /** What this kind of content becomes. */
+    <R> R choose(Cases<M, R> cases);
+
     /** What it may start with, for a message. */
     default String expected() {
         String names = first().stream()
@@ -94,6 +109,11 @@ public sealed interface Content<M extends Content.Holder<M>> {
         }
 
         @Override
+        public <R> R choose(Cases<M, R> cases) {
+            return cases.sequence().apply(this);
+        }
+
+        @Override
         public <T extends Holder<T>> Content<T> map(Function<Leaf<M>, T> other) {
             return new InSequence<>(all(parts, other), optional);
         }
@@ -116,6 +136,11 @@ public sealed interface Content<M extends Content.Holder<M>> {
         }
 
         @Override
+        public <R> R choose(Cases<M, R> cases) {
+            return cases.choice().apply(this);
+        }
+
+        @Override
         public <T extends Holder<T>> Content<T> map(Function<Leaf<M>, T> other) {
             return new OneOf<>(all(parts, other), optional);
         }
@@ -135,6 +160,11 @@ public sealed interface Content<M extends Content.Holder<M>> {
         @Override
         public List<Leaf<M>> first() {
             return firstOfAny(parts);
+        }
+
+        @Override
+        public <R> R choose(Cases<M, R> cases) {
+            return cases.all().apply(this);
         }
 
         @Override
@@ -170,6 +200,11 @@ public sealed interface Content<M extends Content.Holder<M>> {
         @Override
         public List<Leaf<M>> first() {
             return member.repeated() == null ? List.of(this) : member.repeated().first();
+        }
+
+        @Override
+        public <R> R choose(Cases<M, R> cases) {
+            return cases.leaf().apply(this);
         }
 
         @Override

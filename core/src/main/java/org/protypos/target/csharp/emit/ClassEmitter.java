@@ -31,9 +31,10 @@ public final class ClassEmitter {
         this.file = file;
         this.types = new CSharpTypes(context, file);
         this.fields = new FieldNames(type);
-        this.reading = new ReadingCode(context, file, fields);
-        this.writing = new WritingCode(context, file, fields);
-        this.checking = new CheckingCode(context, file, fields);
+        CSharpDialect dialect = new CSharpDialect(types, fields);
+        this.reading = new ReadingCode(context, file, dialect);
+        this.writing = new WritingCode(context, file, dialect);
+        this.checking = new CheckingCode(context, file, dialect);
     }
 
     /** The source file for this part of a plan. */
@@ -49,7 +50,7 @@ public final class ClassEmitter {
         bases.add(file.type("System", "IEquatable") + "<" + context.ref(file, type) + ">");
         type.interfaces().forEach(one -> bases.add(file.foreign(one)));
         file.doc(CSharpText.comment(type.documentation()), origin(type));
-        file.open(
+        file.block(
                 "public ",
                 type.isAbstract() ? "abstract " : "",
                 "partial class ",
@@ -82,7 +83,7 @@ public final class ClassEmitter {
         if (type.isMixed() && !type.inner().isEmpty()) {
             inner(type);
         }
-        if (CheckingCode.hasChecks(type)) {
+        if (checking.hasChecks(type)) {
             checking(type);
         }
         if (!type.properties().isEmpty()) {
@@ -137,15 +138,15 @@ public final class ClassEmitter {
             return;
         }
         String field = "this." + fields.of(property);
-        file.open("public ", type, " ", property.name());
+        file.block("public ", type, " ", property.name());
         String value = property.isMany()
                 ? field + " ?? (" + field + " = new " + type + "())"
                 : hasDefault(property) ? field + " ?? " + types.constant(property) : field;
-        file.open("get");
+        file.block("get");
         file.line("return ", value, ";");
         file.close();
         file.gap();
-        file.open("set");
+        file.block("set");
         file.line(field, " = value;");
         if (property.nilName() != null) {
             file.line("this.", property.nilName(), " &= value == null;");
@@ -187,13 +188,13 @@ public final class ClassEmitter {
 
     private void override(String signature) {
         file.gap().line("/// <inheritdoc/>");
-        file.open("protected override ", signature);
+        file.block("protected override ", signature);
     }
 
     private void schemaType(QName name) {
         file.line("/// <inheritdoc/>");
-        file.open("protected override ", file.type("System.Xml.Linq", "XName"), " XmlTypeName");
-        file.open("get");
+        file.block("protected override ", file.type("System.Xml.Linq", "XName"), " XmlTypeName");
+        file.block("get");
         file.line("return ", types.xname(name.getNamespaceURI(), name.getLocalPart()), ";");
         file.close();
         file.close();
@@ -240,7 +241,10 @@ public final class ClassEmitter {
     private static String bodyText(Property text) {
         return text.type().isBinary()
                 ? "input.BinaryBody()"
-                : "input." + ReadingCode.source(text.type(), text.hasOddText() ? "StandardBody" : "Body") + "()";
+                : "input."
+                        + CSharpText.capital(
+                                ReadingCode.source(text.type(), text.hasOddText() ? "standardBody" : "body"))
+                        + "()";
     }
 
     private void writing(PlannedClass type) {
@@ -295,13 +299,13 @@ public final class ClassEmitter {
 
     private void writeText(Property text) {
         String member = "this." + text.name();
-        String there = ReadingCode.writable(text, member);
+        String there = CSharpDialect.writable(text, member);
         boolean always = CSharpTypes.isAlwaysThere(text);
         if (!always) {
-            file.open("if (", member, " != null)");
+            file.block("if (", member, " != null)");
         }
         if (text.type().isBinary()) {
-            file.open("if (!output.Attached(", member, "))");
+            file.block("if (!output.Attached(", member, "))");
         }
         file.line(
                 "output.Text(",
@@ -323,7 +327,7 @@ public final class ClassEmitter {
 
     private void noInner() {
         file.gap().doc("Gives an empty value for an element that the type itself declares, or null.");
-        file.open(
+        file.block(
                 "protected virtual ",
                 context.runtime(file, "XmlObject"),
                 " InnerXml(",
@@ -345,15 +349,15 @@ public final class ClassEmitter {
             }
         });
         file.gap().doc("Gives an empty value for an element that the type itself declares, or null.");
-        file.open(innerSignature(type));
+        file.block(innerSignature(type));
         String otherwise = type.base() != null && type.base().isMixed() ? "base.InnerXml(name)" : "null";
         if (!byLocalName.isEmpty()) {
-            file.open("switch (name.LocalName)");
+            file.block("switch (name.LocalName)");
             byLocalName.forEach((local, byNamespace) -> {
                 file.line("case ", CSharpText.literal(local), ":");
                 file.indent();
                 byNamespace.forEach((namespace, empty) -> {
-                    file.open("if (name.NamespaceName == ", CSharpText.literal(namespace), ")");
+                    file.block("if (name.NamespaceName == ", CSharpText.literal(namespace), ")");
                     file.line("return ", empty, ";");
                     file.close();
                 });
@@ -400,15 +404,15 @@ public final class ClassEmitter {
     private void equality(PlannedClass type) {
         String self = context.ref(file, type);
         file.gap().line("/// <inheritdoc/>");
-        file.open("public bool Equals(", self, " other)");
+        file.block("public bool Equals(", self, " other)");
         file.line("return this.Equals((object)other);");
         file.close();
         file.gap().line("/// <inheritdoc/>");
-        file.open("public override bool Equals(object other)");
+        file.block("public override bool Equals(object other)");
         if (type.properties().isEmpty()) {
             file.line("return base.Equals(other);");
         } else {
-            file.open("if (!base.Equals(other))");
+            file.block("if (!base.Equals(other))");
             file.line("return false;");
             file.close();
             file.line(self, " that = (", self, ")other;");
@@ -429,12 +433,12 @@ public final class ClassEmitter {
         }
         file.close();
         file.gap().line("/// <inheritdoc/>");
-        file.open("public override int GetHashCode()");
+        file.block("public override int GetHashCode()");
         if (type.properties().isEmpty()) {
             file.line("return base.GetHashCode();");
         } else {
             file.line("int hash = base.GetHashCode();");
-            file.open("unchecked");
+            file.block("unchecked");
             String members = context.statics(file, "Members");
             for (Property property : type.properties()) {
                 file.line("hash = 31 * hash + ", members, ".Hash(", stored(property), ");");

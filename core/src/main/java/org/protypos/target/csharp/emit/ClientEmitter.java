@@ -37,7 +37,7 @@ public final class ClientEmitter {
         String settings = context.runtime(file, "SoapSettings");
         file.doc("Calls a service that offers <see cref=\"" + api
                 + "\"/>. Each operation can also be called without waiting. Safe for use by several threads.");
-        file.open("public sealed class ", type.client(), " : ", api);
+        file.block("public sealed class ", type.client(), " : ", api);
         file.line("private readonly ", connection, " connection;");
         String standard = defaultPort();
         if (standard != null) {
@@ -51,7 +51,7 @@ public final class ClientEmitter {
         file.gap().doc("A client for a port.");
         file.tag("<param name=\"port\">", "the port", "</param>");
         file.tag("<param name=\"settings\">", "address, time limit and the like; a copy is taken", "</param>");
-        file.open("public ", type.client(), "(", port, " port, ", settings, " settings = null)");
+        file.block("public ", type.client(), "(", port, " port, ", settings, " settings = null)");
         file.line("this.connection = new ", connection, "(port, settings, ", context.registry(file), ".Instance);");
         file.close();
         for (PlannedOperation operation : type.operations()) {
@@ -92,7 +92,7 @@ public final class ClientEmitter {
     private void call(PlannedOperation operation) {
         file.gap();
         signatures.document(operation, false);
-        file.open("public ", signatures.method(operation));
+        file.block("public ", signatures.method(operation));
         output(operation);
         file.line(call(operation, "Call", ""));
         if (!Signatures.isVoid(operation)) {
@@ -108,7 +108,7 @@ public final class ClientEmitter {
         String parameters = signatures.parameters(operation);
         file.gap();
         signatures.document(operation, true);
-        file.open(
+        file.block(
                 "public async ",
                 result == null ? task : task + "<" + result + ">",
                 " ",

@@ -18,9 +18,9 @@ public final class DocumentsEmitter {
         CSharpFile file = context.file(context.plan().rootPackage(), name);
         String holder = context.runtime(file, "ContractDocuments");
         file.doc("The documents of the contract, for a server to show.");
-        file.open("public static class ", name);
+        file.block("public static class ", name);
         file.doc("The documents, the one to start from first.");
-        file.open("public static ", holder, " Documents()");
+        file.block("public static ", holder, " Documents()");
         file.line("return new ", holder, "(");
         file.indent();
         for (int i = 0; i < documents.size(); i++) {

@@ -57,14 +57,14 @@ public final class EndpointEmitter {
     private void write() {
         String api = file.contractType(type.packageName(), type.name());
         file.doc("Serves an implementation of <see cref=\"" + api + "\"/>.");
-        file.open(
+        file.block(
                 "public sealed class ",
                 type.endpoint(),
                 " : ",
                 context.runtime(file, type.isHttp() ? "HttpEndpoint" : "SoapEndpoint"));
         file.line("private readonly ", api, " implementation;");
         file.gap().doc("An endpoint that carries operations out by calling an implementation.");
-        file.open("public ", type.endpoint(), "(", api, " implementation)");
+        file.block("public ", type.endpoint(), "(", api, " implementation)");
         file.line("this.implementation = implementation;");
         file.close();
         constant(context.runtime(file, "XmlTypes"), "Types", context.registry(file) + ".Instance");
@@ -97,8 +97,8 @@ public final class EndpointEmitter {
 
     private void constant(String result, String name, String value) {
         file.gap().line("/// <inheritdoc/>");
-        file.open("protected override ", result, " ", name);
-        file.open("get");
+        file.block("protected override ", result, " ", name);
+        file.block("get");
         file.line("return ", value, ";");
         file.close();
         file.close();
@@ -109,8 +109,8 @@ public final class EndpointEmitter {
         constant("string[]", "Locations", strings(type.operations().stream().map(PlannedOperation::location)));
         constant("string[]", "Verbs", strings(type.verbs().stream()));
         file.gap().line("/// <inheritdoc/>");
-        file.open("protected override ", context.runtime(file, "SoapMessage"), " Input(int operation)");
-        file.open("switch (operation)");
+        file.block("protected override ", context.runtime(file, "SoapMessage"), " Input(int operation)");
+        file.block("switch (operation)");
         for (int i = 0; i < type.operations().size(); i++) {
             file.line("case ", String.valueOf(i), ":");
             file.line(
@@ -132,14 +132,14 @@ public final class EndpointEmitter {
         String names =
                 file.type("System", "Func") + "<" + file.type("System.Collections.Generic", "ISet") + "<string>>";
         file.gap().line("/// <inheritdoc/>");
-        file.open(
+        file.block(
                 "protected override ",
                 context.runtime(file, "SoapMessage"),
                 " Input(string space, string name, string action, ",
                 names,
                 " parts)");
         for (PlannedOperation operation : type.operations()) {
-            file.open("if (", test(operation.recognition()), ")");
+            file.block("if (", test(operation.recognition()), ")");
             file.line("return new ", signatures.messages(operation.input()), "();");
             file.close();
         }
@@ -173,12 +173,12 @@ public final class EndpointEmitter {
     private void perform() {
         String message = context.runtime(file, "SoapMessage");
         file.gap().line("/// <inheritdoc/>");
-        file.open("protected override ", message, " Perform(", message, " input)");
+        file.block("protected override ", message, " Perform(", message, " input)");
         for (PlannedOperation operation : type.operations()) {
             String variable = CSharpNames.field(operation.input().name());
             String kind = signatures.messages(operation.input());
             file.line(kind, " ", variable, " = input as ", kind, ";");
-            file.open("if (", variable, " != null)");
+            file.block("if (", variable, " != null)");
             perform(operation, variable);
             file.close();
         }

@@ -19,31 +19,32 @@ public final class FaultEmitter {
                 CSharpText.comment(fault.documentation()),
                 "Declared fault: the detail is the element "
                         + CSharpText.comment(fault.element().getLocalPart()) + ".");
-        file.open("public sealed class ", fault.name(), " : ", context.runtime(file, "DeclaredFaultException"));
+        file.block("public sealed class ", fault.name(), " : ", context.runtime(file, "DeclaredFaultException"));
         file.doc("A fault for a server to throw.");
         file.line("public ", fault.name(), "(string reason, ", type, " detail)");
         file.line("    : base(reason)");
-        file.open();
+        file.block();
         file.line("this.Detail = detail;");
         file.close();
         file.gap().doc("A fault that a client received.");
         file.line("public ", fault.name(), "(", context.runtime(file, "SoapFault"), " fault, ", type, " detail)");
         file.line("    : base(fault)");
-        file.open();
+        file.block();
         file.line("this.Detail = detail;");
         file.close();
         file.gap().doc("What the contract says goes with this fault.");
         file.line("public ", type, " Detail { get; private set; }");
         file.gap().line("/// <inheritdoc/>");
-        file.open("protected override void WriteDetail(", context.runtime(file, "XmlOutput"), " output)");
-        String written = ReadingCode.writable(fault.detail(), "this.Detail");
+        file.block("protected override void WriteDetail(", context.runtime(file, "XmlOutput"), " output)");
+        String written = CSharpDialect.writable(fault.detail(), "this.Detail");
         if (fault.detail().nillable()) {
-            file.open("if (this.Detail == null)");
+            file.block("if (this.Detail == null)");
             file.line("output.Nil(", CSharpTypes.name(fault.detail()), ");");
             file.line("return;");
             file.close();
         }
-        new WritingCode(context, file, null).writeElement(fault.detail(), written);
+        new WritingCode(context, file, new CSharpDialect(new CSharpTypes(context, file), null))
+                .writeElement(fault.detail(), written);
         file.close();
         file.close();
         return file.finish();

@@ -24,7 +24,7 @@ public final class InterfaceEmitter {
                 CSharpText.comment(type.documentation()),
                 "Port type " + CSharpText.comment(type.xmlName().getLocalPart()) + " of namespace "
                         + CSharpText.comment(type.xmlName().getNamespaceURI()) + ".");
-        file.open("public interface ", type.name());
+        file.block("public interface ", type.name());
         boolean first = true;
         for (PlannedOperation operation : type.operations()) {
             if (!first) {
@@ -59,9 +59,9 @@ public final class InterfaceEmitter {
             parameters.add(signatures.type(values.get(i)) + " " + parameter(names.get(i)));
         }
         file.doc("What " + CSharpText.comment(operation.method()) + " gives.");
-        file.open("public sealed class ", operation.resultName());
+        file.block("public sealed class ", operation.resultName());
         file.doc("What the operation is to give.");
-        file.open("public ", operation.resultName(), "(", String.join(", ", parameters), ")");
+        file.block("public ", operation.resultName(), "(", String.join(", ", parameters), ")");
         names.forEach(name -> file.line("this.", name, " = ", parameter(name), ";"));
         file.close();
         for (int i = 0; i < names.size(); i++) {
@@ -71,7 +71,7 @@ public final class InterfaceEmitter {
         }
         String shown = names.stream().map(name -> name + " = \" + this." + name).collect(Collectors.joining(" + \", "));
         file.gap().line("/// <inheritdoc/>");
-        file.open("public override string ToString()");
+        file.block("public override string ToString()");
         file.line("return \"", operation.resultName(), " { ", shown, " + \" }\";");
         file.close();
         file.close();

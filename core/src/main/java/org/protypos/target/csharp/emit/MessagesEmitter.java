@@ -39,8 +39,9 @@ public final class MessagesEmitter {
         this.context = context;
         this.file = file;
         this.types = new CSharpTypes(context, file);
-        this.reading = new ReadingCode(context, file, null);
-        this.writing = new WritingCode(context, file, null);
+        CSharpDialect dialect = new CSharpDialect(types, null);
+        this.reading = new ReadingCode(context, file, dialect);
+        this.writing = new WritingCode(context, file, dialect);
     }
 
     /** The source file for this part of a plan. */
@@ -55,7 +56,7 @@ public final class MessagesEmitter {
         CSharpFile file = context.file(type.packageName(), type.messages(), nested);
         MessagesEmitter emitter = new MessagesEmitter(context, file, type);
         file.doc("The messages of " + type.name() + " on the wire.");
-        file.open("internal static class ", type.messages());
+        file.block("internal static class ", type.messages());
         boolean first = true;
         for (PlannedOperation operation : type.operations()) {
             if (!first) {
@@ -82,7 +83,7 @@ public final class MessagesEmitter {
     }
 
     private void message(PlannedMessage message, PlannedOperation operation, List<PlannedFault> faults) {
-        file.open("internal sealed class ", message.name(), " : ", context.runtime(file, "SoapMessage"));
+        file.block("internal sealed class ", message.name(), " : ", context.runtime(file, "SoapMessage"));
         boolean any = false;
         if (message.body() != null) {
             file.line("internal ", types.of(message.body()), " Body { get; set; }");
@@ -133,7 +134,7 @@ public final class MessagesEmitter {
         }
         begin();
         String parameters = input ? signatures.parameters(operation) : result == null ? "" : result + " result";
-        file.open("internal static ", message.name(), " Of(", parameters, ")");
+        file.block("internal static ", message.name(), " Of(", parameters, ")");
         file.line(message.name(), " ", local, " = new ", message.name(), "();");
         if (message.wrapper() != null) {
             file.line(local, ".Body = new ", context.ref(file, message.wrapper()), "();");
@@ -146,7 +147,7 @@ public final class MessagesEmitter {
         if (result != null) {
             String joined = String.join(", ", Signatures.values(message, "this"));
             begin();
-            file.open("internal ", result, " Result()");
+            file.block("internal ", result, " Result()");
             file.line("return ", operation.resultName() == null ? joined : "new " + result + "(" + joined + ")", ";");
             file.close();
         }
@@ -161,12 +162,12 @@ public final class MessagesEmitter {
 
     private void override(String signature) {
         begin();
-        file.open("public override ", signature);
+        file.block("public override ", signature);
     }
 
     private void constant(String signature, String value) {
         override(signature);
-        file.open("get");
+        file.block("get");
         file.line("return ", value, ";");
         file.close();
         file.close();
@@ -202,7 +203,7 @@ public final class MessagesEmitter {
             String declared = type.isEmpty() ? "" : ", " + CSharpText.literal(type);
             boolean guarded = message.form() != WireMessage.Form.ENVELOPE;
             if (guarded) {
-                file.open("if (", value, " != null)");
+                file.block("if (", value, " != null)");
             }
             file.line("output.Attach(", part(message, i), ", ", value, declared, ");");
             if (guarded) {
@@ -234,7 +235,7 @@ public final class MessagesEmitter {
             override("string FaultAction(" + context.runtime(file, "DeclaredFaultException") + " fault)");
             for (int i = 0; i < operation.faults().size(); i++) {
                 PlannedFault fault = operation.faults().get(i);
-                file.open("if (fault is ", file.contractType(fault.packageName(), fault.name()), ")");
+                file.block("if (fault is ", file.contractType(fault.packageName(), fault.name()), ")");
                 file.line("return ", CSharpText.literal(operation.faultActions().get(i)), ";");
                 file.close();
             }
@@ -252,8 +253,8 @@ public final class MessagesEmitter {
         for (int i = 0; i < message.headers().size(); i++) {
             Property header = message.headers().get(i);
             String value = "this." + outside(message, i);
-            file.open("if (", value, " != null)");
-            writing.writeElement(header, ReadingCode.writable(header, value));
+            file.block("if (", value, " != null)");
+            writing.writeElement(header, CSharpDialect.writable(header, value));
             file.close();
         }
         file.close();
@@ -262,14 +263,14 @@ public final class MessagesEmitter {
         for (int i = 0; i < message.headers().size(); i++) {
             Property header = message.headers().get(i);
             String found = "found";
-            file.open(
+            file.block(
                     "if (block.Name == ",
                     types.xname(
                             header.xmlName().getNamespaceURI(), header.xmlName().getLocalPart()),
                     ")");
             String wanted = content(header.type());
             file.line(wanted, " ", found, " = block.Value as ", wanted, ";");
-            file.open("if (", found, " != null)");
+            file.block("if (", found, " != null)");
             String into = "this." + outside(message, i);
             take(header.type(), found, value -> file.line(into, " = ", value, ";")
                     .line("return true;"));
@@ -292,7 +293,7 @@ public final class MessagesEmitter {
         if (type instanceof ValueType.Enumerated enumerated) {
             String name = context.ref(file, enumerated.type());
             file.line(name, " ", found, "Value;");
-            file.open(
+            file.block(
                     "if (",
                     context.registry(file),
                     ".Find(",
@@ -319,12 +320,12 @@ public final class MessagesEmitter {
         String all = found + "Values";
         file.line(types.list(name), " ", all, " = new ", types.list(name), "();");
         file.line("bool ", found, "Known = true;");
-        file.open("foreach (string item in ", found, ".ValuesOf<string>())");
+        file.block("foreach (string item in ", found, ".ValuesOf<string>())");
         file.line(name, " itemValue;");
         file.line(found, "Known &= ", context.registry(file), ".Find(item, out itemValue);");
         file.line(all, ".Add(itemValue);");
         file.close();
-        file.open("if (", found, "Known)");
+        file.block("if (", found, "Known)");
         then.accept(all);
         file.close();
     }
@@ -354,14 +355,14 @@ public final class MessagesEmitter {
         if (CSharpTypes.isAlwaysThere(body)) {
             writing.writeElement(body, "this.Body");
         } else {
-            file.open("if (this.Body != null)");
+            file.block("if (this.Body != null)");
             if (group) {
                 file.line("output.Group(this.Body);");
             } else {
-                writing.writeElement(body, ReadingCode.writable(body, "this.Body"));
+                writing.writeElement(body, CSharpDialect.writable(body, "this.Body"));
             }
             if (body.nillable()) {
-                file.next("else");
+                file.orElse("else");
                 file.line("output.Nil(", CSharpTypes.name(body), ");");
             }
             file.close();
@@ -380,7 +381,7 @@ public final class MessagesEmitter {
         }
         String value = reading.element(body);
         if (body.nillable()) {
-            file.open("if (!", ReadingCode.takeNil(body.type()), ")");
+            file.block("if (!", reading.takeNil(body.type()), ")");
             file.line("this.Body = ", value, ";");
             file.close();
         } else {
@@ -400,7 +401,7 @@ public final class MessagesEmitter {
             String wanted = content(fault.detail().type());
             String exception = file.contractType(fault.packageName(), fault.name());
             file.line(wanted, " ", found, " = fault.DetailOf<", wanted, ">(", CSharpTypes.name(fault.detail()), ");");
-            file.open("if (", found, " != null)");
+            file.block("if (", found, " != null)");
             take(fault.detail().type(), found, detail -> file.line("return new ", exception, "(fault, ", detail, ");"));
             file.close();
         }

@@ -60,11 +60,11 @@ public final class RegistryEmitter {
     private void write(Plan plan) {
         String name = plan.registry();
         file.doc("Reads and writes documents of the contract: it knows all types and elements by name.");
-        file.open("public sealed class ", name, " : ", context.runtime(file, "XmlTypes"));
+        file.block("public sealed class ", name, " : ", context.runtime(file, "XmlTypes"));
         file.doc("The one there is; it never changes.");
         file.line("public static readonly ", name, " Instance = new ", name, "();");
         file.gap();
-        file.open("private ", name, "()");
+        file.block("private ", name, "()");
         file.close();
         for (PlannedEnum type : enums(plan)) {
             values(type);
@@ -101,8 +101,8 @@ public final class RegistryEmitter {
         String name = context.ref(file, type);
         String statics = context.statics(file, type);
         file.gap().doc("The value as it is written in XML.");
-        file.open("public static string ToXml(", name, " value)");
-        file.open("switch (value)");
+        file.block("public static string ToXml(", name, " value)");
+        file.block("switch (value)");
         for (PlannedEnum.Constant constant : type.constants()) {
             file.line("case ", statics, ".", constant.name(), ":");
             file.line("    return ", CSharpText.literal(constant.value()), ";");
@@ -112,8 +112,8 @@ public final class RegistryEmitter {
         file.close();
         file.close();
         file.gap().doc("Finds the value that is written so in XML, and tells whether there is one.");
-        file.open("public static bool Find(string text, out ", name, " value)");
-        file.open("switch (text)");
+        file.block("public static bool Find(string text, out ", name, " value)");
+        file.block("switch (text)");
         for (PlannedEnum.Constant constant : type.constants()) {
             file.line("case ", CSharpText.literal(constant.value()), ":");
             file.line("    value = ", statics, ".", constant.name(), ";");
@@ -145,8 +145,8 @@ public final class RegistryEmitter {
                     .add(name);
         }
         file.gap().line("/// <inheritdoc/>");
-        file.open("protected override ", result, " ", method, "(string space, string name)");
-        file.open("switch (space)");
+        file.block("protected override ", result, " ", method, "(string space, string name)");
+        file.block("switch (space)");
         int number = 0;
         for (String namespace : byNamespace.keySet()) {
             file.line("case ", CSharpText.literal(namespace), ":");
@@ -159,8 +159,8 @@ public final class RegistryEmitter {
         number = 0;
         for (List<QName> names : byNamespace.values()) {
             file.gap();
-            file.open("private static ", result, " ", method, String.valueOf(++number), "(string name)");
-            file.open("switch (name)");
+            file.block("private static ", result, " ", method, String.valueOf(++number), "(string name)");
+            file.block("switch (name)");
             for (QName name : names) {
                 file.line("case ", CSharpText.literal(name.getLocalPart()), ":");
                 file.line("    return ", cases.get(name), ";");

@@ -64,7 +64,7 @@ public final class ScaffoldEmitter {
         CSharpFile file = context.file(type.packageName(), name);
         Signatures signatures = new Signatures(context, file, type);
         file.doc("What the service does. This file is yours: it was written once and is not touched again.");
-        file.open("public class ", name, " : ", file.contractType(type.packageName(), type.name()));
+        file.block("public class ", name, " : ", file.contractType(type.packageName(), type.name()));
         boolean first = true;
         Map<String, String> methods = new LinkedHashMap<>();
         for (PlannedOperation operation : type.operations()) {

@@ -21,7 +21,7 @@ public final class ServiceEmitter {
                 CSharpText.comment(service.documentation()),
                 "The ports of the service "
                         + CSharpText.comment(service.xmlName().getLocalPart()) + ".");
-        file.open("public static class ", service.name());
+        file.block("public static class ", service.name());
         boolean first = true;
         for (PlannedService.Port port : service.ports()) {
             if (!first) {
@@ -63,7 +63,7 @@ public final class ServiceEmitter {
             file.line(arguments.get(i), last ? ");" : ",");
         }
         if (!port.actions().isEmpty()) {
-            file.open("new ", file.type("System.Collections.Generic", "Dictionary"), "<string, string>");
+            file.block("new ", file.type("System.Collections.Generic", "Dictionary"), "<string, string>");
             port.actions()
                     .forEach((operation, action) ->
                             file.line("{ ", CSharpText.literal(operation), ", ", CSharpText.literal(action), " },"));

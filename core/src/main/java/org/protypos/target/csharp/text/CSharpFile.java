@@ -11,12 +11,13 @@ import java.util.TreeSet;
 import org.protypos.target.LineWrap;
 import org.protypos.target.SourceFile;
 import org.protypos.target.Words;
+import org.protypos.target.content.CodeLines;
 
 /**
  * A C# source file being written: lines with their indentation, and the namespaces that they turned out to need. A type is called
  * by its simple name where that can only mean it, by its full name otherwise.
  */
-public final class CSharpFile {
+public final class CSharpFile implements CodeLines {
     private static final String INDENT = "    ";
     private static final int COMMENT_WIDTH = 110;
     private static final String HEADER =
@@ -115,7 +116,7 @@ public final class CSharpFile {
         return full.indexOf('.') < 0 ? full : "global::" + full;
     }
 
-    /** Writes a line. */
+    @Override
     public CSharpFile line(String... parts) {
         LineWrap.append(body, INDENT.repeat(depth), INDENT, parts);
         return this;
@@ -128,9 +129,10 @@ public final class CSharpFile {
     }
 
     /** Writes a line, if there is one, and opens a block behind it. */
-    public CSharpFile open(String... parts) {
-        if (parts.length > 0) {
-            line(parts);
+    @Override
+    public CSharpFile block(String... head) {
+        if (head.length > 0) {
+            line(head);
         }
         body.append(INDENT.repeat(depth)).append("{\n");
         depth++;
@@ -145,7 +147,7 @@ public final class CSharpFile {
         return line("}");
     }
 
-    /** Closes a block. */
+    @Override
     public CSharpFile close() {
         return close("");
     }
@@ -156,10 +158,10 @@ public final class CSharpFile {
         return line("}", behind);
     }
 
-    /** Closes a block and opens the one that goes on from it. */
-    public CSharpFile next(String head) {
+    @Override
+    public CSharpFile orElse(String head) {
         close();
-        return open(head);
+        return block(head);
     }
 
     /** Goes on in lines that belong to the one before. */

@@ -11,6 +11,11 @@ public final class CSharpText {
         return ContractText.literal(text);
     }
 
+    /** The name of a method of the runtime, which begins with a capital here. */
+    public static String capital(String name) {
+        return Character.toUpperCase(name.charAt(0)) + name.substring(1);
+    }
+
     /** Text for a documentation comment, which is XML: nothing in it can end a line early or be a tag. */
     public static String comment(String text) {
         return ContractText.comment(text, (before, c) -> null);

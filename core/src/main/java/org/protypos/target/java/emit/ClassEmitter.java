@@ -39,9 +39,10 @@ public final class ClassEmitter {
         this.context = context;
         this.file = file;
         this.types = new JavaTypes(context, file);
-        this.reading = new ReadingCode(context, file);
-        this.writing = new WritingCode(context, file);
-        this.checking = new CheckingCode(context, file);
+        JavaDialect dialect = new JavaDialect(types);
+        this.reading = new ReadingCode(context, file, dialect);
+        this.writing = new WritingCode(context, file, dialect);
+        this.checking = new CheckingCode(context, file, dialect);
         this.pieces = new Pieces(file);
     }
 
@@ -59,7 +60,7 @@ public final class ClassEmitter {
             // An interface of somebody's may be serializable, which the compiler would have more to say about.
             file.line("@SuppressWarnings(\"serial\")");
         }
-        file.open(
+        file.block(
                 "public ",
                 type.host() == null ? "" : "static ",
                 type.isAbstract() ? "abstract " : "",
@@ -67,10 +68,9 @@ public final class ClassEmitter {
                 type.name(),
                 " extends ",
                 base,
-                EnumEmitter.implemented(file, type.interfaces()),
-                " {");
+                EnumEmitter.implemented(file, type.interfaces()));
         for (Property property : type.properties()) {
-            file.line("private ", types.field(property), " ", ReadingCode.field(property), ";");
+            file.line("private ", types.field(property), " ", JavaDialect.field(property), ";");
             if (property.nilName() != null) {
                 file.line("private boolean ", JavaNames.variable(property.nilName()), ";");
             }
@@ -85,7 +85,7 @@ public final class ClassEmitter {
         if (!type.inner().isEmpty()) {
             inner(type);
         }
-        if (CheckingCode.hasChecks(type)) {
+        if (checking.hasChecks(type)) {
             checking(type);
         }
         if (type.xmlType() != null) {
@@ -127,16 +127,16 @@ public final class ClassEmitter {
             return;
         }
         String javaType = types.of(property);
-        String field = ReadingCode.field(property);
+        String field = JavaDialect.field(property);
         file.gap().doc(JavaText.comment(property.documentation()), remark(property));
         String getter = types.getter(property);
         boolean collection = property.isMany();
-        file.open("public ", types.given(property), " ", getter, "() {");
+        file.block("public ", types.given(property), " ", getter, "()");
         if (collection) {
             String empty = property.kind() == Member.Kind.ATTRIBUTE_WILDCARD
                     ? file.ref("java.util.LinkedHashMap")
                     : file.ref("java.util.ArrayList");
-            file.open("if (this.", field, " == null) {");
+            file.block("if (this.", field, " == null)");
             file.line("this.", field, " = new ", empty, "<>();");
             file.close();
         }
@@ -150,7 +150,7 @@ public final class ClassEmitter {
         file.close();
         file.gap();
         String self = context.ref(file, type);
-        file.open("public ", self, " set", property.name(), "(", javaType, " value) {");
+        file.block("public ", self, " set", property.name(), "(", javaType, " value)");
         file.line("this.", field, " = value;");
         if (property.nilName() != null) {
             file.line("this.", JavaNames.variable(property.nilName()), " &= value == null;");
@@ -160,7 +160,7 @@ public final class ClassEmitter {
         if (collection && property.kind() != Member.Kind.ATTRIBUTE_WILDCARD) {
             String item = property.kind() == Member.Kind.MIXED ? "Object" : types.item(property);
             file.gap();
-            file.open("public ", self, " add", property.name(), "(", item, " value) {");
+            file.block("public ", self, " add", property.name(), "(", item, " value)");
             file.line(getter, "().add(value);");
             file.line("return this;");
             file.close();
@@ -173,11 +173,11 @@ public final class ClassEmitter {
     private void nilAccessors(String self, Property property) {
         String nil = JavaNames.variable(property.nilName());
         file.gap().doc("Whether the element is there and nil, rather than absent.");
-        file.open("public boolean is", property.nilName(), "() {");
+        file.block("public boolean is", property.nilName(), "()");
         file.line("return this.", nil, ";");
         file.close();
         file.gap();
-        file.open("public ", self, " set", property.nilName(), "(boolean value) {");
+        file.block("public ", self, " set", property.nilName(), "(boolean value)");
         file.line("this.", nil, " = value;");
         file.line("return this;");
         file.close();
@@ -186,7 +186,7 @@ public final class ClassEmitter {
     /** The accessors of an element that is taken for the list that it holds. */
     private void unwrapped(PlannedClass type, Property property) {
         String list = types.of(property);
-        String field = "this." + ReadingCode.field(property);
+        String field = "this." + JavaDialect.field(property);
         String element = types.field(property);
         Property inside = property.inside();
         String item = types.item(inside);
@@ -196,7 +196,7 @@ public final class ClassEmitter {
                 .doc(
                         JavaText.comment(property.documentation()),
                         "Never null; " + around + " is there as soon as an item is.");
-        file.open("public ", list, " ", types.getter(property), "() {");
+        file.block("public ", list, " ", types.getter(property), "()");
         String there = field + " == null ? null : " + field + ".get" + inside.name() + "()";
         String made = "make" + property.name() + "()";
         file.line("return new ", context.xml(file, "ListInside"), "<>(");
@@ -204,8 +204,8 @@ public final class ClassEmitter {
         file.line("        () -> this.", made, ".get", inside.name(), "());");
         file.close();
         file.gap();
-        file.open("private ", element, " ", made, " {");
-        file.open("if (", field, " == null) {");
+        file.block("private ", element, " ", made);
+        file.block("if (", field, " == null)");
         file.line(field, " = new ", element, "();");
         file.close();
         if (property.nilName() != null) {
@@ -214,16 +214,16 @@ public final class ClassEmitter {
         file.line("return ", field, ";");
         file.close();
         file.gap().doc("Null for no element; an empty list makes an empty one.");
-        file.open("public ", self, " set", property.name(), "(", list, " value) {");
-        file.open("if (value == null) {");
+        file.block("public ", self, " set", property.name(), "(", list, " value)");
+        file.block("if (value == null)");
         file.line(field, " = null;");
-        file.next("else {");
+        file.orElse("else");
         file.line(made, ".set", inside.name(), "(value);");
         file.close();
         file.line("return this;");
         file.close();
         file.gap();
-        file.open("public ", self, " add", property.name(), "(", item, " value) {");
+        file.block("public ", self, " add", property.name(), "(", item, " value)");
         file.line(types.getter(property), "().add(value);");
         file.line("return this;");
         file.close();
@@ -247,11 +247,11 @@ public final class ClassEmitter {
     private void override(String signature) {
         file.gap();
         file.line("@Override");
-        file.open(signature);
+        file.block(signature);
     }
 
     private void reading(PlannedClass type) {
-        String in = "(" + context.xml(file, "XmlInput") + " in) {";
+        String in = "(" + context.xml(file, "XmlInput") + " in)";
         if (!type.attributes().isEmpty() || type.otherAttributes() != null) {
             override("protected void readAttributes" + in);
             inPieces(type.attributes(), "readAttributes", "XmlInput in", reading::readAttributes);
@@ -266,7 +266,7 @@ public final class ClassEmitter {
         }
         if (type.text() != null) {
             override("protected void readBody" + in);
-            String field = "this." + ReadingCode.field(type.text());
+            String field = "this." + JavaDialect.field(type.text());
             if (type.isMixed()) {
                 file.line("in.mixed(get", type.text().name(), "());");
             } else {
@@ -290,7 +290,7 @@ public final class ClassEmitter {
     private static String bodyText(Property text) {
         return text.type().isBinary()
                 ? "in.binaryBody()"
-                : "in." + JavaTypes.source(text.type(), text.hasOddText() ? "standardBody" : "body") + "()";
+                : "in." + ReadingCode.source(text.type(), text.hasOddText() ? "standardBody" : "body") + "()";
     }
 
     /** Writes code for a list, in methods of its own where there is more than fits one. */
@@ -316,7 +316,7 @@ public final class ClassEmitter {
     }
 
     private void writing(PlannedClass type) {
-        String out = "(" + context.xml(file, "XmlOutput") + " out) {";
+        String out = "(" + context.xml(file, "XmlOutput") + " out)";
         if (type.isEncodedCall()) {
             override("protected void writeAttributes" + out);
             file.line("out.encodingStyle(\"http://schemas.xmlsoap.org/soap/envelope/\");");
@@ -383,8 +383,8 @@ public final class ClassEmitter {
                         .put(name.getNamespaceURI(), empty);
             }
         });
-        override("protected " + context.xml(file, "XmlObject") + " inner(String namespace, String name) {");
-        file.open("switch (name) {");
+        override("protected " + context.xml(file, "XmlObject") + " inner(String namespace, String name)");
+        file.block("switch (name)");
         byLocalName.forEach((local, byNamespace) -> {
             file.line("case ", JavaText.literal(local), ":");
             byNamespace.forEach((namespace, empty) -> {
@@ -402,7 +402,7 @@ public final class ClassEmitter {
 
     private void checking(PlannedClass type) {
         checking.begin(type);
-        override("protected void check(" + context.xml(file, "Violations") + " to) {");
+        override("protected void check(" + context.xml(file, "Violations") + " to)");
         if (type.base() != null) {
             file.line("super.check(to);");
         }
@@ -421,16 +421,16 @@ public final class ClassEmitter {
     }
 
     private void writeText(Property text) {
-        String field = "this." + ReadingCode.field(text);
+        String field = "this." + JavaDialect.field(text);
         String printed = writing.printed(text, field, "0");
         boolean name = text.type() instanceof ValueType.Scalar scalar && scalar.kind() == ScalarKind.QNAME;
         boolean primitive = JavaTypes.isPrimitive(text);
         if (!primitive) {
-            file.open("if (", field, " != null) {");
+            file.block("if (", field, " != null)");
         }
         boolean binary = text.type().isBinary();
         if (binary) {
-            file.open("if (!out.attached(", field, ")) {");
+            file.block("if (!out.attached(", field, "))");
         }
         file.line("out.text(", name ? "out.name(" + field + ")" : printed, ");");
         if (binary) {
@@ -443,7 +443,7 @@ public final class ClassEmitter {
 
     private void xmlType(QName name) {
         String qname = file.ref("javax.xml.namespace.QName");
-        override("protected " + qname + " xmlType() {");
+        override("protected " + qname + " xmlType()");
         file.line(
                 "return new ",
                 qname,
@@ -456,12 +456,12 @@ public final class ClassEmitter {
     }
 
     private void describing(PlannedClass type) {
-        override("protected void describe(" + context.xml(file, "Description") + " to) {");
+        override("protected void describe(" + context.xml(file, "Description") + " to)");
         if (type.base() != null) {
             file.line("super.describe(to);");
         }
         for (Property property : type.properties()) {
-            String field = ReadingCode.field(property);
+            String field = JavaDialect.field(property);
             file.line("to.member(", JavaText.literal(field), ", this.", field, ");");
         }
         file.close();
@@ -471,7 +471,7 @@ public final class ClassEmitter {
     private void comparison(List<Property> properties, boolean last) {
         List<String> terms = new ArrayList<>();
         for (Property property : properties) {
-            String field = ReadingCode.field(property);
+            String field = JavaDialect.field(property);
             terms.add("same(this." + field + ", that." + field + ")");
             if (property.nilName() != null) {
                 String nil = JavaNames.variable(property.nilName());
@@ -491,8 +491,8 @@ public final class ClassEmitter {
 
     private void equality(PlannedClass type) {
         String self = context.ref(file, type);
-        override("public boolean equals(Object other) {");
-        file.open("if (!super.equals(other)) {");
+        override("public boolean equals(Object other)");
+        file.block("if (!super.equals(other))");
         file.line("return false;");
         file.close();
         file.line(self, " that = (", self, ") other;");
@@ -502,10 +502,10 @@ public final class ClassEmitter {
             comparison(properties.subList(from, to), to == properties.size());
         }
         file.close();
-        override("public int hashCode() {");
+        override("public int hashCode()");
         file.line("int hash = super.hashCode();");
         for (Property property : type.properties()) {
-            file.line("hash = 31 * hash + hash(this.", ReadingCode.field(property), ");");
+            file.line("hash = 31 * hash + hash(this.", JavaDialect.field(property), ");");
         }
         file.line("return hash;");
         file.close();

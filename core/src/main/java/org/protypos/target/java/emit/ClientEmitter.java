@@ -35,10 +35,10 @@ public final class ClientEmitter {
         String connection = context.soap(file, connection());
         file.doc("Calls a service that offers {@code " + type.name()
                 + "}. Each operation can also be called without waiting. Safe for use by several threads.");
-        file.open("public final class ", type.client(), " implements ", api, " {");
+        file.block("public final class ", type.client(), " implements ", api);
         file.line("private final ", connection, " connection;");
         file.gap();
-        file.open("private ", type.client(), "(", connection, " connection) {");
+        file.block("private ", type.client(), "(", connection, " connection)");
         file.line("this.connection = connection;");
         file.close();
         connecting(api, connection);
@@ -61,28 +61,28 @@ public final class ClientEmitter {
         String standard = defaultPort();
         if (standard != null) {
             file.gap().doc("Gives a client for the default port at the address in the contract.");
-            file.open("public static ", type.client(), " connect() {");
+            file.block("public static ", type.client(), " connect()");
             file.line("return connect(", standard, ", with -> with);");
             file.close();
             file.gap()
                     .doc("Gives a client for the default port; {@code with} changes address, time limit and the like.");
-            file.open("public static ", type.client(), " connect(", settings, " with) {");
+            file.block("public static ", type.client(), " connect(", settings, " with)");
             file.line("return connect(", standard, ", with);");
             file.close();
         }
         file.gap().doc("Gives a client for a port at the address in the contract.");
-        file.open("public static ", type.client(), " connect(", port, " port) {");
+        file.block("public static ", type.client(), " connect(", port, " port)");
         file.line("return connect(port, with -> with);");
         file.close();
         file.gap().doc("Gives a client for a port; {@code with} changes address, time limit and the like.");
-        file.open("public static ", type.client(), " connect(", port, " port, ", settings, " with) {");
+        file.block("public static ", type.client(), " connect(", port, " port, ", settings, " with)");
         String registry = file.ref(context.plan().rootPackage(), context.plan().registry());
         file.line("return new ", type.client(), "(", connection, ".to(port, with, ", registry, ".INSTANCE));");
         file.close();
         file.gap()
                 .doc("Gives a client that differs in some setting, for one call or more: address, headers and the like."
                         + " This one stays as it is.");
-        file.open("public ", type.client(), " with(", settings, " with) {");
+        file.block("public ", type.client(), " with(", settings, " with)");
         file.line("return new ", type.client(), "(this.connection.with(with));");
         file.close();
     }
@@ -115,7 +115,7 @@ public final class ClientEmitter {
     private void call(PlannedOperation operation) {
         file.gap().doc(JavaText.comment(operation.documentation()));
         file.line("@Override");
-        file.open("public ", signatures.method(operation), " {");
+        file.block("public ", signatures.method(operation));
         String output = "null";
         if (operation.output() != null) {
             String message = signatures.messages(operation.output());
@@ -126,15 +126,15 @@ public final class ClientEmitter {
         if (operation.faults().isEmpty()) {
             file.line("this.connection.callPlain", call);
         } else {
-            file.open("try {");
+            file.block("try");
             file.line("this.connection.call", call);
             String faults = operation.faults().stream()
                     .map(signatures::fault)
                     .distinct()
                     .collect(Collectors.joining(" | "));
-            file.next("catch (" + faults + " e) {");
+            file.orElse("catch (" + faults + " e)");
             file.line("throw e;");
-            file.next("catch (" + context.soap(file, "DeclaredFault") + " e) {");
+            file.orElse("catch (" + context.soap(file, "DeclaredFault") + " e)");
             file.line("throw ", context.soap(file, connection()), ".unexpected(e);");
             file.close();
         }
@@ -151,7 +151,7 @@ public final class ClientEmitter {
                         JavaText.comment(operation.documentation()),
                         "Does not wait: the future fails as {@code " + operation.method()
                                 + "} does, and can be cancelled.");
-        file.open(
+        file.block(
                 "public ",
                 future,
                 "<",
@@ -160,7 +160,7 @@ public final class ClientEmitter {
                 operation.asyncMethod(),
                 "(",
                 signatures.parameters(operation),
-                ") {");
+                ")");
         String output = operation.output() == null ? "null" : "new " + signatures.messages(operation.output()) + "()";
         String result = isVoid(operation) ? "output -> null" : signatures.messages(operation.output()) + "::result";
         file.line(

@@ -18,10 +18,10 @@ public final class DocumentsEmitter {
         JavaFile file = context.file(context.plan().rootPackage(), name);
         String holder = context.soap(file, "ContractDocuments");
         file.doc("The documents of the contract, for a server to show.");
-        file.open("public final class ", name, " {");
+        file.block("public final class ", name);
         file.line("private ", name, "() {}");
         file.gap().doc("The documents, the one to start from first.");
-        file.open("public static ", holder, " documents() {");
+        file.block("public static ", holder, " documents()");
         file.line("return ", holder, ".of(");
         file.indent();
         for (int i = 0; i < documents.size(); i++) {
@@ -38,8 +38,8 @@ public final class DocumentsEmitter {
 
     private static void document(JavaFile file, int number, String text) {
         file.gap();
-        file.open("private static String[] document", String.valueOf(number), "() {");
-        file.open("return new String[] {");
+        file.block("private static String[] document", String.valueOf(number), "()");
+        file.block("return new String[]");
         for (int from = 0; from < text.length(); from += PIECE) {
             file.line(JavaText.literal(text.substring(from, Math.min(text.length(), from + PIECE))), ",");
         }

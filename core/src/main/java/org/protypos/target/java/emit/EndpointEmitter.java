@@ -36,19 +36,18 @@ public final class EndpointEmitter {
     private void write(String documents) {
         String api = file.ref(type.packageName(), type.name());
         file.doc("Serves an implementation of {@code " + type.name() + "}.");
-        file.open(
+        file.block(
                 "public final class ",
                 type.endpoint(),
                 " extends ",
-                context.soap(file, type.isHttp() ? "HttpEndpoint" : "SoapEndpoint"),
-                " {");
+                context.soap(file, type.isHttp() ? "HttpEndpoint" : "SoapEndpoint"));
         file.line("private final ", api, " implementation;");
         file.gap();
-        file.open("private ", type.endpoint(), "(", api, " implementation) {");
+        file.block("private ", type.endpoint(), "(", api, " implementation)");
         file.line("this.implementation = implementation;");
         file.close();
         file.gap().doc("Gives an endpoint that carries operations out by calling {@code implementation}.");
-        file.open("public static ", type.endpoint(), " of(", api, " implementation) {");
+        file.block("public static ", type.endpoint(), " of(", api, " implementation)");
         file.line("return new ", type.endpoint(), "(implementation);");
         file.close();
         constant(
@@ -95,7 +94,7 @@ public final class EndpointEmitter {
     private void constant(String result, String method, String value) {
         file.gap();
         file.line("@Override");
-        file.open("protected ", result, " ", method, "() {");
+        file.block("protected ", result, " ", method, "()");
         file.line("return ", value, ";");
         file.close();
     }
@@ -106,8 +105,8 @@ public final class EndpointEmitter {
         constant("String[]", "verbs", strings(type.verbs().stream()));
         file.gap();
         file.line("@Override");
-        file.open("protected ", context.soap(file, "SoapMessage"), " input(int operation) {");
-        file.open("switch (operation) {");
+        file.block("protected ", context.soap(file, "SoapMessage"), " input(int operation)");
+        file.block("switch (operation)");
         for (int i = 0; i < type.operations().size(); i++) {
             file.line(
                     "case ",
@@ -129,7 +128,7 @@ public final class EndpointEmitter {
         String message = context.soap(file, "SoapMessage");
         file.gap();
         file.line("@Override");
-        file.open("protected ", message, " input(String namespace, String name, String action) {");
+        file.block("protected ", message, " input(String namespace, String name, String action)");
         if (type.operations().stream().anyMatch(one -> one.recognition().by() == Recognition.By.PARTS)) {
             String names =
                     file.ref("java.util.function", "Supplier") + "<" + file.ref("java.util", "List") + "<String>>";
@@ -137,11 +136,11 @@ public final class EndpointEmitter {
             file.close();
             file.gap();
             file.line("@Override");
-            file.open(
-                    "protected ", message, " input(String namespace, String name, String action, ", names, " parts) {");
+            file.block(
+                    "protected ", message, " input(String namespace, String name, String action, ", names, " parts)");
         }
         for (PlannedOperation operation : type.operations()) {
-            file.open("if (", test(operation.recognition()), ") {");
+            file.block("if (", test(operation.recognition()), ")");
             file.line("return new ", signatures.messages(operation.input()), "();");
             file.close();
         }
@@ -176,9 +175,9 @@ public final class EndpointEmitter {
         String message = context.soap(file, "SoapMessage");
         file.gap();
         file.line("@Override");
-        file.open("protected ", message, " perform(", message, " input) throws Exception {");
+        file.block("protected ", message, " perform(", message, " input) throws Exception");
         for (PlannedOperation operation : type.operations()) {
-            file.open("if (input instanceof ", signatures.messages(operation.input()), " message) {");
+            file.block("if (input instanceof ", signatures.messages(operation.input()), " message)");
             file.line("return ", operation.method(), "(message);");
             file.close();
         }
@@ -191,14 +190,14 @@ public final class EndpointEmitter {
                 ? context.soap(file, "SoapMessage")
                 : signatures.messages(operation.output());
         file.gap();
-        file.open(
+        file.block(
                 "private ",
                 result,
                 " ",
                 operation.method(),
                 "(",
                 signatures.messages(operation.input()),
-                " input) throws Exception {");
+                " input) throws Exception");
         String call = "this.implementation." + operation.method() + "("
                 + String.join(", ", signatures.values(operation.input(), "input")) + ")";
         if (operation.output() == null) {

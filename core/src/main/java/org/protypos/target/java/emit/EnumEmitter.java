@@ -25,7 +25,7 @@ public final class EnumEmitter {
     static void write(JavaFile file, PlannedEnum type) {
         String name = type.name();
         file.doc(JavaText.comment(type.documentation()));
-        file.open("public enum ", name, implemented(file, type.interfaces()), " {");
+        file.block("public enum ", name, implemented(file, type.interfaces()));
         int last = type.constants().size() - 1;
         for (int i = 0; i <= last; i++) {
             PlannedEnum.Constant constant = type.constants().get(i);
@@ -35,15 +35,15 @@ public final class EnumEmitter {
         file.gap();
         file.line("private final String value;");
         file.gap();
-        file.open(name, "(String value) {");
+        file.block(name, "(String value)");
         file.line("this.value = value;");
         file.close();
         file.gap().doc("The value as it is written in XML.");
-        file.open("public String value() {");
+        file.block("public String value()");
         file.line("return this.value;");
         file.close();
         file.gap().doc("The constant for a value written in XML, or null when there is none.");
-        file.open("public static ", name, " find(String value) {");
+        file.block("public static ", name, " find(String value)");
         if (type.constants().size() > MOST_CASES) {
             file.line("return BY_VALUE.get(value);");
             file.close();
@@ -51,7 +51,7 @@ public final class EnumEmitter {
             file.close();
             return;
         }
-        file.open("switch (value) {");
+        file.block("switch (value)");
         for (PlannedEnum.Constant constant : type.constants()) {
             file.line("case ", JavaText.literal(constant.value()), ": return ", constant.name(), ";");
         }
@@ -74,9 +74,9 @@ public final class EnumEmitter {
         file.gap();
         file.line("private static final ", map, "<String, ", name, "> BY_VALUE = byValue();");
         file.gap();
-        file.open("private static ", map, "<String, ", name, "> byValue() {");
+        file.block("private static ", map, "<String, ", name, "> byValue()");
         file.line(map, "<String, ", name, "> found = new ", hashMap, "<>();");
-        file.open("for (", name, " constant : values()) {");
+        file.block("for (", name, " constant : values())");
         file.line("found.put(constant.value, constant);");
         file.close();
         file.line("return found;");

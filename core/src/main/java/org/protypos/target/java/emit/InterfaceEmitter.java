@@ -27,7 +27,7 @@ public final class InterfaceEmitter {
                 JavaText.comment(type.documentation()),
                 "Port type " + JavaText.comment(type.xmlName().getLocalPart()) + " of namespace "
                         + JavaText.comment(type.xmlName().getNamespaceURI()) + ".");
-        file.open("public interface ", type.name(), " {");
+        file.block("public interface ", type.name());
         boolean first = true;
         for (PlannedOperation operation : type.operations()) {
             if (!first) {
@@ -104,7 +104,7 @@ public final class InterfaceEmitter {
         public static List<String> resultNames(PlannedMessage output) {
             List<String> names = new ArrayList<>();
             for (Property value : output.values()) {
-                String name = JavaNames.component(ReadingCode.field(value));
+                String name = JavaNames.component(JavaDialect.field(value));
                 String free = name;
                 for (int number = 2; names.contains(free); number++) {
                     free = name + number;

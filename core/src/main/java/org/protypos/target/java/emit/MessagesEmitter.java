@@ -25,6 +25,7 @@ public final class MessagesEmitter {
     private final JavaFile file;
     private final JavaTypes types;
     private final ReadingCode reading;
+    private final JavaDialect dialect;
     private final WritingCode writing;
     private final InterfaceEmitter.Signatures signatures;
 
@@ -33,8 +34,9 @@ public final class MessagesEmitter {
         this.context = context;
         this.file = file;
         this.types = new JavaTypes(context, file);
-        this.reading = new ReadingCode(context, file);
-        this.writing = new WritingCode(context, file);
+        this.dialect = new JavaDialect(types);
+        this.reading = new ReadingCode(context, file, dialect);
+        this.writing = new WritingCode(context, file, dialect);
     }
 
     /** The source file for this part of a plan. */
@@ -50,7 +52,7 @@ public final class MessagesEmitter {
         JavaFile file = context.file(type.packageName(), type.messages(), nested);
         MessagesEmitter emitter = new MessagesEmitter(context, file, type);
         file.doc("The messages of {@code " + type.name() + "} on the wire.");
-        file.open("final class ", type.messages(), " {");
+        file.block("final class ", type.messages());
         file.line("private ", type.messages(), "() {}");
         for (PlannedOperation operation : type.operations()) {
             emitter.message(operation.input(), operation, List.of());
@@ -73,7 +75,7 @@ public final class MessagesEmitter {
 
     private void message(PlannedMessage message, PlannedOperation operation, List<PlannedFault> faults) {
         file.gap();
-        file.open("static final class ", message.name(), " extends ", context.soap(file, "SoapMessage"), " {");
+        file.block("static final class ", message.name(), " extends ", context.soap(file, "SoapMessage"));
         if (message.body() != null) {
             file.line(types.of(message.body()), " body;");
         }
@@ -117,7 +119,7 @@ public final class MessagesEmitter {
         // No parameter is called like this one.
         String local = input ? "input" : "output";
         file.gap();
-        file.open("static ", message.name(), " of(", parameters, ") {");
+        file.block("static ", message.name(), " of(", parameters, ")");
         file.line(message.name(), " ", local, " = new ", message.name(), "();");
         if (message.wrapper() != null) {
             file.line(local, ".body = new ", context.ref(file, message.wrapper()), "();");
@@ -139,7 +141,7 @@ public final class MessagesEmitter {
         if (result != null) {
             String joined = String.join(", ", signatures.values(message, "this"));
             file.gap();
-            file.open(result, " result() {");
+            file.block(result, " result()");
             file.line("return ", operation.resultName() == null ? joined : "new " + result + "(" + joined + ")", ";");
             file.close();
         }
@@ -148,7 +150,7 @@ public final class MessagesEmitter {
     private void override(String signature) {
         file.gap();
         file.line("@Override");
-        file.open("protected ", signature, " {");
+        file.block("protected ", signature);
     }
 
     private void constant(String signature, String value) {
@@ -179,7 +181,7 @@ public final class MessagesEmitter {
                 file.line("out.attach(", part(message, i), ", ", value, declared, ");");
                 continue;
             }
-            file.open("if (", value, " != null) {");
+            file.block("if (", value, " != null)");
             file.line("out.attach(", part(message, i), ", ", value, declared, ");");
             file.close();
         }
@@ -207,7 +209,7 @@ public final class MessagesEmitter {
             override("String action(" + context.soap(file, "DeclaredFault") + " fault)");
             for (int i = 0; i < operation.faults().size(); i++) {
                 PlannedFault fault = operation.faults().get(i);
-                file.open("if (fault instanceof ", file.ref(fault.packageName(), fault.name()), ") {");
+                file.block("if (fault instanceof ", file.ref(fault.packageName(), fault.name()), ")");
                 file.line("return ", JavaText.literal(operation.faultActions().get(i)), ";");
                 file.close();
             }
@@ -229,7 +231,7 @@ public final class MessagesEmitter {
         file.close();
         override("void writeHeaders(" + context.xml(file, "XmlOutput") + " out)");
         for (int i = 0; i < message.headers().size(); i++) {
-            file.open("if (this.", field(message, i), " != null) {");
+            file.block("if (this.", field(message, i), " != null)");
             writing.writeElement(message.headers().get(i), "this." + field(message, i));
             file.close();
         }
@@ -237,12 +239,8 @@ public final class MessagesEmitter {
         override("boolean takeHeader(" + context.xml(file, "XmlElement") + "<?> block)");
         for (int i = 0; i < message.headers().size(); i++) {
             Property header = message.headers().get(i);
-            file.open(
-                    "if (block.isNamed(",
-                    ReadingCode.name(header),
-                    ") && ",
-                    pattern(header.type(), "block.value()"),
-                    ") {");
+            file.block(
+                    "if (block.isNamed(", dialect.name(header), ") && ", pattern(header.type(), "block.value()"), ")");
             file.line("this.", field(message, i), " = ", unwrap(header.type(), "block.value()"), ";");
             file.line("return true;");
             file.close();
@@ -286,15 +284,15 @@ public final class MessagesEmitter {
         if (primitive) {
             writing.writeElement(body, "this.body");
         } else {
-            file.open("if (this.body != null) {");
+            file.block("if (this.body != null)");
             if (group) {
                 file.line("out.group(this.body);");
             } else {
                 writing.writeElement(body, "this.body");
             }
             if (body.nillable()) {
-                file.next("else {");
-                file.line("out.nil(", ReadingCode.name(body), ");");
+                file.orElse("else");
+                file.line("out.nil(", dialect.name(body), ");");
             }
             file.close();
         }
@@ -308,19 +306,18 @@ public final class MessagesEmitter {
         if (message.anyWrapper()) {
             file.line("in.demandAny(", JavaText.literal(body.xmlName().getLocalPart()), ");");
         } else {
-            file.line("in.demand(", ReadingCode.name(body), ");");
+            file.line("in.demand(", dialect.name(body), ");");
         }
         String value = reading.element(body.type());
-        file.line(
-                "this.body = ", body.nillable() ? ReadingCode.takeNil(body.type()) + " ? null : " + value : value, ";");
+        file.line("this.body = ", body.nillable() ? reading.takeNil(body.type()) + " ? null : " + value : value, ";");
         file.close();
     }
 
     private void declared(List<PlannedFault> faults) {
         override(context.soap(file, "DeclaredFault") + " declared(" + context.soap(file, "SoapFault") + " fault)");
         for (PlannedFault fault : faults) {
-            String detail = "fault.detail(" + ReadingCode.name(fault.detail()) + ")";
-            file.open("if (", pattern(fault.detail().type(), detail), ") {");
+            String detail = "fault.detail(" + dialect.name(fault.detail()) + ")";
+            file.block("if (", pattern(fault.detail().type(), detail), ")");
             file.line(
                     "return new ",
                     file.ref(fault.packageName(), fault.name()),

@@ -41,7 +41,7 @@ final class Pieces {
             List<T> some = all.subList(from, Math.min(all.size(), from + MOST));
             String name = method + "Part" + (from / MOST + 1);
             call.accept(name);
-            methods.put("private " + result + " " + name + "(" + parameter + ") {", () -> body.accept(some));
+            methods.put("private " + result + " " + name + "(" + parameter + ")", () -> body.accept(some));
         }
     }
 
@@ -50,7 +50,7 @@ final class Pieces {
         while (!methods.isEmpty()) {
             String head = methods.keySet().iterator().next();
             file.gap();
-            file.open(head);
+            file.block(head);
             methods.remove(head).run();
             file.close();
         }

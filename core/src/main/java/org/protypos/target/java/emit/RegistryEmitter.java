@@ -36,7 +36,7 @@ public final class RegistryEmitter {
     private void write(Plan plan) {
         String name = file.ref(plan.rootPackage(), plan.registry());
         file.doc("Reads and writes documents of the contract: it knows all types and elements by name.");
-        file.open("public final class ", plan.registry(), " extends ", context.xml(file, "XmlTypes"), " {");
+        file.block("public final class ", plan.registry(), " extends ", context.xml(file, "XmlTypes"));
         file.doc("The one there is; it never changes.");
         file.line("public static final ", name, " INSTANCE = new ", name, "();");
         file.gap();
@@ -80,9 +80,9 @@ public final class RegistryEmitter {
         List<List<QName>> chunks = new ArrayList<>();
         file.gap();
         file.line("@Override");
-        file.open("protected ", result, " ", method, "(String namespace, String name) {");
+        file.block("protected ", result, " ", method, "(String namespace, String name)");
         file.line(result, " found = null;");
-        file.open("switch (namespace) {");
+        file.block("switch (namespace)");
         byNamespace.forEach((namespace, names) -> {
             file.line("case ", JavaText.literal(namespace), ":");
             for (int from = 0; from < names.size(); from += CASES_PER_METHOD) {
@@ -101,8 +101,8 @@ public final class RegistryEmitter {
         for (List<QName> chunk : chunks) {
             number++;
             file.gap();
-            file.open("private static ", result, " ", method, String.valueOf(number), "(String name) {");
-            file.open("switch (name) {");
+            file.block("private static ", result, " ", method, String.valueOf(number), "(String name)");
+            file.block("switch (name)");
             for (QName name : chunk) {
                 file.line("case ", JavaText.literal(name.getLocalPart()), ": return ", cases.get(name), ";");
             }

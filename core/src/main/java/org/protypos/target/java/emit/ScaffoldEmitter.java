@@ -39,7 +39,7 @@ public final class ScaffoldEmitter {
         JavaFile file = context.file(type, name);
         InterfaceEmitter.Signatures signatures = new InterfaceEmitter.Signatures(context, file, type, false);
         file.doc("What the service does. This file is yours: it was written once and is not touched again.");
-        file.open("public class ", name, " implements ", file.ref(type.packageName(), type.name()), " {");
+        file.block("public class ", name, " implements ", file.ref(type.packageName(), type.name()));
         boolean first = true;
         Map<String, String> methods = new LinkedHashMap<>();
         for (PlannedOperation operation : type.operations()) {

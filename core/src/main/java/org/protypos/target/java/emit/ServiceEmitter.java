@@ -21,7 +21,7 @@ public final class ServiceEmitter {
         file.doc(
                 JavaText.comment(service.documentation()),
                 "The ports of the service " + JavaText.comment(service.xmlName().getLocalPart()) + ".");
-        file.open("public final class ", service.name(), " {");
+        file.block("public final class ", service.name());
         for (PlannedService.Port port : service.ports()) {
             port(context, file, service, port);
         }

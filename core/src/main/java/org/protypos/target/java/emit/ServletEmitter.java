@@ -17,10 +17,10 @@ public final class ServletEmitter {
                 "Serves an implementation of {@code " + type.name() + "} inside a servlet container.",
                 "A container makes servlets by itself: derive one with a constructor that hands the implementation on, and"
                         + " map it to its path with everything beneath.");
-        file.open("public class ", type.servlet(), " extends ", context.servlet(file, "EndpointServlet"), " {");
+        file.block("public class ", type.servlet(), " extends ", context.servlet(file, "EndpointServlet"));
         file.line("private static final long serialVersionUID = 1L;");
         file.gap().doc("Gives a servlet that carries operations out by calling {@code implementation}.");
-        file.open("public ", type.servlet(), "(", api, " implementation) {");
+        file.block("public ", type.servlet(), "(", api, " implementation)");
         file.line("super(", file.ref(type.packageName(), type.endpoint()), ".of(implementation));");
         file.close();
         file.close();

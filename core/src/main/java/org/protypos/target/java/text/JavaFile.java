@@ -1,5 +1,6 @@
 package org.protypos.target.java.text;
 
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Set;
@@ -7,12 +8,13 @@ import java.util.TreeSet;
 import org.protypos.target.LineWrap;
 import org.protypos.target.SourceFile;
 import org.protypos.target.Words;
+import org.protypos.target.content.CodeLines;
 
 /**
  * A Java source file being written: lines with their indentation, and the imports that they turned out to need. A class
  * is called by its simple name where that can only mean it, by its full name otherwise.
  */
-public final class JavaFile {
+public final class JavaFile implements CodeLines {
     private static final String INDENT = "    ";
     private static final String HEADER =
             "// " + SourceFile.MARK + " from a service contract. Changes made here are lost.\n";
@@ -65,7 +67,7 @@ public final class JavaFile {
         return ref(full.substring(0, dot), full.substring(dot + 1));
     }
 
-    /** Writes a line. */
+    @Override
     public JavaFile line(String... parts) {
         LineWrap.append(body, INDENT.repeat(depth), INDENT + INDENT, parts);
         return this;
@@ -82,14 +84,16 @@ public final class JavaFile {
         return this;
     }
 
-    /** Writes a line that opens a block. */
-    public JavaFile open(String... parts) {
+    @Override
+    public JavaFile block(String... head) {
+        String[] parts = Arrays.copyOf(head, head.length + 1);
+        parts[head.length] = " {";
         line(parts);
         depth++;
         return this;
     }
 
-    /** Closes a block. */
+    @Override
     public JavaFile close() {
         return close("");
     }
@@ -100,12 +104,10 @@ public final class JavaFile {
         return line("}", behind);
     }
 
-    /** Closes a block and opens the one that goes on from it. */
-    public JavaFile next(String head) {
+    @Override
+    public JavaFile orElse(String head) {
         depth--;
-        line("} ", head);
-        depth++;
-        return this;
+        return block("} ", head);
     }
 
     /** Goes on in lines that belong to the one before. */

@@ -59,9 +59,12 @@ public final class JavaTypes {
 
     /** Whether one value of a property is a primitive, which can be neither absent nor nil. */
     public static boolean isPrimitive(Property property) {
-        return property.type() instanceof ValueType.Scalar scalar
-                && primitive(scalar.kind()) != null
-                && !property.isAbsentable();
+        return isPrimitive(property.type()) && !property.isAbsentable();
+    }
+
+    /** Whether the values of a type are primitives as long as they are always there. */
+    public static boolean isPrimitive(ValueType type) {
+        return type instanceof ValueType.Scalar scalar && primitive(scalar.kind()) != null;
     }
 
     /** The name of the method that gives a property. */
@@ -264,11 +267,6 @@ public final class JavaTypes {
     private String printItem(ValueType type, String value) {
         boolean name = type instanceof ValueType.Scalar scalar && scalar.kind() == ScalarKind.QNAME;
         return name ? "out.name(" + value + ")" : print(type, value);
-    }
-
-    /** The name of the method of the input that reads the text of a type. */
-    public static String source(ValueType type, String method) {
-        return type.holdsNames() ? method.replaceFirst("(?=Or$)|$", "WithNames") : method;
     }
 
     /** The literal for a default value, or null when the text is not of the type or has no literal. */

@@ -1,0 +1,305 @@
+package org.protypos.target.content;
+
+import java.util.ArrayList;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.protypos.api.Content;
+import org.protypos.api.Member;
+import org.protypos.api.ScalarKind;
+import org.protypos.api.ValueFacets;
+import org.protypos.schema.Particle;
+import org.protypos.schema.facet.FacetStep;
+import org.protypos.target.classes.PlannedClass;
+import org.protypos.target.classes.Property;
+import org.protypos.target.classes.ValueType;
+import org.protypos.target.content.Dialect.Callee;
+
+/**
+ * Writes the code by which a type checks itself: what must be there, how often, one of what, and the facets. What is
+ * decided about a value is decided here; a language says it in its own words.
+ */
+public abstract class ContentChecking {
+    private static final int SHOWN_NAMES = 12;
+
+    private final CodeLines lines;
+    private final Dialect dialect;
+    private final Map<ValueFacets, String> rules = new IdentityHashMap<>();
+    private final List<ValueFacets> ruleOrder = new ArrayList<>();
+    private final Content.Cases<Property, Void> needed = cases(true);
+    private final Content.Cases<Property, Void> unneeded = cases(false);
+
+    /** Checks members that a dialect names, by statements that are written to lines. */
+    protected ContentChecking(CodeLines lines, Dialect dialect) {
+        this.lines = lines;
+        this.dialect = dialect;
+    }
+
+    /** Whether mixed text is checked by what it is made of. */
+    protected abstract boolean checksMixedText();
+
+    /** Whether the values of a property check themselves. */
+    protected abstract boolean checksItself(Property property);
+
+    /** Where the text of simple content is, for a class that may have inherited it. */
+    protected abstract String inheritedText(Property text);
+
+    /** A function of one argument, which is called {@code given}. */
+    protected abstract String functionOf(String expression);
+
+    /** The test whether a property that has several values has any. */
+    protected abstract String hasAny(String kept);
+
+    /** The largest number of the language's usual integers. */
+    protected abstract String largest();
+
+    /** A truth value of the language. */
+    protected abstract String truth(boolean value);
+
+    /** A name for the constant that is the rule of a property. */
+    protected abstract String ruleName(Property property);
+
+    /** Writes the constant for a rule. */
+    protected abstract void writeConstant(String name, String expression);
+
+    /** What rules begin with: a call of a static method of their type. */
+    protected abstract String ruleOf(String method, String arguments);
+
+    /** What a step of facets adds to a rule. */
+    protected abstract String step(FacetStep step);
+
+    private Content.Cases<Property, Void> cases(boolean required) {
+        return new Content.Cases<>(
+                sequence -> together(sequence, required && !sequence.optional()),
+                choice -> choice(choice, required),
+                all -> together(all, required && !all.optional()),
+                leaf -> leaf(leaf, required));
+    }
+
+    private String to(String method, String... arguments) {
+        return dialect.call(Callee.VIOLATIONS, method, arguments);
+    }
+
+    /** Whether a type has anything to check by itself. */
+    public final boolean hasChecks(PlannedClass type) {
+        return type.narrowedText() != null
+                || type.attributes().stream().anyMatch(this::isChecked)
+                || type.text() != null && (type.isMixed() ? checksMixedText() : isChecked(type.text()))
+                || type.content() != null && !type.elements().isEmpty();
+    }
+
+    private boolean isChecked(Property property) {
+        return property.facets() != null || isNeeded(property);
+    }
+
+    private boolean isNeeded(Property property) {
+        return property.cardinality() == Member.Cardinality.REQUIRED && !dialect.isAlwaysThere(property);
+    }
+
+    /** Writes the checks of attributes. */
+    public final void attributes(List<Property> attributes) {
+        for (Property attribute : attributes) {
+            if (isNeeded(attribute)) {
+                lines.line(to("required", dialect.label(attribute), dialect.member(attribute)), ";");
+            }
+            facets(attribute);
+        }
+    }
+
+    /** Writes the checks of the text of simple or mixed content. */
+    public final void text(PlannedClass type) {
+        if (type.narrowedText() != null
+                && type.simpleText() != null
+                && isPrintable(type.simpleText().type())) {
+            value(type.simpleText(), inheritedText(type.simpleText()), type.narrowedText());
+        }
+        if (type.text() == null) {
+            return;
+        }
+        if (!type.isMixed()) {
+            attributes(List.of(type.text()));
+        } else if (checksMixedText()) {
+            lines.line(to("member", dialect.label(type.text()), dialect.member(type.text())), ";");
+        }
+    }
+
+    private void facets(Property property) {
+        if (property.facets() == null || !isPrintable(property.type()) || isSettled(property)) {
+            return;
+        }
+        if (property.isMany()) {
+            String given = dialect.there(property.type(), property.nillable(), "given");
+            lines.line(
+                    to(
+                            "values",
+                            dialect.label(property),
+                            dialect.kept(property),
+                            functionOf(dialect.print(property.type(), given)),
+                            rule(property, property.facets())),
+                    ";");
+        } else {
+            value(property, dialect.member(property), property.facets());
+        }
+    }
+
+    /** Whether the type of the values is made of just the values that the contract names. */
+    private static boolean isSettled(Property property) {
+        return property.type() instanceof ValueType.Enumerated
+                && property.facets() instanceof ValueFacets.Narrowed narrowed
+                && narrowed.step() instanceof FacetStep.OneOf;
+    }
+
+    private void value(Property property, String value, ValueFacets facets) {
+        boolean text = property.type() instanceof ValueType.Scalar scalar
+                && scalar.kind().isText();
+        boolean guarded = !dialect.isAlwaysThere(property) && !text;
+        if (guarded) {
+            lines.block("if (", value, " != null)");
+        }
+        String there = dialect.there(property.type(), property.isAbsentable(), value);
+        lines.line(
+                to("value", dialect.label(property), dialect.print(property.type(), there), rule(property, facets)),
+                ";");
+        if (guarded) {
+            lines.close();
+        }
+    }
+
+    /** Names get their prefixes when they are written, so there is no text of them to check. */
+    private static boolean isPrintable(ValueType type) {
+        if (type instanceof ValueType.Items items) {
+            return isPrintable(items.item());
+        }
+        ValueType written = type.written();
+        return written instanceof ValueType.Enumerated
+                || written instanceof ValueType.Scalar scalar && scalar.kind() != ScalarKind.QNAME;
+    }
+
+    /**
+     * Writes the checks of content.
+     *
+     * @param required whether it must be there
+     */
+    public final void content(Content<Property> content, boolean required) {
+        content.choose(required ? needed : unneeded);
+    }
+
+    private Void together(Content<Property> content, boolean required) {
+        boolean guarded = !required && !content.parts().isEmpty();
+        if (guarded) {
+            lines.block("if (", present(content), ")");
+        }
+        content.parts().forEach(part -> content(part, true));
+        if (guarded) {
+            lines.close();
+        }
+        return null;
+    }
+
+    private Void choice(Content.OneOf<Property> choice, boolean required) {
+        lines.line(to("choose"), ";");
+        choice.parts().forEach(this::branch);
+        chosen(choice, required);
+        return null;
+    }
+
+    /** Writes the checks of one branch of a choice. */
+    public final void branch(Content<Property> part) {
+        lines.block("if (", to("branch", present(part)), ")");
+        content(part, true);
+        lines.close();
+    }
+
+    /** Writes the end of the checks of a choice. */
+    public final void chosen(Content.OneOf<Property> choice, boolean required) {
+        boolean must = required && !choice.optional() && choice.parts().stream().noneMatch(Content::isEmptiable);
+        String names = choice.parts().stream()
+                .map(this::firstName)
+                .distinct()
+                .limit(SHOWN_NAMES)
+                .collect(Collectors.joining(", "));
+        lines.line(to("chosen", dialect.literal(names), truth(must)), ";");
+    }
+
+    private String firstName(Content<Property> content) {
+        if (content instanceof Content.Leaf<Property> leaf) {
+            return dialect.word(leaf.member());
+        }
+        return content.parts().isEmpty() ? "nothing" : firstName(content.parts().get(0));
+    }
+
+    private String present(Content<Property> content) {
+        if (content instanceof Content.Leaf<Property> leaf) {
+            return present(leaf.member());
+        }
+        String any = content.parts().stream().map(this::present).distinct().collect(Collectors.joining(" || "));
+        return any.isEmpty() ? "false" : any;
+    }
+
+    private String present(Property property) {
+        if (property.isMany()) {
+            return hasAny(dialect.kept(property));
+        }
+        if (dialect.isAlwaysThere(property) || property.isThereWhenNull()) {
+            return "true";
+        }
+        String there = dialect.member(property) + " != null";
+        return property.nilName() != null ? "(" + there + " || " + dialect.nilFlag(property) + ")" : there;
+    }
+
+    private Void leaf(Content.Leaf<Property> leaf, boolean required) {
+        Property property = leaf.member();
+        String label = dialect.label(property);
+        if (property.isMany()) {
+            String kept = dialect.kept(property);
+            int least = required && !leaf.isGroupEmptiable() ? leaf.least() : 0;
+            if (least > 0 || leaf.most() < Particle.UNBOUNDED) {
+                String most = leaf.most() == Particle.UNBOUNDED ? largest() : String.valueOf(leaf.most());
+                lines.line(to("count", label, kept, String.valueOf(least), most), ";");
+            }
+            if (checksItself(property)) {
+                lines.line(to("member", label, kept), ";");
+            }
+        } else if (!dialect.isAlwaysThere(property)) {
+            boolean must = required && leaf.least() > 0 && !property.nillable();
+            if (must || checksItself(property)) {
+                lines.line(to(must ? "required" : "member", label, dialect.member(property)), ";");
+            }
+        }
+        facets(property);
+        return null;
+    }
+
+    private String rule(Property property, ValueFacets facets) {
+        String known = rules.get(facets);
+        if (known == null) {
+            known = ruleName(property);
+            rules.put(facets, known);
+            ruleOrder.add(facets);
+        }
+        return known;
+    }
+
+    /** Writes the constants that the checks written so far refer to. */
+    public void writeConstants() {
+        ruleOrder.forEach(facets -> writeConstant(rules.get(facets), expression(facets)));
+        ruleOrder.clear();
+        rules.clear();
+    }
+
+    private String expression(ValueFacets facets) {
+        if (facets instanceof ValueFacets.OfBuiltIn builtin) {
+            return ruleOf("of", dialect.literal(builtin.type().local()));
+        }
+        if (facets instanceof ValueFacets.ListOf list) {
+            return ruleOf("listOf", expression(list.item()));
+        }
+        if (facets instanceof ValueFacets.UnionOf union) {
+            return ruleOf(
+                    "unionOf", union.members().stream().map(this::expression).collect(Collectors.joining(", ")));
+        }
+        ValueFacets.Narrowed narrowed = (ValueFacets.Narrowed) facets;
+        return expression(narrowed.base()) + step(narrowed.step());
+    }
+}
