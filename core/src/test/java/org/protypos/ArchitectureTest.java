@@ -34,6 +34,8 @@ class ArchitectureTest {
             "naming",
             "binding",
             "api",
+            "layout",
+            "record",
             "target",
             "change",
             "output",

@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
 import org.protypos.cli.argument.ContractArguments;
+import org.protypos.cli.argument.RecordArguments;
 import org.protypos.cli.argument.RuleArguments;
 import org.protypos.cli.argument.SecurityArguments;
 import org.protypos.cli.argument.Sources;
@@ -38,8 +39,10 @@ import org.protypos.exchange.call.Caller;
 import org.protypos.exchange.call.NamedDeviations;
 import org.protypos.exchange.call.OperationCheck;
 import org.protypos.exchange.call.RequestBuilder;
+import org.protypos.generator.PlannedContract;
 import org.protypos.message.check.CheckedMessage;
 import org.protypos.message.check.ContractCheck;
+import org.protypos.message.check.Deviation;
 import org.protypos.message.json.JsonText;
 import org.protypos.message.json.JsonValue;
 import org.protypos.message.tree.MessageElement;
@@ -47,6 +50,7 @@ import org.protypos.message.tree.MessageReader;
 import org.protypos.message.tree.MessageText;
 import org.protypos.runtime.attach.Attachment;
 import org.protypos.runtime.soap.SoapSettings;
+import org.protypos.target.Targets;
 import org.protypos.wire.WirePart;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -106,6 +110,9 @@ final class CallCommand implements Callable<Integer> {
             paramLabel = "PART=FILE",
             description = "A file that travels beside the message as one of its parts. May be repeated.")
     private List<String> attach = new ArrayList<>();
+
+    @Mixin
+    private RecordArguments records;
 
     @Mixin
     private RuleArguments rules;
@@ -195,6 +202,7 @@ final class CallCommand implements Callable<Integer> {
             terminal.refuse(read.findings(), "nothing was sent", json);
             return ContractArguments.status(read);
         }
+        Contract published = read;
         read = rules.generator(read, arguments.adopted()).corrected(findings);
         if (findings.hasErrors()) {
             terminal.refuse(findings.sorted(), "nothing was sent", json);
@@ -207,6 +215,11 @@ final class CallCommand implements Callable<Integer> {
         }
         called = find(read);
         security.prepare(spec, keptSecurity);
+        if (records.isGiven()) {
+            return recorded(rules.generator(published, arguments.adopted())
+                    .target(Targets.withRecords())
+                    .plan());
+        }
         MessageElement request = overloads.size() > 1 ? chosen(findings) : request(findings);
         attach(findings);
         String text = request == null ? null : MessageText.of(request);
@@ -225,6 +238,51 @@ final class CallCommand implements Callable<Integer> {
             keep();
         }
         return answered(text);
+    }
+
+    /** Calls with a record as the request, and writes the answer as one. */
+    private int recorded(PlannedContract planned) throws IOException {
+        if (input != null || !values.isEmpty() || saved != null || save != null || repeat > 1 || xml || json) {
+            throw new ParameterException(
+                    spec.commandLine(),
+                    "a record is the whole request, and its answer: leave out values, --input,"
+                            + " --save, --saved, --repeat, --xml and --json");
+        }
+        if (!planned.isSound()) {
+            terminal.refuse(planned.findings(), "nothing was sent", false);
+            return ExitStatus.CONTRACT;
+        }
+        Findings findings = new Findings();
+        RecordCall carried = new RecordCall(records, terminal, planned, called);
+        MessageElement request =
+                carried.request(new RequestBuilder(called.carried(), check.vocabulary(), findings), findings);
+        attach(findings);
+        String text = request == null ? null : MessageText.of(request);
+        if (text != null) {
+            requestDeviations(text)
+                    .forEach(deviation -> findings.error(
+                            "request-invalid",
+                            null,
+                            deviation.path() + ": " + deviation.came(),
+                            "put another value into the record"));
+        }
+        if (findings.hasErrors()) {
+            carried.refused(findings);
+            terminal.refuse(findings.sorted(), "nothing was sent", false);
+            return ExitStatus.CONTRACT;
+        }
+        Caller caller = new Caller(called, check, this::settings);
+        Caller.Answer answer = caller.call(text, attached);
+        if (wire) {
+            new CallView(terminal, called, check).wire(answer);
+        }
+        return carried.answered(answer);
+    }
+
+    private List<Deviation> requestDeviations(String text) {
+        return new OperationCheck(called.carried(), check)
+                .request(MessageReader.read("request", text.getBytes(StandardCharsets.UTF_8), new Findings()))
+                .deviations();
     }
 
     /** Whether a request is not what the contract says; tells where, in the words in which it was given. */

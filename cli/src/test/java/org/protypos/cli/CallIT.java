@@ -1,6 +1,7 @@
 package org.protypos.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
@@ -350,5 +351,75 @@ class CallIT {
         assertThat(program.run("call", "desk.wsdl", "castOff", "berthNumber=1", "--address", "http://127.0.0.1:1/")
                         .status())
                 .isEqualTo(3);
+    }
+
+    /** A COBOL program asks through records: it fills the request in, and reads the answer and what went wrong. */
+    @Test
+    void cobolAsksThroughRecords() throws Exception {
+        boolean there = List.of(System.getenv("PATH").split(":")).stream()
+                .anyMatch(path -> Files.isExecutable(Path.of(path, "cobc")));
+        if (System.getenv("CI") != null) {
+            assertThat(there).as("cobc, which .ci/run installs").isTrue();
+        }
+        assumeTrue(there, "no COBOL compiler here: apt-get install gnucobol3");
+        BuiltProgram.Run generated =
+                program.run("generate", "desk.wsdl", "--language", "cobol", "--into", "copy", "--scaffold", "office");
+        assertThat(generated.status()).as(generated.err()).isZero();
+        Path source = folder.resolve("office/HRBRDESK.cbl");
+        String begun = Files.readString(source);
+        Files.writeString(
+                source,
+                begun.replaceAll("(?m)^ +PERFORM (?!REQUEST-BERTH).*\n", "")
+                        .replace("      * Fill in REQUEST-BERTH-REQUEST here.\n", """
+                                           SET VESSEL-IS-FERRY TO TRUE.
+                                           MOVE SPACES TO FERRY.
+                                           MOVE "LB4F" TO CALL-SIGN.
+                                           MOVE 0 TO NAME-LEN OF FERRY LINE-LEN OF FERRY.
+                                           MOVE "Aurora" TO FERRY-NAME.
+                                           MOVE 38.5 TO LENGTH-IN-METRES.
+                                           MOVE 2.9 TO DRAUGHT-IN-METRES.
+                                           SET FLAG-ABSENT TO TRUE.
+                                           MOVE 180 TO PASSENGERS.
+                                           MOVE "Gull Island" TO FERRY-LINE.
+                                           MOVE "2027-05-09T14:30:00Z" TO ARRIVAL.
+                                           MOVE "P2D" TO STAY.
+                                           MOVE 2 TO NEED-COUNT.
+                                           SET NEED-WATER (1) TO TRUE.
+                                           SET NEED-PILOT (2) TO TRUE.
+                                """.indent(-16))
+                        .replaceFirst("( +\\* Work with the answer here.\n) +CONTINUE", """
+                                $1                   DISPLAY "berth " BERTH-NUMBER
+                                                       " at " QUAY (1:QUAY-LEN)"""));
+        assertThat(said(folder, "cobc", "-x", "-I", "copy", "-o", "ask", source.toString(), "copy/CALLSERV.cbl"))
+                .isEmpty();
+        String call = Path.of(System.getProperty("java.home"), "bin", "java") + " -jar "
+                + Path.of("target/protypos.jar").toAbsolutePath() + " call desk.wsdl --address ";
+        assertThat(asked(call + address)).isEqualTo("berth +0000000001 at quay\n");
+        assertThat(seen.readLine()).isEqualTo("requestBerth: as the contract says");
+        assertThat(asked(call + "http://localhost:1/desk")).startsWith("20 ");
+        Files.writeString(source, Files.readString(source).replace("MOVE 38.5 TO LENGTH-IN-METRES", "CONTINUE"));
+        assertThat(said(folder, "cobc", "-x", "-I", "copy", "-o", "ask", source.toString(), "copy/CALLSERV.cbl"))
+                .isEmpty();
+        assertThat(asked(call + address)).startsWith("12 ").contains("LENGTH-IN-METRES", "no packed number");
+    }
+
+    private String asked(String call) throws IOException, InterruptedException {
+        ProcessBuilder builder =
+                new ProcessBuilder("./ask").directory(folder.toFile()).redirectErrorStream(true);
+        builder.environment().put("PROTYPOS_CALL", call);
+        Process process = builder.start();
+        String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+        process.waitFor();
+        return said;
+    }
+
+    private static String said(Path folder, String... command) throws IOException, InterruptedException {
+        Process process = new ProcessBuilder(command)
+                .directory(folder.toFile())
+                .redirectErrorStream(true)
+                .start();
+        String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+        process.waitFor();
+        return said;
     }
 }

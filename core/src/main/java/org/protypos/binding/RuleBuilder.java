@@ -39,6 +39,9 @@ final class RuleBuilder {
             "documentation",
             "parameters",
             "async");
+    private static final Set<String> NUMBERS = Set.of("room", "times", "digits", "decimals");
+    private static final Set<String> USAGES = Set.of("packed", "binary", "zoned");
+    private static final int MOST_ROOM = 1_000_000;
     private static final Set<String> FLAGS = Set.of("omit", "nillable", "optional", "unwrap", "async");
 
     private final NameRules names;
@@ -56,6 +59,8 @@ final class RuleBuilder {
     static Set<String> languageKeys() {
         Set<String> keys = new TreeSet<>(NAMES);
         keys.addAll(SHAPES);
+        keys.addAll(NUMBERS);
+        keys.add("usage");
         keys.removeAll(Set.of("omit", "carries"));
         return keys;
     }
@@ -195,7 +200,43 @@ final class RuleBuilder {
                 interfaces,
                 rule.text("documentation"),
                 rule.has("parameters") ? rule.text("parameters").equals("plain") : null,
-                rule.flag("async"));
+                rule.flag("async"),
+                room(rule));
+    }
+
+    private Shape.Room room(WrittenRule rule) {
+        for (String key : NUMBERS) {
+            if (rule.has(key) && number(rule, key) == null) {
+                wrong(
+                        rule,
+                        key,
+                        "\"" + rule.text(key) + "\" is no number that a record could have of " + key,
+                        "write a whole number from " + (key.equals("decimals") ? 0 : 1) + " to " + MOST_ROOM);
+            }
+        }
+        if (rule.has("usage") && !USAGES.contains(rule.text("usage"))) {
+            wrong(
+                    rule,
+                    "usage",
+                    "\"" + rule.text("usage") + "\" is no way to keep a number",
+                    "write packed, binary or zoned");
+        }
+        Shape.Room room = new Shape.Room(
+                number(rule, "room"),
+                number(rule, "times"),
+                number(rule, "digits"),
+                number(rule, "decimals"),
+                rule.text("usage"));
+        return room.isNothing() ? null : room;
+    }
+
+    private static Integer number(WrittenRule rule, String key) {
+        String text = rule.text(key);
+        if (text == null || !text.matches("[0-9]{1,7}")) {
+            return null;
+        }
+        int number = Integer.parseInt(text);
+        return number > MOST_ROOM || number == 0 && !key.equals("decimals") ? null : number;
     }
 
     private boolean isClass(String text) {

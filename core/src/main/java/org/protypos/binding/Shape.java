@@ -15,6 +15,7 @@ import javax.xml.namespace.QName;
  * @param documentation what is said about the component besides what the contract says
  * @param plainParameters whether an operation has a parameter for each member of its request, rather than the request
  * @param async whether an operation can also be called without waiting
+ * @param room what a record of fixed length has room for
  */
 public record Shape(
         Conversion conversion,
@@ -25,7 +26,23 @@ public record Shape(
         List<String> interfaces,
         String documentation,
         Boolean plainParameters,
-        Boolean async) {
+        Boolean async,
+        Room room) {
+    /**
+     * What a record of fixed length has room for; each part may be null.
+     *
+     * @param room characters of text or bytes
+     * @param times entries of what comes several times
+     * @param digits digits of a number, those behind the point among them
+     * @param decimals digits behind the point
+     * @param usage how a number is kept: {@code packed}, {@code binary} or {@code zoned}
+     */
+    public record Room(Integer room, Integer times, Integer digits, Integer decimals, String usage) {
+        boolean isNothing() {
+            return equals(new Room(null, null, null, null, null));
+        }
+    }
+
     /**
      * How text becomes a value of some type of the target, and a value text.
      *
@@ -46,11 +63,12 @@ public record Shape(
                 null,
                 documentation,
                 plainParameters,
-                async);
+                async,
+                room);
     }
 
     boolean isNothing() {
-        return equals(new Shape(null, null, null, null, null, null, null, null, null));
+        return equals(new Shape(null, null, null, null, null, null, null, null, null, null));
     }
 
     /** Whether it says what only an operation has. */
@@ -65,6 +83,7 @@ public record Shape(
                 || optional != null
                 || unwrapped != null
                 || carried != null
-                || interfaces != null;
+                || interfaces != null
+                || room != null;
     }
 }

@@ -2,8 +2,10 @@ package org.protypos.generator;
 
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.protypos.api.Api;
 import org.protypos.api.ApiBuilder;
@@ -193,12 +195,25 @@ public final class Generator {
     public static GeneratedCode generate(Order order, PlannedContract planned) {
         Target target = planned.target();
         Findings lacking = new Findings();
+        Set<Product> had = EnumSet.copyOf(order.products());
         for (Product product : order.products()) {
-            if (!target.products().contains(product)) {
+            if (target.products().contains(product)) {
+                continue;
+            }
+            if (product.isAskedByCustom()) {
+                had.remove(product);
+                lacking.note(
+                        "language-lacks",
+                        null,
+                        "in " + target.title() + " there is no "
+                                + product.words().replaceFirst("^an? ", "") + "; it is left out",
+                        "");
+            } else {
                 lacking.error(
                         "language-lacks",
                         null,
-                        "in " + target.title() + " there is no " + product.words(),
+                        "in " + target.title() + " there is no "
+                                + product.words().replaceFirst("^an? ", ""),
                         "leave it out, or generate in another language");
             }
         }
@@ -207,8 +222,7 @@ public final class Generator {
         if (!planned.isSound() || lacking.hasErrors()) {
             return GeneratedCode.refused(order, findings);
         }
-        List<SourceFile> files =
-                planned.code().emit(order.products(), order.embedded(), () -> Publication.of(planned.published()));
+        List<SourceFile> files = planned.code().emit(had, order.embedded(), () -> Publication.of(planned.published()));
         return new GeneratedCode(order, planned, files, null, findings);
     }
 

@@ -6,6 +6,7 @@ import java.util.Set;
 import java.util.function.Supplier;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Finding;
+import org.protypos.layout.RecordLayout;
 import org.protypos.naming.Clash;
 import org.protypos.naming.GivenNames;
 import org.protypos.wsdl.PortType;
@@ -20,6 +21,11 @@ public interface LoweredApi {
 
     /** What is to be said about wishes that cannot be granted, and what the language has no code for. */
     List<Finding> findings();
+
+    /** The records of fixed length that messages become, for a language that has them. */
+    default List<RecordLayout> records() {
+        return List.of();
+    }
 
     /** How all that can be called looks in the language, for a person. */
     Outline outline();

@@ -19,6 +19,11 @@ public enum Product {
         this.words = words;
     }
 
+    /** Whether it is asked for when nobody says what to produce. */
+    public boolean isAskedByCustom() {
+        return this == TYPES || this == CLIENT || this == SERVER;
+    }
+
     /** How people speak of it. */
     public String words() {
         return words;

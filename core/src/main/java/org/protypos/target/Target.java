@@ -20,6 +20,11 @@ public interface Target {
     /** What it has code for. */
     Set<Product> products();
 
+    /** Whether messages become records of fixed length in it. */
+    default boolean hasRecords() {
+        return false;
+    }
+
     /** What compiles and runs its code on this machine. */
     Toolchain toolchain();
 

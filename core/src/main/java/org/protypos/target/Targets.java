@@ -29,6 +29,11 @@ public final class Targets {
                 .orElse(null);
     }
 
+    /** The one in which messages become records. */
+    public static Target withRecords() {
+        return all().stream().filter(Target::hasRecords).findFirst().orElseThrow();
+    }
+
     /** The one when nobody asks for another. */
     public static Target standard() {
         return named(STANDARD);

@@ -38,6 +38,10 @@ public final class ContractView {
         for (Outline.Interface type : outline.interfaces()) {
             operations(out, type);
         }
+        if (!planned.code().records().isEmpty()) {
+            new RecordView(planned.code().records()).text(out);
+            return;
+        }
         out.println(Terminal.bold("types"));
         out.println("  " + outline.structures() + " classes and " + outline.enumerations() + " enumerations in "
                 + String.join(", ", outline.packages()));
@@ -144,14 +148,21 @@ public final class ContractView {
             json.writeNumberField("enumerations", outline.enumerations());
             Json.strings(json, "packages", outline.packages());
             json.writeEndObject();
+            if (!planned.code().records().isEmpty()) {
+                new RecordView(planned.code().records()).json(json);
+            }
             Json.findings(json, planned.findings());
         });
+    }
+
+    private static String qualified(String packageName, String name) {
+        return packageName.isEmpty() ? name : packageName + "." + name;
     }
 
     private void jsonService(JsonGenerator json, Outline.Service service) throws IOException {
         json.writeStartObject();
         json.writeStringField("name", service.api().name().getLocalPart());
-        json.writeStringField(planned.target().name(), service.packageName() + "." + service.name());
+        json.writeStringField(planned.target().name(), qualified(service.packageName(), service.name()));
         json.writeArrayFieldStart("ports");
         List<ApiService.Port> ports = service.api().ports();
         for (int i = 0; i < ports.size(); i++) {
@@ -173,7 +184,7 @@ public final class ContractView {
     private void jsonInterface(JsonGenerator json, Outline.Interface type) throws IOException {
         json.writeStartObject();
         json.writeStringField("name", type.api().name().getLocalPart());
-        json.writeStringField(planned.target().name(), type.packageName() + "." + type.name());
+        json.writeStringField(planned.target().name(), qualified(type.packageName(), type.name()));
         json.writeArrayFieldStart("operations");
         for (Outline.Operation line : type.operations()) {
             ApiOperation operation = line.api();

@@ -1,0 +1,129 @@
+package org.protypos.exchange.call;
+
+import java.util.List;
+import java.util.stream.Collectors;
+import javax.xml.namespace.QName;
+import org.protypos.diagnostic.Finding;
+import org.protypos.diagnostic.Findings;
+import org.protypos.layout.RecordLayout;
+import org.protypos.layout.StatusLayout;
+import org.protypos.message.check.EnvelopeParts;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.record.CodePage;
+import org.protypos.record.RecordReader;
+import org.protypos.record.RecordWriter;
+import org.protypos.record.StatusRecord;
+
+/** Carries the messages of one operation as records of fixed length. */
+public final class RecordMessages {
+    private final List<RecordLayout> records;
+    private final CalledOperation called;
+    private final CodePage page;
+
+    /**
+     * Begins.
+     *
+     * @param all the records of the contract
+     */
+    public RecordMessages(List<RecordLayout> all, CalledOperation called, CodePage page) {
+        this.called = called;
+        this.page = page;
+        this.records = all.stream()
+                .filter(record -> record.operation() != null
+                        && record.operation().name().equals(called.operation().name())
+                        && called.operation()
+                                .place()
+                                .equals(record.operation().subject().place()))
+                .toList();
+    }
+
+    /**
+     * What an answer becomes.
+     *
+     * @param status the record that says how the call went
+     * @param record the record of the answer or the fault; empty when there is none
+     * @param layout the layout of that record, or null
+     * @param isDone whether there is an answer, and it is whole
+     */
+    public record Answered(byte[] status, byte[] record, RecordLayout layout, boolean isDone) {}
+
+    /** The record of a request. */
+    public RecordLayout request() {
+        return of(RecordLayout.Part.REQUEST);
+    }
+
+    private RecordLayout of(RecordLayout.Part part) {
+        return records.stream()
+                .filter(record -> record.part() == part)
+                .findFirst()
+                .orElse(null);
+    }
+
+    /** The request that a record holds; what is wrong with the record is told. */
+    public MessageElement request(byte[] bytes, RequestBuilder builder, String about, Findings findings) {
+        RecordReader.Content content = RecordReader.read(request(), bytes, page, about, findings);
+        return findings.hasErrors() ? null : builder.envelope(content.body(), content.headers());
+    }
+
+    /** A request that was not sent. */
+    public Answered refused(List<Finding> findings) {
+        return status(StatusLayout.REQUEST, null, new byte[0], reasons(findings));
+    }
+
+    private Answered status(String result, RecordLayout layout, byte[] record, String reason) {
+        return new Answered(
+                StatusRecord.of(result, request().name(), layout, reason, page),
+                record,
+                layout,
+                result.equals(StatusLayout.DONE));
+    }
+
+    private static String reasons(List<Finding> findings) {
+        return findings.stream().map(Finding::message).distinct().collect(Collectors.joining("; "));
+    }
+
+    /** The records for an answer; what has no place in them is told. */
+    public Answered answer(Caller.Answer answer, String about, Findings findings) {
+        if (answer.failure() != null) {
+            return status(
+                    StatusLayout.FAILED,
+                    null,
+                    new byte[0],
+                    String.valueOf(answer.failure().getMessage()));
+        }
+        if (answer.fault() != null) {
+            return fault(answer, about, findings);
+        }
+        RecordLayout layout = of(RecordLayout.Part.RESPONSE);
+        if (layout == null || answer.root() == null) {
+            return status(StatusLayout.DONE, null, new byte[0], "");
+        }
+        byte[] record = RecordWriter.write(
+                layout,
+                EnvelopeParts.header(answer.root(), called.answer()),
+                EnvelopeParts.body(answer.root(), called.answer()),
+                page,
+                about,
+                findings);
+        return findings.hasErrors()
+                ? status(StatusLayout.ANSWER, null, new byte[0], reasons(findings.sorted()))
+                : status(StatusLayout.DONE, layout, record, "");
+    }
+
+    private Answered fault(Caller.Answer answer, String about, Findings findings) {
+        String reason = String.valueOf(answer.fault().fault().reason());
+        for (MessageElement detail :
+                answer.root() == null ? List.<MessageElement>of() : EnvelopeParts.detail(answer.root())) {
+            QName name = detail.name();
+            for (RecordLayout record : records) {
+                if (record.part() == RecordLayout.Part.FAULT && name.equals(record.element())) {
+                    byte[] bytes = RecordWriter.write(record, List.of(), List.of(detail), page, about, findings);
+                    return findings.hasErrors()
+                            ? status(StatusLayout.ANSWER, null, new byte[0], reasons(findings.sorted()))
+                            : status(StatusLayout.FAULT, record, bytes, reason);
+                }
+            }
+        }
+        return status(StatusLayout.REFUSED, null, new byte[0], reason);
+    }
+}

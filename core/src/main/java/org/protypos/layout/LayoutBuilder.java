@@ -1,0 +1,486 @@
+package org.protypos.layout;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.Supplier;
+import javax.xml.namespace.QName;
+import org.protypos.api.Api;
+import org.protypos.api.ApiElement;
+import org.protypos.api.ApiFault;
+import org.protypos.api.ApiMessage;
+import org.protypos.api.ApiOperation;
+import org.protypos.api.ApiValue;
+import org.protypos.api.Content;
+import org.protypos.api.EnumeratedType;
+import org.protypos.api.Member;
+import org.protypos.api.NamedType;
+import org.protypos.api.StructuredType;
+import org.protypos.naming.Subject;
+import org.protypos.schema.Particle;
+import org.protypos.schema.Wildcard;
+
+/**
+ * Lays out the messages of an API as records of fixed length. What has no bound in the contract gets room by a rule or by
+ * custom; what has no fixed form at all is text that holds its XML. The door of this package.
+ */
+public final class LayoutBuilder {
+    /** So deep is unfolded what is not in a circle, and less deep when a record becomes too large. */
+    private static final int[] DEPTHS = {24, 10, 7, 5, 4, 3, 2, 1};
+
+    private static final int MOST_SLOTS = 1_500;
+    /** Of a schema with many elements few are documents, and nobody says which. */
+    private static final int MANY_ELEMENTS = 60;
+
+    private static final int FEW_SLOTS = 300;
+    private static final int LARGEST = 1_000_000;
+    private static final int MOST_VARIANTS = 99;
+    /** Level numbers end with 49, and each group has one of its own. */
+    private static final int MOST_LEVELS = 46;
+
+    private final Rooms rooms;
+    private final Map<StructuredType, List<StructuredType>> derived = new HashMap<>();
+    private final Map<QName, Set<QName>> substitutes = new HashMap<>();
+    private final Map<Member, Wildcard> wildcards = new HashMap<>();
+    private final Deque<StructuredType> open = new ArrayDeque<>();
+    private final List<Runnable> told = new ArrayList<>();
+    private int depth;
+    private int slots;
+    private final int most;
+
+    /** A record becomes larger than one can be. */
+    private static final class TooLarge extends RuntimeException {
+        private static final long serialVersionUID = 1L;
+
+        TooLarge() {
+            super(null, null, false, false);
+        }
+    }
+
+    /**
+     * Begins.
+     *
+     * @param rooms how much room is given to what has no bound
+     */
+    public LayoutBuilder(Api api, Rooms rooms) {
+        this.rooms = rooms;
+        this.most = api.interfaces().isEmpty() && api.elements().size() > MANY_ELEMENTS ? FEW_SLOTS : MOST_SLOTS;
+        api.elements().forEach((name, element) -> {
+            Set<QName> heads = new HashSet<>();
+            for (QName head = name; head != null && heads.add(head); head = headOf(api, head)) {
+                substitutes.computeIfAbsent(head, any -> new HashSet<>()).add(name);
+            }
+        });
+        for (NamedType type : api.globalTypes()) {
+            if (type instanceof StructuredType structured) {
+                for (StructuredType base = structured.base(); base != null; base = base.base()) {
+                    derived.computeIfAbsent(base, any -> new ArrayList<>()).add(structured);
+                }
+            }
+        }
+    }
+
+    private static QName headOf(Api api, QName element) {
+        ApiElement declared = api.elements().get(element);
+        return declared == null ? null : declared.head();
+    }
+
+    /** The record for the request or the answer of an operation. */
+    public RecordLayout message(String name, RecordLayout.Part part, ApiOperation operation, ApiMessage message) {
+        Slot root = laidOut(() -> {
+            Slot record = new Slot(Slot.Kind.STRUCTURE, name, null, null);
+            message.headers()
+                    .forEach(header ->
+                            member(record, header, 1, 1, header.cardinality() != Member.Cardinality.REQUIRED));
+            if (message.wrapper() != null) {
+                structure(record, message.wrapper());
+            } else if (message.body() != null) {
+                member(record, message.body(), 1, 1, false);
+            }
+            message.attachments().forEach(attached -> member(record, attached, 1, 1, false));
+            return record;
+        });
+        return new RecordLayout(name, part, root, operation, message, null);
+    }
+
+    /** The record for the detail of a fault. */
+    public RecordLayout fault(String name, ApiOperation operation, ApiFault fault) {
+        Slot root = laidOut(() -> {
+            Slot record = new Slot(Slot.Kind.STRUCTURE, name, null, null);
+            member(record, fault.detail(), 1, 1, false);
+            return record;
+        });
+        return new RecordLayout(name, RecordLayout.Part.FAULT, root, operation, null, fault);
+    }
+
+    /** The record for a global element. */
+    public RecordLayout element(String name, QName element, ApiElement declared) {
+        Member member = new Member(
+                Subject.element(element, null),
+                element.getLocalPart(),
+                Member.Kind.ELEMENT,
+                element,
+                declared.value(),
+                null,
+                Member.Cardinality.REQUIRED,
+                false,
+                null,
+                "",
+                null,
+                null);
+        Slot root = laidOut(() -> {
+            Slot record = new Slot(Slot.Kind.STRUCTURE, name, null, null);
+            member(record, member, 1, 1, false);
+            return record;
+        });
+        return new RecordLayout(name, RecordLayout.Part.ELEMENT, root, null, null, null);
+    }
+
+    private Slot laidOut(Supplier<Slot> made) {
+        for (int i = 0; ; i++) {
+            depth = DEPTHS[i];
+            slots = 0;
+            told.clear();
+            open.clear();
+            try {
+                Slot root = made.get();
+                unempty(root, root.wanted());
+                root.place(0);
+                if ((root.length() > LARGEST || levels(root) > MOST_LEVELS) && i < DEPTHS.length - 1) {
+                    continue;
+                }
+                told.forEach(Runnable::run);
+                return root;
+            } catch (TooLarge e) {
+                if (i == DEPTHS.length - 1) {
+                    throw new IllegalStateException("a record of one level is not too large", e);
+                }
+            }
+        }
+    }
+
+    private static int levels(Slot slot) {
+        return 1
+                + slot.children().stream().mapToInt(LayoutBuilder::levels).max().orElse(0);
+    }
+
+    private Slot slot(Slot.Kind kind, String wanted, Subject subject, Picture picture) {
+        if (++slots > most && depth > 1) {
+            throw new TooLarge();
+        }
+        return new Slot(kind, wanted, subject, picture);
+    }
+
+    /** What a type holds, with what it inherits. */
+    private void structure(Slot group, StructuredType type) {
+        open.push(type);
+        List<StructuredType> chain = new ArrayList<>();
+        for (StructuredType part = type; part != null; part = part.base()) {
+            chain.add(0, part);
+        }
+        Set<String> attributes = new HashSet<>();
+        for (StructuredType part : chain) {
+            for (Member attribute : part.attributes()) {
+                if (attributes.add(String.valueOf(attribute.xmlName()))) {
+                    member(group, attribute, 1, 1, false);
+                }
+            }
+            if (part.attributeWildcard() != null) {
+                told.add(() -> rooms.leftOut(part.attributeWildcard(), "attributes that the contract does not name"));
+            }
+        }
+        for (StructuredType part : chain) {
+            if (part.text() != null && !part.isMixed()) {
+                member(group, part.text(), 1, 1, false);
+            }
+            if (part.content() != null) {
+                content(group, part.content(), false);
+            }
+        }
+        open.pop();
+    }
+
+    private void content(Slot group, Content<Member> content, boolean optional) {
+        content.choose(new Content.Cases<Member, Void>(
+                sequence -> {
+                    sequence.parts().forEach(part -> content(group, part, optional || sequence.optional()));
+                    return null;
+                },
+                choice -> {
+                    choice(group, choice);
+                    return null;
+                },
+                all -> {
+                    group.setInAnyOrder();
+                    all.parts().forEach(part -> content(group, part, optional || all.optional()));
+                    return null;
+                },
+                leaf -> {
+                    wildcards.put(leaf.member(), leaf.wildcard());
+                    member(group, leaf.member(), leaf.least(), leaf.most(), optional || leaf.least() == 0);
+                    return null;
+                }));
+    }
+
+    /** One of several: a number says which, and all share the same room. */
+    private void choice(Slot group, Content.OneOf<Member> choice) {
+        List<Content<Member>> parts = choice.parts();
+        if (parts.size() == 1) {
+            content(group, parts.get(0), choice.optional());
+            return;
+        }
+        if (parts.isEmpty()) {
+            return;
+        }
+        String wanted = firstName(parts.get(0)) + " or " + firstName(parts.get(1));
+        Slot selector = slot(Slot.Kind.SELECTOR, wanted + " choice", null, new Picture(Usage.ZONED, 2, 0, false));
+        if (parts.size() > MOST_VARIANTS) {
+            parts.forEach(part -> content(group, part, true));
+            return;
+        }
+        Slot area = slot(Slot.Kind.AREA, wanted + " area", null, Picture.bytes(1));
+        Slot chosen = slot(Slot.Kind.CHOICE, wanted, null, null);
+        selector.add(new Slot.Condition(wanted + " none", "0"));
+        List<Slot> branches = new ArrayList<>();
+        for (int i = 0; i < parts.size(); i++) {
+            Slot branch = slot(Slot.Kind.BRANCH, firstName(parts.get(i)) + " part", null, null);
+            selector.add(new Slot.Condition(firstName(parts.get(i)) + " chosen", String.valueOf(i + 1)));
+            content(branch, parts.get(i), false);
+            branches.add(branch);
+        }
+        share(chosen, selector, area, branches);
+        chosen.setRemark("one of " + parts.size());
+        if (!choice.optional()) {
+            selector.setRemark("says which");
+        }
+        group.add(chosen);
+    }
+
+    /** Puts what shares room into a group: what says which is meant, the room, and all that share it. */
+    private static void share(Slot group, Slot selector, Slot room, List<Slot> sharing) {
+        int longest = 1;
+        for (Slot one : sharing) {
+            one.place(0);
+            longest = Math.max(longest, one.length());
+        }
+        Slot area = new Slot(Slot.Kind.AREA, room.wanted(), null, Picture.bytes(longest));
+        group.setSelector(selector);
+        group.add(selector);
+        group.add(area);
+        for (int i = 0; i < sharing.size(); i++) {
+            Slot one = sharing.get(i);
+            one.setArea(area);
+            one.setOrdinal(i + 1);
+            // A group of nothing cannot stand in a record; its number says enough.
+            if (!one.children().isEmpty()) {
+                group.add(one);
+            } else if (one.type() != null) {
+                group.setEmptyVariant(one.type().typeName(), i + 1);
+            }
+        }
+    }
+
+    private static String firstName(Content<Member> content) {
+        if (content instanceof Content.Leaf<Member> leaf) {
+            return leaf.member().name();
+        }
+        return content.parts().isEmpty() ? "nothing" : firstName(content.parts().get(0));
+    }
+
+    private void member(Slot group, Member member, int least, int most, boolean optional) {
+        if (member.kind() == Member.Kind.ATTRIBUTE_WILDCARD) {
+            told.add(() -> rooms.leftOut(member, "attributes that the contract does not name"));
+            return;
+        }
+        if (member.cardinality() == Member.Cardinality.MANY) {
+            many(group, member, least, most);
+            return;
+        }
+        // What is in a choice is optional among the members of its type, and not in the content that was chosen.
+        boolean attribute = member.kind() == Member.Kind.ATTRIBUTE || member.kind() == Member.Kind.TEXT;
+        single(group, member, optional || attribute && member.cardinality() == Member.Cardinality.OPTIONAL);
+    }
+
+    private void single(Slot group, Member member, boolean absentable) {
+        Slot presence = null;
+        if (absentable || member.nillable()) {
+            presence = presence(member, absentable);
+            group.add(presence);
+        }
+        Slot value = value(group, member, member.name(), member.subject());
+        value.setPresence(presence);
+        group.add(value);
+    }
+
+    private Slot presence(Member member, boolean absentable) {
+        Slot presence = slot(Slot.Kind.PRESENCE, member.name() + " ind", null, Picture.text(1));
+        presence.add(new Slot.Condition(member.name() + " present", RecordText.PRESENT));
+        if (absentable) {
+            presence.add(new Slot.Condition(member.name() + " absent", RecordText.ABSENT));
+        }
+        if (member.nillable()) {
+            presence.add(new Slot.Condition(member.name() + " nil", RecordText.NIL));
+        }
+        return presence;
+    }
+
+    private void many(Slot group, Member member, int least, int most) {
+        int times = rooms.times(member, most == Particle.UNBOUNDED ? Integer.MAX_VALUE : most, told);
+        Slot count = slot(Slot.Kind.COUNT, member.name() + " count", null, Picture.counting(times));
+        group.add(count);
+        Slot entry = slot(Slot.Kind.ENTRY, member.name() + " entry", null, null);
+        if (member.nillable()) {
+            Slot presence = presence(member, false);
+            entry.add(presence);
+            Slot value = value(entry, member, member.name(), member.subject());
+            value.setPresence(presence);
+            entry.add(value);
+        } else {
+            entry.add(value(entry, member, member.name(), member.subject()));
+        }
+        Slot repeated = entry.children().size() == 1 ? entry.children().get(0) : entry;
+        repeated.repeat(count, times, least);
+        repeated.setMember(member);
+        group.add(repeated);
+    }
+
+    /** The slot for a value; what says how much of it is filled goes into the group before it. */
+    private Slot value(Slot group, Member member, String wanted, Subject subject) {
+        ApiValue value = member.value().plain();
+        Slot slot = member.kind() == Member.Kind.ELEMENT
+                        || member.kind() == Member.Kind.ATTRIBUTE
+                        || member.kind() == Member.Kind.TEXT
+                        || member.kind() == Member.Kind.GROUP
+                ? known(group, member, value, wanted, subject)
+                : null;
+        if (slot == null) {
+            slot = document(group, member, wanted, subject);
+        }
+        slot.setMember(member);
+        slot.setWildcard(wildcards.get(member));
+        if (member.kind() == Member.Kind.SUBSTITUTABLE) {
+            slot.setSubstitutes(substitutes.getOrDefault(member.xmlName(), Set.of(member.xmlName())));
+        }
+        if (member.nillable()) {
+            slot.setNillable();
+        }
+        return slot;
+    }
+
+    /** The slot for a value of which the form is known, or null when it is not. */
+    private Slot known(Slot group, Member member, ApiValue value, String wanted, Subject subject) {
+        StructuredType type = value.structure();
+        if (type != null) {
+            boolean unfolds = !type.isMixed() && !open.contains(type) && open.size() < depth;
+            if (!unfolds) {
+                return null;
+            }
+            List<StructuredType> others = member.kind() == Member.Kind.ELEMENT && !type.isGroup()
+                    ? derived.getOrDefault(type, List.of())
+                    : List.of();
+            if (others.size() > MOST_VARIANTS) {
+                return null;
+            }
+            return others.isEmpty() ? plain(type, wanted, subject) : family(type, others, wanted, subject);
+        }
+        if (value instanceof ApiValue.Enumerated enumerated) {
+            return enumerated(enumerated.type(), wanted, subject);
+        }
+        if (value instanceof ApiValue.Scalar scalar) {
+            return scalar(group, member, scalar, wanted, subject);
+        }
+        if (value instanceof ApiValue.Items) {
+            int room = rooms.list(member, told);
+            return slot(Slot.Kind.VALUE, wanted, subject, Picture.text(room));
+        }
+        return null;
+    }
+
+    private Slot plain(StructuredType type, String wanted, Subject subject) {
+        Slot group = slot(Slot.Kind.STRUCTURE, wanted, subject, null);
+        structure(group, type);
+        group.setType(type);
+        unempty(group, wanted);
+        return group;
+    }
+
+    /** What is empty in the contract is a byte in a record, which has no fields of no length. */
+    private void unempty(Slot group, String wanted) {
+        if (group.children().isEmpty()) {
+            group.add(slot(Slot.Kind.AREA, wanted + " empty", null, Picture.text(1)));
+        }
+    }
+
+    private Slot family(StructuredType type, List<StructuredType> others, String wanted, Subject subject) {
+        List<StructuredType> all = new ArrayList<>();
+        all.add(type);
+        all.addAll(others);
+        all.removeIf(one -> one.isAbstract() || one.isMixed() || one.typeName() == null);
+        if (all.isEmpty()) {
+            return null;
+        }
+        Slot group = slot(Slot.Kind.FAMILY, wanted, subject, null);
+        Slot selector = slot(Slot.Kind.SELECTOR, wanted + " type", null, new Picture(Usage.ZONED, 2, 0, false));
+        Slot area = slot(Slot.Kind.AREA, wanted + " area", null, Picture.bytes(1));
+        List<Slot> variants = new ArrayList<>();
+        for (int i = 0; i < all.size(); i++) {
+            StructuredType one = all.get(i);
+            String name = one.typeName().getLocalPart();
+            selector.add(new Slot.Condition(wanted + " is " + name, String.valueOf(i + 1)));
+            Slot variant = slot(Slot.Kind.VARIANT, name, null, null);
+            variant.setType(one);
+            // The declared type is in a circle with itself when another of its family holds it.
+            open.push(type);
+            structure(variant, one);
+            open.pop();
+            variants.add(variant);
+        }
+        group.setType(type);
+        share(group, selector, area, variants);
+        return group;
+    }
+
+    private Slot enumerated(EnumeratedType type, String wanted, Subject subject) {
+        int longest = type.values().stream()
+                .mapToInt(value -> value.text().length())
+                .max()
+                .orElse(1);
+        Slot slot = slot(Slot.Kind.VALUE, wanted, subject, Picture.text(Math.max(1, longest)));
+        for (EnumeratedType.Value value : type.values()) {
+            if (!value.text().isEmpty()) {
+                slot.add(new Slot.Condition(wanted + " " + value.text(), value.text()));
+            }
+        }
+        return slot;
+    }
+
+    private Slot scalar(Slot group, Member member, ApiValue.Scalar scalar, String wanted, Subject subject) {
+        Rooms.Form form = rooms.form(member, scalar, told);
+        Slot length = form.hasLength() ? lengthOf(group, wanted, form.picture().size()) : null;
+        Slot slot = slot(Slot.Kind.VALUE, wanted, subject, form.picture());
+        slot.setLengthSlot(length);
+        form.conditions().forEach((name, value) -> slot.add(new Slot.Condition(wanted + " " + name, value)));
+        slot.setRemark(form.remark());
+        return slot;
+    }
+
+    private Slot lengthOf(Slot group, String wanted, int most) {
+        Slot length = slot(Slot.Kind.LENGTH, wanted + " len", null, Picture.counting(most));
+        group.add(length);
+        return length;
+    }
+
+    private Slot document(Slot group, Member member, String wanted, Subject subject) {
+        int room = rooms.document(member, told);
+        Slot length = lengthOf(group, wanted, room);
+        Slot slot = slot(Slot.Kind.DOCUMENT, wanted, subject, Picture.text(room));
+        slot.setLengthSlot(length);
+        slot.setRemark("XML");
+        return slot;
+    }
+}

@@ -1,0 +1,66 @@
+package org.protypos.layout;
+
+import java.util.ArrayList;
+import java.util.List;
+import javax.xml.namespace.QName;
+import org.protypos.api.ApiFault;
+import org.protypos.api.ApiMessage;
+import org.protypos.api.ApiOperation;
+
+/**
+ * The record for one message.
+ *
+ * @param name the name of the record
+ * @param part which message of the operation it is for
+ * @param root the record as a group
+ * @param operation the operation, or null for an element
+ * @param message the message, or null for a fault
+ * @param fault the fault, or null
+ */
+public record RecordLayout(
+        String name, Part part, Slot root, ApiOperation operation, ApiMessage message, ApiFault fault) {
+    /** Which message a record is for. */
+    public enum Part {
+        REQUEST,
+        RESPONSE,
+        FAULT,
+        /** None: the record is for a global element. */
+        ELEMENT,
+        /** None: the record says how a call went. */
+        STATUS
+    }
+
+    /** The element that it is for, when it is for one alone: a global element or the detail of a fault; null otherwise. */
+    public QName element() {
+        return part == Part.REQUEST || part == Part.RESPONSE
+                ? null
+                : root.children().get(root.children().size() - 1).xmlName();
+    }
+
+    /** Its length in bytes. */
+    public int length() {
+        return root.length();
+    }
+
+    /**
+     * A slot with what leads there.
+     *
+     * @param depth how many groups are around it, the record itself not counted
+     * @param offset where its first entry begins in the record
+     */
+    public record Placed(Slot slot, int depth, int offset) {}
+
+    /** All slots of it in order, groups before what is in them. */
+    public List<Placed> placed() {
+        List<Placed> all = new ArrayList<>();
+        collect(root, 0, 0, all);
+        return all;
+    }
+
+    private static void collect(Slot group, int depth, int offset, List<Placed> all) {
+        for (Slot child : group.children()) {
+            all.add(new Placed(child, depth, offset + child.offset()));
+            collect(child, depth + 1, offset + child.offset(), all);
+        }
+    }
+}

@@ -1,0 +1,263 @@
+package org.protypos.record;
+
+import java.math.BigDecimal;
+import java.nio.charset.CharacterCodingException;
+import java.util.Arrays;
+import java.util.Base64;
+import java.util.HexFormat;
+import org.protypos.api.ApiValue;
+import org.protypos.api.ScalarKind;
+import org.protypos.diagnostic.Findings;
+import org.protypos.layout.RecordText;
+import org.protypos.layout.Slot;
+import org.protypos.layout.Usage;
+
+/**
+ * Single values in the bytes of a record, and the texts that stand for them in XML. Whatever does not fit, or is none, is
+ * told with its field and its offset; nothing is cut off.
+ */
+final class FieldValues {
+    private final byte[] record;
+    private final CodePage page;
+    private final Findings findings;
+    private final String about;
+
+    /**
+     * Begins.
+     *
+     * @param about what the record is called when one talks about it
+     */
+    FieldValues(byte[] record, CodePage page, Findings findings, String about) {
+        this.record = record;
+        this.page = page;
+        this.findings = findings;
+        this.about = about;
+    }
+
+    /** Tells what is wrong with a field. */
+    void wrong(String code, Slot slot, int at, String message, String cure) {
+        findings.error(code, null, about + ", offset " + at + ", " + slot.name() + ": " + message, cure);
+    }
+
+    /** A number that says something about other fields. */
+    int number(Slot slot, int at) {
+        try {
+            return new NumberField(slot.picture(), page).get(record, at).intValue();
+        } catch (NumberField.Refused e) {
+            wrong("record-digits", slot, at, e.getMessage(), "set it before the record is written");
+            return 0;
+        }
+    }
+
+    void putNumber(Slot slot, int at, int number) {
+        try {
+            new NumberField(slot.picture(), page).put(BigDecimal.valueOf(number), record, at);
+        } catch (NumberField.Refused e) {
+            wrong("record-overflow", slot, at, e.getMessage(), "give it more room by a rule");
+        }
+    }
+
+    /** A text that says something about other fields. */
+    String flag(Slot slot, int at) {
+        String text = decoded(slot, at, slot.picture().size());
+        return text == null ? "" : text.strip();
+    }
+
+    void putFlag(Slot slot, int at, String text) {
+        put(slot, at, text);
+    }
+
+    private String decoded(Slot slot, int at, int length) {
+        try {
+            return page.decoded(record, at, length);
+        } catch (CharacterCodingException e) {
+            wrong(
+                    "record-character",
+                    slot,
+                    at,
+                    "the bytes are no text in " + page.charset().name(),
+                    "is --code-page right?");
+            return null;
+        }
+    }
+
+    /** The text of XML in a document field. */
+    String document(Slot slot, int at, int lengthAt) {
+        int length = number(slot.lengthSlot(), lengthAt);
+        return filled(slot, at, length);
+    }
+
+    /** The part of a text that is filled: so many bytes, or all without blanks behind when nothing is said. */
+    private String filled(Slot slot, int at, int length) {
+        int size = slot.picture().size();
+        if (length < 0 || length > size) {
+            wrong(
+                    "record-length",
+                    slot,
+                    at,
+                    "its length is said to be " + length + ", and it has room for " + size,
+                    "say how many bytes of it are filled");
+            return null;
+        }
+        String text = decoded(slot, at, length == 0 ? size : length);
+        return text == null || length > 0 ? text : text.replaceAll(" +$", "");
+    }
+
+    /**
+     * The text in XML of the value in a field.
+     *
+     * @param lengthAt where the length stands, for fields that have one
+     * @return the text, or null when something is wrong, which is told
+     */
+    String get(Slot slot, int at, int lengthAt) {
+        if (slot.picture().isNumber()) {
+            try {
+                BigDecimal number = new NumberField(slot.picture(), page).get(record, at);
+                return number.signum() == 0 ? "0" : number.stripTrailingZeros().toPlainString();
+            } catch (NumberField.Refused e) {
+                wrong("record-digits", slot, at, e.getMessage(), "move a number there before the record is written");
+                return null;
+            }
+        }
+        ScalarKind kind = kind(slot);
+        int length = slot.lengthSlot() == null ? 0 : number(slot.lengthSlot(), lengthAt);
+        if (slot.picture().usage() == Usage.BYTES) {
+            int size = slot.picture().size();
+            if (length < 0 || length > size) {
+                wrong(
+                        "record-length",
+                        slot,
+                        at,
+                        "its length is said to be " + length + ", and it has room for " + size,
+                        "say how many bytes of it are filled");
+                return null;
+            }
+            byte[] bytes = Arrays.copyOfRange(record, at, at + (slot.lengthSlot() == null ? size : length));
+            return kind == ScalarKind.HEX
+                    ? HexFormat.of().withUpperCase().formatHex(bytes)
+                    : Base64.getEncoder().encodeToString(bytes);
+        }
+        boolean whole = slot.lengthSlot() == null && (kind == ScalarKind.STRING || kind == ScalarKind.NORMALIZED);
+        String text = whole ? decoded(slot, at, slot.picture().size()) : filled(slot, at, length);
+        if (text == null || kind != ScalarKind.BOOLEAN) {
+            return text;
+        }
+        String flag = text.strip();
+        if (!flag.equals(RecordText.TRUE) && !flag.equals(RecordText.FALSE)) {
+            wrong("record-flag", slot, at, "\"" + text + "\" is neither Y nor N", "move Y or N there");
+            return null;
+        }
+        return flag.equals(RecordText.TRUE) ? "true" : "false";
+    }
+
+    /** Puts the value for which a text in XML stands into a field. */
+    void put(Slot slot, int at, int lengthAt, String text) {
+        ScalarKind kind = kind(slot);
+        if (slot.picture().isNumber()) {
+            putDecimal(slot, at, text.strip());
+        } else if (slot.picture().usage() == Usage.BYTES) {
+            putBytes(slot, at, lengthAt, kind, text);
+        } else if (kind == ScalarKind.BOOLEAN) {
+            put(slot, at, text.strip().matches("true|1") ? RecordText.TRUE : RecordText.FALSE);
+        } else {
+            boolean kept = kind == ScalarKind.STRING || kind == ScalarKind.NORMALIZED || kind == ScalarKind.NAMES;
+            String value = kept || slot.kind() == Slot.Kind.DOCUMENT
+                    ? text
+                    : text.strip().replaceAll("[ \t\r\n]+", " ");
+            if (kind == ScalarKind.FLOAT || kind == ScalarKind.DOUBLE) {
+                value = value.length() > slot.picture().size() ? String.valueOf(Double.parseDouble(value)) : value;
+            }
+            int length = put(slot, at, value);
+            if (slot.lengthSlot() != null) {
+                putNumber(slot.lengthSlot(), lengthAt, length);
+            }
+        }
+    }
+
+    private void putDecimal(Slot slot, int at, String text) {
+        try {
+            BigDecimal number = new BigDecimal(text.startsWith("+") ? text.substring(1) : text);
+            new NumberField(slot.picture(), page).put(number, record, at);
+        } catch (NumberFormatException e) {
+            wrong("record-value", slot, at, "the text of the message is no number", "");
+        } catch (NumberField.Refused e) {
+            wrong(
+                    "record-overflow",
+                    slot,
+                    at,
+                    e.getMessage(),
+                    "give it more room: digits: or decimals: in a rule, below cobol:");
+        }
+    }
+
+    private void putBytes(Slot slot, int at, int lengthAt, ScalarKind kind, String text) {
+        byte[] bytes;
+        try {
+            bytes = kind == ScalarKind.HEX
+                    ? HexFormat.of().parseHex(text.strip())
+                    : Base64.getMimeDecoder().decode(text);
+        } catch (IllegalArgumentException e) {
+            wrong("record-value", slot, at, "the text of the message stands for no bytes", "");
+            return;
+        }
+        if (fits(slot, at, bytes.length)) {
+            System.arraycopy(bytes, 0, record, at, bytes.length);
+            if (slot.lengthSlot() != null) {
+                putNumber(slot.lengthSlot(), lengthAt, bytes.length);
+            }
+        }
+    }
+
+    private boolean fits(Slot slot, int at, int length) {
+        if (length <= slot.picture().size()) {
+            return true;
+        }
+        wrong(
+                "record-overflow",
+                slot,
+                at,
+                length + " bytes, and the field has room for " + slot.picture().size(),
+                "give it more room: room: " + length + " in a rule, below cobol:");
+        return false;
+    }
+
+    /** Puts a text into a field; gives its length in bytes. */
+    private int put(Slot slot, int at, String text) {
+        byte[] bytes;
+        try {
+            bytes = page.encoded(text);
+        } catch (CharacterCodingException e) {
+            wrong(
+                    "record-character",
+                    slot,
+                    at,
+                    "\"" + text + "\" has characters that " + page.charset().name() + " lacks",
+                    "use another code page");
+            return 0;
+        }
+        if (fits(slot, at, bytes.length)) {
+            Arrays.fill(record, at, at + slot.picture().size(), page.blank());
+            System.arraycopy(bytes, 0, record, at, bytes.length);
+        }
+        return bytes.length;
+    }
+
+    /** The kind of value in a field; text for what is several or none. */
+    static ScalarKind kind(Slot slot) {
+        ApiValue value = slot.member() == null ? null : slot.member().value().plain();
+        if (value instanceof ApiValue.Scalar scalar) {
+            return scalar.kind();
+        }
+        return slot.kind() == Slot.Kind.DOCUMENT ? ScalarKind.STRING : ScalarKind.TOKEN;
+    }
+
+    /** Fills a field with what it has when nothing is in it: blanks or zero. */
+    void clear(Slot slot, int at) {
+        if (slot.picture().isNumber()) {
+            putNumber(slot, at, 0);
+        } else {
+            byte fill = slot.picture().usage() == Usage.BYTES ? 0 : page.blank();
+            Arrays.fill(record, at, at + slot.picture().size(), fill);
+        }
+    }
+}

@@ -1,0 +1,272 @@
+package org.protypos.record;
+
+import java.util.ArrayList;
+import java.util.List;
+import javax.xml.XMLConstants;
+import javax.xml.namespace.QName;
+import org.protypos.api.Member;
+import org.protypos.api.ScalarKind;
+import org.protypos.diagnostic.Findings;
+import org.protypos.layout.RecordLayout;
+import org.protypos.layout.RecordText;
+import org.protypos.layout.Slot;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.message.tree.MessageReader;
+
+/** Makes a message of a record. */
+public final class RecordReader {
+    private static final QName NIL = new QName(XMLConstants.W3C_XML_SCHEMA_INSTANCE_NS_URI, "nil");
+    private static final QName TYPE = new QName(XMLConstants.W3C_XML_SCHEMA_INSTANCE_NS_URI, "type");
+
+    private final RecordLayout layout;
+    private final FieldValues values;
+    private final Findings findings;
+
+    private RecordReader(RecordLayout layout, FieldValues values, Findings findings) {
+        this.layout = layout;
+        this.values = values;
+        this.findings = findings;
+    }
+
+    /**
+     * What a record holds.
+     *
+     * @param headers the header blocks
+     * @param body what stands in the body, or the detail of a fault
+     */
+    public record Content(List<MessageElement> headers, List<MessageElement> body) {}
+
+    /**
+     * Reads a record.
+     *
+     * @param bytes the record; it has the length of the layout, or more
+     * @param about what it is called when one talks about it
+     * @param findings is told what is wrong with it, by offset and field
+     */
+    public static Content read(RecordLayout layout, byte[] bytes, CodePage page, String about, Findings findings) {
+        if (bytes.length < layout.length()) {
+            findings.error(
+                    "record-short",
+                    null,
+                    about + " has " + bytes.length + " bytes, and " + layout.name() + " has " + layout.length(),
+                    "write records of the length that the copybook says");
+            return new Content(List.of(), List.of());
+        }
+        return new RecordReader(layout, new FieldValues(bytes, page, findings, about), findings).content();
+    }
+
+    private Content content() {
+        List<MessageElement> headers = new ArrayList<>();
+        boolean wrapped = layout.message() != null && layout.message().wrapper() != null;
+        MessageElement all =
+                new MessageElement(wrapped ? layout.message().body().xmlName() : new QName("all"), null);
+        Slot root = layout.root();
+        for (Slot slot : root.children()) {
+            if (layout.message() != null && layout.message().headers().contains(slot.member())) {
+                MessageElement block = new MessageElement(new QName("block"), null);
+                slot(block, slot, 0);
+                headers.addAll(block.children());
+            } else if (layout.message() != null
+                    && layout.message().attachments().contains(slot.member())) {
+                findings.error(
+                        "record-attachment",
+                        null,
+                        slot.name() + " travels beside the message, which records do not",
+                        "give it with --attach");
+            } else {
+                slot(all, slot, 0);
+            }
+        }
+        return new Content(headers, wrapped ? List.of(all) : all.children());
+    }
+
+    private void fill(MessageElement element, Slot group, int at) {
+        for (Slot child : group.children()) {
+            slot(element, child, at);
+        }
+    }
+
+    /** Puts what a slot holds into an element. */
+    private void slot(MessageElement element, Slot slot, int group) {
+        int at = group + slot.offset();
+        switch (slot.kind()) {
+            case PRESENCE, COUNT, LENGTH, SELECTOR, AREA, BRANCH, VARIANT -> {}
+            case CHOICE -> {
+                int chosen = values.number(slot.selector(), at + slot.selector().offset());
+                Slot branch = sharing(slot, chosen);
+                if (branch != null) {
+                    fill(element, branch, at + branch.offset());
+                } else if (chosen != 0 && chosen > slot.selector().conditions().size() - 1) {
+                    unknown(slot.selector(), at + slot.selector().offset(), chosen);
+                }
+            }
+            case VALUE, DOCUMENT, STRUCTURE, ENTRY, FAMILY -> {
+                if (slot.count() != null) {
+                    repeated(element, slot, group);
+                } else {
+                    single(element, slot, group, at);
+                }
+            }
+        }
+    }
+
+    private void unknown(Slot selector, int at, int number) {
+        values.wrong(
+                "record-choice",
+                selector,
+                at,
+                number + " stands for nothing",
+                "use a number that has a name in the copybook");
+    }
+
+    private static Slot sharing(Slot group, int number) {
+        return group.children().stream()
+                .filter(slot -> slot.area() != null && slot.ordinal() == number)
+                .findFirst()
+                .orElse(null);
+    }
+
+    private void repeated(MessageElement element, Slot slot, int group) {
+        int count = values.number(slot.count(), group + slot.count().offset());
+        if (count < 0 || count > slot.times()) {
+            values.wrong(
+                    "record-count",
+                    slot.count(),
+                    group + slot.count().offset(),
+                    count + " entries are said to be there, and there is room for " + slot.times(),
+                    "count the entries that are filled");
+            return;
+        }
+        for (int i = 0; i < count; i++) {
+            int at = group + slot.offset() + i * slot.length();
+            if (slot.kind() == Slot.Kind.ENTRY) {
+                Slot inner = slot.children().get(slot.children().size() - 1);
+                single(element, inner, at, at + inner.offset());
+            } else {
+                value(element, slot, group, at);
+            }
+        }
+    }
+
+    private void single(MessageElement element, Slot slot, int group, int at) {
+        String presence = slot.presence() == null
+                ? RecordText.PRESENT
+                : values.flag(slot.presence(), group + slot.presence().offset());
+        boolean absentable = slot.presence() != null
+                && slot.presence().conditions().stream()
+                        .anyMatch(one -> one.value().equals(RecordText.ABSENT));
+        switch (presence) {
+            case RecordText.PRESENT -> value(element, slot, group, at);
+            case RecordText.NIL -> {
+                MessageElement nil = new MessageElement(slot.xmlName(), null);
+                nil.attributes().put(NIL, "true");
+                element.add(nil);
+            }
+            case RecordText.ABSENT, "" -> {
+                if (!absentable) {
+                    value(element, slot, group, at);
+                }
+            }
+            default ->
+                values.wrong(
+                        "record-flag",
+                        slot.presence(),
+                        group + slot.presence().offset(),
+                        "\"" + presence + "\" says neither that it is there nor that it is not",
+                        "move Y, N or Z there");
+        }
+    }
+
+    private void value(MessageElement element, Slot slot, int group, int at) {
+        Member member = slot.member();
+        int lengthAt = slot.lengthSlot() == null ? 0 : group + slot.lengthSlot().offset();
+        if (member.kind() == Member.Kind.GROUP) {
+            fill(element, slot, at);
+            return;
+        }
+        if (slot.kind() == Slot.Kind.DOCUMENT
+                && member.kind() != Member.Kind.ATTRIBUTE
+                && member.kind() != Member.Kind.TEXT) {
+            document(element, slot, at, lengthAt);
+            return;
+        }
+        if (slot.kind() == Slot.Kind.VALUE || slot.kind() == Slot.Kind.DOCUMENT) {
+            String text = values.get(slot, at, lengthAt);
+            if (text != null) {
+                put(element, member, text);
+            }
+            return;
+        }
+        MessageElement child = new MessageElement(member.xmlName(), null);
+        element.add(child);
+        if (slot.kind() == Slot.Kind.FAMILY) {
+            family(child, slot, at);
+        } else {
+            fill(child, slot, at);
+        }
+    }
+
+    private void put(MessageElement element, Member member, String text) {
+        boolean name = member.value().plain() instanceof org.protypos.api.ApiValue.Scalar scalar
+                && scalar.kind() == ScalarKind.QNAME;
+        switch (member.kind()) {
+            case ATTRIBUTE -> element.attributes().put(member.xmlName(), name ? prefixed(element, text) : text);
+            case TEXT -> element.add(name ? prefixed(element, text) : text);
+            default -> {
+                MessageElement child = new MessageElement(member.xmlName(), null);
+                element.add(child);
+                child.setText(name ? prefixed(child, text) : text);
+            }
+        }
+    }
+
+    /** A qualified name with a prefix that the element declares. */
+    private static String prefixed(MessageElement element, String expanded) {
+        QName name;
+        try {
+            name = QName.valueOf(expanded.strip());
+        } catch (IllegalArgumentException e) {
+            return expanded;
+        }
+        if (name.getNamespaceURI().isEmpty()) {
+            return name.getLocalPart();
+        }
+        String prefix = "q";
+        for (int i = 2; element.prefixes().containsKey(prefix); i++) {
+            prefix = "q" + i;
+        }
+        element.prefixes().put(prefix, name.getNamespaceURI());
+        return prefix + ":" + name.getLocalPart();
+    }
+
+    private void family(MessageElement element, Slot slot, int at) {
+        int number = values.number(slot.selector(), at + slot.selector().offset());
+        Slot variant = sharing(slot, number == 0 && !slot.type().isAbstract() ? 1 : number);
+        if (variant == null) {
+            if (number < 1 || number > slot.selector().conditions().size()) {
+                unknown(slot.selector(), at + slot.selector().offset(), number);
+            }
+            return;
+        }
+        if (variant.type() != slot.type()) {
+            element.attributes()
+                    .put(TYPE, prefixed(element, variant.type().typeName().toString()));
+        }
+        fill(element, variant, at + variant.offset());
+    }
+
+    private void document(MessageElement element, Slot slot, int at, int lengthAt) {
+        String text = values.document(slot, at, lengthAt);
+        if (text == null || text.isBlank()) {
+            return;
+        }
+        Findings own = new Findings();
+        MessageElement root =
+                MessageReader.read(slot.name(), text.strip().getBytes(java.nio.charset.StandardCharsets.UTF_8), own);
+        if (root == null || own.hasErrors()) {
+            values.wrong("record-document", slot, at, "the text is no XML", "write one element there");
+        } else {
+            element.add(root);
+        }
+    }
+}

@@ -1,0 +1,226 @@
+package org.protypos.target.cobol;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.Supplier;
+import java.util.stream.Collectors;
+import javax.xml.namespace.QName;
+import org.protypos.api.Api;
+import org.protypos.api.ApiElement;
+import org.protypos.api.ApiFault;
+import org.protypos.api.ApiInterface;
+import org.protypos.api.ApiOperation;
+import org.protypos.api.ApiService;
+import org.protypos.diagnostic.Finding;
+import org.protypos.diagnostic.Findings;
+import org.protypos.layout.LayoutBuilder;
+import org.protypos.layout.RecordLayout;
+import org.protypos.layout.Rooms;
+import org.protypos.layout.StatusLayout;
+import org.protypos.naming.Clash;
+import org.protypos.naming.GivenNames;
+import org.protypos.naming.NameScope;
+import org.protypos.naming.Naming;
+import org.protypos.target.Beginning;
+import org.protypos.target.LoweredApi;
+import org.protypos.target.Outline;
+import org.protypos.target.Product;
+import org.protypos.target.SourceFile;
+import org.protypos.target.Surface;
+import org.protypos.target.Toolchain;
+import org.protypos.target.Wishes;
+import org.protypos.wsdl.PortType;
+
+/** The messages of an API as records, with the names that they and their fields have in COBOL. */
+final class CobolApi implements LoweredApi {
+    /** The member that the record of a call's status is in. */
+    static final String STATUS = "CALLSTAT";
+
+    private final Findings findings = new Findings();
+    private final CobolNames rules;
+    private final Naming naming;
+    private final FieldNames fields;
+    private final NameScope records;
+    private final NameScope members;
+    private final Rooms rooms;
+    private final LayoutBuilder builder;
+    private final Map<RecordLayout, String> memberOf = new LinkedHashMap<>();
+    private final List<Outline.Interface> interfaces = new ArrayList<>();
+    private final List<Outline.Service> services = new ArrayList<>();
+
+    CobolApi(Api api, CobolNames rules, Wishes wishes) {
+        this.rules = rules;
+        this.naming = new Naming(rules, wishes.rules(), wishes.past(), findings);
+        this.fields = new FieldNames(naming, rules);
+        this.records = naming.scope("records", rules.reservedWords());
+        records.exclude(StatusLayout.NAME);
+        this.members = naming.scope("members", Set.of(STATUS, CallRoutine.NAME));
+        this.rooms = new Rooms(wishes.rules(), findings);
+        this.builder = new LayoutBuilder(api, rooms);
+        for (ApiInterface type : api.interfaces()) {
+            List<Outline.Operation> operations = new ArrayList<>();
+            type.operations().forEach(operation -> operations.add(operation(operation)));
+            interfaces.add(new Outline.Interface(
+                    "",
+                    members.claim(type.subject(), rules.member(type.name().getLocalPart(), 8), ""),
+                    operations,
+                    type));
+        }
+        if (interfaces.isEmpty()) {
+            api.elements().forEach(this::element);
+        }
+        // A record's own name cannot be qualified, so no field of any other may have it.
+        Set<String> names = memberOf.keySet().stream().map(RecordLayout::name).collect(Collectors.toSet());
+        names.add(StatusLayout.NAME);
+        memberOf.keySet().forEach(record -> fields.give(record, names));
+        for (ApiService service : api.services()) {
+            services.add(new Outline.Service(
+                    "",
+                    service.name().getLocalPart(),
+                    service.ports().stream().map(ApiService.Port::name).toList(),
+                    service));
+        }
+    }
+
+    private Outline.Operation operation(ApiOperation operation) {
+        String name = records.claim(operation.subject(), rules.spelled(operation.name()), "");
+        String member = members.make(rules.member(name, CobolNames.LONGEST_MEMBER - 1), "");
+        StringBuilder line = new StringBuilder(name);
+        line.append(add(
+                builder.message(
+                        records.make(rules.spelled(name, "request"), ""),
+                        RecordLayout.Part.REQUEST,
+                        operation,
+                        operation.input()),
+                member + "Q"));
+        if (operation.output() != null) {
+            line.append(" ->")
+                    .append(add(
+                            builder.message(
+                                    rules.spelled(name, "response"),
+                                    RecordLayout.Part.RESPONSE,
+                                    operation,
+                                    operation.output()),
+                            member + "R"));
+        }
+        List<String> faults = new ArrayList<>();
+        for (ApiFault fault : operation.faults()) {
+            String faultName = records.make(rules.spelled(name, faultName(fault)), "");
+            add(
+                    builder.fault(faultName, operation, fault),
+                    members.make(rules.member(faultName, CobolNames.LONGEST_MEMBER - 1) + "F", ""));
+            faults.add(faultName);
+        }
+        return new Outline.Operation(line.toString(), "", faults, operation);
+    }
+
+    private static String faultName(ApiFault fault) {
+        return fault.detail().xmlName() == null
+                ? fault.detail().name()
+                : fault.detail().xmlName().getLocalPart();
+    }
+
+    private void element(QName element, ApiElement declared) {
+        if (declared.isAbstract()) {
+            return;
+        }
+        String name = records.make(rules.spelled(element.getLocalPart(), "record"), "");
+        add(
+                builder.element(name, element, declared),
+                members.make(rules.member(element.getLocalPart(), CobolNames.LONGEST_MEMBER), ""));
+    }
+
+    private String add(RecordLayout record, String member) {
+        memberOf.put(record, member);
+        return " " + record.name() + " (" + record.length() + " bytes)";
+    }
+
+    @Override
+    public List<RecordLayout> records() {
+        return List.copyOf(memberOf.keySet());
+    }
+
+    @Override
+    public List<Clash> clashes() {
+        return naming.clashes();
+    }
+
+    @Override
+    public GivenNames names() {
+        return naming.given();
+    }
+
+    @Override
+    public List<Finding> findings() {
+        return findings.sorted();
+    }
+
+    @Override
+    public Outline outline() {
+        return new Outline(services, interfaces, memberOf.size(), 0, List.of());
+    }
+
+    @Override
+    public List<SourceFile> emit(Set<Product> products, boolean embedded, Supplier<List<String>> documents) {
+        List<SourceFile> files = new ArrayList<>();
+        if (!interfaces.isEmpty()) {
+            RecordLayout status = new StatusLayout().record();
+            files.add(CopybookEmitter.emit(STATUS + ".cpy", status, about(status)));
+        }
+        if (products.contains(Product.CLIENT) && !interfaces.isEmpty()) {
+            files.add(CallRoutine.file());
+        }
+        memberOf.forEach((record, member) -> files.add(CopybookEmitter.emit(member + ".cpy", record, about(record))));
+        return files;
+    }
+
+    private static String about(RecordLayout record) {
+        return switch (record.part()) {
+            case REQUEST -> "Request of " + record.operation().name();
+            case RESPONSE -> "Response of " + record.operation().name();
+            case FAULT ->
+                "Fault " + faultName(record.fault()) + " of "
+                        + record.operation().name();
+            case STATUS -> "How a call went";
+            case ELEMENT -> "Element " + record.element().getLocalPart();
+        };
+    }
+
+    @Override
+    public List<Beginning> scaffold(boolean embedded) {
+        List<Beginning> programs = new ArrayList<>();
+        for (Outline.Interface type : interfaces) {
+            Map<RecordLayout, String> own = new LinkedHashMap<>(memberOf);
+            own.keySet().removeIf(record -> !type.api().operations().contains(record.operation()));
+            if (!own.isEmpty()) {
+                String about = type.api().name().getLocalPart();
+                programs.add(new Beginning(ProgramEmitter.emit(type.name(), about, own), Map.of()));
+            }
+        }
+        return programs;
+    }
+
+    @Override
+    public List<SourceFile> project() {
+        return List.of();
+    }
+
+    @Override
+    public String next() {
+        return "";
+    }
+
+    @Override
+    public Surface surface(Iterable<PortType> portTypes) {
+        return CobolSurface.of(records());
+    }
+
+    @Override
+    public Toolchain.Types compiled(Set<QName> known) throws IOException {
+        throw new IOException("records are not compiled");
+    }
+}

@@ -1,0 +1,88 @@
+package org.protypos.target.cobol;
+
+import java.util.List;
+import org.protypos.target.LineWrap;
+import org.protypos.target.SourceFile;
+
+/** COBOL source in fixed form: comments from column 7, headings from 8, all else from 12, nothing behind 72. */
+final class CobolFile {
+    static final int LAST_COLUMN = 72;
+
+    private static final String COMMENT = "      * ";
+    private static final String AREA_A = " ".repeat(7);
+    private static final String AREA_B = " ".repeat(11);
+
+    private final String path;
+    private final StringBuilder text = new StringBuilder(2048);
+
+    CobolFile(String path, boolean generated) {
+        this.path = path;
+        if (generated) {
+            comment(SourceFile.MARK + " from a service contract. Changes made here are lost.");
+        }
+    }
+
+    /** Writes a comment, broken between words. */
+    CobolFile comment(String words) {
+        for (String part : words.strip().split("\\R")) {
+            for (String line : LineWrap.words(plain(part), LAST_COLUMN - COMMENT.length())) {
+                for (int from = 0; from == 0 || from < line.length(); from += LAST_COLUMN - COMMENT.length()) {
+                    text.append(COMMENT)
+                            .append(line, from, Math.min(line.length(), from + LAST_COLUMN - COMMENT.length()))
+                            .append('\n');
+                }
+            }
+        }
+        return this;
+    }
+
+    /** Text that every code page has. */
+    static String plain(String words) {
+        return words.codePoints()
+                .map(c -> c == '\t' ? ' ' : c < ' ' || c > '~' ? '?' : c)
+                .collect(StringBuilder::new, StringBuilder::appendCodePoint, StringBuilder::append)
+                .toString()
+                .strip();
+    }
+
+    /** Writes a line that begins a division, a section, a paragraph or a record. */
+    CobolFile heading(String line) {
+        text.append(AREA_A).append(line).append('\n');
+        return this;
+    }
+
+    /** Writes a statement or an entry, indented by a number of blanks. */
+    CobolFile line(int indent, String line) {
+        text.append(AREA_B).append(" ".repeat(indent)).append(line).append('\n');
+        return this;
+    }
+
+    /** Writes an entry of several clauses, as many to a line as it holds. */
+    CobolFile clauses(int indent, List<String> clauses) {
+        StringBuilder line = new StringBuilder(AREA_B + " ".repeat(indent));
+        String further = AREA_B + " ".repeat(indent + 4);
+        boolean first = true;
+        for (String clause : clauses) {
+            if (!first && line.length() + 1 + clause.length() > LAST_COLUMN) {
+                text.append(line).append('\n');
+                line = new StringBuilder(further).append(clause);
+            } else {
+                line.append(first ? "" : " ").append(clause);
+            }
+            first = false;
+        }
+        text.append(line).append('\n');
+        return this;
+    }
+
+    /** Writes an empty line. */
+    CobolFile gap() {
+        text.append("      *\n");
+        return this;
+    }
+
+    /** The file. */
+    SourceFile finish() {
+        return new SourceFile(path, text.toString());
+    }
+}

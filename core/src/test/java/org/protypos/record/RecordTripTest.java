@@ -1,0 +1,144 @@
+package org.protypos.record;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.math.BigDecimal;
+import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import javax.xml.namespace.QName;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.protypos.contract.Contract;
+import org.protypos.contract.ContractReader;
+import org.protypos.diagnostic.Finding;
+import org.protypos.diagnostic.Findings;
+import org.protypos.generator.Generator;
+import org.protypos.layout.RecordLayout;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.message.tree.MessageReader;
+import org.protypos.message.tree.MessageText;
+import org.protypos.source.DocumentGatherer;
+import org.protypos.target.Targets;
+import org.protypos.testing.Infoset;
+import org.protypos.testing.RandomContract;
+
+/**
+ * Random contracts with random messages that the platform's validator takes: what comes out of a record is what went in, or it
+ * is said what had no room.
+ */
+class RecordTripTest {
+    private static final int MESSAGES = 80;
+    private static final Pattern VALUE = Pattern.compile("(?m)(?<=\")[^\"]*(?=\"$)|(?<==)[^,}]*(?=[,}])");
+
+    @ParameterizedTest
+    @CsvSource({
+        "1,ISO-8859-1,false",
+        "2,Cp1047,false",
+        "3,UTF-8,true",
+        "4,Cp1140,true",
+        "5,US-ASCII,false",
+        "6,UTF-8,false",
+        "7,Cp037,false",
+        "8,UTF-8,true"
+    })
+    void nothingIsLostInSilence(long seed, String charset, boolean littleEndian, @TempDir Path folder)
+            throws Exception {
+        RandomContract random = new RandomContract(seed, 60);
+        Path schema = random.layOut(folder);
+        Map<String, RecordLayout> records = records(schema);
+        CodePage page = new CodePage(Charset.forName(charset), littleEndian);
+        int whole = 0;
+        int valid = 0;
+        Map<String, Integer> told = new TreeMap<>();
+        for (int i = 0; i < MESSAGES; i++) {
+            String message = random.message();
+            if (Infoset.complaint(schema, message) != null) {
+                continue;
+            }
+            valid++;
+            MessageElement root =
+                    MessageReader.read("message", message.getBytes(StandardCharsets.UTF_8), new Findings());
+            RecordLayout layout = records.get(root.name().toString());
+            Findings findings = new Findings();
+            byte[] record = RecordWriter.write(layout, List.of(), List.of(root), page, "message", findings);
+            assertThat(record).hasSize(layout.length());
+            if (findings.hasErrors()) {
+                for (Finding finding : findings.sorted()) {
+                    told.merge(finding.code(), 1, Integer::sum);
+                    assertThat(finding.code())
+                            .as(message + "\n" + finding.message())
+                            .isIn("record-overflow", "record-character", "record-left-out");
+                }
+                continue;
+            }
+            whole++;
+            Findings again = new Findings();
+            RecordReader.Content content = RecordReader.read(layout, record, page, "record", again);
+            assertThat(again.sorted()).as(message).isEmpty();
+            String written = MessageText.of(content.body().get(0));
+            assertThat(plain(Infoset.of(written))).as(message + "\n" + written).isEqualTo(plain(Infoset.of(message)));
+            assertThat(Infoset.complaint(schema, written)).as(written).isNull();
+        }
+        assertThat(whole).as(valid + " messages, " + told).isGreaterThan(valid / 3);
+    }
+
+    private static Map<String, RecordLayout> records(Path schema) {
+        Contract contract = ContractReader.read(DocumentGatherer.gather(List.of(schema.toString()), null));
+        Map<String, RecordLayout> records = new TreeMap<>();
+        Generator.of(contract)
+                .target(Targets.withRecords())
+                .plan()
+                .code()
+                .records()
+                .forEach(record -> {
+                    QName element = record.element();
+                    records.put(element.toString(), record);
+                });
+        return records;
+    }
+
+    /**
+     * What the infoset says, each value in one of the ways in which it can be written: in the order of its letters, for the members
+     * of an {@code xs:all} have none, and without the types that messages say, on which what is in them depends anyway.
+     */
+    private static List<String> plain(String infoset) {
+        return canonicalText(infoset)
+                .replaceAll("(?i)\\{http://www.w3.org/2001/XMLSchema-instance\\}type=\\{[^}]*\\}[^,}]*(, )?", "")
+                .replace(" {}", "")
+                .toLowerCase(Locale.ROOT)
+                .lines()
+                .map(line -> line.replaceAll(", \\}$", "}").stripTrailing())
+                .sorted()
+                .toList();
+    }
+
+    private static String canonicalText(String infoset) {
+        Matcher values = VALUE.matcher(infoset);
+        StringBuilder text = new StringBuilder();
+        while (values.find()) {
+            values.appendReplacement(text, Matcher.quoteReplacement(canonical(values.group())));
+        }
+        return values.appendTail(text).toString();
+    }
+
+    private static String canonical(String value) {
+        String trimmed = value.strip();
+        if (trimmed.equals("true") || trimmed.equals("false")) {
+            return trimmed.equals("true") ? "1" : "0";
+        }
+        try {
+            BigDecimal number = new BigDecimal(trimmed);
+            return number.signum() == 0 ? "0" : number.stripTrailingZeros().toPlainString();
+        } catch (NumberFormatException e) {
+            return value;
+        }
+    }
+}

@@ -1,0 +1,231 @@
+package org.protypos.target.cobol;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
+import org.protypos.binding.RuleReader;
+import org.protypos.contract.ContractReader;
+import org.protypos.diagnostic.Finding;
+import org.protypos.generator.Generator;
+import org.protypos.generator.PlannedContract;
+import org.protypos.layout.RecordLayout;
+import org.protypos.layout.Slot;
+import org.protypos.source.DocumentGatherer;
+import org.protypos.target.Product;
+import org.protypos.target.SourceFile;
+import org.protypos.target.Targets;
+import org.protypos.testing.RandomContract;
+
+/** What a COBOL compiler that we did not write says of copybooks and of the places of their fields. */
+class CobolTest {
+    private static final List<String> STANDARDS = List.of("ibm", "cobol2014", "default");
+
+    @TempDir
+    private Path folder;
+
+    /** Skips where there is no compiler; in continuous integration its absence fails. */
+    @BeforeAll
+    static void assumed() {
+        boolean there =
+                Stream.of(System.getenv("PATH").split(":")).anyMatch(path -> Files.isExecutable(Path.of(path, "cobc")));
+        if (System.getenv("CI") != null) {
+            assertThat(there).as("cobc, which .ci/run installs").isTrue();
+        }
+        assumeTrue(there, "no COBOL compiler here: apt-get install gnucobol3");
+    }
+
+    static Stream<Path> contracts() throws IOException {
+        Path examples = Path.of("../examples");
+        List<Path> found = new ArrayList<>();
+        try (Stream<Path> all = Files.walk(examples)) {
+            all.filter(file -> file.toString().endsWith(".wsdl"))
+                    .filter(file -> ContractReader.read(DocumentGatherer.gather(List.of(file.toString()), null))
+                            .isSound())
+                    .sorted()
+                    .forEach(found::add);
+        }
+        assertThat(found).isNotEmpty();
+        return found.stream();
+    }
+
+    private static PlannedContract planned(Path contract, Path... rules) {
+        return Generator.of(ContractReader.read(DocumentGatherer.gather(List.of(contract.toString()), null)))
+                .target(Targets.named(CobolNames.LANGUAGE))
+                .rules(List.of(rules))
+                .plan();
+    }
+
+    private String run(String... command) throws IOException, InterruptedException {
+        Process process = new ProcessBuilder(command)
+                .directory(folder.toFile())
+                .redirectErrorStream(true)
+                .start();
+        String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+        return process.waitFor() == 0 && said.isEmpty() ? "" : said + process.exitValue();
+    }
+
+    private void write(PlannedContract planned) throws IOException {
+        for (SourceFile file : planned.code().emit(Set.of(Product.TYPES, Product.CLIENT), true, List::of)) {
+            assertThat(file.text().lines()).as(file.path()).allMatch(line -> line.length() <= CobolFile.LAST_COLUMN);
+            Files.writeString(folder.resolve(file.path()), file.text());
+        }
+    }
+
+    private static String program(List<String> data, List<String> procedure) {
+        CobolFile file = new CobolFile("probe.cbl", false);
+        List.of("IDENTIFICATION DIVISION.", "PROGRAM-ID. PROBE.", "DATA DIVISION.", "WORKING-STORAGE SECTION.")
+                .forEach(file::heading);
+        data.forEach(file::heading);
+        file.heading("PROCEDURE DIVISION.");
+        procedure.forEach(line -> file.line(0, line));
+        file.line(0, "STOP RUN.");
+        return file.finish().text();
+    }
+
+    @ParameterizedTest
+    @MethodSource("contracts")
+    void copybooksCompileAndPlacesAreThoseOfTheCompiler(Path contract) throws Exception {
+        PlannedContract planned = planned(contract);
+        write(planned);
+        compiles(copybooks());
+        places(planned.code().records());
+    }
+
+    @Test
+    void randomContractsHaveRecordsToo() throws Exception {
+        for (long seed = 1; seed <= 2; seed++) {
+            PlannedContract planned = planned(new RandomContract(seed, 25).layOut(folder));
+            write(planned);
+            compiles(copybooks());
+            places(planned.code().records());
+            for (String copybook : copybooks()) {
+                Files.delete(folder.resolve(copybook));
+            }
+        }
+    }
+
+    private List<String> copybooks() throws IOException {
+        try (Stream<Path> all = Files.list(folder)) {
+            return all.map(file -> file.getFileName().toString())
+                    .filter(name -> name.endsWith(".cpy"))
+                    .sorted()
+                    .toList();
+        }
+    }
+
+    private void compiles(List<String> copybooks) throws Exception {
+        List<String> all =
+                copybooks.stream().map(name -> "COPY \"" + name + "\".").toList();
+        Files.writeString(folder.resolve("probe.cbl"), program(all, List.of()));
+        for (String standard : STANDARDS) {
+            assertThat(run("cobc", "-std=" + standard, "-Wall", "-fsyntax-only", "probe.cbl"))
+                    .as(standard)
+                    .isEmpty();
+        }
+    }
+
+    /** Asks a compiled program where each field is and how long; entries are asked for by the first of each. */
+    private void places(List<RecordLayout> records) throws Exception {
+        List<String> data = new ArrayList<>(List.of(
+                "01  PLACE               POINTER.",
+                "01  PLACE-NUMBER REDEFINES PLACE BINARY-DOUBLE.",
+                "01  BASE-NUMBER         BINARY-DOUBLE.",
+                "01  OFFSET-NUMBER       PIC Z(8)9.",
+                "01  LENGTH-NUMBER       PIC Z(8)9."));
+        copybooks().forEach(copybook -> data.add("COPY \"" + copybook + "\"."));
+        List<String> procedure = new ArrayList<>();
+        StringBuilder expected = new StringBuilder();
+        for (RecordLayout record : records) {
+            procedure.add("SET PLACE TO ADDRESS OF " + record.name() + ".");
+            procedure.add("MOVE PLACE-NUMBER TO BASE-NUMBER.");
+            for (Slot child : record.root().children()) {
+                ask(record, child, 0, child.offset(), procedure, expected);
+            }
+        }
+        Files.writeString(folder.resolve("places.cbl"), program(data, procedure));
+        assertThat(run("cobc", "-x", "-o", "places", "places.cbl")).isEmpty();
+        assertThat(run("./places").replaceFirst("0$", "")).isEqualTo(expected.toString());
+    }
+
+    private static void ask(
+            RecordLayout record, Slot slot, int repeated, int offset, List<String> procedure, StringBuilder expected) {
+        int indices = repeated + (slot.count() == null ? 0 : 1);
+        procedure.add("SET PLACE TO ADDRESS OF");
+        procedure.add(" " + slot.name());
+        procedure.add(" OF " + record.name());
+        if (indices > 0) {
+            procedure.add(" (" + " 1".repeat(indices).strip() + ")");
+        }
+        procedure.add(".");
+        procedure.add("SUBTRACT BASE-NUMBER FROM PLACE-NUMBER");
+        procedure.add(" GIVING OFFSET-NUMBER.");
+        procedure.add("MOVE LENGTH OF " + slot.name());
+        procedure.add(" OF " + record.name());
+        if (indices > 0) {
+            procedure.add(" (" + " 1".repeat(indices).strip() + ")");
+        }
+        procedure.add(" TO LENGTH-NUMBER.");
+        procedure.add("DISPLAY OFFSET-NUMBER LENGTH-NUMBER");
+        procedure.add(" \" " + slot.name() + "\".");
+        expected.append(String.format("%9d%9d %s%n", offset, slot.length(), slot.name()));
+        for (Slot child : slot.children()) {
+            ask(record, child, indices, offset + child.offset(), procedure, expected);
+        }
+    }
+
+    @Test
+    void rulesSayHowMuchRoomThereIs() throws IOException {
+        Path rules = Files.writeString(folder.resolve("rules.yaml"), """
+                prefixes: {v: http://lanternbay.example/harbour/vessels, d: http://lanternbay.example/harbour/desk}
+                rules:
+                  - on: ~v:CallSign
+                    cobol: {room: 7}
+                  - on: ~v:Vessel/v:name
+                    cobol: {name: SHIP-NAME, room: 40}
+                  - on: ~v:Vessel/v:lengthInMetres
+                    cobol: {digits: 5, decimals: 2, usage: zoned}
+                  - on: ~v:Ferry/v:passengers
+                    cobol: {digits: 4, usage: binary}
+                """);
+        PlannedContract planned = planned(Path.of("../examples/harbour/contract/desk.wsdl"), rules);
+        assertThat(planned.findings().stream().filter(finding -> !finding.code().equals("record-bound")))
+                .isEmpty();
+        String copybook = planned.code().emit(Set.of(Product.TYPES), true, List::of).stream()
+                .filter(file -> file.path().equals("RQSBRTHQ.cpy"))
+                .findFirst()
+                .orElseThrow()
+                .text();
+        assertThat(copybook.replaceAll(" +", " "))
+                .contains(
+                        "CALL-SIGN PIC X(7).",
+                        "SHIP-NAME PIC X(40).",
+                        "LENGTH-IN-METRES PIC S9(3)V9(2).",
+                        "PASSENGERS PIC S9(4) BINARY.");
+    }
+
+    @Test
+    void aRuleWithRoomForNothingIsTold() throws IOException {
+        Path rules = Files.writeString(folder.resolve("rules.yaml"), """
+                rules:
+                  - on: "**"
+                    cobol: {room: none, usage: roman}
+                """);
+        assertThat(RuleReader.read(List.of(rules), new CobolNames()).findings(false))
+                .extracting(Finding::code)
+                .containsOnly("rule-value")
+                .hasSize(2);
+    }
+}
