@@ -16,7 +16,9 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import java.util.stream.Collectors;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -327,7 +329,7 @@ class CallIT {
                 .redirectErrorStream(true)
                 .start();
         assertThat(new String(shell.getInputStream().readAllBytes(), StandardCharsets.UTF_8))
-                .isEqualTo("call\ndesk\nrequestBerth\n--repeat\nleave\n");
+                .isEqualTo("call\ndesk\nrequestBerth\n--record-in --record-out --repeat\nleave\n");
         assertThat(folder.resolve("harm")).doesNotExist();
     }
 
@@ -362,34 +364,43 @@ class CallIT {
             assertThat(there).as("cobc, which .ci/run installs").isTrue();
         }
         assumeTrue(there, "no COBOL compiler here: apt-get install gnucobol3");
-        BuiltProgram.Run generated =
-                program.run("generate", "desk.wsdl", "--language", "cobol", "--into", "copy", "--scaffold", "office");
+        BuiltProgram.Run generated = program.run(
+                "generate",
+                "desk.wsdl",
+                "--operation",
+                "requestBerth",
+                "--language",
+                "cobol",
+                "--into",
+                "copy",
+                "--scaffold",
+                "office");
         assertThat(generated.status()).as(generated.err()).isZero();
         Path source = folder.resolve("office/HRBRDESK.cbl");
         String begun = Files.readString(source);
         Files.writeString(
                 source,
-                begun.replaceAll("(?m)^ +PERFORM (?!REQUEST-BERTH).*\n", "")
-                        .replace("      * Fill in REQUEST-BERTH-REQUEST here.\n", """
-                                           SET VESSEL-IS-FERRY TO TRUE.
-                                           MOVE SPACES TO FERRY.
-                                           MOVE "LB4F" TO CALL-SIGN.
-                                           MOVE 0 TO NAME-LEN OF FERRY LINE-LEN OF FERRY.
-                                           MOVE "Aurora" TO FERRY-NAME.
-                                           MOVE 38.5 TO LENGTH-IN-METRES.
-                                           MOVE 2.9 TO DRAUGHT-IN-METRES.
-                                           SET FLAG-ABSENT TO TRUE.
-                                           MOVE 180 TO PASSENGERS.
-                                           MOVE "Gull Island" TO FERRY-LINE.
-                                           MOVE "2027-05-09T14:30:00Z" TO ARRIVAL.
-                                           MOVE "P2D" TO STAY.
-                                           MOVE 2 TO NEED-COUNT.
-                                           SET NEED-WATER (1) TO TRUE.
-                                           SET NEED-PILOT (2) TO TRUE.
-                                """.indent(-16))
-                        .replaceFirst("( +\\* Work with the answer here.\n) +CONTINUE", """
-                                $1                   DISPLAY "berth " BERTH-NUMBER
-                                                       " at " QUAY (1:QUAY-LEN)"""));
+                begun.replace(
+                                "      * Fill in REQUEST-BERTH-REQUEST here.\n",
+                                cobol(
+                                        "SET VESSEL-IS-FERRY TO TRUE.",
+                                        "MOVE SPACES TO FERRY.",
+                                        "MOVE \"LB4F\" TO CALL-SIGN.",
+                                        "MOVE 0 TO NAME-LEN LINE-LEN.",
+                                        "MOVE \"Aurora\" TO FERRY-NAME.",
+                                        "MOVE 38.5 TO LENGTH-IN-METRES.",
+                                        "MOVE 2.9 TO DRAUGHT-IN-METRES.",
+                                        "MOVE \"N\" TO FLAG-IND.",
+                                        "MOVE 180 TO PASSENGERS.",
+                                        "MOVE \"Gull Island\" TO FERRY-LINE.",
+                                        "MOVE \"2027-05-09T14:30:00Z\" TO ARRIVAL.",
+                                        "MOVE \"P2D\" TO STAY.",
+                                        "MOVE 2 TO NEED-COUNT.",
+                                        "SET NEED-WATER (1) TO TRUE.",
+                                        "SET NEED-PILOT (2) TO TRUE."))
+                        .replaceFirst(
+                                "(?<=Work with the answer here.\n) +CONTINUE\n",
+                                cobol("DISPLAY \"berth \"", " BERTH-NUMBER", " \" at \" QUAY", " (1:QUAY-LEN)")));
         assertThat(said(folder, "cobc", "-x", "-I", "copy", "-o", "ask", source.toString(), "copy/CALLSERV.cbl"))
                 .isEmpty();
         String call = Path.of(System.getProperty("java.home"), "bin", "java") + " -jar "
@@ -397,10 +408,14 @@ class CallIT {
         assertThat(asked(call + address)).isEqualTo("berth +0000000001 at quay\n");
         assertThat(seen.readLine()).isEqualTo("requestBerth: as the contract says");
         assertThat(asked(call + "http://localhost:1/desk")).startsWith("20 ");
-        Files.writeString(source, Files.readString(source).replace("MOVE 38.5 TO LENGTH-IN-METRES", "CONTINUE"));
+        Files.writeString(source, Files.readString(source).replace("MOVE 38.5 TO LENGTH-IN-METRES.", "CONTINUE."));
         assertThat(said(folder, "cobc", "-x", "-I", "copy", "-o", "ask", source.toString(), "copy/CALLSERV.cbl"))
                 .isEmpty();
         assertThat(asked(call + address)).startsWith("12 ").contains("LENGTH-IN-METRES", "no packed number");
+    }
+
+    private static String cobol(String... lines) {
+        return Arrays.stream(lines).map(line -> " ".repeat(11) + line + "\n").collect(Collectors.joining());
     }
 
     private String asked(String call) throws IOException, InterruptedException {

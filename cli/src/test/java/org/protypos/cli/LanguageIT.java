@@ -129,7 +129,7 @@ class LanguageIT {
         assertThat(folder.resolve("desk.jar")).doesNotExist();
         BuiltProgram.Run unknown = run("show", "desk.wsdl", "--language", "klingon");
         assertThat(unknown.status()).isEqualTo(2);
-        assertThat(unknown.err()).contains("there is no language klingon; the languages are csharp, java");
+        assertThat(unknown.err()).contains("there is no language klingon; the languages are cobol, csharp, java");
         BuiltProgram.Run name = run("generate", "desk.wsdl", "--language", "csharp", "--package", "Bay.class");
         assertThat(name.err()).contains("\"Bay.class\" is no package name in C#");
     }
