@@ -65,8 +65,12 @@ final class CheckCommand implements Callable<Integer> {
     @Option(
             names = "--suggest",
             paramLabel = "FILE",
-            description = "Writes rules that settle the clashes of names as they are settled now, for you to change.")
+            description =
+                    "Writes rules that settle the clashes of names as they are settled now, and set the bounds that records"
+                            + " have by custom, for you to change.")
     private Path suggest;
+
+    private boolean written;
 
     @Option(
             names = "--profile",
@@ -108,6 +112,7 @@ final class CheckCommand implements Callable<Integer> {
         int status = planned == null
                 ? ContractArguments.status(contract)
                 : planned.isSound() && !all.hasErrors() ? ExitStatus.DONE : ExitStatus.CONTRACT;
+        written = suggest != null && Files.exists(suggest);
         if (suggest != null && planned != null && !write(terminal, planned)) {
             return ExitStatus.CONTRACT;
         }
@@ -148,7 +153,7 @@ final class CheckCommand implements Callable<Integer> {
                 + (clashes == 0 ? "" : ", " + clashes + (clashes == 1 ? " clash" : " clashes") + " of names")
                 + " in " + documents + (documents == 1 ? " document" : " documents"));
         String names = String.join(" ", arguments.names()) + language.again() + rules.again();
-        if (suggest != null && planned != null && clashes + planned.declared().size() > 0) {
+        if (suggest != null && planned != null && clashes + others(planned).size() > 0) {
             out.println("next: look at " + suggest + " and give it to other commands with --rules " + suggest);
         } else if (clashes > 0 && planned.isSound()) {
             out.println("next: protypos generate " + names + " --into generated, or first protypos check " + names
@@ -158,10 +163,19 @@ final class CheckCommand implements Callable<Integer> {
         }
     }
 
+    /** The rules beside those about names. What nobody has set is proposed to a new file, or to one that is in use. */
+    private List<ProposedRule> others(PlannedContract planned) {
+        List<ProposedRule> others = new ArrayList<>(planned.declared());
+        if (!written || rules.files().contains(suggest.toString())) {
+            others.addAll(planned.code().proposed());
+        }
+        return others;
+    }
+
     /** Writes or extends the file of rules; whole or not at all. */
     private boolean write(Terminal terminal, PlannedContract planned) throws IOException {
         List<Clash> clashes = planned.code().clashes();
-        List<ProposedRule> declared = planned.declared();
+        List<ProposedRule> declared = others(planned);
         if (clashes.isEmpty() && declared.isEmpty()) {
             return true;
         }

@@ -43,6 +43,12 @@ final class DemoCommand implements Callable<Integer> {
         out = spec.commandLine().getOut();
         Terminal terminal = new Terminal(out, spec.commandLine().getErr());
         Toolchain toolchain = language.targetOrStandard().toolchain();
+        if (toolchain.example().isEmpty()) {
+            terminal.problem(
+                    "there is no example in " + language.targetOrStandard().title() + " that runs by itself",
+                    "protypos show and generate take --language for it");
+            return ExitStatus.USAGE;
+        }
         if (terminal.isLacking(toolchain)) {
             return ExitStatus.OUTSIDE;
         }

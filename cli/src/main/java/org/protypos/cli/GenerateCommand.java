@@ -295,7 +295,10 @@ final class GenerateCommand implements Callable<Integer> {
         } else if (json) {
             json(terminal, codes, findings);
         } else {
-            new FindingPrinter(terminal.err()).print(findings);
+            new FindingPrinter(terminal.err())
+                    .printFolded(
+                            findings,
+                            "protypos check " + String.join(" ", arguments.names()) + language.again() + rules.again());
             for (GeneratedCode code : codes) {
                 text(terminal, code);
                 if (code.order().scaffold() != null && !preview) {

@@ -10,7 +10,8 @@ import org.protypos.source.Xml;
  * A rule that somebody may want, as it would stand in a file.
  *
  * @param on the component, with namespaces in braces
- * @param values the other keys with their values; names in them have their namespaces in braces
+ * @param values the other keys with their values; names in them have their namespaces in braces, and what is said for one
+ *     language alone has its name and a dot before the key
  * @param remark what to say above it, or an empty text
  */
 public record ProposedRule(String on, Map<String, String> values, String remark) {
@@ -27,7 +28,10 @@ public record ProposedRule(String on, Map<String, String> values, String remark)
             "optional",
             "async",
             "unwrap",
-            "parameters");
+            "parameters",
+            "room",
+            "times",
+            "digits");
 
     /** A file of rules. */
     public static String file(List<ProposedRule> rules) {
@@ -59,12 +63,15 @@ public record ProposedRule(String on, Map<String, String> values, String remark)
                 .append("- on: ")
                 .append(Suggestions.quoted(shown(on, prefixes)))
                 .append('\n');
-        values.forEach((key, value) -> to.append(indent)
-                .append("  ")
-                .append(key)
-                .append(": ")
-                .append(isBare(key, value) ? value : Suggestions.quoted(shown(value, prefixes)))
-                .append('\n'));
+        values.forEach((key, value) -> {
+            int dot = key.indexOf('.');
+            String said = key.substring(dot + 1) + ": "
+                    + (isBare(key.substring(dot + 1), value) ? value : Suggestions.quoted(shown(value, prefixes)));
+            to.append(indent)
+                    .append("  ")
+                    .append(dot < 0 ? said : key.substring(0, dot) + ": {" + said + "}")
+                    .append('\n');
+        });
     }
 
     /** Whether a value needs no quotation marks: no text, or a number or nothing of a facet. */

@@ -49,7 +49,7 @@ public record GeneratedCode(
             return this;
         }
         WriteReport done = OutputFolder.write(order.into(), order.owner(), files, preview, overwrite);
-        List<Finding> all = new ArrayList<>(planned.findings());
+        List<Finding> all = new ArrayList<>(findings);
         all.addAll(done.findings());
         return new GeneratedCode(order, planned, files, done, all);
     }

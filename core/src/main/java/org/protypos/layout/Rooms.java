@@ -98,7 +98,7 @@ public final class Rooms {
                         "record-bound",
                         subject == null ? null : subject.place(),
                         member.name() + " " + what,
-                        "say " + key + ": in a rule for it when that is too little");
+                        "set another by a rule for it: {" + key + ": N}");
                 if (subject != null) {
                     asked.add(new Asked(subject, key, value));
                 }

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.function.Supplier;
 import javax.xml.namespace.QName;
+import org.protypos.binding.ProposedRule;
 import org.protypos.diagnostic.Finding;
 import org.protypos.layout.RecordLayout;
 import org.protypos.naming.Clash;
@@ -24,6 +25,11 @@ public interface LoweredApi {
 
     /** The records of fixed length that messages become, for a language that has them. */
     default List<RecordLayout> records() {
+        return List.of();
+    }
+
+    /** Rules that say what holds as long as nobody says otherwise, for somebody to change. */
+    default List<ProposedRule> proposed() {
         return List.of();
     }
 

@@ -3,6 +3,8 @@ package org.protypos.cli.terminal;
 import java.io.PrintWriter;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import java.util.TreeMap;
 import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Place;
 import org.protypos.diagnostic.Severity;
@@ -11,6 +13,8 @@ import org.protypos.message.check.Deviation;
 /** Prints findings as a good compiler does: place, what is wrong, the line with a caret, the cure. */
 public final class FindingPrinter {
     private static final int WIDEST_LINE = 110;
+
+    private static final int SHOWN_NOTES = 3;
 
     private final PrintWriter to;
 
@@ -24,6 +28,29 @@ public final class FindingPrinter {
         for (Finding finding : findings) {
             print(finding);
         }
+    }
+
+    /**
+     * Prints each finding, but of many notes of one kind only the first few and how many there are.
+     *
+     * @param where the command that prints all of them
+     */
+    public void printFolded(List<Finding> findings, String where) {
+        Map<String, Integer> notes = new TreeMap<>();
+        for (Finding finding : findings) {
+            boolean folds = finding.severity() == Severity.NOTE;
+            if (!folds || notes.merge(finding.code(), 1, Integer::sum) <= SHOWN_NOTES) {
+                print(finding);
+            }
+        }
+        notes.forEach((code, count) -> {
+            if (count > SHOWN_NOTES) {
+                to.println(Terminal.cyan("note: ") + (count - SHOWN_NOTES) + " more of this kind "
+                        + Terminal.dim("[" + code + "]"));
+                to.println("  " + Terminal.cyan("cure: ") + Terminal.plain(where) + " tells all of them");
+                to.println();
+            }
+        });
     }
 
     private void print(Finding finding) {

@@ -91,7 +91,9 @@ public final class ContractView {
     }
 
     private void operations(PrintWriter out, Outline.Interface type) {
-        out.println(Terminal.bold("interface ") + type.name() + Terminal.dim("  " + type.packageName()));
+        out.println(Terminal.bold("interface ")
+                + type.name()
+                + (type.packageName().isEmpty() ? "" : Terminal.dim("  " + type.packageName())));
         for (Outline.Operation line : type.operations()) {
             ApiOperation operation = line.api();
             out.println("  " + Terminal.plain(line.method()));

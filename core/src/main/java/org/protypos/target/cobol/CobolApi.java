@@ -1,6 +1,5 @@
 package org.protypos.target.cobol;
 
-import java.io.IOException;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -15,6 +14,7 @@ import org.protypos.api.ApiFault;
 import org.protypos.api.ApiInterface;
 import org.protypos.api.ApiOperation;
 import org.protypos.api.ApiService;
+import org.protypos.binding.ProposedRule;
 import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Findings;
 import org.protypos.layout.LayoutBuilder;
@@ -25,6 +25,7 @@ import org.protypos.naming.Clash;
 import org.protypos.naming.GivenNames;
 import org.protypos.naming.NameScope;
 import org.protypos.naming.Naming;
+import org.protypos.record.RecordTrip;
 import org.protypos.target.Beginning;
 import org.protypos.target.LoweredApi;
 import org.protypos.target.Outline;
@@ -145,6 +146,16 @@ final class CobolApi implements LoweredApi {
     }
 
     @Override
+    public List<ProposedRule> proposed() {
+        return rooms.asked().stream()
+                .map(asked -> new ProposedRule(
+                        asked.subject().designator(),
+                        Map.of(CobolNames.LANGUAGE + "." + asked.key(), String.valueOf(asked.value())),
+                        ""))
+                .toList();
+    }
+
+    @Override
     public List<Clash> clashes() {
         return naming.clashes();
     }
@@ -219,8 +230,29 @@ final class CobolApi implements LoweredApi {
         return CobolSurface.of(records());
     }
 
+    /** Records need no compiler: what becomes of a message is seen by filling them and reading them again. */
     @Override
-    public Toolchain.Types compiled(Set<QName> known) throws IOException {
-        throw new IOException("records are not compiled");
+    public Toolchain.Types compiled(Set<QName> known) {
+        return new Toolchain.Types() {
+            @Override
+            public byte[] again(byte[] message) throws Toolchain.Refused {
+                Findings wrong = new Findings();
+                byte[] after = new RecordTrip(records(), wrong).again(message);
+                if (wrong.hasErrors()) {
+                    throw new Toolchain.Refused(
+                            wrong.sorted().stream()
+                                    .map(finding -> finding.message()
+                                            + (finding.cure().isEmpty() ? "" : " (" + finding.cure() + ")"))
+                                    .collect(Collectors.joining("; ")),
+                            1,
+                            1,
+                            "");
+                }
+                return after;
+            }
+
+            @Override
+            public void close() {}
+        };
     }
 }

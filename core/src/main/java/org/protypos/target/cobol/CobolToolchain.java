@@ -8,11 +8,11 @@ import org.protypos.target.Toolchain;
 
 /** Records need no compiler to be filled and read; programs are compiled where they run. */
 final class CobolToolchain implements Toolchain {
+    private static final String NO_EXAMPLE = "there is no example in COBOL that runs by itself";
+
     @Override
     public Missing missing() {
-        return new Missing(
-                "there is no example in COBOL that runs by itself",
-                "generate records, and fill them by protypos call --record-in");
+        return null;
     }
 
     @Override
@@ -32,11 +32,11 @@ final class CobolToolchain implements Toolchain {
 
     @Override
     public String compile(List<Path> sources, Path into) throws IOException {
-        throw new IOException(missing().what());
+        throw new IOException(NO_EXAMPLE);
     }
 
     @Override
     public void start(Path compiled, Consumer<String> lines) throws IOException {
-        throw new IOException(missing().what());
+        throw new IOException(NO_EXAMPLE);
     }
 }

@@ -1,0 +1,162 @@
+package org.protypos.record;
+
+import java.math.BigDecimal;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import javax.xml.namespace.QName;
+import org.protypos.diagnostic.Findings;
+import org.protypos.layout.RecordLayout;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.message.tree.MessageReader;
+import org.protypos.message.tree.MessageText;
+
+/** Takes messages through the records of a contract and back, to see what becomes of them. */
+public final class RecordTrip {
+    private static final CodePage PAGE = new CodePage(StandardCharsets.UTF_8, false);
+
+    private final List<RecordLayout> records;
+    private final Findings findings;
+
+    /**
+     * Begins.
+     *
+     * @param findings is told what has no room
+     */
+    public RecordTrip(List<RecordLayout> records, Findings findings) {
+        this.records = records;
+        this.findings = findings;
+    }
+
+    /**
+     * Takes a message there and back.
+     *
+     * @param message an envelope, or an element that has a record
+     * @return the message as it came back
+     */
+    public byte[] again(byte[] message) {
+        MessageElement root = MessageReader.read("message", message, findings);
+        MessageElement after = root == null ? null : taken(root);
+        if (after == null) {
+            return message;
+        }
+        likened(root, after);
+        return MessageText.of(after).getBytes(StandardCharsets.UTF_8);
+    }
+
+    /** Records hold values: one that is the same in other letters is written as it came. */
+    private static void likened(MessageElement before, MessageElement after) {
+        after.attributes().replaceAll((name, text) -> {
+            String came = before.attributes().get(name);
+            return came != null && isSame(came, text) ? came : text;
+        });
+        List<MessageElement> came = before.children();
+        List<MessageElement> come = after.children();
+        if (come.isEmpty() && came.isEmpty() && isSame(before.text(), after.text())) {
+            after.setText(before.text());
+        }
+        for (int i = 0; i < Math.min(came.size(), come.size()); i++) {
+            if (came.get(i).name().equals(come.get(i).name())) {
+                likened(came.get(i), come.get(i));
+            }
+        }
+    }
+
+    private static boolean isSame(String came, String come) {
+        String one = came.strip();
+        String other = come.strip();
+        if (other.equals("true") || other.equals("false")) {
+            return one.equals(other) || one.equals(other.equals("true") ? "1" : "0");
+        }
+        if (one.matches("[+-]?[0-9.]{1,60}") && other.matches("[+-]?[0-9.]{1,60}")) {
+            try {
+                return new BigDecimal(one).compareTo(new BigDecimal(other)) == 0;
+            } catch (NumberFormatException e) {
+                return false;
+            }
+        }
+        return one.equals(other) || one.matches("[0-9a-fA-F]+") && one.equalsIgnoreCase(other);
+    }
+
+    private MessageElement taken(MessageElement root) {
+        if (!root.name().getLocalPart().equals("Envelope")) {
+            RecordReader.Content content = content(List.of(), List.of(root));
+            return content == null || content.body().isEmpty()
+                    ? null
+                    : content.body().get(0);
+        }
+        List<MessageElement> headers = section(root, "Header");
+        List<MessageElement> body = section(root, "Body");
+        List<MessageElement> inside = new ArrayList<>(body);
+        MessageElement detail = body.isEmpty() ? null : detail(body.get(0));
+        if (detail != null) {
+            inside = detail.children();
+        }
+        RecordReader.Content content = content(headers, inside);
+        return content == null
+                ? null
+                : copied(root, element -> switch (element.name().getLocalPart()) {
+                    case "Header" -> element.parent() == root ? content.headers() : null;
+                    case "Body" -> element.parent() == root && detail == null ? content.body() : null;
+                    default -> element == detail ? content.body() : null;
+                });
+    }
+
+    private static List<MessageElement> section(MessageElement envelope, String name) {
+        return envelope.children().stream()
+                .filter(child -> child.name().getLocalPart().equals(name))
+                .flatMap(child -> child.children().stream())
+                .toList();
+    }
+
+    private static MessageElement detail(MessageElement first) {
+        return !first.name().getLocalPart().equals("Fault")
+                ? null
+                : first.children().stream()
+                        .filter(child -> child.name().getLocalPart().equalsIgnoreCase("detail"))
+                        .findFirst()
+                        .orElse(null);
+    }
+
+    private RecordReader.Content content(List<MessageElement> headers, List<MessageElement> body) {
+        QName first = body.isEmpty() ? null : body.get(0).name();
+        for (RecordLayout layout : records) {
+            QName element = layout.element() != null
+                    ? layout.element()
+                    : layout.message() == null || layout.message().body() == null
+                            ? null
+                            : layout.message().body().xmlName();
+            if (first != null && first.equals(element)) {
+                byte[] record = RecordWriter.write(layout, headers, body, PAGE, layout.name(), findings);
+                return findings.hasErrors() ? null : RecordReader.read(layout, record, PAGE, layout.name(), findings);
+            }
+        }
+        findings.error(
+                "record-unknown",
+                null,
+                first == null ? "the message has nothing in it" : "there is no record for " + first.getLocalPart(),
+                "");
+        return null;
+    }
+
+    /** What stands in place of the children of an element. */
+    private interface Replaced {
+        /** The children, or null for those that it has. */
+        List<MessageElement> in(MessageElement element);
+    }
+
+    private static MessageElement copied(MessageElement element, Replaced replaced) {
+        MessageElement copy = new MessageElement(element.name(), element.place());
+        copy.prefixes().putAll(element.prefixes());
+        copy.attributes().putAll(element.attributes());
+        List<MessageElement> children = replaced.in(element);
+        if (children != null) {
+            children.forEach(copy::add);
+        } else if (element.children().isEmpty()) {
+            copy.setText(element.text());
+        } else {
+            element.children().forEach(child -> copy.add(copied(child, replaced)));
+        }
+        return copy;
+    }
+}
