@@ -97,13 +97,20 @@ public final class Rooms {
                 findings.note(
                         "record-bound",
                         subject == null ? null : subject.place(),
-                        member.name() + " " + what,
+                        spoken(member) + " " + what,
                         "set another by a rule for it: {" + key + ": N}");
                 if (subject != null) {
                     asked.add(new Asked(subject, key, value));
                 }
             }
         });
+    }
+
+    /** How one speaks of a member: by its name, or for text by what it is the text of. */
+    private static String spoken(Member member) {
+        return member.kind() != Member.Kind.TEXT || member.subject() == null
+                ? member.name()
+                : member.subject().designator().replaceFirst("^.*\\}", "");
     }
 
     /** Tells that something has no place in records. */
