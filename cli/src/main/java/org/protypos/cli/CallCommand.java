@@ -7,7 +7,6 @@ import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
-import java.time.Duration;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -18,6 +17,7 @@ import org.protypos.cli.argument.RecordArguments;
 import org.protypos.cli.argument.RuleArguments;
 import org.protypos.cli.argument.SecurityArguments;
 import org.protypos.cli.argument.Sources;
+import org.protypos.cli.argument.TransportArguments;
 import org.protypos.cli.terminal.Columns;
 import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.cli.terminal.FindingPrinter;
@@ -42,7 +42,6 @@ import org.protypos.exchange.call.RequestBuilder;
 import org.protypos.generator.PlannedContract;
 import org.protypos.message.check.CheckedMessage;
 import org.protypos.message.check.ContractCheck;
-import org.protypos.message.check.Deviation;
 import org.protypos.message.json.JsonText;
 import org.protypos.message.json.JsonValue;
 import org.protypos.message.tree.MessageElement;
@@ -96,14 +95,10 @@ final class CallCommand implements Callable<Integer> {
     @Option(names = "--port", paramLabel = "NAME", description = "The port; the first that speaks SOAP if not given.")
     private String port;
 
-    @Option(names = "--address", paramLabel = "URL", description = "Where to call instead of the port's address.")
-    private String address;
+    @Mixin
+    private TransportArguments transport;
 
     private static final int MOST_REPEATS = 1_000_000;
-    private static final int LONGEST_TIMEOUT = 86_400;
-
-    @Option(names = "--header", paramLabel = "NAME: VALUE", description = "An HTTP header. May be repeated.")
-    private List<String> headers = new ArrayList<>();
 
     @Option(
             names = "--attach",
@@ -119,13 +114,6 @@ final class CallCommand implements Callable<Integer> {
 
     @Mixin
     private SecurityArguments security;
-
-    @Option(
-            names = "--timeout",
-            paramLabel = "SECONDS",
-            defaultValue = "30",
-            description = "How long to wait; 30 if not given.")
-    private int timeout;
 
     @Mixin
     private Sources sources;
@@ -187,11 +175,7 @@ final class CallCommand implements Callable<Integer> {
         }
         Limits limits = new Limits(spec);
         limits.number("--repeat", repeat, 1, MOST_REPEATS);
-        limits.number("--timeout", timeout, 1, LONGEST_TIMEOUT);
-        if (address != null) {
-            limits.address("--address", address);
-        }
-        headers.forEach(header -> limits.header("--header", header));
+        transport.check();
         if (findings.hasErrors()) {
             terminal.refuse(findings.sorted(), "nothing was sent", json);
             return ExitStatus.CONTRACT;
@@ -215,7 +199,7 @@ final class CallCommand implements Callable<Integer> {
         }
         called = find(read);
         security.prepare(spec, keptSecurity);
-        if (records.isGiven()) {
+        if (records.isGiven(false)) {
             return recorded(rules.generator(published, arguments.adopted())
                     .target(Targets.withRecords())
                     .plan());
@@ -254,18 +238,9 @@ final class CallCommand implements Callable<Integer> {
         }
         Findings findings = new Findings();
         RecordCall carried = new RecordCall(records, terminal, planned, called);
-        MessageElement request =
-                carried.request(new RequestBuilder(called.carried(), check.vocabulary(), findings), findings);
+        MessageElement request = carried.request(check, findings);
         attach(findings);
         String text = request == null ? null : MessageText.of(request);
-        if (text != null) {
-            requestDeviations(text)
-                    .forEach(deviation -> findings.error(
-                            "request-invalid",
-                            null,
-                            deviation.path() + ": " + deviation.came(),
-                            "put another value into the record"));
-        }
         if (findings.hasErrors()) {
             carried.refused(findings);
             terminal.refuse(findings.sorted(), "nothing was sent", false);
@@ -277,12 +252,6 @@ final class CallCommand implements Callable<Integer> {
             new CallView(terminal, called, check).wire(answer);
         }
         return carried.answered(answer);
-    }
-
-    private List<Deviation> requestDeviations(String text) {
-        return new OperationCheck(called.carried(), check)
-                .request(MessageReader.read("request", text.getBytes(StandardCharsets.UTF_8), new Findings()))
-                .deviations();
     }
 
     /** Whether a request is not what the contract says; tells where, in the words in which it was given. */
@@ -332,10 +301,7 @@ final class CallCommand implements Callable<Integer> {
         contract = kept.contract();
         operation = kept.operation();
         port = port == null ? kept.port() : port;
-        address = address == null ? kept.address() : address;
-        List<String> all = new ArrayList<>(kept.headers());
-        all.addAll(headers);
-        headers = all;
+        transport.again(kept.address(), kept.headers());
         List<String> files = new ArrayList<>(kept.attach());
         files.addAll(attach);
         attach = files;
@@ -352,9 +318,9 @@ final class CallCommand implements Callable<Integer> {
                             contract,
                             operation,
                             port,
-                            address,
+                            transport.address(),
                             security.how(),
-                            headers,
+                            transport.headers(),
                             attach,
                             rules.files(),
                             values,
@@ -365,7 +331,7 @@ final class CallCommand implements Callable<Integer> {
             throw new ParameterException(
                     spec.commandLine(), "--save: " + e.getFile() + " is there already; take another name or delete it");
         }
-        SavedCall.leftOut(headers).forEach(name -> terminal.err()
+        SavedCall.leftOut(transport.headers()).forEach(name -> terminal.err()
                 .println("not kept: the header " + name + ", which says who calls; give it again with --header"));
     }
 
@@ -410,16 +376,7 @@ final class CallCommand implements Callable<Integer> {
     }
 
     private SoapSettings settings(SoapSettings plain) {
-        SoapSettings settings = plain.timeout(Duration.ofSeconds(timeout)).followRedirects();
-        settings = address == null ? settings : settings.address(address);
-        settings = security.applied(settings);
-        for (String header : headers) {
-            int colon = header.indexOf(':');
-            settings = settings.httpHeader(
-                    header.substring(0, colon).strip(),
-                    header.substring(colon + 1).strip());
-        }
-        return settings;
+        return transport.applied(plain, security);
     }
 
     /** Of several operations of one name the one whose message the request is; what is given must be that of no other. */

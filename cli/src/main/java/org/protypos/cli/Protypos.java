@@ -50,6 +50,7 @@ final class Protypos implements Runnable {
         subcommands.put("proof", ProofCommand::new);
         subcommands.put("compare", CompareCommand::new);
         subcommands.put("call", CallCommand::new);
+        subcommands.put("bridge", BridgeCommand::new);
         subcommands.put("stand-in", StandInCommand::new);
         subcommands.put("draft", DraftCommand::new);
         subcommands.put("infer", InferCommand::new);

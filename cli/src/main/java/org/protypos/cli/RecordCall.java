@@ -2,8 +2,6 @@ package org.protypos.cli;
 
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.io.InputStream;
-import java.nio.file.Files;
 import org.protypos.cli.argument.RecordArguments;
 import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.cli.terminal.FindingPrinter;
@@ -13,9 +11,10 @@ import org.protypos.diagnostic.GivenFile;
 import org.protypos.exchange.call.CalledOperation;
 import org.protypos.exchange.call.Caller;
 import org.protypos.exchange.call.RecordMessages;
-import org.protypos.exchange.call.RequestBuilder;
 import org.protypos.generator.PlannedContract;
+import org.protypos.message.check.ContractCheck;
 import org.protypos.message.tree.MessageElement;
+import org.protypos.output.WholeFile;
 
 /** A call of which request and answer are records in files. */
 final class RecordCall {
@@ -30,14 +29,9 @@ final class RecordCall {
     }
 
     /** The request that the record holds, or null when something is wrong with it, which is told. */
-    MessageElement request(RequestBuilder builder, Findings findings) throws IOException {
-        return messages.request(bytes(), builder, arguments.in().toString(), findings);
-    }
-
-    private byte[] bytes() throws IOException {
-        try (InputStream in = Files.newInputStream(arguments.in())) {
-            return GivenFile.bytes(in, arguments.in().toString());
-        }
+    MessageElement request(ContractCheck check, Findings findings) throws IOException {
+        return messages.request(
+                GivenFile.bytes(arguments.in()), check, arguments.in().toString(), findings);
     }
 
     /** Writes the status of a request that was not sent. */
@@ -78,6 +72,6 @@ final class RecordCall {
         ByteArrayOutputStream all = new ByteArrayOutputStream();
         all.write(answered.status());
         all.write(answered.record());
-        Files.write(arguments.out(), all.toByteArray());
+        WholeFile.write(arguments.out(), all.toByteArray());
     }
 }

@@ -128,10 +128,10 @@ public final class Rooms {
     int times(Member member, int most, List<Runnable> told) {
         Integer wanted = rule(member, Shape.Room::times);
         if (wanted != null) {
-            return Math.min(wanted, most);
+            return Math.max(1, Math.min(wanted, most));
         }
         if (most <= MOST_TIMES) {
-            return most;
+            return Math.max(1, most);
         }
         ask(
                 member,

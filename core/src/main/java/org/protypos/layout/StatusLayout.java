@@ -46,7 +46,7 @@ public final class StatusLayout {
             condition.setName(name);
             result.add(condition);
         });
-        operation.setRemark("the operation, as its record is called");
+        operation.setRemark("the operation, as the record of its request is called");
         answer.setRemark("the record that follows, or blanks");
         reason.setRemark("what went wrong, for people");
         root.place(0);

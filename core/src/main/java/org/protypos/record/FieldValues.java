@@ -8,6 +8,7 @@ import java.util.HexFormat;
 import org.protypos.api.ApiValue;
 import org.protypos.api.ScalarKind;
 import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.Printable;
 import org.protypos.layout.RecordText;
 import org.protypos.layout.Slot;
 import org.protypos.layout.Usage;
@@ -17,6 +18,11 @@ import org.protypos.layout.Usage;
  * told with its field and its offset; nothing is cut off.
  */
 final class FieldValues {
+    /** So much of a text is told. */
+    private static final int SHOWN = 43;
+    /** Longer texts of numbers have more digits than any field. */
+    private static final int LONGEST_NUMBER = 200;
+
     private final byte[] record;
     private final CodePage page;
     private final Findings findings;
@@ -144,7 +150,12 @@ final class FieldValues {
         }
         String flag = text.strip();
         if (!flag.equals(RecordText.TRUE) && !flag.equals(RecordText.FALSE)) {
-            wrong("record-flag", slot, at, "\"" + text + "\" is neither Y nor N", "move Y or N there");
+            wrong(
+                    "record-flag",
+                    slot,
+                    at,
+                    "\"" + Printable.of(text, SHOWN) + "\" is neither Y nor N",
+                    "move Y or N there");
             return null;
         }
         return flag.equals(RecordText.TRUE) ? "true" : "false";
@@ -165,7 +176,7 @@ final class FieldValues {
                     ? text
                     : text.strip().replaceAll("[ \t\r\n]+", " ");
             if (kind == ScalarKind.FLOAT || kind == ScalarKind.DOUBLE) {
-                value = value.length() > slot.picture().size() ? String.valueOf(Double.parseDouble(value)) : value;
+                value = shortest(value, slot.picture().size());
             }
             int length = put(slot, at, value);
             if (slot.lengthSlot() != null) {
@@ -174,9 +185,22 @@ final class FieldValues {
         }
     }
 
-    private void putDecimal(Slot slot, int at, String text) {
+    /** A number with exponent, with fewer letters when it has too many. */
+    private static String shortest(String number, int most) {
         try {
-            BigDecimal number = new BigDecimal(text.startsWith("+") ? text.substring(1) : text);
+            return number.length() > most ? String.valueOf(Double.parseDouble(number)) : number;
+        } catch (NumberFormatException e) {
+            return number;
+        }
+    }
+
+    private void putDecimal(Slot slot, int at, String text) {
+        if (text.length() > LONGEST_NUMBER) {
+            wrong("record-overflow", slot, at, "a number of " + text.length() + " letters", "");
+            return;
+        }
+        try {
+            BigDecimal number = new BigDecimal(text);
             new NumberField(slot.picture(), page).put(number, record, at);
         } catch (NumberFormatException e) {
             wrong("record-value", slot, at, "the text of the message is no number", "");
@@ -231,7 +255,8 @@ final class FieldValues {
                     "record-character",
                     slot,
                     at,
-                    "\"" + text + "\" has characters that " + page.charset().name() + " lacks",
+                    "\"" + Printable.of(text, SHOWN) + "\" has characters that "
+                            + page.charset().name() + " lacks",
                     "use another code page");
             return 0;
         }

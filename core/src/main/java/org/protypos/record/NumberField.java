@@ -36,8 +36,7 @@ final class NumberField {
         }
         BigDecimal plain = number.stripTrailingZeros();
         if (plain.scale() > picture.decimals()) {
-            throw new Refused(plain.toPlainString() + " has " + plain.scale()
-                    + " digits behind the point, and the field " + picture.decimals());
+            throw new Refused(plain.scale() + " digits behind the point, and the field has " + picture.decimals());
         }
         if (plain.precision() - (long) plain.scale() > picture.size() - picture.decimals() && plain.signum() != 0) {
             throw new Refused((plain.precision() - (long) plain.scale())

@@ -7,6 +7,7 @@ import javax.xml.namespace.QName;
 import org.protypos.api.Member;
 import org.protypos.api.ScalarKind;
 import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.Printable;
 import org.protypos.layout.RecordLayout;
 import org.protypos.layout.RecordText;
 import org.protypos.layout.Slot;
@@ -62,7 +63,9 @@ public final class RecordReader {
                 new MessageElement(wrapped ? layout.message().body().xmlName() : new QName("all"), null);
         Slot root = layout.root();
         for (Slot slot : root.children()) {
-            if (layout.message() != null && layout.message().headers().contains(slot.member())) {
+            if (slot.member() == null) {
+                slot(all, slot, 0);
+            } else if (layout.message() != null && layout.message().headers().contains(slot.member())) {
                 MessageElement block = new MessageElement(new QName("block"), null);
                 slot(block, slot, 0);
                 headers.addAll(block.children());
@@ -172,7 +175,7 @@ public final class RecordReader {
                         "record-flag",
                         slot.presence(),
                         group + slot.presence().offset(),
-                        "\"" + presence + "\" says neither that it is there nor that it is not",
+                        "\"" + Printable.of(presence) + "\" says neither that it is there nor that it is not",
                         "move Y, N or Z there");
         }
     }

@@ -94,8 +94,9 @@ public final class RecordWriter {
         MessageElement wrapper = wrapped && !body.isEmpty() ? body.get(0) : null;
         Children content = new Children(wrapper == null ? body : wrapper.children());
         for (Slot slot : layout.root().children()) {
-            boolean header =
-                    layout.message() != null && layout.message().headers().contains(slot.member());
+            boolean header = slot.member() != null
+                    && layout.message() != null
+                    && layout.message().headers().contains(slot.member());
             put(
                     slot,
                     0,

@@ -39,13 +39,17 @@ public final class RecordArguments {
             description = "Binary numbers in records have their least significant byte first.")
     private boolean littleEndian;
 
-    /** Whether messages are records. */
-    public boolean isGiven() {
+    /**
+     * Whether messages are records in files.
+     *
+     * @param elsewhere whether there are records when they are in no files
+     */
+    public boolean isGiven(boolean elsewhere) {
         if (in == null != (out == null)) {
             throw new ParameterException(
                     spec.commandLine(), "--record-in and --record-out go together: one record in, the answer out");
         }
-        if (in == null && (codePage != null || littleEndian)) {
+        if (in == null && !elsewhere && (codePage != null || littleEndian)) {
             throw new ParameterException(
                     spec.commandLine(),
                     (codePage != null ? "--code-page" : "--little-endian") + " is about records: give --record-in too");

@@ -7,8 +7,12 @@ import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Findings;
 import org.protypos.layout.RecordLayout;
 import org.protypos.layout.StatusLayout;
+import org.protypos.message.check.ContractCheck;
+import org.protypos.message.check.Deviation;
 import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.tree.MessageElement;
+import org.protypos.message.tree.MessageReader;
+import org.protypos.message.tree.MessageText;
 import org.protypos.record.CodePage;
 import org.protypos.record.RecordReader;
 import org.protypos.record.RecordWriter;
@@ -40,12 +44,15 @@ public final class RecordMessages {
     /**
      * What an answer becomes.
      *
+     * @param result how the call went, as the status says it
+     * @param reason what went wrong
      * @param status the record that says how the call went
      * @param record the record of the answer or the fault; empty when there is none
      * @param layout the layout of that record, or null
      * @param isDone whether there is an answer, and it is whole
      */
-    public record Answered(byte[] status, byte[] record, RecordLayout layout, boolean isDone) {}
+    public record Answered(
+            String result, String reason, byte[] status, byte[] record, RecordLayout layout, boolean isDone) {}
 
     /** The record of a request. */
     public RecordLayout request() {
@@ -59,10 +66,31 @@ public final class RecordMessages {
                 .orElse(null);
     }
 
-    /** The request that a record holds; what is wrong with the record is told. */
-    public MessageElement request(byte[] bytes, RequestBuilder builder, String about, Findings findings) {
+    /**
+     * The request that a record holds.
+     *
+     * @param about what the record is called when one talks about it
+     * @param findings is told what is wrong with the record, and where it is not what the contract says
+     * @return the request, or null when something is wrong
+     */
+    public MessageElement request(byte[] bytes, ContractCheck check, String about, Findings findings) {
         RecordReader.Content content = RecordReader.read(request(), bytes, page, about, findings);
-        return findings.hasErrors() ? null : builder.envelope(content.body(), content.headers());
+        if (findings.hasErrors()) {
+            return null;
+        }
+        MessageElement request = new RequestBuilder(called.carried(), check.vocabulary(), findings)
+                .envelope(content.body(), content.headers());
+        MessageElement read = MessageReader.read("request", MessageText.of(request));
+        for (Deviation deviation :
+                new OperationCheck(called.carried(), check).request(read).deviations()) {
+            findings.error(
+                    "request-invalid",
+                    null,
+                    deviation.path() + ": " + deviation.came()
+                            + (deviation.expected().isEmpty() ? "" : "; expected " + deviation.expected()),
+                    "put another value into the record");
+        }
+        return findings.hasErrors() ? null : request;
     }
 
     /** A request that was not sent. */
@@ -72,6 +100,8 @@ public final class RecordMessages {
 
     private Answered status(String result, RecordLayout layout, byte[] record, String reason) {
         return new Answered(
+                result,
+                reason,
                 StatusRecord.of(result, request().name(), layout, reason, page),
                 record,
                 layout,

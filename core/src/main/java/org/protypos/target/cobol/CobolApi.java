@@ -17,6 +17,7 @@ import org.protypos.api.ApiService;
 import org.protypos.binding.ProposedRule;
 import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Findings;
+import org.protypos.layout.HeadLayout;
 import org.protypos.layout.LayoutBuilder;
 import org.protypos.layout.RecordLayout;
 import org.protypos.layout.Rooms;
@@ -41,6 +42,9 @@ final class CobolApi implements LoweredApi {
     /** The member that the record of a call's status is in. */
     static final String STATUS = "CALLSTAT";
 
+    /** The member that the record before one of several requests is in. */
+    static final String HEAD = "CALLHEAD";
+
     private final Findings findings = new Findings();
     private final CobolNames rules;
     private final Naming naming;
@@ -58,8 +62,9 @@ final class CobolApi implements LoweredApi {
         this.naming = new Naming(rules, wishes.rules(), wishes.past(), findings);
         this.fields = new FieldNames(naming, rules);
         this.records = naming.scope("records", rules.reservedWords());
-        records.exclude(StatusLayout.NAME);
-        this.members = naming.scope("members", Set.of(STATUS, CallRoutine.NAME));
+        List.of(StatusLayout.NAME, HeadLayout.NAME).forEach(records::exclude);
+        this.members = naming.scope("members", rules.reservedWords());
+        List.of(STATUS, HEAD, CallRoutine.NAME).forEach(members::exclude);
         this.rooms = new Rooms(wishes.rules(), findings);
         this.builder = new LayoutBuilder(api, rooms);
         for (ApiInterface type : api.interfaces()) {
@@ -67,7 +72,8 @@ final class CobolApi implements LoweredApi {
             type.operations().forEach(operation -> operations.add(operation(operation)));
             interfaces.add(new Outline.Interface(
                     "",
-                    members.claim(type.subject(), rules.member(type.name().getLocalPart(), 8), ""),
+                    members.claim(
+                            type.subject(), memberName(type.name().getLocalPart(), CobolNames.LONGEST_MEMBER), ""),
                     operations,
                     type));
         }
@@ -76,7 +82,7 @@ final class CobolApi implements LoweredApi {
         }
         // A record's own name cannot be qualified, so no field of any other may have it.
         Set<String> names = memberOf.keySet().stream().map(RecordLayout::name).collect(Collectors.toSet());
-        names.add(StatusLayout.NAME);
+        names.addAll(List.of(StatusLayout.NAME, HeadLayout.NAME));
         memberOf.keySet().forEach(record -> fields.give(record, names));
         for (ApiService service : api.services()) {
             services.add(new Outline.Service(
@@ -89,7 +95,7 @@ final class CobolApi implements LoweredApi {
 
     private Outline.Operation operation(ApiOperation operation) {
         String name = records.claim(operation.subject(), rules.spelled(operation.name()), "");
-        String member = members.make(rules.member(name, CobolNames.LONGEST_MEMBER - 1), "");
+        String member = members.make(memberName(name, CobolNames.LONGEST_MEMBER - 1), "");
         StringBuilder line = new StringBuilder(name);
         line.append(add(
                 builder.message(
@@ -113,10 +119,16 @@ final class CobolApi implements LoweredApi {
             String faultName = records.make(rules.spelled(name, faultName(fault)), "");
             add(
                     builder.fault(faultName, operation, fault),
-                    members.make(rules.member(faultName, CobolNames.LONGEST_MEMBER - 1) + "F", ""));
+                    members.make(memberName(faultName, CobolNames.LONGEST_MEMBER - 1) + "F", ""));
             faults.add(faultName);
         }
         return new Outline.Operation(line.toString(), "", faults, operation);
+    }
+
+    /** A name for a member; one that is taken is made shorter, so that a number has room behind it. */
+    private String memberName(String name, int longest) {
+        String wanted = rules.member(name, longest);
+        return members.has(wanted) ? rules.member(name, longest - 2) : wanted;
     }
 
     private static String faultName(ApiFault fault) {
@@ -132,7 +144,7 @@ final class CobolApi implements LoweredApi {
         String name = records.make(rules.spelled(element.getLocalPart(), "record"), "");
         add(
                 builder.element(name, element, declared),
-                members.make(rules.member(element.getLocalPart(), CobolNames.LONGEST_MEMBER), ""));
+                members.make(memberName(element.getLocalPart(), CobolNames.LONGEST_MEMBER), ""));
     }
 
     private String add(RecordLayout record, String member) {
@@ -180,7 +192,9 @@ final class CobolApi implements LoweredApi {
         List<SourceFile> files = new ArrayList<>();
         if (!interfaces.isEmpty()) {
             RecordLayout status = new StatusLayout().record();
-            files.add(CopybookEmitter.emit(STATUS + ".cpy", status, about(status)));
+            files.add(CopybookEmitter.emit(STATUS + ".cpy", status, "How a call went"));
+            RecordLayout head = new HeadLayout().record();
+            files.add(CopybookEmitter.emit(HEAD + ".cpy", head, "What stands before each of several requests"));
         }
         if (products.contains(Product.CLIENT) && !interfaces.isEmpty()) {
             files.add(CallRoutine.file());
@@ -196,7 +210,7 @@ final class CobolApi implements LoweredApi {
             case FAULT ->
                 "Fault " + faultName(record.fault()) + " of "
                         + record.operation().name();
-            case STATUS -> "How a call went";
+            case STATUS -> record.name();
             case ELEMENT -> "Element " + record.element().getLocalPart();
         };
     }

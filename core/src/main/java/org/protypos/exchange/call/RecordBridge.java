@@ -1,0 +1,126 @@
+package org.protypos.exchange.call;
+
+import java.io.EOFException;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.BiConsumer;
+import java.util.function.UnaryOperator;
+import org.protypos.diagnostic.Findings;
+import org.protypos.layout.RecordLayout;
+import org.protypos.layout.StatusLayout;
+import org.protypos.message.check.ContractCheck;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.message.tree.MessageText;
+import org.protypos.record.CodePage;
+import org.protypos.record.HeadRecord;
+import org.protypos.record.StatusRecord;
+import org.protypos.runtime.soap.SoapSettings;
+
+/**
+ * Carries records to a service and back, any number of them, one after the other: before each request stands a head that says
+ * what it is, and for each comes a status, with the record of the answer behind it. May be used by several threads.
+ */
+public final class RecordBridge {
+    private static final int LONGEST = 1_000_000;
+
+    private final Map<String, Line> lines = new LinkedHashMap<>();
+    private final ContractCheck check;
+    private final CodePage page;
+
+    /** One operation and the way to it. */
+    private record Line(String name, RecordMessages messages, Caller caller) {}
+
+    /**
+     * Begins.
+     *
+     * @param records the records of the contract
+     * @param operations the operations that can be called; the first of a name is
+     * @param with the settings of all connections
+     */
+    public RecordBridge(
+            List<RecordLayout> records,
+            List<CalledOperation> operations,
+            ContractCheck check,
+            CodePage page,
+            UnaryOperator<SoapSettings> with) {
+        this.check = check;
+        this.page = page;
+        for (CalledOperation operation : operations) {
+            RecordMessages messages = new RecordMessages(records, operation, page);
+            if (messages.request() != null) {
+                String name = operation.operation().name();
+                Line line = new Line(name, messages, new Caller(operation, check, with));
+                lines.putIfAbsent(name, line);
+                lines.putIfAbsent(messages.request().name(), line);
+            }
+        }
+    }
+
+    /**
+     * Carries all that comes.
+     *
+     * @param told is told the operation and the result of each, when it has been carried
+     * @throws IOException when a stream fails, or ends inside a record
+     */
+    public void carry(InputStream in, OutputStream out, BiConsumer<String, String> told) throws IOException {
+        for (byte[] head = in.readNBytes(HeadRecord.size()); head.length > 0; head = in.readNBytes(HeadRecord.size())) {
+            HeadRecord said = head.length < HeadRecord.size() ? null : HeadRecord.of(head, page);
+            if (said == null || said.length() > LONGEST) {
+                refuse(out, "", "what should be CALL-HEAD is none", told);
+                throw new EOFException("what should be CALL-HEAD is none; nothing behind it was read");
+            }
+            byte[] record = in.readNBytes(said.length());
+            if (record.length < said.length()) {
+                throw new EOFException("the input ends inside the record of " + said.operation());
+            }
+            one(said, record, out, told);
+            out.flush();
+        }
+    }
+
+    private void refuse(OutputStream out, String operation, String why, BiConsumer<String, String> told)
+            throws IOException {
+        out.write(StatusRecord.of(StatusLayout.REQUEST, operation, null, why, page));
+        told.accept(operation, StatusLayout.REQUEST + " " + why);
+    }
+
+    private void one(HeadRecord said, byte[] record, OutputStream out, BiConsumer<String, String> told)
+            throws IOException {
+        Line line = lines.get(said.operation());
+        if (line == null) {
+            refuse(out, said.operation(), "there is no operation " + said.operation(), told);
+        } else if (record.length != line.messages().request().length()) {
+            refuse(
+                    out,
+                    line.name(),
+                    "the record has " + record.length + " bytes, and "
+                            + line.messages().request().name() + " has "
+                            + line.messages().request().length(),
+                    told);
+        } else {
+            RecordMessages.Answered answered = carried(line, record);
+            out.write(answered.status());
+            out.write(answered.record());
+            told.accept(line.name(), answered.result() + (answered.reason().isEmpty() ? "" : " " + answered.reason()));
+        }
+    }
+
+    private RecordMessages.Answered carried(Line line, byte[] record) {
+        Findings wrong = new Findings();
+        synchronized (line.caller()) {
+            MessageElement request;
+            synchronized (check) {
+                request = line.messages().request(record, check, line.name(), wrong);
+            }
+            if (wrong.hasErrors()) {
+                return line.messages().refused(wrong.sorted());
+            }
+            Caller.Answer answer = line.caller().call(MessageText.of(request));
+            return line.messages().answer(answer, line.name(), wrong);
+        }
+    }
+}
