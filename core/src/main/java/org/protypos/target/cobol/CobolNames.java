@@ -7,8 +7,10 @@ import java.nio.charset.StandardCharsets;
 import java.text.Normalizer;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Set;
 import org.protypos.target.TargetNames;
 
@@ -26,6 +28,9 @@ final class CobolNames implements TargetNames {
     static final int LONGEST_MEMBER = 8;
 
     private static final Set<String> RESERVED = reserved();
+
+    /** The same names come in many records. */
+    private final Map<String, String> spelled = new HashMap<>();
 
     private static Set<String> reserved() {
         try (InputStream in = CobolNames.class.getResourceAsStream("reserved.txt")) {
@@ -54,14 +59,16 @@ final class CobolNames implements TargetNames {
 
     /** A name as COBOL spells it. */
     String spelled(String name) {
-        return shortened(words(name), LONGEST_MADE);
+        return spelled.computeIfAbsent(name, any -> shortened(words(name), LONGEST_MADE));
     }
 
     /** A name with another before it that says where it belongs. */
     String spelled(String around, String name) {
-        List<String> all = new ArrayList<>(words(around));
-        all.addAll(words(name));
-        return shortened(all, LONGEST_MADE);
+        return spelled.computeIfAbsent(around + '\n' + name, any -> {
+            List<String> all = new ArrayList<>(words(around));
+            all.addAll(words(name));
+            return shortened(all, LONGEST_MADE);
+        });
     }
 
     /** A name for a member of a library: no hyphens, and so many letters at most. */
@@ -71,15 +78,8 @@ final class CobolNames implements TargetNames {
         if (joined.length() <= longest) {
             return joined;
         }
-        return shortened(words, longest + words.size() - 1)
-                .replace("-", "")
-                .substring(
-                        0,
-                        Math.min(
-                                longest,
-                                shortened(words, longest + words.size() - 1)
-                                        .replace("-", "")
-                                        .length()));
+        String letters = shortened(words, longest + words.size() - 1).replace("-", "");
+        return letters.substring(0, Math.min(longest, letters.length()));
     }
 
     private static List<String> words(String name) {
