@@ -102,7 +102,9 @@ public final class LayoutBuilder {
             } else if (message.body() != null) {
                 member(record, message.body(), 1, 1, false);
             }
-            message.attachments().forEach(attached -> member(record, attached, 1, 1, false));
+            message.attachments()
+                    .forEach(attached ->
+                            told.add(() -> rooms.leftOut(attached, "parts that travel beside the message")));
             return record;
         });
         return new RecordLayout(name, part, root, operation, message, null);

@@ -21,12 +21,10 @@ public final class RecordReader {
 
     private final RecordLayout layout;
     private final FieldValues values;
-    private final Findings findings;
 
-    private RecordReader(RecordLayout layout, FieldValues values, Findings findings) {
+    private RecordReader(RecordLayout layout, FieldValues values) {
         this.layout = layout;
         this.values = values;
-        this.findings = findings;
     }
 
     /**
@@ -53,7 +51,7 @@ public final class RecordReader {
                     "write records of the length that the copybook says");
             return new Content(List.of(), List.of());
         }
-        return new RecordReader(layout, new FieldValues(bytes, page, findings, about), findings).content();
+        return new RecordReader(layout, new FieldValues(bytes, page, findings, about)).content();
     }
 
     private Content content() {
@@ -69,13 +67,6 @@ public final class RecordReader {
                 MessageElement block = new MessageElement(new QName("block"), null);
                 slot(block, slot, 0);
                 headers.addAll(block.children());
-            } else if (layout.message() != null
-                    && layout.message().attachments().contains(slot.member())) {
-                findings.error(
-                        "record-attachment",
-                        null,
-                        slot.name() + " travels beside the message, which records do not",
-                        "give it with --attach");
             } else {
                 slot(all, slot, 0);
             }

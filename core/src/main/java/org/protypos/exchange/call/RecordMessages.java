@@ -128,6 +128,10 @@ public final class RecordMessages {
         if (layout == null || answer.root() == null) {
             return status(StatusLayout.DONE, null, new byte[0], "");
         }
+        answer.attached()
+                .keySet()
+                .forEach(part -> findings.error(
+                        "record-left-out", null, "the attached part " + part + " has no place in a record", ""));
         byte[] record = RecordWriter.write(
                 layout,
                 EnvelopeParts.header(answer.root(), called.answer()),
