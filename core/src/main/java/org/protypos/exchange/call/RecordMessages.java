@@ -9,6 +9,7 @@ import org.protypos.layout.RecordLayout;
 import org.protypos.layout.StatusLayout;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.check.Deviation;
+import org.protypos.message.check.EncodedForm;
 import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
@@ -80,6 +81,7 @@ public final class RecordMessages {
         }
         MessageElement request = new RequestBuilder(called.carried(), check.vocabulary(), findings)
                 .envelope(content.body(), content.headers());
+        EncodedForm.mark(request, called.request(), check.vocabulary());
         MessageElement read = MessageReader.read("request", MessageText.of(request));
         for (Deviation deviation :
                 new OperationCheck(called.carried(), check).request(read).deviations()) {
