@@ -227,6 +227,13 @@ final class RuleBuilder {
                 number(rule, "digits"),
                 number(rule, "decimals"),
                 rule.text("usage"));
+        if (!room.isNothing() && !names.hasRecords()) {
+            wrong(
+                    "rule-value",
+                    rule.place(),
+                    "the rule says what records have room for, and " + names.language() + " has no records",
+                    "say it below a language that has them");
+        }
         return room.isNothing() ? null : room;
     }
 

@@ -10,6 +10,11 @@ public interface NameRules {
     /** All languages that rules may say something for, this one among them. */
     Set<String> languages();
 
+    /** Whether messages become records of fixed length in it, so that rules may say what those have room for. */
+    default boolean hasRecords() {
+        return false;
+    }
+
     /** The package for a namespace; the namespace may be empty. */
     String packageName(String namespace);
 

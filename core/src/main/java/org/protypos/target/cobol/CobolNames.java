@@ -47,6 +47,11 @@ final class CobolNames implements TargetNames {
         return LANGUAGE;
     }
 
+    @Override
+    public boolean hasRecords() {
+        return true;
+    }
+
     /** The words that cannot be names. */
     Set<String> reservedWords() {
         return RESERVED;

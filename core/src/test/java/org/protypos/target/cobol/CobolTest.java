@@ -27,6 +27,7 @@ import org.protypos.source.DocumentGatherer;
 import org.protypos.target.Product;
 import org.protypos.target.SourceFile;
 import org.protypos.target.Targets;
+import org.protypos.target.java.text.JavaNames;
 import org.protypos.testing.RandomContract;
 
 /** What a COBOL compiler that we did not write says of copybooks and of the places of their fields. */
@@ -227,5 +228,14 @@ class CobolTest {
                 .extracting(Finding::code)
                 .containsOnly("rule-value")
                 .hasSize(2);
+        Files.writeString(rules, """
+                rules:
+                  - on: "**"
+                    java: {room: 3}
+                    cobol: {room: 4}
+                """);
+        assertThat(RuleReader.read(List.of(rules), new JavaNames()).findings(false))
+                .extracting(Finding::message)
+                .containsExactly("the rule says what records have room for, and java has no records");
     }
 }
