@@ -214,7 +214,7 @@ public final class LayoutBuilder {
                     return null;
                 },
                 choice -> {
-                    choice(group, choice);
+                    choice(group, choice, optional || choice.optional());
                     return null;
                 },
                 all -> {
@@ -230,10 +230,10 @@ public final class LayoutBuilder {
     }
 
     /** One of several: a number says which, and all share the same room. */
-    private void choice(Slot group, Content.OneOf<Member> choice) {
+    private void choice(Slot group, Content.OneOf<Member> choice, boolean optional) {
         List<Content<Member>> parts = choice.parts();
         if (parts.size() == 1) {
-            content(group, parts.get(0), choice.optional());
+            content(group, parts.get(0), optional);
             return;
         }
         if (parts.isEmpty()) {
@@ -257,7 +257,10 @@ public final class LayoutBuilder {
         }
         share(chosen, selector, area, branches);
         chosen.setRemark("one of " + parts.size());
-        if (!choice.optional()) {
+        if (optional || choice.isEmptiable()) {
+            chosen.setOptional();
+        }
+        if (!optional) {
             selector.setRemark("says which");
         }
         group.add(chosen);
@@ -300,7 +303,7 @@ public final class LayoutBuilder {
             return;
         }
         if (member.cardinality() == Member.Cardinality.MANY) {
-            many(group, member, least, most);
+            many(group, member, optional ? 0 : least, most);
             return;
         }
         // What is in a choice is optional among the members of its type, and not in the content that was chosen.
@@ -316,6 +319,9 @@ public final class LayoutBuilder {
         }
         Slot value = value(group, member, member.name(), member.subject());
         value.setPresence(presence);
+        if (absentable) {
+            value.setOptional();
+        }
         group.add(value);
     }
 
@@ -347,6 +353,9 @@ public final class LayoutBuilder {
         }
         Slot repeated = entry.children().size() == 1 ? entry.children().get(0) : entry;
         repeated.repeat(count, times, least);
+        if (least == 0 || member.repeated() != null && member.repeated().isEmptiable()) {
+            repeated.setOptional();
+        }
         repeated.setMember(member);
         group.add(repeated);
     }

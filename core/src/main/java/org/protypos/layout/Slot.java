@@ -96,6 +96,7 @@ public final class Slot {
     private int times = 1;
     private int least;
     private boolean isNillable;
+    private boolean isOptional;
     private Set<QName> substitutes = Set.of();
     private Wildcard wildcard;
     private boolean isInAnyOrder;
@@ -280,6 +281,22 @@ public final class Slot {
 
     void setEmptyVariant(QName name, int number) {
         emptyVariants.put(name, number);
+    }
+
+    /** Whether nothing of it need come in content; what stands for no content of its own is nothing anyway. */
+    public boolean isEmptiable() {
+        return switch (kind) {
+            case PRESENCE, COUNT, LENGTH, SELECTOR, AREA -> true;
+            case CHOICE -> isOptional;
+            default ->
+                isOptional
+                        || member != null
+                                && (member.kind() == Member.Kind.ATTRIBUTE || member.kind() == Member.Kind.TEXT);
+        };
+    }
+
+    void setOptional() {
+        isOptional = true;
     }
 
     /** Whether its element may be nil. */

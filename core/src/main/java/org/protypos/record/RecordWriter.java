@@ -163,7 +163,7 @@ public final class RecordWriter {
         }
     }
 
-    /** Whether content of a group may begin with an element. */
+    /** Whether content of a group may begin with an element: one that must come lets nothing behind it be the first. */
     private static boolean canStart(Slot group, MessageElement next) {
         for (Slot slot : group.children()) {
             if (slot.kind() == Slot.Kind.CHOICE) {
@@ -172,6 +172,9 @@ public final class RecordWriter {
                 }
             } else if (slot.member() != null && takes(slot, next)) {
                 return true;
+            }
+            if (!slot.isEmptiable() && !group.isInAnyOrder()) {
+                return false;
             }
         }
         return false;
