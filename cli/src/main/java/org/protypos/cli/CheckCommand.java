@@ -70,8 +70,6 @@ final class CheckCommand implements Callable<Integer> {
                             + " have by custom, for you to change.")
     private Path suggest;
 
-    private boolean written;
-
     @Option(
             names = "--profile",
             paramLabel = "NAME",
@@ -112,8 +110,9 @@ final class CheckCommand implements Callable<Integer> {
         int status = planned == null
                 ? ContractArguments.status(contract)
                 : planned.isSound() && !all.hasErrors() ? ExitStatus.DONE : ExitStatus.CONTRACT;
-        written = suggest != null && Files.exists(suggest);
-        if (suggest != null && planned != null && !write(terminal, planned)) {
+        // Before the file is written, for a new one gets more.
+        List<ProposedRule> others = suggest == null || planned == null ? List.of() : others(planned);
+        if (suggest != null && planned != null && !write(terminal, planned, others)) {
             return ExitStatus.CONTRACT;
         }
         if (json) {
@@ -127,7 +126,7 @@ final class CheckCommand implements Callable<Integer> {
                 }
             });
         } else {
-            text(terminal.out(), contract, planned, findings);
+            text(terminal.out(), contract, planned, findings, others.size());
         }
         return status;
     }
@@ -142,7 +141,7 @@ final class CheckCommand implements Callable<Integer> {
                                 + String.join(", ", new ProfileNames())));
     }
 
-    private void text(PrintWriter out, Contract contract, PlannedContract planned, List<Finding> findings) {
+    private void text(PrintWriter out, Contract contract, PlannedContract planned, List<Finding> findings, int others) {
         new FindingPrinter(out).print(findings);
         if (planned != null) {
             new ClashPrinter(planned).text(out);
@@ -153,7 +152,7 @@ final class CheckCommand implements Callable<Integer> {
                 + (clashes == 0 ? "" : ", " + clashes + (clashes == 1 ? " clash" : " clashes") + " of names")
                 + " in " + documents + (documents == 1 ? " document" : " documents"));
         String names = String.join(" ", arguments.names()) + language.again() + rules.again();
-        if (suggest != null && planned != null && clashes + others(planned).size() > 0) {
+        if (suggest != null && planned != null && clashes + others > 0) {
             out.println("next: look at " + suggest + " and give it to other commands with --rules " + suggest);
         } else if (clashes > 0 && planned.isSound()) {
             out.println("next: protypos generate " + names + " --into generated, or first protypos check " + names
@@ -166,16 +165,15 @@ final class CheckCommand implements Callable<Integer> {
     /** The rules beside those about names. What nobody has set is proposed to a new file, or to one that is in use. */
     private List<ProposedRule> others(PlannedContract planned) {
         List<ProposedRule> others = new ArrayList<>(planned.declared());
-        if (!written || rules.files().contains(suggest.toString())) {
+        if (!Files.exists(suggest) || rules.files().contains(suggest.toString())) {
             others.addAll(planned.code().proposed());
         }
         return others;
     }
 
     /** Writes or extends the file of rules; whole or not at all. */
-    private boolean write(Terminal terminal, PlannedContract planned) throws IOException {
+    private boolean write(Terminal terminal, PlannedContract planned, List<ProposedRule> declared) throws IOException {
         List<Clash> clashes = planned.code().clashes();
-        List<ProposedRule> declared = others(planned);
         if (clashes.isEmpty() && declared.isEmpty()) {
             return true;
         }

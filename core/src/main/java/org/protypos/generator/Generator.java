@@ -200,21 +200,13 @@ public final class Generator {
             if (target.products().contains(product)) {
                 continue;
             }
+            String lack =
+                    "in " + target.title() + " there is no " + product.words().replaceFirst("^an? ", "");
             if (product.isAskedByCustom()) {
                 had.remove(product);
-                lacking.note(
-                        "language-lacks",
-                        null,
-                        "in " + target.title() + " there is no "
-                                + product.words().replaceFirst("^an? ", "") + "; it is left out",
-                        "");
+                lacking.note("language-lacks", null, lack + "; it is left out", "");
             } else {
-                lacking.error(
-                        "language-lacks",
-                        null,
-                        "in " + target.title() + " there is no "
-                                + product.words().replaceFirst("^an? ", ""),
-                        "leave it out, or generate in another language");
+                lacking.error("language-lacks", null, lack, "leave it out, or generate in another language");
             }
         }
         List<Finding> findings = new ArrayList<>(planned.findings());

@@ -151,7 +151,7 @@ public final class LayoutBuilder {
             open.clear();
             try {
                 Slot root = made.get();
-                unempty(root, root.wanted());
+                unempty(root);
                 root.place(0);
                 if ((root.length() > LARGEST || levels(root) > MOST_LEVELS) && i < DEPTHS.length - 1) {
                     continue;
@@ -245,7 +245,6 @@ public final class LayoutBuilder {
             parts.forEach(part -> content(group, part, true));
             return;
         }
-        Slot area = slot(Slot.Kind.AREA, wanted + " area", null, Picture.bytes(1));
         Slot chosen = slot(Slot.Kind.CHOICE, wanted, null, null);
         selector.add(new Slot.Condition(wanted + " none", "0"));
         List<Slot> branches = new ArrayList<>();
@@ -255,7 +254,7 @@ public final class LayoutBuilder {
             content(branch, parts.get(i), false);
             branches.add(branch);
         }
-        share(chosen, selector, area, branches);
+        share(chosen, selector, branches);
         chosen.setRemark("one of " + parts.size());
         if (optional || choice.isEmptiable()) {
             chosen.setOptional();
@@ -267,13 +266,13 @@ public final class LayoutBuilder {
     }
 
     /** Puts what shares room into a group: what says which is meant, the room, and all that share it. */
-    private static void share(Slot group, Slot selector, Slot room, List<Slot> sharing) {
+    private void share(Slot group, Slot selector, List<Slot> sharing) {
         int longest = 1;
         for (Slot one : sharing) {
             one.place(0);
             longest = Math.max(longest, one.length());
         }
-        Slot area = new Slot(Slot.Kind.AREA, room.wanted(), null, Picture.bytes(longest));
+        Slot area = slot(Slot.Kind.AREA, group.wanted() + " area", null, Picture.bytes(longest));
         group.setSelector(selector);
         group.add(selector);
         group.add(area);
@@ -317,7 +316,7 @@ public final class LayoutBuilder {
             presence = presence(member, absentable);
             group.add(presence);
         }
-        Slot value = value(group, member, member.name(), member.subject());
+        Slot value = value(group, member);
         value.setPresence(presence);
         if (absentable) {
             value.setOptional();
@@ -342,17 +341,9 @@ public final class LayoutBuilder {
         Slot count = slot(Slot.Kind.COUNT, member.name() + " count", null, Picture.counting(times));
         group.add(count);
         Slot entry = slot(Slot.Kind.ENTRY, member.name() + " entry", null, null);
-        if (member.nillable()) {
-            Slot presence = presence(member, false);
-            entry.add(presence);
-            Slot value = value(entry, member, member.name(), member.subject());
-            value.setPresence(presence);
-            entry.add(value);
-        } else {
-            entry.add(value(entry, member, member.name(), member.subject()));
-        }
+        single(entry, member, false);
         Slot repeated = entry.children().size() == 1 ? entry.children().get(0) : entry;
-        repeated.repeat(count, times, least);
+        repeated.repeat(count, times);
         if (least == 0 || member.repeated() != null && member.repeated().isEmptiable()) {
             repeated.setOptional();
         }
@@ -361,16 +352,16 @@ public final class LayoutBuilder {
     }
 
     /** The slot for a value; what says how much of it is filled goes into the group before it. */
-    private Slot value(Slot group, Member member, String wanted, Subject subject) {
+    private Slot value(Slot group, Member member) {
         ApiValue value = member.value().plain();
         Slot slot = member.kind() == Member.Kind.ELEMENT
                         || member.kind() == Member.Kind.ATTRIBUTE
                         || member.kind() == Member.Kind.TEXT
                         || member.kind() == Member.Kind.GROUP
-                ? known(group, member, value, wanted, subject)
+                ? known(group, member, value)
                 : null;
         if (slot == null) {
-            slot = document(group, member, wanted, subject);
+            slot = document(group, member);
         }
         slot.setMember(member);
         slot.setWildcard(wildcards.get(member));
@@ -384,7 +375,7 @@ public final class LayoutBuilder {
     }
 
     /** The slot for a value of which the form is known, or null when it is not. */
-    private Slot known(Slot group, Member member, ApiValue value, String wanted, Subject subject) {
+    private Slot known(Slot group, Member member, ApiValue value) {
         StructuredType type = value.structure();
         if (type != null) {
             boolean unfolds = !type.isMixed() && !open.contains(type) && open.size() < depth;
@@ -397,37 +388,37 @@ public final class LayoutBuilder {
             if (others.size() > MOST_VARIANTS) {
                 return null;
             }
-            return others.isEmpty() ? plain(type, wanted, subject) : family(type, others, wanted, subject);
+            return others.isEmpty() ? plain(member, type) : family(member, type, others);
         }
         if (value instanceof ApiValue.Enumerated enumerated) {
-            return enumerated(enumerated.type(), wanted, subject);
+            return enumerated(member, enumerated.type());
         }
         if (value instanceof ApiValue.Scalar scalar) {
-            return scalar(group, member, scalar, wanted, subject);
+            return scalar(group, member, scalar);
         }
         if (value instanceof ApiValue.Items) {
             int room = rooms.list(member, told);
-            return slot(Slot.Kind.VALUE, wanted, subject, Picture.text(room));
+            return slot(Slot.Kind.VALUE, member.name(), member.subject(), Picture.text(room));
         }
         return null;
     }
 
-    private Slot plain(StructuredType type, String wanted, Subject subject) {
-        Slot group = slot(Slot.Kind.STRUCTURE, wanted, subject, null);
+    private Slot plain(Member member, StructuredType type) {
+        Slot group = slot(Slot.Kind.STRUCTURE, member.name(), member.subject(), null);
         structure(group, type);
         group.setType(type);
-        unempty(group, wanted);
+        unempty(group);
         return group;
     }
 
     /** What is empty in the contract is a byte in a record, which has no fields of no length. */
-    private void unempty(Slot group, String wanted) {
+    private void unempty(Slot group) {
         if (group.children().isEmpty()) {
-            group.add(slot(Slot.Kind.AREA, wanted + " empty", null, Picture.text(1)));
+            group.add(slot(Slot.Kind.AREA, group.wanted() + " empty", null, Picture.text(1)));
         }
     }
 
-    private Slot family(StructuredType type, List<StructuredType> others, String wanted, Subject subject) {
+    private Slot family(Member member, StructuredType type, List<StructuredType> others) {
         List<StructuredType> all = new ArrayList<>();
         all.add(type);
         all.addAll(others);
@@ -435,9 +426,9 @@ public final class LayoutBuilder {
         if (all.isEmpty()) {
             return null;
         }
-        Slot group = slot(Slot.Kind.FAMILY, wanted, subject, null);
+        String wanted = member.name();
+        Slot group = slot(Slot.Kind.FAMILY, wanted, member.subject(), null);
         Slot selector = slot(Slot.Kind.SELECTOR, wanted + " type", null, new Picture(Usage.ZONED, 2, 0, false));
-        Slot area = slot(Slot.Kind.AREA, wanted + " area", null, Picture.bytes(1));
         List<Slot> variants = new ArrayList<>();
         for (int i = 0; i < all.size(); i++) {
             StructuredType one = all.get(i);
@@ -452,16 +443,17 @@ public final class LayoutBuilder {
             variants.add(variant);
         }
         group.setType(type);
-        share(group, selector, area, variants);
+        share(group, selector, variants);
         return group;
     }
 
-    private Slot enumerated(EnumeratedType type, String wanted, Subject subject) {
+    private Slot enumerated(Member member, EnumeratedType type) {
+        String wanted = member.name();
         int longest = type.values().stream()
                 .mapToInt(value -> value.text().length())
                 .max()
                 .orElse(1);
-        Slot slot = slot(Slot.Kind.VALUE, wanted, subject, Picture.text(Math.max(1, longest)));
+        Slot slot = slot(Slot.Kind.VALUE, wanted, member.subject(), Picture.text(Math.max(1, longest)));
         for (EnumeratedType.Value value : type.values()) {
             if (!value.text().isEmpty()) {
                 slot.add(new Slot.Condition(wanted + " " + value.text(), value.text()));
@@ -470,10 +462,11 @@ public final class LayoutBuilder {
         return slot;
     }
 
-    private Slot scalar(Slot group, Member member, ApiValue.Scalar scalar, String wanted, Subject subject) {
+    private Slot scalar(Slot group, Member member, ApiValue.Scalar scalar) {
+        String wanted = member.name();
         Rooms.Form form = rooms.form(member, scalar, told);
         Slot length = form.hasLength() ? lengthOf(group, wanted, form.picture().size()) : null;
-        Slot slot = slot(Slot.Kind.VALUE, wanted, subject, form.picture());
+        Slot slot = slot(Slot.Kind.VALUE, wanted, member.subject(), form.picture());
         slot.setLengthSlot(length);
         form.conditions().forEach((name, value) -> slot.add(new Slot.Condition(wanted + " " + name, value)));
         slot.setRemark(form.remark());
@@ -486,10 +479,10 @@ public final class LayoutBuilder {
         return length;
     }
 
-    private Slot document(Slot group, Member member, String wanted, Subject subject) {
+    private Slot document(Slot group, Member member) {
         int room = rooms.document(member, told);
-        Slot length = lengthOf(group, wanted, room);
-        Slot slot = slot(Slot.Kind.DOCUMENT, wanted, subject, Picture.text(room));
+        Slot length = lengthOf(group, member.name(), room);
+        Slot slot = slot(Slot.Kind.DOCUMENT, member.name(), member.subject(), Picture.text(room));
         slot.setLengthSlot(length);
         slot.setRemark("XML");
         return slot;

@@ -37,6 +37,23 @@ public record RecordLayout(
                 : root.children().get(root.children().size() - 1).xmlName();
     }
 
+    /** Whether what is in the body of the message are the members of an element around them. */
+    public boolean isWrapped() {
+        return message != null && message.wrapper() != null;
+    }
+
+    /** The element in the body of the message, or in the detail of the fault; null for none. */
+    public QName body() {
+        return message == null
+                ? element()
+                : message.body() == null ? null : message.body().xmlName();
+    }
+
+    /** Whether a slot of the record holds a header block. */
+    public boolean isHeader(Slot slot) {
+        return message != null && slot.member() != null && message.headers().contains(slot.member());
+    }
+
     /** Its length in bytes. */
     public int length() {
         return root.length();

@@ -67,13 +67,14 @@ public final class Rooms {
     }
 
     private <T> T rule(Member member, Function<Shape.Room, T> respect) {
-        Shaping.Choice<T> choice = null;
         for (Subject subject : subjects(member)) {
-            choice = choice != null
-                    ? choice
-                    : rules.choice(subject, shape -> shape.room() == null ? null : respect.apply(shape.room()));
+            Shaping.Choice<T> choice =
+                    rules.choice(subject, shape -> shape.room() == null ? null : respect.apply(shape.room()));
+            if (choice != null) {
+                return choice.value();
+            }
         }
-        return choice == null ? null : choice.value();
+        return null;
     }
 
     private static List<Subject> subjects(Member member) {

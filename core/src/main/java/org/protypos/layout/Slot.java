@@ -94,7 +94,6 @@ public final class Slot {
     private Slot selector;
     private Slot area;
     private int times = 1;
-    private int least;
     private boolean isNillable;
     private boolean isOptional;
     private Set<QName> substitutes = Set.of();
@@ -200,10 +199,9 @@ public final class Slot {
     }
 
     /** Makes it come several times. */
-    void repeat(Slot counter, int most, int fewest) {
+    void repeat(Slot counter, int most) {
         count = counter;
         times = most;
-        least = fewest;
     }
 
     /** How many entries it has room for. */
@@ -211,9 +209,9 @@ public final class Slot {
         return times;
     }
 
-    /** How many entries must be filled at least, for slots that are counted. */
-    public int least() {
-        return least;
+    /** What holds the value of one entry: the last of what is in it, or the slot itself when there is no more in it. */
+    public Slot entry() {
+        return kind == Kind.ENTRY ? children.get(children.size() - 1) : this;
     }
 
     /** The slot that says how much of it is filled, or null when blanks at its end mean nothing. */

@@ -95,18 +95,26 @@ final class FieldValues {
 
     /** The part of a text that is filled: so many bytes, or all without blanks behind when nothing is said. */
     private String filled(Slot slot, int at, int length) {
-        int size = slot.picture().size();
-        if (length < 0 || length > size) {
-            wrong(
-                    "record-length",
-                    slot,
-                    at,
-                    "its length is said to be " + length + ", and it has room for " + size,
-                    "say how many bytes of it are filled");
+        if (!isLength(slot, at, length)) {
             return null;
         }
-        String text = decoded(slot, at, length == 0 ? size : length);
+        String text = decoded(slot, at, length == 0 ? slot.picture().size() : length);
         return text == null || length > 0 ? text : text.replaceAll(" +$", "");
+    }
+
+    /** Whether so many bytes of a field can be filled; tells it when not. */
+    private boolean isLength(Slot slot, int at, int length) {
+        int size = slot.picture().size();
+        if (length >= 0 && length <= size) {
+            return true;
+        }
+        wrong(
+                "record-length",
+                slot,
+                at,
+                "its length is said to be " + length + ", and it has room for " + size,
+                "say how many bytes of it are filled");
+        return false;
     }
 
     /**
@@ -128,17 +136,11 @@ final class FieldValues {
         ScalarKind kind = kind(slot);
         int length = slot.lengthSlot() == null ? 0 : number(slot.lengthSlot(), lengthAt);
         if (slot.picture().usage() == Usage.BYTES) {
-            int size = slot.picture().size();
-            if (length < 0 || length > size) {
-                wrong(
-                        "record-length",
-                        slot,
-                        at,
-                        "its length is said to be " + length + ", and it has room for " + size,
-                        "say how many bytes of it are filled");
+            if (!isLength(slot, at, length)) {
                 return null;
             }
-            byte[] bytes = Arrays.copyOfRange(record, at, at + (slot.lengthSlot() == null ? size : length));
+            int filled = slot.lengthSlot() == null ? slot.picture().size() : length;
+            byte[] bytes = Arrays.copyOfRange(record, at, at + filled);
             return kind == ScalarKind.HEX
                     ? HexFormat.of().withUpperCase().formatHex(bytes)
                     : Base64.getEncoder().encodeToString(bytes);

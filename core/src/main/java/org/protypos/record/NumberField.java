@@ -81,8 +81,9 @@ final class NumberField {
 
     private void putZoned(String digits, int signum, byte[] record, int at) {
         int last = digits.length() - 1;
+        byte zero = page.zero();
         for (int i = 0; i <= last; i++) {
-            record[at + i] = (byte) (page.zero() + digits.charAt(i) - '0');
+            record[at + i] = (byte) (zero + digits.charAt(i) - '0');
         }
         int digit = digits.charAt(last) - '0';
         if (picture.signed() && page.isEbcdic()) {
@@ -136,10 +137,11 @@ final class NumberField {
     private BigInteger zoned(byte[] record, int at) throws Refused {
         StringBuilder digits = new StringBuilder();
         boolean negative = false;
+        int zero = page.zero() & 0xFF;
         int last = picture.size() - 1;
         for (int i = 0; i <= last; i++) {
             int c = record[at + i] & 0xFF;
-            int digit = c - (page.zero() & 0xFF);
+            int digit = c - zero;
             if (i == last && (digit < 0 || digit > 9) && picture.signed()) {
                 int zone = c >> 4;
                 boolean signed = page.isEbcdic() ? zone >= 0xA : c >= NEGATIVE_ASCII && c <= NEGATIVE_ASCII + 9;

@@ -1,5 +1,6 @@
 package org.protypos.record;
 
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import javax.xml.XMLConstants;
@@ -56,14 +57,9 @@ public final class RecordReader {
 
     private Content content() {
         List<MessageElement> headers = new ArrayList<>();
-        boolean wrapped = layout.message() != null && layout.message().wrapper() != null;
-        MessageElement all =
-                new MessageElement(wrapped ? layout.message().body().xmlName() : new QName("all"), null);
-        Slot root = layout.root();
-        for (Slot slot : root.children()) {
-            if (slot.member() == null) {
-                slot(all, slot, 0);
-            } else if (layout.message() != null && layout.message().headers().contains(slot.member())) {
+        MessageElement all = new MessageElement(layout.isWrapped() ? layout.body() : new QName("all"), null);
+        for (Slot slot : layout.root().children()) {
+            if (layout.isHeader(slot)) {
                 MessageElement block = new MessageElement(new QName("block"), null);
                 slot(block, slot, 0);
                 headers.addAll(block.children());
@@ -71,7 +67,7 @@ public final class RecordReader {
                 slot(all, slot, 0);
             }
         }
-        return new Content(headers, wrapped ? List.of(all) : all.children());
+        return new Content(headers, layout.isWrapped() ? List.of(all) : all.children());
     }
 
     private void fill(MessageElement element, Slot group, int at) {
@@ -134,7 +130,7 @@ public final class RecordReader {
         for (int i = 0; i < count; i++) {
             int at = group + slot.offset() + i * slot.length();
             if (slot.kind() == Slot.Kind.ENTRY) {
-                Slot inner = slot.children().get(slot.children().size() - 1);
+                Slot inner = slot.entry();
                 single(element, inner, at, at + inner.offset());
             } else {
                 value(element, slot, group, at);
@@ -187,7 +183,7 @@ public final class RecordReader {
         if (slot.kind() == Slot.Kind.VALUE || slot.kind() == Slot.Kind.DOCUMENT) {
             String text = values.get(slot, at, lengthAt);
             if (text != null) {
-                put(element, member, text);
+                put(element, slot, text);
             }
             return;
         }
@@ -200,9 +196,9 @@ public final class RecordReader {
         }
     }
 
-    private void put(MessageElement element, Member member, String text) {
-        boolean name = member.value().plain() instanceof org.protypos.api.ApiValue.Scalar scalar
-                && scalar.kind() == ScalarKind.QNAME;
+    private static void put(MessageElement element, Slot slot, String text) {
+        Member member = slot.member();
+        boolean name = FieldValues.kind(slot) == ScalarKind.QNAME;
         switch (member.kind()) {
             case ATTRIBUTE -> element.attributes().put(member.xmlName(), name ? prefixed(element, text) : text);
             case TEXT -> element.add(name ? prefixed(element, text) : text);
@@ -255,8 +251,7 @@ public final class RecordReader {
             return;
         }
         Findings own = new Findings();
-        MessageElement root =
-                MessageReader.read(slot.name(), text.strip().getBytes(java.nio.charset.StandardCharsets.UTF_8), own);
+        MessageElement root = MessageReader.read(slot.name(), text.strip().getBytes(StandardCharsets.UTF_8), own);
         if (root == null || own.hasErrors()) {
             values.wrong("record-document", slot, at, "the text is no XML", "write one element there");
         } else {

@@ -2,11 +2,11 @@ package org.protypos.record;
 
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
 import java.util.List;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
 import org.protypos.layout.RecordLayout;
+import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
 import org.protypos.message.tree.MessageText;
@@ -85,14 +85,10 @@ public final class RecordTrip {
                     ? null
                     : content.body().get(0);
         }
-        List<MessageElement> headers = section(root, "Header");
-        List<MessageElement> body = section(root, "Body");
-        List<MessageElement> inside = new ArrayList<>(body);
+        List<MessageElement> headers = EnvelopeParts.inside(root, "Header");
+        List<MessageElement> body = EnvelopeParts.inside(root, "Body");
         MessageElement detail = body.isEmpty() ? null : detail(body.get(0));
-        if (detail != null) {
-            inside = detail.children();
-        }
-        RecordReader.Content content = content(headers, inside);
+        RecordReader.Content content = content(headers, detail == null ? body : detail.children());
         return content == null
                 ? null
                 : copied(root, element -> switch (element.name().getLocalPart()) {
@@ -100,13 +96,6 @@ public final class RecordTrip {
                     case "Body" -> element.parent() == root && detail == null ? content.body() : null;
                     default -> element == detail ? content.body() : null;
                 });
-    }
-
-    private static List<MessageElement> section(MessageElement envelope, String name) {
-        return envelope.children().stream()
-                .filter(child -> child.name().getLocalPart().equals(name))
-                .flatMap(child -> child.children().stream())
-                .toList();
     }
 
     private static MessageElement detail(MessageElement first) {
@@ -121,12 +110,7 @@ public final class RecordTrip {
     private RecordReader.Content content(List<MessageElement> headers, List<MessageElement> body) {
         QName first = body.isEmpty() ? null : body.get(0).name();
         for (RecordLayout layout : records) {
-            QName element = layout.element() != null
-                    ? layout.element()
-                    : layout.message() == null || layout.message().body() == null
-                            ? null
-                            : layout.message().body().xmlName();
-            if (first != null && first.equals(element)) {
+            if (first != null && first.equals(layout.body())) {
                 byte[] record = RecordWriter.write(layout, headers, body, PAGE, layout.name(), findings);
                 return findings.hasErrors() ? null : RecordReader.read(layout, record, PAGE, layout.name(), findings);
             }

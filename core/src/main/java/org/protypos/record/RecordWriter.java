@@ -90,13 +90,10 @@ public final class RecordWriter {
     private void write(List<MessageElement> headers, List<MessageElement> body) {
         layout.root().children().forEach(slot -> clear(slot, 0));
         Children blocks = new Children(headers);
-        boolean wrapped = layout.message() != null && layout.message().wrapper() != null;
-        MessageElement wrapper = wrapped && !body.isEmpty() ? body.get(0) : null;
+        MessageElement wrapper = layout.isWrapped() && !body.isEmpty() ? body.get(0) : null;
         Children content = new Children(wrapper == null ? body : wrapper.children());
         for (Slot slot : layout.root().children()) {
-            boolean header = slot.member() != null
-                    && layout.message() != null
-                    && layout.message().headers().contains(slot.member());
+            boolean header = layout.isHeader(slot);
             put(
                     slot,
                     0,
@@ -184,8 +181,7 @@ public final class RecordWriter {
         Member member = slot.member();
         return switch (member.kind()) {
             case ELEMENT -> member.xmlName().equals(next.name());
-            case GROUP ->
-                canStart(slot.kind() == Slot.Kind.ENTRY ? slot.children().get(0) : slot, next);
+            case GROUP -> canStart(slot.entry(), next);
             case SUBSTITUTABLE, WILDCARD -> slot.takes(next.name());
             case MIXED -> true;
             case ATTRIBUTE, TEXT, ATTRIBUTE_WILDCARD -> false;
@@ -194,9 +190,7 @@ public final class RecordWriter {
 
     private void repeated(Slot slot, int group, Children children, boolean anywhere) {
         Member member = slot.member();
-        Slot inner = slot.kind() == Slot.Kind.ENTRY
-                ? slot.children().get(slot.children().size() - 1)
-                : slot;
+        Slot inner = slot.entry();
         int count = 0;
         for (MessageElement next = found(inner, children, anywhere);
                 next != null;
@@ -243,12 +237,11 @@ public final class RecordWriter {
     private void single(Slot slot, int group, MessageElement element, Children children, boolean anywhere) {
         Member member = slot.member();
         int at = group + slot.offset();
-        int presenceAt = slot.presence() == null ? 0 : group + slot.presence().offset();
         if (member.kind() == Member.Kind.ATTRIBUTE || member.kind() == Member.Kind.TEXT) {
             String text = member.kind() == Member.Kind.TEXT
                     ? element == null ? null : element.text()
                     : element == null ? null : element.attributes().get(member.xmlName());
-            presence(slot, presenceAt, text == null ? RecordText.ABSENT : RecordText.PRESENT);
+            presence(slot, group, text == null ? RecordText.ABSENT : RecordText.PRESENT);
             if (text != null) {
                 text(slot, group, at, text, element);
             }
@@ -260,31 +253,26 @@ public final class RecordWriter {
         }
         MessageElement next = found(slot, children, anywhere);
         if (next == null) {
-            presence(slot, presenceAt, RecordText.ABSENT);
+            presence(slot, group, RecordText.ABSENT);
             return;
         }
         children.take(next);
-        if (!next.isNil()) {
-            presence(slot, presenceAt, RecordText.PRESENT);
-        }
         element(slot, group, at, next);
     }
 
-    private void presence(Slot slot, int at, String flag) {
+    private void presence(Slot slot, int group, String flag) {
         if (slot.presence() != null) {
-            values.putFlag(slot.presence(), at, flag);
+            values.putFlag(slot.presence(), group + slot.presence().offset(), flag);
         }
     }
 
     /** Puts an element into the slot that is for it. */
     private void element(Slot slot, int group, int at, MessageElement element) {
         if (element.isNil() && slot.isNillable()) {
-            presence(slot, group + slot.presence().offset(), RecordText.NIL);
+            presence(slot, group, RecordText.NIL);
             return;
         }
-        if (slot.presence() != null) {
-            presence(slot, group + slot.presence().offset(), RecordText.PRESENT);
-        }
+        presence(slot, group, RecordText.PRESENT);
         switch (slot.kind()) {
             case VALUE -> {
                 text(slot, group, at, element.text(), element);
@@ -357,8 +345,7 @@ public final class RecordWriter {
     }
 
     private void text(Slot slot, int group, int at, String text, MessageElement element) {
-        boolean name =
-                slot.member().value().plain() instanceof ApiValue.Scalar scalar && scalar.kind() == ScalarKind.QNAME;
+        boolean name = FieldValues.kind(slot) == ScalarKind.QNAME;
         String value = text;
         if (name && element != null) {
             QName resolved = element.resolve(text.strip());

@@ -22,7 +22,7 @@ public interface Target {
 
     /** Whether messages become records of fixed length in it. */
     default boolean hasRecords() {
-        return false;
+        return rules().hasRecords();
     }
 
     /** What compiles and runs its code on this machine. */

@@ -11,8 +11,6 @@ import org.protypos.layout.Slot;
 
 /** Shows records of fixed length: each field with its offset, its length and its form. */
 public final class RecordView {
-    private static final int WIDTH = 46;
-
     private final List<RecordLayout> records;
 
     /** Shows the records of a contract. */
@@ -28,21 +26,11 @@ public final class RecordView {
             for (RecordLayout.Placed placed : record.placed()) {
                 Slot slot = placed.slot();
                 String name = "  ".repeat(placed.depth()) + slot.name();
-                String form = form(slot);
-                out.println(String.format(
-                                "  %6d %6d  %s%s",
-                                placed.offset(),
-                                slot.wholeLength(),
-                                form.isEmpty() || name.length() >= WIDTH ? name : padded(name),
-                                form.isEmpty() ? "" : " " + form)
+                out.println(String.format("  %6d %6d  %-46s %s", placed.offset(), slot.wholeLength(), name, form(slot))
                         .stripTrailing());
             }
             out.println();
         }
-    }
-
-    private static String padded(String name) {
-        return name + " ".repeat(WIDTH - name.length());
     }
 
     private static String form(Slot slot) {

@@ -50,10 +50,8 @@ public final class RecordMessages {
      * @param status the record that says how the call went
      * @param record the record of the answer or the fault; empty when there is none
      * @param layout the layout of that record, or null
-     * @param isDone whether there is an answer, and it is whole
      */
-    public record Answered(
-            String result, String reason, byte[] status, byte[] record, RecordLayout layout, boolean isDone) {}
+    public record Answered(String result, String reason, byte[] status, byte[] record, RecordLayout layout) {}
 
     /** The record of a request. */
     public RecordLayout request() {
@@ -102,12 +100,7 @@ public final class RecordMessages {
 
     private Answered status(String result, RecordLayout layout, byte[] record, String reason) {
         return new Answered(
-                result,
-                reason,
-                StatusRecord.of(result, request().name(), layout, reason, page),
-                record,
-                layout,
-                result.equals(StatusLayout.DONE));
+                result, reason, StatusRecord.of(result, request().name(), layout, reason, page), record, layout);
     }
 
     private static String reasons(List<Finding> findings) {

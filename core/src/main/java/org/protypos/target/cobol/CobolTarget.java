@@ -33,11 +33,6 @@ public final class CobolTarget implements Target {
     }
 
     @Override
-    public boolean hasRecords() {
-        return true;
-    }
-
-    @Override
     public Toolchain toolchain() {
         return new CobolToolchain();
     }

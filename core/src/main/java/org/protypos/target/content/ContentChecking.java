@@ -54,9 +54,6 @@ public abstract class ContentChecking {
     /** The largest number of the language's usual integers. */
     protected abstract String largest();
 
-    /** A truth value of the language. */
-    protected abstract String truth(boolean value);
-
     /** A name for the constant that is the rule of a property. */
     protected abstract String ruleName(Property property);
 
@@ -91,6 +88,13 @@ public abstract class ContentChecking {
 
     private boolean isChecked(Property property) {
         return property.facets() != null || isNeeded(property);
+    }
+
+    /** Whether the values of a type are single ones, or several in one text. */
+    protected static boolean isPlain(ValueType type) {
+        return type instanceof ValueType.Scalar
+                || type instanceof ValueType.Enumerated
+                || type instanceof ValueType.Items;
     }
 
     private boolean isNeeded(Property property) {
@@ -219,7 +223,7 @@ public abstract class ContentChecking {
                 .distinct()
                 .limit(SHOWN_NAMES)
                 .collect(Collectors.joining(", "));
-        lines.line(to("chosen", dialect.literal(names), truth(must)), ";");
+        lines.line(to("chosen", dialect.literal(names), String.valueOf(must)), ";");
     }
 
     private String firstName(Content<Property> content) {

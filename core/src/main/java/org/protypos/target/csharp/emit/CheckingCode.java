@@ -31,9 +31,7 @@ final class CheckingCode extends ContentChecking {
 
     @Override
     protected boolean checksItself(Property property) {
-        return !(property.type() instanceof ValueType.Scalar
-                || property.type() instanceof ValueType.Enumerated
-                || property.type() instanceof ValueType.Items
+        return !(isPlain(property.type())
                 || property.type() instanceof ValueType.Anything
                 || property.kind() == Member.Kind.WILDCARD);
     }
@@ -56,11 +54,6 @@ final class CheckingCode extends ContentChecking {
     @Override
     protected String largest() {
         return "int.MaxValue";
-    }
-
-    @Override
-    protected String truth(boolean value) {
-        return String.valueOf(value);
     }
 
     @Override

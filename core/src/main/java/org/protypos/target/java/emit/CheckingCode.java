@@ -9,7 +9,6 @@ import org.protypos.schema.facet.FacetStep;
 import org.protypos.target.classes.FreeName;
 import org.protypos.target.classes.PlannedClass;
 import org.protypos.target.classes.Property;
-import org.protypos.target.classes.ValueType;
 import org.protypos.target.content.ContentChecking;
 import org.protypos.target.java.text.JavaContext;
 import org.protypos.target.java.text.JavaFile;
@@ -50,9 +49,7 @@ final class CheckingCode extends ContentChecking {
 
     @Override
     protected boolean checksItself(Property property) {
-        return !(property.type() instanceof ValueType.Scalar
-                || property.type() instanceof ValueType.Enumerated
-                || property.type() instanceof ValueType.Items);
+        return !isPlain(property.type());
     }
 
     @Override
@@ -73,11 +70,6 @@ final class CheckingCode extends ContentChecking {
     @Override
     protected String largest() {
         return "Integer.MAX_VALUE";
-    }
-
-    @Override
-    protected String truth(boolean value) {
-        return String.valueOf(value);
     }
 
     @Override
