@@ -5,17 +5,12 @@ import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
-import java.net.InetAddress;
-import java.net.ServerSocket;
-import java.net.Socket;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.List;
 import java.util.concurrent.Callable;
-import java.util.concurrent.Semaphore;
 import java.util.concurrent.atomic.AtomicInteger;
-import java.util.function.BiConsumer;
 import org.protypos.cli.argument.ContractArguments;
 import org.protypos.cli.argument.RecordArguments;
 import org.protypos.cli.argument.RuleArguments;
@@ -27,8 +22,9 @@ import org.protypos.cli.terminal.Limits;
 import org.protypos.cli.terminal.Terminal;
 import org.protypos.contract.Contract;
 import org.protypos.contract.Selection;
+import org.protypos.exchange.bridge.FolderBridge;
+import org.protypos.exchange.bridge.RecordBridge;
 import org.protypos.exchange.call.CalledOperation;
-import org.protypos.exchange.call.RecordBridge;
 import org.protypos.generator.PlannedContract;
 import org.protypos.layout.StatusLayout;
 import org.protypos.message.check.ContractCheck;
@@ -41,14 +37,14 @@ import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
-/** Carries many records to a service and back. */
+/** Carries many records: to a service and back, or from its callers to a program and back. */
 @Command(
         name = "bridge",
-        description = "Carries records of fixed length to a service and back: those of a file, or those that programs"
-                + " send to a port of this machine.")
+        description =
+                "Carries records of fixed length to a service and back: those of a file or a folder, or those that"
+                        + " programs send to a port of this machine. With --serve it is the service, and a program answers.")
 final class BridgeCommand implements Callable<Integer> {
-    private static final int MOST_CONNECTIONS = 64;
-    private static final int PATIENCE = 300_000;
+    private static final long PAUSE = 200;
 
     @Spec
     private CommandSpec spec;
@@ -64,6 +60,15 @@ final class BridgeCommand implements Callable<Integer> {
             paramLabel = "N",
             description = "Listens at this port of this machine, 0 for any, and answers on each connection.")
     private Integer listen;
+
+    @Option(
+            names = "--files",
+            paramLabel = "DIR",
+            description = "Answers each NAME.req that is put there with NAME.ans; with --serve the other way round.")
+    private Path folder;
+
+    @Mixin
+    private ServiceArguments service;
 
     @Mixin
     private RecordArguments records;
@@ -85,15 +90,7 @@ final class BridgeCommand implements Callable<Integer> {
     @Override
     public Integer call() throws IOException {
         terminal = new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
-        boolean ofFiles = records.isGiven(listen != null);
-        if (ofFiles == (listen != null)) {
-            throw new ParameterException(
-                    spec.commandLine(), "say where records come from: --record-in and --record-out, or --listen");
-        }
-        if (listen != null) {
-            new Limits(spec).port("--listen", listen);
-        }
-        transport.check();
+        check();
         ContractArguments arguments = ContractArguments.of(contract, sources, spec);
         Contract read = arguments.read();
         if (!read.isSound()) {
@@ -107,6 +104,10 @@ final class BridgeCommand implements Callable<Integer> {
             terminal.refuse(planned.findings(), "nothing was carried", false);
             return ExitStatus.CONTRACT;
         }
+        if (service.isGiven()) {
+            return new ServedRecords(terminal, planned, records.page(), transport.timeout())
+                    .serve(service, folder, contract);
+        }
         security.prepare(spec, null);
         ContractCheck check = new ContractCheck(planned.contract());
         List<CalledOperation> operations = CalledOperation.of(check.wire()).stream()
@@ -119,7 +120,35 @@ final class BridgeCommand implements Callable<Integer> {
                 check,
                 records.page(),
                 plain -> transport.applied(plain, security));
-        return ofFiles ? files(bridge) : listening(bridge);
+        if (listen != null) {
+            return new ListeningBridge(terminal, bridge).listen(listen);
+        }
+        return folder != null ? folder(bridge) : files(bridge);
+    }
+
+    /** Refuses what is not one way for records to come. */
+    private void check() {
+        service.check(folder);
+        boolean ofFiles = records.isGiven(listen != null || folder != null || service.isGiven());
+        int ways = (ofFiles ? 1 : 0) + (listen != null ? 1 : 0) + (folder != null || service.isGiven() ? 1 : 0);
+        if (ways != 1) {
+            throw new ParameterException(
+                    spec.commandLine(),
+                    "say one way for records to come: --record-in and --record-out, --files, --listen, or --serve");
+        }
+        if (listen != null) {
+            new Limits(spec).port("--listen", listen);
+        }
+        if (folder != null && !Files.isDirectory(folder)) {
+            throw new ParameterException(spec.commandLine(), "--files: there is no folder " + folder);
+        }
+        transport.check();
+        boolean calls = transport.address() != null || !transport.headers().isEmpty() || security.isGiven();
+        if (service.isGiven() && (calls || port != null)) {
+            throw new ParameterException(
+                    spec.commandLine(),
+                    "with --serve nothing is called: leave out --address, --header, --port, --security and --sign");
+        }
     }
 
     private int files(RecordBridge bridge) throws IOException {
@@ -147,46 +176,24 @@ final class BridgeCommand implements Callable<Integer> {
         return done.get() == all.get() ? ExitStatus.DONE : ExitStatus.CONTRACT;
     }
 
-    private int listening(RecordBridge bridge) throws IOException {
-        Semaphore free = new Semaphore(MOST_CONNECTIONS);
-        try (ServerSocket server = new ServerSocket(listen, MOST_CONNECTIONS, InetAddress.getLoopbackAddress())) {
-            terminal.out().println("records are carried at localhost:" + server.getLocalPort() + "; Ctrl-C ends");
-            terminal.out().flush();
+    /** Answers what is put into a folder, for as long as nobody ends it. */
+    private int folder(RecordBridge bridge) throws IOException {
+        FolderBridge carried = new FolderBridge(bridge, folder);
+        terminal.out()
+                .println("requests are taken from " + Terminal.plain(folder.toString()) + ", as NAME"
+                        + FolderBridge.REQUEST + "; Ctrl-C ends");
+        terminal.out().flush();
+        try {
             while (true) {
-                Socket connection = server.accept();
-                free.acquireUninterruptibly();
-                Thread thread = new Thread(
-                        () -> {
-                            try {
-                                answer(bridge, connection);
-                            } finally {
-                                free.release();
-                            }
-                        },
-                        "bridge");
-                thread.setDaemon(true);
-                thread.start();
-            }
-        }
-    }
-
-    private void answer(RecordBridge bridge, Socket connection) {
-        try (connection;
-                InputStream in = new BufferedInputStream(connection.getInputStream());
-                OutputStream out = new BufferedOutputStream(connection.getOutputStream())) {
-            connection.setSoTimeout(PATIENCE);
-            BiConsumer<String, String> told = (operation, result) -> {
-                synchronized (terminal) {
-                    terminal.out().println(Terminal.plain(operation + ": " + result));
-                    terminal.out().flush();
+                int files = carried.carry(
+                        terminal::line, (file, why) -> terminal.line(file, "not carried to its end: " + why));
+                if (files == 0) {
+                    Thread.sleep(PAUSE);
                 }
-            };
-            bridge.carry(in, out, told);
-        } catch (IOException e) {
-            synchronized (terminal) {
-                terminal.err().println(Terminal.plain("a connection ended: " + e.getMessage()));
-                terminal.err().flush();
             }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            return ExitStatus.DONE;
         }
     }
 }

@@ -33,6 +33,7 @@ import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.GivenFile;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.diagnostic.SourceText;
+import org.protypos.exchange.bridge.RecordMessages;
 import org.protypos.exchange.call.Arguments;
 import org.protypos.exchange.call.CalledOperation;
 import org.protypos.exchange.call.Caller;
@@ -197,13 +198,13 @@ final class CallCommand implements Callable<Integer> {
             new OperationList(CalledOperation.of(check.wire()), check.vocabulary(), contract).print(terminal.out());
             return ExitStatus.DONE;
         }
-        called = find(read);
-        security.prepare(spec, keptSecurity);
         if (records.isGiven(false)) {
             return recorded(rules.generator(published, arguments.adopted())
                     .target(Targets.withRecords())
                     .plan());
         }
+        called = find(read);
+        security.prepare(spec, keptSecurity);
         MessageElement request = overloads.size() > 1 ? chosen(findings) : request(findings);
         attach(findings);
         String text = request == null ? null : MessageText.of(request);
@@ -236,6 +237,13 @@ final class CallCommand implements Callable<Integer> {
             terminal.refuse(planned.findings(), "nothing was sent", false);
             return ExitStatus.CONTRACT;
         }
+        // Programs know an operation by the record of its request, whose name has a length that they have room for.
+        called = atPort(CalledOperation.of(check.wire())).stream()
+                .filter(one -> new RecordMessages(planned.code().records(), one, records.page()).isCalled(operation))
+                .findFirst()
+                .orElse(null);
+        called = called == null ? find(planned.contract()) : called;
+        security.prepare(spec, keptSecurity);
         Findings findings = new Findings();
         RecordCall carried = new RecordCall(records, terminal, planned, called);
         MessageElement request = carried.request(check, findings);
@@ -335,12 +343,16 @@ final class CallCommand implements Callable<Integer> {
                 .println("not kept: the header " + name + ", which says who calls; give it again with --header"));
     }
 
-    private CalledOperation find(Contract read) {
-        List<CalledOperation> all = CalledOperation.of(read);
-        List<CalledOperation> atPort = all.stream()
+    /** Those of some operations that are at the port that was named, or all. */
+    private List<CalledOperation> atPort(List<CalledOperation> all) {
+        return all.stream()
                 .filter(one ->
                         port == null || Selection.matches(port, one.port().name()))
                 .toList();
+    }
+
+    private CalledOperation find(Contract read) {
+        List<CalledOperation> atPort = atPort(CalledOperation.of(read));
         List<CalledOperation> found = atPort.stream()
                 .filter(one -> one.operation().name().equals(operation))
                 .toList();

@@ -302,12 +302,7 @@ final class GenerateCommand implements Callable<Integer> {
             for (GeneratedCode code : codes) {
                 text(terminal, code);
                 if (code.order().scaffold() != null && !preview) {
-                    print(
-                            Scaffold.into(
-                                    code.order().scaffold(),
-                                    code.planned().code(),
-                                    code.order().embedded()),
-                            terminal.out());
+                    print(Scaffold.into(code.order(), code.planned().code()), terminal.out());
                 }
             }
         }

@@ -1,16 +1,12 @@
 package org.protypos.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.BufferedReader;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStreamReader;
-import java.net.InetAddress;
-import java.net.Socket;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -19,9 +15,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
-import java.util.stream.Collectors;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -356,166 +350,5 @@ class CallIT {
         assertThat(program.run("call", "desk.wsdl", "castOff", "berthNumber=1", "--address", "http://127.0.0.1:1/")
                         .status())
                 .isEqualTo(3);
-    }
-
-    /** A COBOL program asks through records: it fills the request in, and reads the answer and what went wrong. */
-    @Test
-    void cobolAsksThroughRecords() throws Exception {
-        boolean there = List.of(System.getenv("PATH").split(":")).stream()
-                .anyMatch(path -> Files.isExecutable(Path.of(path, "cobc")));
-        if (System.getenv("CI") != null) {
-            assertThat(there).as("cobc, which .ci/run installs").isTrue();
-        }
-        assumeTrue(there, "no COBOL compiler here: apt-get install gnucobol3");
-        BuiltProgram.Run generated = program.run(
-                "generate",
-                "desk.wsdl",
-                "--operation",
-                "requestBerth",
-                "--language",
-                "cobol",
-                "--into",
-                "copy",
-                "--scaffold",
-                "office");
-        assertThat(generated.status()).as(generated.err()).isZero();
-        Path source = folder.resolve("office/HRBRDESK.cbl");
-        String begun = Files.readString(source);
-        Files.writeString(
-                source,
-                begun.replace(
-                                "      * Fill in REQUEST-BERTH-REQUEST here.\n",
-                                cobol(
-                                        "SET VESSEL-IS-FERRY TO TRUE.",
-                                        "MOVE SPACES TO FERRY.",
-                                        "MOVE \"LB4F\" TO CALL-SIGN.",
-                                        "MOVE 0 TO NAME-LEN LINE-LEN.",
-                                        "MOVE \"Aurora\" TO FERRY-NAME.",
-                                        "MOVE 38.5 TO LENGTH-IN-METRES.",
-                                        "MOVE 2.9 TO DRAUGHT-IN-METRES.",
-                                        "MOVE \"N\" TO FLAG-IND.",
-                                        "MOVE 180 TO PASSENGERS.",
-                                        "MOVE \"Gull Island\" TO FERRY-LINE.",
-                                        "MOVE \"2027-05-09T14:30:00Z\" TO ARRIVAL.",
-                                        "MOVE \"P2D\" TO STAY.",
-                                        "MOVE 2 TO NEED-COUNT.",
-                                        "SET NEED-WATER (1) TO TRUE.",
-                                        "SET NEED-PILOT (2) TO TRUE."))
-                        .replaceFirst(
-                                "(?<=Work with the answer here.\n) +CONTINUE\n",
-                                cobol("DISPLAY \"berth \"", " BERTH-NUMBER", " \" at \" QUAY", " (1:QUAY-LEN)")));
-        assertThat(said(folder, "cobc", "-x", "-I", "copy", "-o", "ask", source.toString(), "copy/CALLSERV.cbl"))
-                .isEmpty();
-        String call = Path.of(System.getProperty("java.home"), "bin", "java") + " -jar "
-                + Path.of("target/protypos.jar").toAbsolutePath() + " call desk.wsdl --address ";
-        assertThat(asked(call + address)).isEqualTo("berth +0000000001 at quay\n");
-        assertThat(seen.readLine()).isEqualTo("requestBerth: as the contract says");
-        severalRequests(Files.readAllBytes(folder.resolve("request.rec")));
-        assertThat(asked(call + "http://localhost:1/desk")).startsWith("20 ");
-        Files.writeString(source, Files.readString(source).replace("MOVE 38.5 TO LENGTH-IN-METRES.", "CONTINUE."));
-        assertThat(said(folder, "cobc", "-x", "-I", "copy", "-o", "ask", source.toString(), "copy/CALLSERV.cbl"))
-                .isEmpty();
-        assertThat(asked(call + address)).startsWith("12 ").contains("LENGTH-IN-METRES", "no packed number");
-    }
-
-    /** The same request several times, one after the other: out of a file, and over a connection. */
-    private void severalRequests(byte[] request) throws Exception {
-        byte[] broken = request.clone();
-        Arrays.fill(broken, 164, 174, (byte) ' ');
-        ByteArrayOutputStream all = new ByteArrayOutputStream();
-        frame("requestBerth", request, all);
-        frame("REQUEST-BERTH-REQUEST", request, all);
-        frame("requestBerth", broken, all);
-        frame("castAway", request, all);
-        frame("requestBerth", request, all);
-        Files.write(folder.resolve("requests.rec"), all.toByteArray());
-        BuiltProgram.Run run = program.run(
-                "bridge",
-                "desk.wsdl",
-                "--address",
-                address,
-                "--record-in",
-                "requests.rec",
-                "--record-out",
-                "answers.rec");
-        assertThat(run.status()).isEqualTo(1);
-        assertThat(run.out()).isEqualTo("5 requests, 3 answered; written to answers.rec\n");
-        assertThat(run.err())
-                .contains(
-                        "3 requestBerth: 12 requestBerth, offset 164, LENGTH-IN-METRES", "4 castAway: 12 there is no");
-        String answers = Files.readString(folder.resolve("answers.rec"), StandardCharsets.ISO_8859_1);
-        assertThat(answers).hasSize(5 * 266 + 3 * 224);
-        assertThat(List.of(0, 490, 980, 980 + 266, 980 + 2 * 266).stream()
-                        .map(at -> answers.substring(at, at + 2))
-                        .toList())
-                .containsExactly("00", "00", "12", "12", "00");
-        for (int i = 0; i < 3; i++) {
-            assertThat(seen.readLine()).isEqualTo("requestBerth: as the contract says");
-        }
-        Process bridge = new ProcessBuilder(
-                        Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                        "-jar",
-                        Path.of("target/protypos.jar").toAbsolutePath().toString(),
-                        "bridge",
-                        "desk.wsdl",
-                        "--address",
-                        address,
-                        "--listen",
-                        "0")
-                .directory(folder.toFile())
-                .redirectErrorStream(true)
-                .start();
-        try {
-            BufferedReader said =
-                    new BufferedReader(new InputStreamReader(bridge.getInputStream(), StandardCharsets.UTF_8));
-            int port = Integer.parseInt(said.readLine().replaceAll(".*localhost:(\\d+);.*", "$1"));
-            try (Socket socket = new Socket(InetAddress.getLoopbackAddress(), port)) {
-                ByteArrayOutputStream one = new ByteArrayOutputStream();
-                frame("requestBerth", request, one);
-                for (int i = 0; i < 2; i++) {
-                    socket.getOutputStream().write(one.toByteArray());
-                    byte[] answer = socket.getInputStream().readNBytes(490);
-                    assertThat(new String(answer, StandardCharsets.ISO_8859_1)).isEqualTo(answers.substring(0, 490));
-                    assertThat(said.readLine()).isEqualTo("requestBerth: 00");
-                    assertThat(seen.readLine()).isEqualTo("requestBerth: as the contract says");
-                }
-                socket.getOutputStream().write("no head".repeat(10).getBytes(StandardCharsets.ISO_8859_1));
-                socket.shutdownOutput();
-                assertThat(new String(socket.getInputStream().readAllBytes(), StandardCharsets.ISO_8859_1))
-                        .hasSize(266)
-                        .startsWith("12");
-            }
-        } finally {
-            bridge.destroyForcibly();
-        }
-    }
-
-    private static void frame(String operation, byte[] record, ByteArrayOutputStream to) {
-        to.writeBytes(String.format("%-30s%09d", operation, record.length).getBytes(StandardCharsets.ISO_8859_1));
-        to.writeBytes(record);
-    }
-
-    private static String cobol(String... lines) {
-        return Arrays.stream(lines).map(line -> " ".repeat(11) + line + "\n").collect(Collectors.joining());
-    }
-
-    private String asked(String call) throws IOException, InterruptedException {
-        ProcessBuilder builder =
-                new ProcessBuilder("./ask").directory(folder.toFile()).redirectErrorStream(true);
-        builder.environment().put("PROTYPOS_CALL", call);
-        Process process = builder.start();
-        String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
-        process.waitFor();
-        return said;
-    }
-
-    private static String said(Path folder, String... command) throws IOException, InterruptedException {
-        Process process = new ProcessBuilder(command)
-                .directory(folder.toFile())
-                .redirectErrorStream(true)
-                .start();
-        String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
-        process.waitFor();
-        return said;
     }
 }

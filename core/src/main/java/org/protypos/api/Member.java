@@ -39,6 +39,23 @@ public record Member(
         return new Member(subject, name, kind, xmlName, value, null, cardinality, false, null, "", null, null);
     }
 
+    /** The same by another name. */
+    public Member called(String other) {
+        return new Member(
+                subject,
+                other,
+                kind,
+                xmlName,
+                value,
+                shapedAs,
+                cardinality,
+                nillable,
+                defaultValue,
+                documentation,
+                facets,
+                typeName);
+    }
+
     /** Where the value of a member stands in XML. */
     public enum Kind {
         /** In an attribute. */

@@ -23,12 +23,14 @@ public final class Scaffold {
     /**
      * Writes what is not there yet, and sees what is there.
      *
+     * @param order says where and for what
      * @throws IOException when the folder cannot be read or written
      */
-    public static Scaffold into(Path folder, LoweredApi code, boolean embedded) throws IOException {
+    public static Scaffold into(Order order, LoweredApi code) throws IOException {
+        Path folder = order.scaffold();
         Scaffold scaffold = new Scaffold();
         List<SourceFile> fresh = new ArrayList<>();
-        for (Beginning one : code.scaffold(embedded)) {
+        for (Beginning one : code.scaffold(order.products(), order.embedded())) {
             Path file = folder.resolve(one.file().path());
             if (!Files.exists(file)) {
                 fresh.add(one.file());
@@ -37,7 +39,7 @@ public final class Scaffold {
             }
             String text = Files.readString(file, StandardCharsets.UTF_8);
             Map<String, String> methods = new LinkedHashMap<>(one.methods());
-            methods.keySet().removeIf(name -> text.matches("(?s).*\\b" + name + "\\s*\\(.*"));
+            methods.keySet().removeIf(name -> one.isDeclared(name, text));
             if (!methods.isEmpty()) {
                 scaffold.lacking.put(file, methods);
             }

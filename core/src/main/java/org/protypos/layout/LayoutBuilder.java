@@ -114,7 +114,10 @@ public final class LayoutBuilder {
     public RecordLayout fault(String name, ApiOperation operation, ApiFault fault) {
         Slot root = laidOut(() -> {
             Slot record = new Slot(Slot.Kind.STRUCTURE, name, null, null);
-            member(record, fault.detail(), 1, 1, false);
+            // Of what is in one record among others, the element says more than that it is a detail.
+            Member detail = fault.detail();
+            QName element = detail.xmlName();
+            member(record, element == null ? detail : detail.called(element.getLocalPart()), 1, 1, false);
             return record;
         });
         return new RecordLayout(name, RecordLayout.Part.FAULT, root, operation, null, fault);

@@ -4,7 +4,7 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 
 /** The record that says how a call went, alike for all operations; the record of the answer follows it. */
-public final class StatusLayout {
+public final class StatusLayout extends CommonLayout {
     /** What the record is called. */
     public static final String NAME = "CALL-STATUS";
 
@@ -20,20 +20,22 @@ public final class StatusLayout {
     public static final String ANSWER = "16";
     /** There was no answer. */
     public static final String FAILED = "20";
+    /** The request is kept for a later step; a program says so, the bridge never does. */
+    private static final String KEPT = "24";
 
     private static final int NAME_LENGTH = 30;
     private static final int REASON_LENGTH = 200;
 
-    private final Slot root = new Slot(Slot.Kind.STRUCTURE, NAME, null, null);
-    private final Slot result = field("CALL-RESULT", Picture.text(2));
-    private final Slot operation = field("CALL-OPERATION", Picture.text(NAME_LENGTH));
-    private final Slot answer = field("CALL-ANSWER", Picture.text(NAME_LENGTH));
-    private final Slot length = field("CALL-ANSWER-LENGTH", new Picture(Usage.BINARY, 9, 0, true));
-    private final Slot reason = field("CALL-REASON", Picture.text(REASON_LENGTH));
+    private final Slot result = field("CALL-RESULT", Picture.text(2), "");
+    private final Slot operation =
+            field("CALL-OPERATION", Picture.text(NAME_LENGTH), "the operation, as the record of its request is called");
+    private final Slot answer = field("CALL-ANSWER", Picture.text(NAME_LENGTH), "the record that follows, or blanks");
+    private final Slot length = field("CALL-ANSWER-LENGTH", new Picture(Usage.BINARY, 9, 0, true), "");
+    private final Slot reason = field("CALL-REASON", Picture.text(REASON_LENGTH), "what went wrong, for people");
 
     /** Lays it out. */
     public StatusLayout() {
-        root.setName(NAME);
+        super(NAME);
         Map<String, String> results = new LinkedHashMap<>();
         results.put("CALL-DONE", DONE);
         results.put("CALL-FAULT", FAULT);
@@ -41,27 +43,12 @@ public final class StatusLayout {
         results.put("CALL-REQUEST-WRONG", REQUEST);
         results.put("CALL-ANSWER-WRONG", ANSWER);
         results.put("CALL-FAILED", FAILED);
+        results.put("CALL-KEPT", KEPT);
         results.forEach((name, value) -> {
             Slot.Condition condition = new Slot.Condition(name, value);
             condition.setName(name);
             result.add(condition);
         });
-        operation.setRemark("the operation, as the record of its request is called");
-        answer.setRemark("the record that follows, or blanks");
-        reason.setRemark("what went wrong, for people");
-        root.place(0);
-    }
-
-    private Slot field(String name, Picture picture) {
-        Slot slot = new Slot(Slot.Kind.VALUE, name, null, picture);
-        slot.setName(name);
-        root.add(slot);
-        return slot;
-    }
-
-    /** The record as a group. */
-    public RecordLayout record() {
-        return new RecordLayout(NAME, RecordLayout.Part.STATUS, root, null, null, null);
     }
 
     /** The slot for how it went. */

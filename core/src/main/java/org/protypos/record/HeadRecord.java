@@ -26,4 +26,13 @@ public record HeadRecord(String operation, int length) {
                 values.number(LAYOUT.length(), LAYOUT.length().offset()));
         return findings.hasErrors() || head.operation().isEmpty() ? null : head;
     }
+
+    /** The record. */
+    public byte[] bytes(CodePage page) {
+        byte[] record = new byte[size()];
+        FieldValues values = new FieldValues(record, page, new Findings(), HeadLayout.NAME);
+        values.putFlag(LAYOUT.operation(), LAYOUT.operation().offset(), operation);
+        values.putNumber(LAYOUT.length(), LAYOUT.length().offset(), length);
+        return record;
+    }
 }

@@ -1,31 +1,46 @@
 package org.protypos.record;
 
 import org.protypos.diagnostic.Findings;
-import org.protypos.layout.RecordLayout;
 import org.protypos.layout.StatusLayout;
 
-/** Writes the record that says how a call went. */
-public final class StatusRecord {
+/**
+ * How a call went, as it stands before the record of the answer.
+ *
+ * @param result one of the results of {@link StatusLayout}
+ * @param operation the operation, as the record of its request is called
+ * @param answer the record that follows, empty for none
+ * @param length the length of that record, in bytes
+ * @param reason what went wrong
+ */
+public record StatusRecord(String result, String operation, String answer, int length, String reason) {
     private static final StatusLayout LAYOUT = new StatusLayout();
 
-    private StatusRecord() {}
+    /** The length of the status itself, in bytes. */
+    public static int size() {
+        return LAYOUT.record().length();
+    }
 
-    /**
-     * The record.
-     *
-     * @param result one of the results of {@link StatusLayout}
-     * @param operation the operation, as its record is called
-     * @param answer the layout of the record that follows, or null for none
-     * @param reason what went wrong; what has no room, or no place in the code page, is left out
-     */
-    public static byte[] of(String result, String operation, RecordLayout answer, String reason, CodePage page) {
-        byte[] record = new byte[LAYOUT.record().length()];
-        FieldValues values = new FieldValues(record, page, new Findings(), "status");
-        LAYOUT.record().root().children().forEach(slot -> values.clear(slot, slot.offset()));
+    /** Reads one; null when it is none. */
+    public static StatusRecord of(byte[] bytes, CodePage page) {
+        Findings findings = new Findings();
+        FieldValues values = new FieldValues(bytes, page, findings, StatusLayout.NAME);
+        StatusRecord status = new StatusRecord(
+                values.flag(LAYOUT.result(), LAYOUT.result().offset()),
+                values.flag(LAYOUT.operation(), LAYOUT.operation().offset()),
+                values.flag(LAYOUT.answer(), LAYOUT.answer().offset()),
+                values.number(LAYOUT.length(), LAYOUT.length().offset()),
+                values.flag(LAYOUT.reason(), LAYOUT.reason().offset()));
+        return findings.hasErrors() || !status.result().matches("[0-9]{2}") ? null : status;
+    }
+
+    /** The record; of a reason what has no room, or no place in the code page, is left out. */
+    public byte[] bytes(CodePage page) {
+        byte[] record = new byte[size()];
+        FieldValues values = new FieldValues(record, page, new Findings(), StatusLayout.NAME);
         values.putFlag(LAYOUT.result(), LAYOUT.result().offset(), result);
         values.putFlag(LAYOUT.operation(), LAYOUT.operation().offset(), operation);
-        values.putFlag(LAYOUT.answer(), LAYOUT.answer().offset(), answer == null ? "" : answer.name());
-        values.putNumber(LAYOUT.length(), LAYOUT.length().offset(), answer == null ? 0 : answer.length());
+        values.putFlag(LAYOUT.answer(), LAYOUT.answer().offset(), answer);
+        values.putNumber(LAYOUT.length(), LAYOUT.length().offset(), length);
         String plain = reason.replaceAll("[^ -~]", "?");
         values.putFlag(
                 LAYOUT.reason(),

@@ -49,9 +49,10 @@ public interface LoweredApi {
     /**
      * A beginning of an implementation for each port type that can be served, for developers to go on with.
      *
+     * @param products what is written of the contract
      * @param embedded whether the runtime is written beside the code
      */
-    List<Beginning> scaffold(boolean embedded);
+    List<Beginning> scaffold(Set<Product> products, boolean embedded);
 
     /** What else a developer begins with beside implementations: what builds the code, by path. */
     List<SourceFile> project();

@@ -671,7 +671,7 @@ class ExchangeTest {
             String address = standIn.addresses().get(list.port());
             Caller caller = new Caller(list, check, with -> with.address(address));
             assertThat(caller.call(request).fault().fault().reason())
-                    .isEqualTo("the stand-in has no answer: the contract declares no fault lowTide for listBerths");
+                    .isEqualTo("there is no answer: the contract declares no fault lowTide for listBerths");
             assertThat(caller.call(request).fault()).isNull();
         }
     }

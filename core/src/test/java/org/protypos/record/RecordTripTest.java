@@ -109,7 +109,7 @@ class RecordTripTest {
      * What the infoset says, each value in one of the ways in which it can be written: in the order of its letters, for the members
      * of an {@code xs:all} have none, and without the types that messages say, on which what is in them depends anyway.
      */
-    private static List<String> plain(String infoset) {
+    static List<String> plain(String infoset) {
         return canonicalText(infoset)
                 .replaceAll("(?i)\\{http://www.w3.org/2001/XMLSchema-instance\\}type=\\{[^}]*\\}[^,}]*(, )?", "")
                 .replace(" {}", "")

@@ -71,8 +71,7 @@ abstract class GeneratingMojo extends SettingsMojo {
         if (code.order().scaffold() == null || code.planned() == null) {
             return;
         }
-        Scaffold scaffold = Scaffold.into(
-                code.order().scaffold(), code.planned().code(), code.order().embedded());
+        Scaffold scaffold = Scaffold.into(code.order(), code.planned().code());
         scaffold.written().forEach(file -> getLog().info("begun for you, and yours from now on: " + file));
         scaffold.lacking().forEach((file, methods) -> {
             getLog().warn(file.toAbsolutePath().normalize() + ":1: lacks " + String.join(", ", methods.keySet())

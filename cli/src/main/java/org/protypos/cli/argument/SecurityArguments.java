@@ -52,6 +52,11 @@ public final class SecurityArguments {
         }
     }
 
+    /** Whether anything is asked for. */
+    public boolean isGiven() {
+        return security != null || sign != null;
+    }
+
     /** How the message shows who calls, or null. */
     public String how() {
         return security;

@@ -52,6 +52,11 @@ public final class TransportArguments {
         return address;
     }
 
+    /** How long to wait. */
+    public Duration timeout() {
+        return Duration.ofSeconds(timeout);
+    }
+
     /** The headers that are given, each with its name, a colon and its value. */
     public List<String> headers() {
         return List.copyOf(headers);
@@ -59,7 +64,7 @@ public final class TransportArguments {
 
     /** Settings with all that is given, and with who calls. */
     public SoapSettings applied(SoapSettings plain, SecurityArguments security) {
-        SoapSettings settings = plain.timeout(Duration.ofSeconds(timeout)).followRedirects();
+        SoapSettings settings = plain.timeout(timeout()).followRedirects();
         settings = address == null ? settings : settings.address(address);
         settings = security.applied(settings);
         for (String header : headers) {

@@ -39,6 +39,12 @@ public final class Terminal {
         err.flush();
     }
 
+    /** Tells of one of several things that go on at the same time. */
+    public synchronized void line(String about, String what) {
+        out.println(plain(about + ": " + what));
+        out.flush();
+    }
+
     /** Whether a toolchain lacks something on this machine; says what and how to get it. */
     public boolean isLacking(Toolchain toolchain) {
         Toolchain.Missing missing = toolchain.missing();

@@ -141,7 +141,9 @@ public final class Caller {
         boolean whole = called.isSoap() && (fault || !exchanged.came.contains(XOP));
         if (whole) {
             MessageElement root = exchanged.came.isBlank() ? null : MessageReader.read("answer", exchanged.came);
-            return called.answer() == null ? root : EncodedForm.literal(root, called.answer(), check.vocabulary());
+            synchronized (check) {
+                return called.answer() == null ? root : EncodedForm.literal(root, called.answer(), check.vocabulary());
+            }
         }
         List<MessageElement> body = answer.body();
         return body.isEmpty()

@@ -192,12 +192,12 @@ public final class Answers {
             return matcher.group(2).equals("s") ? Duration.ofSeconds(number) : Duration.ofMillis(number);
         }
 
-        private PlannedAnswer.Broken broken(JsonValue value) {
+        private Breakage broken(JsonValue value) {
             if (value == null) {
                 return null;
             }
             try {
-                return PlannedAnswer.Broken.valueOf(text(value).toUpperCase(Locale.ROOT));
+                return Breakage.valueOf(text(value).toUpperCase(Locale.ROOT));
             } catch (IllegalArgumentException e) {
                 wrong(
                         value.place(),

@@ -1,8 +1,6 @@
 package org.protypos.exchange.standin;
 
-import java.nio.charset.StandardCharsets;
 import java.time.Duration;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import org.protypos.diagnostic.Place;
@@ -29,26 +27,7 @@ record PlannedAnswer(
         String fault,
         String reason,
         Duration delay,
-        Broken broken,
+        Breakage broken,
         List<PlannedAnswer> each,
         boolean whole,
-        Place place) {
-    /** How an answer can be broken on purpose. */
-    enum Broken {
-        /** It ends in the middle. */
-        TRUNCATED,
-        /** It is a web page. */
-        HTML,
-        /** There is nothing in it. */
-        EMPTY;
-
-        /** An answer broken like that. */
-        byte[] applied(byte[] whole) {
-            return switch (this) {
-                case TRUNCATED -> Arrays.copyOf(whole, whole.length / 2);
-                case HTML -> "<html><body>Please log in.</body></html>".getBytes(StandardCharsets.UTF_8);
-                case EMPTY -> new byte[0];
-            };
-        }
-    }
-}
+        Place place) {}

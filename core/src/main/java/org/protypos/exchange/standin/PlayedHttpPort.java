@@ -61,7 +61,7 @@ final class PlayedHttpPort extends HttpEndpoint {
     protected SoapMessage perform(SoapMessage came) throws DeclaredFault {
         PlayedMessage request = (PlayedMessage) came;
         List<MessageElement> body = request.body();
-        Player.Outcome outcome = player.outcome(request.called(), body.isEmpty() ? null : body.get(0));
+        Outcome outcome = player.outcome(request.called(), body.isEmpty() ? null : body.get(0));
         String answer =
                 text(outcome.message() == null ? List.of() : outcome.message().body());
         witness.plain(request.called(), outcome, text(body), answer);

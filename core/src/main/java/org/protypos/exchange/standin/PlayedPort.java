@@ -74,7 +74,7 @@ final class PlayedPort extends SoapEndpoint {
     @Override
     protected SoapMessage perform(SoapMessage came) throws DeclaredFault {
         PlayedMessage request = (PlayedMessage) came;
-        Player.Outcome outcome = player.outcome(request.called(), witness.tree(player, request));
+        Outcome outcome = player.outcome(request.called(), witness.tree(player, request));
         witness.outcome(request.called(), outcome);
         return outcome.answer();
     }

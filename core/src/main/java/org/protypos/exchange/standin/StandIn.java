@@ -32,6 +32,7 @@ public final class StandIn implements AutoCloseable {
     private final Contract contract;
     private final ContractCheck check;
     private final Player player;
+    private final Responder responder;
     private final Relay relay;
     private final List<Consumer<Seen>> seen = new CopyOnWriteArrayList<>();
     private final SoapServer server;
@@ -65,11 +66,13 @@ public final class StandIn implements AutoCloseable {
         }
     }
 
-    private StandIn(Contract contract, Answers answers, Relay relay, SoapServer server, String host) {
+    private StandIn(
+            Contract contract, ContractCheck check, Responder responder, Relay relay, SoapServer server, String host) {
         this.relay = relay;
         this.contract = contract;
-        this.check = new ContractCheck(contract);
-        this.player = new Player(contract, check, answers);
+        this.check = check;
+        this.responder = responder;
+        this.player = new Player(contract, check, responder);
         this.server = server;
         this.root = "http://" + host + ":" + server.port();
     }
@@ -85,7 +88,22 @@ public final class StandIn implements AutoCloseable {
      */
     public static StandIn serve(Contract contract, InetSocketAddress port, Answers answers, Consumer<Seen> seen)
             throws IOException {
-        return begin(contract, port, answers, null, seen);
+        ContractCheck check = new ContractCheck(contract);
+        return begin(contract, check, port, new SampledAnswers(contract, check, answers), null, seen);
+    }
+
+    /**
+     * Begins to serve what somebody else decides.
+     *
+     * @param check checks messages against the contract
+     * @param responder gives the answers
+     * @param seen told of each request
+     * @throws IOException when the port cannot be had
+     */
+    public static StandIn serve(
+            Contract contract, ContractCheck check, InetSocketAddress port, Responder responder, Consumer<Seen> seen)
+            throws IOException {
+        return begin(contract, check, port, responder, null, seen);
     }
 
     /**
@@ -97,13 +115,19 @@ public final class StandIn implements AutoCloseable {
      */
     public static StandIn between(Contract contract, InetSocketAddress port, Relay relay, Consumer<Seen> seen)
             throws IOException {
-        return begin(contract, port, Answers.NONE, relay, seen);
+        ContractCheck check = new ContractCheck(contract);
+        return begin(contract, check, port, new SampledAnswers(contract, check, Answers.NONE), relay, seen);
     }
 
     private static StandIn begin(
-            Contract contract, InetSocketAddress port, Answers answers, Relay relay, Consumer<Seen> seen)
+            Contract contract,
+            ContractCheck check,
+            InetSocketAddress port,
+            Responder responder,
+            Relay relay,
+            Consumer<Seen> seen)
             throws IOException {
-        StandIn standIn = new StandIn(contract, answers, relay, SoapServer.listen(port), port.getHostString());
+        StandIn standIn = new StandIn(contract, check, responder, relay, SoapServer.listen(port), port.getHostString());
         standIn.admit(Set.of(port.getHostString()), Set.of());
         standIn.watch(seen);
         standIn.publish();
@@ -120,6 +144,11 @@ public final class StandIn implements AutoCloseable {
         server.gate(new Visitors(hosts, origins)::complaint).headers(Visitors::headers);
     }
 
+    /** Lets everybody ask who reaches the address, by whatever name they know this machine. */
+    public void admitAll() {
+        server.gate(fields -> null);
+    }
+
     /** Tells somebody else as well of each exchange. */
     public void watch(Consumer<Seen> more) {
         seen.add(more);
@@ -127,7 +156,10 @@ public final class StandIn implements AutoCloseable {
 
     /** Answers otherwise from now on. */
     public void tell(Answers other) {
-        player.tell(other);
+        if (!(responder instanceof SampledAnswers sampled)) {
+            throw new IllegalStateException("somebody else decides what is answered");
+        }
+        sampled.tell(other);
     }
 
     /** Serves something beside the ports, at the root or beneath {@link #RESERVED}. */

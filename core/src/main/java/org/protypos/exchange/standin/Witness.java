@@ -27,7 +27,7 @@ final class Witness implements SoapGuard {
         private String charset;
         private String request = "";
         private CalledOperation called;
-        private Player.Outcome outcome;
+        private Outcome outcome;
     }
 
     Witness(String port, Consumer<StandIn.Seen> seen) {
@@ -64,7 +64,7 @@ final class Witness implements SoapGuard {
     }
 
     /** What an operation came to; one without an answer is over with that. */
-    void outcome(CalledOperation called, Player.Outcome outcome) {
+    void outcome(CalledOperation called, Outcome outcome) {
         exchange().called = called;
         exchange().outcome = outcome;
         if (outcome.message() == null && outcome.fault() == null && outcome.refusal() == null) {
@@ -74,7 +74,7 @@ final class Witness implements SoapGuard {
 
     @Override
     public byte[] answer(byte[] envelope) {
-        Player.Outcome outcome = exchange().outcome;
+        Outcome outcome = exchange().outcome;
         byte[] sent = outcome == null || outcome.broken() == null
                 ? envelope
                 : outcome.broken().applied(envelope);
@@ -91,7 +91,7 @@ final class Witness implements SoapGuard {
     }
 
     /** Tells of an exchange without SOAP. */
-    void plain(CalledOperation called, Player.Outcome outcome, String request, String answer) {
+    void plain(CalledOperation called, Outcome outcome, String request, String answer) {
         running.remove();
         Exchange exchange = exchange();
         exchange.request = request;

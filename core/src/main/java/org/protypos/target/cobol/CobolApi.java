@@ -55,6 +55,7 @@ final class CobolApi implements LoweredApi {
     private final LayoutBuilder builder;
     private final Map<RecordLayout, String> memberOf = new LinkedHashMap<>();
     private final List<Outline.Interface> interfaces = new ArrayList<>();
+    private final Map<ApiInterface, String> servers = new LinkedHashMap<>();
     private final List<Outline.Service> services = new ArrayList<>();
 
     CobolApi(Api api, CobolNames rules, Wishes wishes) {
@@ -64,7 +65,8 @@ final class CobolApi implements LoweredApi {
         this.records = naming.scope("records", rules.reservedWords());
         List.of(StatusLayout.NAME, HeadLayout.NAME).forEach(records::exclude);
         this.members = naming.scope("members", rules.reservedWords());
-        List.of(STATUS, HEAD, CallRoutine.NAME).forEach(members::exclude);
+        List.of(STATUS, HEAD).forEach(members::exclude);
+        List.of(Routine.values()).forEach(routine -> members.exclude(routine.name()));
         this.rooms = new Rooms(wishes.rules(), findings);
         this.builder = new LayoutBuilder(api, rooms);
         for (ApiInterface type : api.interfaces()) {
@@ -76,6 +78,10 @@ final class CobolApi implements LoweredApi {
                             type.subject(), memberName(type.name().getLocalPart(), CobolNames.LONGEST_MEMBER), ""),
                     operations,
                     type));
+        }
+        for (ApiInterface type : api.interfaces()) {
+            String wanted = memberName(type.name().getLocalPart(), CobolNames.LONGEST_MEMBER - 1) + "S";
+            servers.put(type, members.make(wanted, ""));
         }
         if (interfaces.isEmpty()) {
             api.elements().forEach(this::element);
@@ -197,7 +203,11 @@ final class CobolApi implements LoweredApi {
             files.add(CopybookEmitter.emit(HEAD + ".cpy", head, "What stands before each of several requests"));
         }
         if (products.contains(Product.CLIENT) && !interfaces.isEmpty()) {
-            files.add(CallRoutine.file());
+            files.add(Routine.CALLSERV.file());
+            files.add(Routine.CALLBTCH.file());
+        }
+        if (products.contains(Product.SERVER) && !interfaces.isEmpty()) {
+            files.add(Routine.NEXTSERV.file());
         }
         memberOf.forEach((record, member) -> files.add(CopybookEmitter.emit(member + ".cpy", record, about(record))));
         return files;
@@ -216,14 +226,17 @@ final class CobolApi implements LoweredApi {
     }
 
     @Override
-    public List<Beginning> scaffold(boolean embedded) {
+    public List<Beginning> scaffold(Set<Product> products, boolean embedded) {
         List<Beginning> programs = new ArrayList<>();
         for (Outline.Interface type : interfaces) {
             Map<RecordLayout, String> own = new LinkedHashMap<>(memberOf);
             own.keySet().removeIf(record -> !type.api().operations().contains(record.operation()));
-            if (!own.isEmpty()) {
-                String about = type.api().name().getLocalPart();
-                programs.add(new Beginning(ProgramEmitter.emit(type.name(), about, own), Map.of()));
+            String about = type.api().name().getLocalPart();
+            if (!own.isEmpty() && products.contains(Product.CLIENT)) {
+                programs.add(ProgramEmitter.client(type.name(), about, own));
+            }
+            if (!own.isEmpty() && products.contains(Product.SERVER)) {
+                programs.add(ProgramEmitter.server(servers.get(type.api()), about, own));
             }
         }
         return programs;

@@ -81,6 +81,16 @@ final class CobolFile {
         return this;
     }
 
+    /** How much has been written. */
+    int length() {
+        return text.length();
+    }
+
+    /** What has been written from some point on. */
+    String since(int from) {
+        return text.substring(from);
+    }
+
     /** The file. */
     SourceFile finish() {
         return new SourceFile(path, text.toString());

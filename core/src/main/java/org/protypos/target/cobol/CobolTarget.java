@@ -29,7 +29,7 @@ public final class CobolTarget implements Target {
 
     @Override
     public Set<Product> products() {
-        return EnumSet.of(Product.TYPES, Product.CLIENT);
+        return EnumSet.of(Product.TYPES, Product.CLIENT, Product.SERVER);
     }
 
     @Override

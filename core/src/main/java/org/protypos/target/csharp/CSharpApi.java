@@ -119,7 +119,7 @@ final class CSharpApi extends ClassApi {
     }
 
     @Override
-    public List<Beginning> scaffold(boolean embedded) {
+    public List<Beginning> scaffold(Set<Product> products, boolean embedded) {
         return ScaffoldEmitter.emit(plan(), embedded);
     }
 

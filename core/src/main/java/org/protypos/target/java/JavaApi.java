@@ -94,7 +94,7 @@ final class JavaApi extends ClassApi {
     }
 
     @Override
-    public List<Beginning> scaffold(boolean embedded) {
+    public List<Beginning> scaffold(Set<Product> products, boolean embedded) {
         return ScaffoldEmitter.emit(plan(), embedded);
     }
 

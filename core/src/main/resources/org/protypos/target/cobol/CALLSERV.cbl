@@ -6,16 +6,17 @@
       *     protypos call desk.wsdl --address http://host/desk
       * It gets the operation and two files behind it: the request is
       * written to the first, and status and answer are read from the
-      * second. PROTYPOS_FILES says where the files are, if not here.
+      * second. They are CALLREQ and CALLANS, here or wherever
+      * DD_CALLREQ and DD_CALLANS say.
        IDENTIFICATION DIVISION.
        PROGRAM-ID. CALLSERV.
        ENVIRONMENT DIVISION.
        INPUT-OUTPUT SECTION.
        FILE-CONTROL.
-           SELECT REQUEST-FILE ASSIGN TO REQUEST-PATH
+           SELECT REQUEST-FILE ASSIGN TO "CALLREQ"
                ORGANIZATION IS SEQUENTIAL
                FILE STATUS IS FILE-STATE.
-           SELECT ANSWER-FILE ASSIGN TO ANSWER-PATH
+           SELECT ANSWER-FILE ASSIGN TO "CALLANS"
                ORGANIZATION IS SEQUENTIAL
                FILE STATUS IS FILE-STATE.
        DATA DIVISION.
@@ -27,7 +28,6 @@
        WORKING-STORAGE SECTION.
        01  REQUEST-PATH             PIC X(250).
        01  ANSWER-PATH              PIC X(250).
-       01  FILES-FOLDER             PIC X(200).
        01  CALL-COMMAND             PIC X(1000).
        01  WHOLE-COMMAND            PIC X(2000).
        01  FILE-STATE               PIC X(2).
@@ -49,11 +49,6 @@
        CARRY-BOTH-WAYS.
            INITIALIZE CALL-STATUS.
            MOVE SPACES TO SERVICE-ANSWER (1:SERVICE-ANSWER-LENGTH).
-           MOVE SPACES TO FILES-FOLDER.
-           ACCEPT FILES-FOLDER FROM ENVIRONMENT "PROTYPOS_FILES".
-           IF FILES-FOLDER = SPACES
-               MOVE "." TO FILES-FOLDER
-           END-IF.
            MOVE SPACES TO CALL-COMMAND.
            ACCEPT CALL-COMMAND FROM ENVIRONMENT "PROTYPOS_CALL".
            IF CALL-COMMAND = SPACES
@@ -62,10 +57,14 @@
                GOBACK
            END-IF.
            MOVE SPACES TO REQUEST-PATH ANSWER-PATH.
-           STRING FILES-FOLDER DELIMITED BY SPACE
-               "/request.rec" DELIMITED BY SIZE INTO REQUEST-PATH.
-           STRING FILES-FOLDER DELIMITED BY SPACE
-               "/answer.rec" DELIMITED BY SIZE INTO ANSWER-PATH.
+           ACCEPT REQUEST-PATH FROM ENVIRONMENT "DD_CALLREQ".
+           IF REQUEST-PATH = SPACES
+               MOVE "CALLREQ" TO REQUEST-PATH
+           END-IF.
+           ACCEPT ANSWER-PATH FROM ENVIRONMENT "DD_CALLANS".
+           IF ANSWER-PATH = SPACES
+               MOVE "CALLANS" TO ANSWER-PATH
+           END-IF.
            PERFORM WRITE-REQUEST.
            IF FILE-STATE = "00"
                PERFORM RUN-COMMAND

@@ -1,10 +1,8 @@
 package org.protypos.target.cobol;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -28,6 +26,7 @@ import org.protypos.target.Product;
 import org.protypos.target.SourceFile;
 import org.protypos.target.Targets;
 import org.protypos.target.java.text.JavaNames;
+import org.protypos.testing.Cobc;
 import org.protypos.testing.RandomContract;
 
 /** What a COBOL compiler that we did not write says of copybooks and of the places of their fields. */
@@ -37,15 +36,9 @@ class CobolTest {
     @TempDir
     private Path folder;
 
-    /** Skips where there is no compiler; in continuous integration its absence fails. */
     @BeforeAll
     static void assumed() {
-        boolean there =
-                Stream.of(System.getenv("PATH").split(":")).anyMatch(path -> Files.isExecutable(Path.of(path, "cobc")));
-        if (System.getenv("CI") != null) {
-            assertThat(there).as("cobc, which .ci/run installs").isTrue();
-        }
-        assumeTrue(there, "no COBOL compiler here: apt-get install gnucobol3");
+        Cobc.assumed();
     }
 
     static Stream<Path> contracts() throws IOException {
@@ -70,12 +63,7 @@ class CobolTest {
     }
 
     private String run(String... command) throws IOException, InterruptedException {
-        Process process = new ProcessBuilder(command)
-                .directory(folder.toFile())
-                .redirectErrorStream(true)
-                .start();
-        String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
-        return process.waitFor() == 0 && said.isEmpty() ? "" : said + process.exitValue();
+        return Cobc.run(folder, command);
     }
 
     private void write(PlannedContract planned) throws IOException {

@@ -122,14 +122,19 @@ class CSharpNamesTest {
 
     private void compiles(Path contract, boolean embedded, String packageName) throws IOException {
         Path sources = Files.createTempDirectory(folder, "sources");
+        Order order = new Order(
+                "",
+                sources,
+                sources.resolve("own"),
+                EnumSet.of(Product.TYPES, Product.CLIENT, Product.SERVER),
+                embedded);
         GeneratedCode code = Generator.of(List.of(contract.toString()))
                 .target(Targets.named("csharp"))
                 .packageName(packageName)
-                .generate(new Order(
-                        "", sources, null, EnumSet.of(Product.TYPES, Product.CLIENT, Product.SERVER), embedded))
+                .generate(order)
                 .written(false, false);
         assertThat(code.isRefused()).as("findings %s", code.findings()).isFalse();
-        Scaffold.into(sources.resolve("own"), code.planned().code(), embedded);
+        Scaffold.into(order, code.planned().code());
         CSharp.compile(
                 CSharp.sources(sources),
                 "library",
@@ -144,7 +149,9 @@ class CSharpNamesTest {
         compiles(contract, false, "Bay");
         Path java = folder.resolve("java");
         try (Generated generated = Generated.from(List.of(contract), java, (String) null)) {
-            Scaffold own = Scaffold.into(java.resolve("own"), Plans.code(generated.contract()), true);
+            Scaffold own = Scaffold.into(
+                    new Order("", java, java.resolve("own"), EnumSet.of(Product.SERVER), true),
+                    Plans.code(generated.contract()));
             assertThat(own.written()).hasSize(1);
             assertThat(Generated.compile(java, folder.resolve("classes"))).isEmpty();
         }

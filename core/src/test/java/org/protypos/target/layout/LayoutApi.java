@@ -194,7 +194,7 @@ final class LayoutApi implements LoweredApi {
     }
 
     @Override
-    public List<Beginning> scaffold(boolean embedded) {
+    public List<Beginning> scaffold(Set<Product> products, boolean embedded) {
         return List.of();
     }
 

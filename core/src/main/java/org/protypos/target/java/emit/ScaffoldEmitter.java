@@ -52,7 +52,7 @@ public final class ScaffoldEmitter {
             methods.put(operation.method(), String.join("\n", method));
         }
         file.close();
-        return new Beginning(file.own(), methods);
+        return new Beginning(file.own(), methods, Beginning.METHOD);
     }
 
     private static List<String> method(

@@ -1,12 +1,18 @@
-package org.protypos.exchange.call;
+package org.protypos.exchange.bridge;
 
 import java.util.List;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Findings;
+import org.protypos.exchange.call.CalledOperation;
+import org.protypos.exchange.call.Caller;
+import org.protypos.exchange.call.OperationCheck;
+import org.protypos.exchange.call.RequestBuilder;
 import org.protypos.layout.RecordLayout;
 import org.protypos.layout.StatusLayout;
+import org.protypos.message.check.CheckedMessage;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.check.Deviation;
 import org.protypos.message.check.EncodedForm;
@@ -18,6 +24,7 @@ import org.protypos.record.CodePage;
 import org.protypos.record.RecordReader;
 import org.protypos.record.RecordWriter;
 import org.protypos.record.StatusRecord;
+import org.protypos.wire.WireMessage;
 
 /** Carries the messages of one operation as records of fixed length. */
 public final class RecordMessages {
@@ -53,9 +60,14 @@ public final class RecordMessages {
      */
     public record Answered(String result, String reason, byte[] status, byte[] record, RecordLayout layout) {}
 
-    /** The record of a request. */
+    /** The record of a request; null for an operation that the records know nothing of. */
     public RecordLayout request() {
         return of(RecordLayout.Part.REQUEST);
+    }
+
+    /** Whether the record of a request has a name. */
+    public boolean isCalled(String name) {
+        return request() != null && request().name().equals(name);
     }
 
     private RecordLayout of(RecordLayout.Part part) {
@@ -77,20 +89,99 @@ public final class RecordMessages {
         if (findings.hasErrors()) {
             return null;
         }
-        MessageElement request = new RequestBuilder(called.carried(), check.vocabulary(), findings)
+        return checked(
+                content, called.request(), check, new OperationCheck(called.carried(), check)::request, findings);
+    }
+
+    /** A whole message of what was in a record, or null when it is not what the contract says, which is told. */
+    private MessageElement checked(
+            RecordReader.Content content,
+            WireMessage carried,
+            ContractCheck check,
+            Function<MessageElement, CheckedMessage> judge,
+            Findings findings) {
+        MessageElement message = new RequestBuilder(called.carried(), check.vocabulary(), findings)
                 .envelope(content.body(), content.headers());
-        EncodedForm.mark(request, called.request(), check.vocabulary());
-        MessageElement read = MessageReader.read("request", MessageText.of(request));
-        for (Deviation deviation :
-                new OperationCheck(called.carried(), check).request(read).deviations()) {
+        EncodedForm.mark(message, carried, check.vocabulary());
+        tell(judge.apply(MessageReader.read("message", MessageText.of(message))), findings);
+        return findings.hasErrors() ? null : message;
+    }
+
+    private static void tell(CheckedMessage checked, Findings findings) {
+        for (Deviation deviation : checked.deviations()) {
             findings.error(
-                    "request-invalid",
+                    "record-invalid",
                     null,
                     deviation.path() + ": " + deviation.came()
                             + (deviation.expected().isEmpty() ? "" : "; expected " + deviation.expected()),
                     "put another value into the record");
         }
-        return findings.hasErrors() ? null : request;
+    }
+
+    /**
+     * The record of a request that has come as a message.
+     *
+     * @param message the message, or null when there is none
+     * @param findings is told what has no place in it
+     */
+    byte[] record(MessageElement message, String about, Findings findings) {
+        return RecordWriter.write(
+                request(),
+                message == null ? List.of() : EnvelopeParts.header(message, called.request()),
+                message == null ? List.of() : EnvelopeParts.body(message, called.request()),
+                page,
+                about,
+                findings);
+    }
+
+    /**
+     * The answer that a record holds, as a whole message.
+     *
+     * @param findings is told what is wrong with the record, and where it is not what the contract says
+     * @return the answer, or null when something is wrong or there is none
+     */
+    MessageElement response(byte[] bytes, ContractCheck check, String about, Findings findings) {
+        RecordLayout layout = of(RecordLayout.Part.RESPONSE);
+        if (layout == null) {
+            return null;
+        }
+        RecordReader.Content content = RecordReader.read(layout, bytes, page, about, findings);
+        if (findings.hasErrors()) {
+            return null;
+        }
+        return checked(content, called.answer(), check, new OperationCheck(called.carried(), check)::answer, findings);
+    }
+
+    /**
+     * The detail of a fault that a record holds.
+     *
+     * @param name the name of the record
+     * @param findings is told what is wrong with the record, and where it is not what the contract says
+     * @return the detail, or null when something is wrong
+     */
+    MessageElement detail(String name, byte[] bytes, ContractCheck check, String about, Findings findings) {
+        RecordLayout layout = records.stream()
+                .filter(record -> record.part() == RecordLayout.Part.FAULT
+                        && record.name().equals(name))
+                .findFirst()
+                .orElse(null);
+        if (layout == null) {
+            findings.error(
+                    "record-unknown",
+                    null,
+                    about + ": " + (name.isEmpty() ? "CALL-ANSWER is blank" : name + " is no record of a fault"),
+                    "name the record of the fault in CALL-ANSWER");
+            return null;
+        }
+        RecordReader.Content content = RecordReader.read(layout, bytes, page, about, findings);
+        if (findings.hasErrors() || content.body().isEmpty()) {
+            return null;
+        }
+        MessageElement envelope =
+                new RequestBuilder(called.carried(), check.vocabulary(), findings).envelope(content.body(), List.of());
+        MessageElement detail = EnvelopeParts.body(envelope, called.request()).get(0);
+        tell(check.check(detail), findings);
+        return findings.hasErrors() ? null : detail;
     }
 
     /** A request that was not sent. */
@@ -99,11 +190,12 @@ public final class RecordMessages {
     }
 
     private Answered status(String result, RecordLayout layout, byte[] record, String reason) {
-        return new Answered(
-                result, reason, StatusRecord.of(result, request().name(), layout, reason, page), record, layout);
+        StatusRecord status =
+                new StatusRecord(result, request().name(), layout == null ? "" : layout.name(), record.length, reason);
+        return new Answered(result, reason, status.bytes(page), record, layout);
     }
 
-    private static String reasons(List<Finding> findings) {
+    static String reasons(List<Finding> findings) {
         return findings.stream().map(Finding::message).distinct().collect(Collectors.joining("; "));
     }
 

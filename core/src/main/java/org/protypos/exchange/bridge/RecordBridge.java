@@ -1,4 +1,4 @@
-package org.protypos.exchange.call;
+package org.protypos.exchange.bridge;
 
 import java.io.EOFException;
 import java.io.IOException;
@@ -7,9 +7,14 @@ import java.io.OutputStream;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.function.BiConsumer;
+import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
 import org.protypos.diagnostic.Findings;
+import org.protypos.exchange.call.CalledOperation;
+import org.protypos.exchange.call.Caller;
 import org.protypos.layout.RecordLayout;
 import org.protypos.layout.StatusLayout;
 import org.protypos.message.check.ContractCheck;
@@ -25,14 +30,26 @@ import org.protypos.runtime.soap.SoapSettings;
  * what it is, and for each comes a status, with the record of the answer behind it. May be used by several threads.
  */
 public final class RecordBridge {
-    private static final int LONGEST = 1_000_000;
-
     private final Map<String, Line> lines = new LinkedHashMap<>();
     private final ContractCheck check;
     private final CodePage page;
 
-    /** One operation and the way to it. */
-    private record Line(String name, RecordMessages messages, Caller caller) {}
+    /** One operation and the ways to it: as many as there are threads that use one. */
+    private record Line(String operation, RecordMessages messages, Supplier<Caller> ways, Queue<Caller> free) {
+        String record() {
+            return messages.request().name();
+        }
+
+        Caller.Answer call(String request) {
+            Caller caller = free.poll();
+            caller = caller == null ? ways.get() : caller;
+            try {
+                return caller.call(request);
+            } finally {
+                free.add(caller);
+            }
+        }
+    }
 
     /**
      * Begins.
@@ -51,11 +68,12 @@ public final class RecordBridge {
         this.page = page;
         for (CalledOperation operation : operations) {
             RecordMessages messages = new RecordMessages(records, operation, page);
+            String name = operation.operation().name();
             if (messages.request() != null) {
-                String name = operation.operation().name();
-                Line line = new Line(name, messages, new Caller(operation, check, with));
+                Line line = new Line(
+                        name, messages, () -> new Caller(operation, check, with), new ConcurrentLinkedQueue<>());
                 lines.putIfAbsent(name, line);
-                lines.putIfAbsent(messages.request().name(), line);
+                lines.putIfAbsent(line.record(), line);
             }
         }
     }
@@ -69,7 +87,7 @@ public final class RecordBridge {
     public void carry(InputStream in, OutputStream out, BiConsumer<String, String> told) throws IOException {
         for (byte[] head = in.readNBytes(HeadRecord.size()); head.length > 0; head = in.readNBytes(HeadRecord.size())) {
             HeadRecord said = head.length < HeadRecord.size() ? null : HeadRecord.of(head, page);
-            if (said == null || said.length() > LONGEST) {
+            if (said == null || said.length() > RecordProgram.LONGEST) {
                 refuse(out, "", "what should be CALL-HEAD is none", told);
                 throw new EOFException("what should be CALL-HEAD is none; nothing behind it was read");
             }
@@ -78,13 +96,17 @@ public final class RecordBridge {
                 throw new EOFException("the input ends inside the record of " + said.operation());
             }
             one(said, record, out, told);
-            out.flush();
+            // Who waits for the answer has sent nothing more.
+            if (in.available() == 0) {
+                out.flush();
+            }
         }
+        out.flush();
     }
 
     private void refuse(OutputStream out, String operation, String why, BiConsumer<String, String> told)
             throws IOException {
-        out.write(StatusRecord.of(StatusLayout.REQUEST, operation, null, why, page));
+        out.write(new StatusRecord(StatusLayout.REQUEST, operation, "", 0, why).bytes(page));
         told.accept(operation, StatusLayout.REQUEST + " " + why);
     }
 
@@ -96,7 +118,7 @@ public final class RecordBridge {
         } else if (record.length != line.messages().request().length()) {
             refuse(
                     out,
-                    line.name(),
+                    line.record(),
                     "the record has " + record.length + " bytes, and "
                             + line.messages().request().name() + " has "
                             + line.messages().request().length(),
@@ -105,22 +127,19 @@ public final class RecordBridge {
             RecordMessages.Answered answered = carried(line, record);
             out.write(answered.status());
             out.write(answered.record());
-            told.accept(line.name(), answered.result() + (answered.reason().isEmpty() ? "" : " " + answered.reason()));
+            told.accept(
+                    line.operation(), answered.result() + (answered.reason().isEmpty() ? "" : " " + answered.reason()));
         }
     }
 
     private RecordMessages.Answered carried(Line line, byte[] record) {
         Findings wrong = new Findings();
-        synchronized (line.caller()) {
-            MessageElement request;
-            synchronized (check) {
-                request = line.messages().request(record, check, line.name(), wrong);
-            }
-            if (wrong.hasErrors()) {
-                return line.messages().refused(wrong.sorted());
-            }
-            Caller.Answer answer = line.caller().call(MessageText.of(request));
-            return line.messages().answer(answer, line.name(), wrong);
+        MessageElement request;
+        synchronized (check) {
+            request = line.messages().request(record, check, line.operation(), wrong);
         }
+        return wrong.hasErrors()
+                ? line.messages().refused(wrong.sorted())
+                : line.messages().answer(line.call(MessageText.of(request)), line.operation(), wrong);
     }
 }
