@@ -56,6 +56,11 @@ public record Member(
                 typeName);
     }
 
+    /** A group that stands for it where one of several elements may: it comes as often, and has no element of its own. */
+    public Member asGroup() {
+        return plain(subject, name, Kind.GROUP, null, value, cardinality);
+    }
+
     /** Where the value of a member stands in XML. */
     public enum Kind {
         /** In an attribute. */

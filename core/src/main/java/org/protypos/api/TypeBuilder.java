@@ -307,6 +307,7 @@ final class TypeBuilder {
                     new ApiElement(
                             value(schema.typeOf(element), Scope.global(name)),
                             element.isAbstract(),
+                            element.nillable(),
                             element.substitutionHead()));
         }
         return elements;

@@ -60,7 +60,7 @@ final class RuleBuilder {
         Set<String> keys = new TreeSet<>(NAMES);
         keys.addAll(SHAPES);
         keys.addAll(NUMBERS);
-        keys.add("usage");
+        keys.addAll(List.of("usage", "parts", "varying"));
         keys.removeAll(Set.of("omit", "carries"));
         return keys;
     }
@@ -226,7 +226,9 @@ final class RuleBuilder {
                 number(rule, "times"),
                 number(rule, "digits"),
                 number(rule, "decimals"),
-                rule.text("usage"));
+                rule.text("usage"),
+                rule.flag("parts"),
+                rule.flag("varying"));
         if (!room.isNothing() && !names.hasRecords()) {
             wrong(
                     "rule-value",

@@ -36,10 +36,19 @@ public record Shape(
      * @param digits digits of a number, those behind the point among them
      * @param decimals digits behind the point
      * @param usage how a number is kept: {@code packed}, {@code binary} or {@code zoned}
+     * @param inParts whether a date or a time is kept as the numbers that it is made of
+     * @param varying whether the record ends with the last of the entries that are there
      */
-    public record Room(Integer room, Integer times, Integer digits, Integer decimals, String usage) {
+    public record Room(
+            Integer room,
+            Integer times,
+            Integer digits,
+            Integer decimals,
+            String usage,
+            Boolean inParts,
+            Boolean varying) {
         boolean isNothing() {
-            return equals(new Room(null, null, null, null, null));
+            return equals(new Room(null, null, null, null, null, null, null));
         }
     }
 

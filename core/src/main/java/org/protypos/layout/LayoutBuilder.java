@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.Deque;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -46,6 +47,7 @@ public final class LayoutBuilder {
     private final Rooms rooms;
     private final Map<StructuredType, List<StructuredType>> derived = new HashMap<>();
     private final Map<QName, Set<QName>> substitutes = new HashMap<>();
+    private final Map<QName, ApiElement> elements;
     private final Map<Member, Wildcard> wildcards = new HashMap<>();
     private final Deque<StructuredType> open = new ArrayDeque<>();
     private final List<Runnable> told = new ArrayList<>();
@@ -70,10 +72,11 @@ public final class LayoutBuilder {
     public LayoutBuilder(Api api, Rooms rooms) {
         this.rooms = rooms;
         this.most = api.interfaces().isEmpty() && api.elements().size() > MANY_ELEMENTS ? FEW_SLOTS : MOST_SLOTS;
+        this.elements = api.elements();
         api.elements().forEach((name, element) -> {
             Set<QName> heads = new HashSet<>();
             for (QName head = name; head != null && heads.add(head); head = headOf(api, head)) {
-                substitutes.computeIfAbsent(head, any -> new HashSet<>()).add(name);
+                substitutes.computeIfAbsent(head, any -> new LinkedHashSet<>()).add(name);
             }
         });
         for (NamedType type : api.globalTypes()) {
@@ -125,7 +128,17 @@ public final class LayoutBuilder {
 
     /** The record for a global element. */
     public RecordLayout element(String name, QName element, ApiElement declared) {
-        Member member = new Member(
+        Member member = member(element, declared);
+        Slot root = laidOut(() -> {
+            Slot record = new Slot(Slot.Kind.STRUCTURE, name, null, null);
+            member(record, member, 1, 1, false);
+            return record;
+        });
+        return new RecordLayout(name, RecordLayout.Part.ELEMENT, root, null, null, null);
+    }
+
+    private static Member member(QName element, ApiElement declared) {
+        return new Member(
                 Subject.element(element, null),
                 element.getLocalPart(),
                 Member.Kind.ELEMENT,
@@ -133,17 +146,11 @@ public final class LayoutBuilder {
                 declared.value(),
                 null,
                 Member.Cardinality.REQUIRED,
-                false,
+                declared.nillable(),
                 null,
                 "",
                 null,
                 null);
-        Slot root = laidOut(() -> {
-            Slot record = new Slot(Slot.Kind.STRUCTURE, name, null, null);
-            member(record, member, 1, 1, false);
-            return record;
-        });
-        return new RecordLayout(name, RecordLayout.Part.ELEMENT, root, null, null, null);
     }
 
     private Slot laidOut(Supplier<Slot> made) {
@@ -156,6 +163,7 @@ public final class LayoutBuilder {
                 Slot root = made.get();
                 unempty(root);
                 root.place(0);
+                fix(root, true);
                 if ((root.length() > LARGEST || levels(root) > MOST_LEVELS) && i < DEPTHS.length - 1) {
                     continue;
                 }
@@ -166,6 +174,20 @@ public final class LayoutBuilder {
                     throw new IllegalStateException("a record of one level is not too large", e);
                 }
             }
+        }
+    }
+
+    /** What varies has to be the last of a record: whatever comes behind it would move. */
+    private void fix(Slot group, boolean last) {
+        List<Slot> children = group.children();
+        for (int i = 0; i < children.size(); i++) {
+            Slot child = children.get(i);
+            boolean isLast = last && i == children.size() - 1 && child.area() == null;
+            if (child.isVarying() && !isLast) {
+                child.setVarying(false);
+                told.add(() -> rooms.cannotVary(child.member()));
+            }
+            fix(child, isLast && child.count() == null);
         }
     }
 
@@ -243,6 +265,10 @@ public final class LayoutBuilder {
             return;
         }
         String wanted = firstName(parts.get(0)) + " or " + firstName(parts.get(1));
+        choice(group, wanted, parts, optional, optional || choice.isEmptiable());
+    }
+
+    private void choice(Slot group, String wanted, List<Content<Member>> parts, boolean optional, boolean emptiable) {
         Slot selector = slot(Slot.Kind.SELECTOR, wanted + " choice", null, new Picture(Usage.ZONED, 2, 0, false));
         if (parts.size() > MOST_VARIANTS) {
             parts.forEach(part -> content(group, part, true));
@@ -259,7 +285,7 @@ public final class LayoutBuilder {
         }
         share(chosen, selector, branches);
         chosen.setRemark("one of " + parts.size());
-        if (optional || choice.isEmptiable()) {
+        if (emptiable) {
             chosen.setOptional();
         }
         if (!optional) {
@@ -304,8 +330,14 @@ public final class LayoutBuilder {
             told.add(() -> rooms.leftOut(member, "attributes that the contract does not name"));
             return;
         }
+        // In any order a choice could be anywhere.
+        List<Content<Member>> others = group.isInAnyOrder() ? List.of() : alternatives(member);
         if (member.cardinality() == Member.Cardinality.MANY) {
-            many(group, member, optional ? 0 : least, most);
+            many(group, member, others, optional ? 0 : least, most);
+            return;
+        }
+        if (!others.isEmpty()) {
+            choice(group, member.name(), others, optional, optional);
             return;
         }
         // What is in a choice is optional among the members of its type, and not in the content that was chosen.
@@ -339,19 +371,53 @@ public final class LayoutBuilder {
         return presence;
     }
 
-    private void many(Slot group, Member member, int least, int most) {
+    /** The elements of which one stands where a substitution group may; empty when it has to be XML. */
+    private List<Content<Member>> alternatives(Member member) {
+        if (member.kind() != Member.Kind.SUBSTITUTABLE || open.size() >= depth) {
+            return List.of();
+        }
+        List<Content<Member>> all = new ArrayList<>();
+        for (QName name : substitutes.getOrDefault(member.xmlName(), Set.of())) {
+            ApiElement element = elements.get(name);
+            StructuredType type = element.value().plain().structure();
+            if (type != null && (type.isMixed() || open.contains(type))) {
+                return List.of();
+            }
+            if (!element.isAbstract()) {
+                all.add(new Content.Leaf<>(member(name, element), 1, 1, null));
+            }
+        }
+        return all.size() < 2 || all.size() > MOST_VARIANTS ? List.of() : all;
+    }
+
+    private void many(Slot group, Member member, List<Content<Member>> others, int least, int most) {
         int times = rooms.times(member, most == Particle.UNBOUNDED ? Integer.MAX_VALUE : most, told);
         Slot count = slot(Slot.Kind.COUNT, member.name() + " count", null, Picture.counting(times));
         group.add(count);
         Slot entry = slot(Slot.Kind.ENTRY, member.name() + " entry", null, null);
-        single(entry, member, false);
+        if (others.isEmpty()) {
+            single(entry, member, false);
+        } else {
+            entry.add(oneOf(member, others));
+        }
         Slot repeated = entry.children().size() == 1 ? entry.children().get(0) : entry;
         repeated.repeat(count, times);
+        repeated.setVarying(rooms.isVarying(member));
         if (least == 0 || member.repeated() != null && member.repeated().isEmptiable()) {
             repeated.setOptional();
         }
-        repeated.setMember(member);
+        if (others.isEmpty()) {
+            repeated.setMember(member);
+        }
         group.add(repeated);
+    }
+
+    /** One of the elements of a substitution group, as a group of content that holds nothing else. */
+    private Slot oneOf(Member member, List<Content<Member>> others) {
+        Slot one = slot(Slot.Kind.STRUCTURE, member.name(), member.subject(), null);
+        choice(one, member.name(), others, false, false);
+        one.setMember(member.asGroup());
+        return one;
     }
 
     /** The slot for a value; what says how much of it is filled goes into the group before it. */
@@ -467,6 +533,12 @@ public final class LayoutBuilder {
 
     private Slot scalar(Slot group, Member member, ApiValue.Scalar scalar) {
         String wanted = member.name();
+        Map<String, Picture> parts = rooms.parts(member, scalar.kind());
+        if (!parts.isEmpty()) {
+            Slot moment = slot(Slot.Kind.MOMENT, wanted, member.subject(), null);
+            parts.forEach((name, picture) -> moment.add(slot(Slot.Kind.VALUE, wanted + " " + name, null, picture)));
+            return moment;
+        }
         Rooms.Form form = rooms.form(member, scalar, told);
         Slot length = form.hasLength() ? lengthOf(group, wanted, form.picture().size()) : null;
         Slot slot = slot(Slot.Kind.VALUE, wanted, member.subject(), form.picture());

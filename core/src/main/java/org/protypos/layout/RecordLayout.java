@@ -54,9 +54,33 @@ public record RecordLayout(
         return message != null && slot.member() != null && message.headers().contains(slot.member());
     }
 
-    /** Its length in bytes. */
+    /** Its length in bytes; the longest of one that ends with the last of its entries. */
     public int length() {
         return root.length();
+    }
+
+    /** The entries with which the record ends when no more are there, or null when it always has the same length. */
+    public Placed varying() {
+        return placed().stream()
+                .filter(one -> one.slot().isVarying())
+                .findFirst()
+                .orElse(null);
+    }
+
+    /** Its length in bytes when nothing is there that may be absent from it. */
+    public int leastLength() {
+        Placed last = varying();
+        return last == null ? length() : last.offset();
+    }
+
+    /** Whether a record has one of the lengths that it may have. */
+    public boolean fits(int bytes) {
+        Placed last = varying();
+        return bytes == length()
+                || last != null
+                        && bytes >= last.offset()
+                        && bytes < length()
+                        && (bytes - last.offset()) % last.slot().length() == 0;
     }
 
     /**

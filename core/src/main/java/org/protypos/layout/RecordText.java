@@ -13,5 +13,15 @@ public final class RecordText {
     /** A truth value that is false. */
     public static final String FALSE = "N";
 
+    /** What the parts of a date or a time are called. */
+    public static final String YEAR = "year";
+
+    public static final String MONTH = "month";
+    public static final String DAY = "day";
+    public static final String HOUR = "hour";
+    public static final String MINUTE = "minute";
+    public static final String SECOND = "second";
+    public static final String ZONE = "zone";
+
     private RecordText() {}
 }

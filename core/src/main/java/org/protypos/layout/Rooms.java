@@ -125,6 +125,46 @@ public final class Rooms {
         }
     }
 
+    /** Tells that a record cannot end with the entries of a member. */
+    void cannotVary(Member member) {
+        findings.warning(
+                "record-varying",
+                member.subject() == null ? null : member.subject().place(),
+                member.name() + " is not the last of its record, which ends with it nowhere",
+                "leave varying: out of the rule; it has room for all its entries");
+    }
+
+    /** Whether a record is to end with the last of the entries of a member that are there. */
+    boolean isVarying(Member member) {
+        return Boolean.TRUE.equals(rule(member, Shape.Room::varying));
+    }
+
+    /** The numbers that a date or a time is kept as, by their names; empty when it is text. */
+    Map<String, Picture> parts(Member member, ScalarKind kind) {
+        boolean hasDate = kind == ScalarKind.DATE || kind == ScalarKind.DATE_TIME;
+        boolean hasTime = kind == ScalarKind.TIME || kind == ScalarKind.DATE_TIME;
+        Map<String, Picture> parts = new LinkedHashMap<>();
+        if (!hasDate && !hasTime || !Boolean.TRUE.equals(rule(member, Shape.Room::inParts))) {
+            return parts;
+        }
+        if (hasDate) {
+            parts.put(RecordText.YEAR, digits(4, 0));
+            parts.put(RecordText.MONTH, digits(2, 0));
+            parts.put(RecordText.DAY, digits(2, 0));
+        }
+        if (hasTime) {
+            parts.put(RecordText.HOUR, digits(2, 0));
+            parts.put(RecordText.MINUTE, digits(2, 0));
+            parts.put(RecordText.SECOND, digits(8, 6));
+        }
+        parts.put(RecordText.ZONE, Picture.text(6));
+        return parts;
+    }
+
+    private static Picture digits(int size, int decimals) {
+        return new Picture(Usage.ZONED, size, decimals, false);
+    }
+
     /** How many entries of a member there is room for. */
     int times(Member member, int most, List<Runnable> told) {
         Integer wanted = rule(member, Shape.Room::times);

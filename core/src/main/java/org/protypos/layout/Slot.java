@@ -31,6 +31,8 @@ public final class Slot {
         AREA,
         /** A single value. */
         VALUE,
+        /** A date or a time as the numbers that it is made of. */
+        MOMENT,
         /** XML as text: what has no fixed form. */
         DOCUMENT,
         /** The attributes, text and elements of a structured value. */
@@ -94,6 +96,7 @@ public final class Slot {
     private Slot selector;
     private Slot area;
     private int times = 1;
+    private boolean isVarying;
     private boolean isNillable;
     private boolean isOptional;
     private Set<QName> substitutes = Set.of();
@@ -207,6 +210,15 @@ public final class Slot {
     /** How many entries it has room for. */
     public int times() {
         return times;
+    }
+
+    /** Whether the record ends with the last of the entries that are there. */
+    public boolean isVarying() {
+        return isVarying;
+    }
+
+    void setVarying(boolean varying) {
+        isVarying = varying;
     }
 
     /** What holds the value of one entry: the last of what is in it, or the slot itself when there is no more in it. */

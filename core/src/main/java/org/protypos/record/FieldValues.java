@@ -9,6 +9,7 @@ import org.protypos.api.ApiValue;
 import org.protypos.api.ScalarKind;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Printable;
+import org.protypos.layout.RecordLayout;
 import org.protypos.layout.RecordText;
 import org.protypos.layout.Slot;
 import org.protypos.layout.Usage;
@@ -53,6 +54,14 @@ final class FieldValues {
             wrong("record-digits", slot, at, e.getMessage(), "set it before the record is written");
             return 0;
         }
+    }
+
+    /** How many of some entries are there, none when that is no number or more than there is room for. */
+    int entries(RecordLayout.Placed entries) {
+        Slot count = entries.slot().count();
+        // The number stands before the entries, in the same group.
+        int number = number(count, entries.offset() - entries.slot().offset() + count.offset());
+        return number < 0 || number > entries.slot().times() ? 0 : number;
     }
 
     void putNumber(Slot slot, int at, int number) {
@@ -196,7 +205,7 @@ final class FieldValues {
         }
     }
 
-    private void putDecimal(Slot slot, int at, String text) {
+    void putDecimal(Slot slot, int at, String text) {
         if (text.length() > LONGEST_NUMBER) {
             wrong("record-overflow", slot, at, "a number of " + text.length() + " letters", "");
             return;

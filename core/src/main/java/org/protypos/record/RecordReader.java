@@ -2,6 +2,7 @@ package org.protypos.record;
 
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import javax.xml.XMLConstants;
 import javax.xml.namespace.QName;
@@ -22,10 +23,12 @@ public final class RecordReader {
 
     private final RecordLayout layout;
     private final FieldValues values;
+    private final Moments moments;
 
     private RecordReader(RecordLayout layout, FieldValues values) {
         this.layout = layout;
         this.values = values;
+        this.moments = new Moments(values);
     }
 
     /**
@@ -39,20 +42,26 @@ public final class RecordReader {
     /**
      * Reads a record.
      *
-     * @param bytes the record; it has the length of the layout, or more
+     * @param bytes the record; it has the length that the layout says, or more
      * @param about what it is called when one talks about it
      * @param findings is told what is wrong with it, by offset and field
      */
     public static Content read(RecordLayout layout, byte[] bytes, CodePage page, String about, Findings findings) {
-        if (bytes.length < layout.length()) {
+        RecordLayout.Placed last = layout.varying();
+        int least = layout.leastLength();
+        FieldValues values = new FieldValues(Arrays.copyOf(bytes, layout.length()), page, findings, about);
+        if (last != null && bytes.length >= least) {
+            least += values.entries(last) * last.slot().length();
+        }
+        if (bytes.length < least) {
             findings.error(
                     "record-short",
                     null,
-                    about + " has " + bytes.length + " bytes, and " + layout.name() + " has " + layout.length(),
+                    about + " has " + bytes.length + " bytes, and " + layout.name() + " has " + least,
                     "write records of the length that the copybook says");
             return new Content(List.of(), List.of());
         }
-        return new RecordReader(layout, new FieldValues(bytes, page, findings, about)).content();
+        return new RecordReader(layout, values).content();
     }
 
     private Content content() {
@@ -90,7 +99,7 @@ public final class RecordReader {
                     unknown(slot.selector(), at + slot.selector().offset(), chosen);
                 }
             }
-            case VALUE, DOCUMENT, STRUCTURE, ENTRY, FAMILY -> {
+            case VALUE, MOMENT, DOCUMENT, STRUCTURE, ENTRY, FAMILY -> {
                 if (slot.count() != null) {
                     repeated(element, slot, group);
                 } else {
@@ -180,8 +189,8 @@ public final class RecordReader {
             document(element, slot, at, lengthAt);
             return;
         }
-        if (slot.kind() == Slot.Kind.VALUE || slot.kind() == Slot.Kind.DOCUMENT) {
-            String text = values.get(slot, at, lengthAt);
+        if (slot.kind() == Slot.Kind.MOMENT || slot.kind() == Slot.Kind.VALUE || slot.kind() == Slot.Kind.DOCUMENT) {
+            String text = slot.kind() == Slot.Kind.MOMENT ? moments.get(slot, at) : values.get(slot, at, lengthAt);
             if (text != null) {
                 put(element, slot, text);
             }

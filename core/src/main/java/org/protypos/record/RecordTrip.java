@@ -75,7 +75,15 @@ public final class RecordTrip {
                 return false;
             }
         }
-        return one.equals(other) || one.matches("[0-9a-fA-F]+") && one.equalsIgnoreCase(other);
+        return one.equals(other)
+                || one.matches("[0-9a-fA-F]+") && one.equalsIgnoreCase(other)
+                || one.contains(":") && withoutZeros(one).equals(withoutZeros(other));
+    }
+
+    /** A time without the zeros behind its seconds. */
+    private static String withoutZeros(String time) {
+        return time.replaceAll("(:\\d\\d)\\.(?:0+|(\\d*[1-9])0*)(?=$|[Z+-])", "$1.$2")
+                .replaceAll("\\.(?=$|[Z+-])", "");
     }
 
     private MessageElement taken(MessageElement root) {

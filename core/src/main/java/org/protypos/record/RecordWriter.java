@@ -1,5 +1,6 @@
 package org.protypos.record;
 
+import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Objects;
@@ -22,12 +23,14 @@ public final class RecordWriter {
 
     private final RecordLayout layout;
     private final FieldValues values;
+    private final Moments moments;
     private final Findings findings;
     private final String about;
 
     private RecordWriter(RecordLayout layout, FieldValues values, Findings findings, String about) {
         this.layout = layout;
         this.values = values;
+        this.moments = new Moments(values);
         this.findings = findings;
         this.about = about;
     }
@@ -72,7 +75,7 @@ public final class RecordWriter {
      * @param body what stands in its body, or the detail of a fault
      * @param about what the record is called when one talks about it
      * @param findings is told what has no place in it
-     * @return the record, of the length of the layout
+     * @return the record, of the length of the layout, or of what is there where it ends with the last of its entries
      */
     public static byte[] write(
             RecordLayout layout,
@@ -84,7 +87,12 @@ public final class RecordWriter {
         byte[] record = new byte[layout.length()];
         FieldValues values = new FieldValues(record, page, findings, about);
         new RecordWriter(layout, values, findings, about).write(headers, body);
-        return record;
+        RecordLayout.Placed last = layout.varying();
+        return last == null
+                ? record
+                : Arrays.copyOf(
+                        record,
+                        last.offset() + values.entries(last) * last.slot().length());
     }
 
     private void write(List<MessageElement> headers, List<MessageElement> body) {
@@ -138,7 +146,7 @@ public final class RecordWriter {
         switch (slot.kind()) {
             case PRESENCE, COUNT, LENGTH, SELECTOR, AREA, BRANCH, VARIANT -> {}
             case CHOICE -> choice(slot, group + slot.offset(), element, children);
-            case VALUE, DOCUMENT, STRUCTURE, ENTRY, FAMILY -> {
+            case VALUE, MOMENT, DOCUMENT, STRUCTURE, ENTRY, FAMILY -> {
                 if (slot.count() != null) {
                     repeated(slot, group, children, anywhere);
                 } else {
@@ -274,7 +282,7 @@ public final class RecordWriter {
         }
         presence(slot, group, RecordText.PRESENT);
         switch (slot.kind()) {
-            case VALUE -> {
+            case VALUE, MOMENT -> {
                 text(slot, group, at, element.text(), element);
                 rest(slot, at, element, Set.of());
             }
@@ -305,8 +313,7 @@ public final class RecordWriter {
     private void rest(Slot slot, int at, MessageElement element, Set<QName> known) {
         for (QName name : element.attributes().keySet()) {
             boolean ofInstance = name.getNamespaceURI().equals(XSI);
-            if (!ofInstance && !known.contains(name)
-                    || ofInstance && slot.kind() == Slot.Kind.VALUE && isNews(slot, element, name)) {
+            if (!ofInstance && !known.contains(name) || ofInstance && isValue(slot) && isNews(slot, element, name)) {
                 values.wrong(
                         "record-left-out",
                         slot,
@@ -316,6 +323,10 @@ public final class RecordWriter {
                         "");
             }
         }
+    }
+
+    private static boolean isValue(Slot slot) {
+        return slot.kind() == Slot.Kind.VALUE || slot.kind() == Slot.Kind.MOMENT;
     }
 
     /** Whether an attribute says a type of a value that the contract does not say. */
@@ -345,6 +356,10 @@ public final class RecordWriter {
     }
 
     private void text(Slot slot, int group, int at, String text, MessageElement element) {
+        if (slot.kind() == Slot.Kind.MOMENT) {
+            moments.put(slot, at, text.strip());
+            return;
+        }
         boolean name = FieldValues.kind(slot) == ScalarKind.QNAME;
         String value = text;
         if (name && element != null) {

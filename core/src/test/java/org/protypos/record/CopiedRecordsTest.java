@@ -60,6 +60,11 @@ class CopiedRecordsTest {
         PlannedContract planned = Generator.of(
                         ContractReader.read(DocumentGatherer.gather(List.of(schema.toString()), null)))
                 .target(Targets.withRecords())
+                .rules(List.of(Files.writeString(folder.resolve("rules.yaml"), """
+                        rules:
+                          - on: "**"
+                            cobol: {parts: true}
+                        """)))
                 .plan();
         Map<RecordLayout, Filled> filled = filled(planned, random, schema);
         assertThat(filled).hasSizeGreaterThan(3);

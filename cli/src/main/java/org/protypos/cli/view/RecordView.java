@@ -42,7 +42,10 @@ public final class RecordView {
             form.append(inWords(slot.picture()));
         }
         if (slot.count() != null) {
-            form.append(form.isEmpty() ? "" : ", ").append(slot.times()).append(" times");
+            form.append(form.isEmpty() ? "" : ", ")
+                    .append(slot.isVarying() ? "up to " : "")
+                    .append(slot.times())
+                    .append(" times");
         }
         if (slot.kind() == Slot.Kind.DOCUMENT) {
             form.append(", XML");

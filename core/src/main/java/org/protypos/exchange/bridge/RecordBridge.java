@@ -115,7 +115,7 @@ public final class RecordBridge {
         Line line = lines.get(said.operation());
         if (line == null) {
             refuse(out, said.operation(), "there is no operation " + said.operation(), told);
-        } else if (record.length != line.messages().request().length()) {
+        } else if (!line.messages().request().fits(record.length)) {
             refuse(
                     out,
                     line.record(),

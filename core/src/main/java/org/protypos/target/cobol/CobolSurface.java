@@ -26,7 +26,8 @@ final class CobolSurface {
             for (RecordLayout.Placed placed : record.placed()) {
                 Slot slot = placed.slot();
                 String form = slot.picture() == null ? "group" : CopybookEmitter.picture(slot.picture());
-                String shown = slot.name() + " " + form + (slot.times() > 1 ? " OCCURS " + slot.times() : "");
+                String shown = slot.name() + " " + form + (slot.times() > 1 ? " OCCURS " + slot.times() : "")
+                        + (slot.isVarying() ? " VARYING" : "");
                 String designator =
                         slot.subject() == null ? record.name() : slot.subject().designator();
                 surface.add(

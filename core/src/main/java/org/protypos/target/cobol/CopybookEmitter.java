@@ -30,7 +30,8 @@ final class CopybookEmitter {
 
     static SourceFile emit(String path, RecordLayout record, String about) {
         CobolFile file = new CobolFile(path, true);
-        file.comment(about + ", " + record.length() + (record.length() == 1 ? " byte." : " bytes."));
+        file.comment(about + ", " + (record.varying() == null ? "" : record.leastLength() + " to ") + record.length()
+                + (record.length() == 1 ? " byte." : " bytes."));
         int depth = record.placed().stream()
                         .mapToInt(RecordLayout.Placed::depth)
                         .max()
@@ -66,7 +67,10 @@ final class CopybookEmitter {
             }
         }
         if (slot.times() > 1 || slot.count() != null) {
-            clauses.add("OCCURS " + slot.times() + " TIMES");
+            clauses.add("OCCURS " + (slot.isVarying() ? "0 TO " : "") + slot.times() + " TIMES");
+            if (slot.isVarying()) {
+                clauses.add("DEPENDING ON " + slot.count().name());
+            }
         }
         int last = clauses.size() - 1;
         clauses.set(last, clauses.get(last).stripTrailing() + ".");

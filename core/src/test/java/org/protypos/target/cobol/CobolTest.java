@@ -1,6 +1,7 @@
 package org.protypos.target.cobol;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.tuple;
 
 import java.io.IOException;
 import java.nio.file.Files;
@@ -138,6 +139,12 @@ class CobolTest {
         List<String> procedure = new ArrayList<>();
         StringBuilder expected = new StringBuilder();
         for (RecordLayout record : records) {
+            if (record.varying() != null) {
+                // All entries, for the length of a group is that of what is there.
+                Slot entries = record.varying().slot();
+                procedure.add("MOVE " + entries.times() + " TO");
+                procedure.add(" " + entries.count().name() + " OF " + record.name() + ".");
+            }
             procedure.add("SET PLACE TO ADDRESS OF " + record.name() + ".");
             procedure.add("MOVE PLACE-NUMBER TO BASE-NUMBER.");
             for (Slot child : record.root().children()) {
@@ -203,6 +210,46 @@ class CobolTest {
                         "SHIP-NAME PIC X(40).",
                         "LENGTH-IN-METRES PIC S9(3)V9(2).",
                         "PASSENGERS PIC S9(4) BINARY.");
+    }
+
+    @Test
+    void recordsEndWithTheirEntriesAndDatesAreNumbers() throws Exception {
+        Path rules = Files.writeString(folder.resolve("rules.yaml"), """
+                prefixes: {d: http://lanternbay.example/harbour/desk}
+                rules:
+                  - on: "d:**"
+                    cobol: {parts: true, varying: true}
+                """);
+        PlannedContract planned = planned(Path.of("../examples/harbour/contract/desk.wsdl"), rules);
+        write(planned);
+        compiles(copybooks());
+        places(planned.code().records());
+        String copybook = Files.readString(folder.resolve("RQSBRTHQ.cpy")).replaceAll("[ \n]+", " ");
+        assertThat(copybook)
+                .contains(
+                        "Request of requestBerth, 357 to 467 bytes.",
+                        "ARRIVAL-SECOND PIC 9(2)V9(6).",
+                        "NEED PIC X(11) OCCURS 0 TO 10 TIMES DEPENDING ON NEED-COUNT.");
+    }
+
+    @Test
+    void whatIsNotTheLastOfARecordCannotVary() throws IOException {
+        Path schema = Files.writeString(folder.resolve("log.xsd"), """
+                <xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema">
+                  <xs:element name="log"><xs:complexType><xs:sequence>
+                    <xs:element name="entry" type="xs:int" maxOccurs="3"/>
+                    <xs:element name="keeper" type="xs:int" maxOccurs="2"/>
+                  </xs:sequence></xs:complexType></xs:element>
+                </xs:schema>
+                """);
+        Path rules = Files.writeString(folder.resolve("rules.yaml"), "rules: [{on: '**', cobol: {varying: true}}]");
+        PlannedContract planned = planned(schema, rules);
+        assertThat(planned.findings())
+                .extracting(Finding::code, Finding::message)
+                .containsExactly(
+                        tuple("record-varying", "entry is not the last of its record, which ends with it nowhere"));
+        RecordLayout log = planned.code().records().get(0);
+        assertThat(List.of(log.leastLength(), log.length())).containsExactly(2 + 3 * 6 + 2, 2 + 3 * 6 + 2 + 2 * 6);
     }
 
     @Test
