@@ -5,14 +5,12 @@ import org.protypos.api.ApiBuilder;
 import org.protypos.target.Targets;
 import org.protypos.binding.RuleReader;
 import org.protypos.binding.Rules;
-import org.protypos.target.Product;
 import org.protypos.target.Surface;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
@@ -188,7 +186,7 @@ final class Fuzz {
             Rules none = RuleReader.read(List.of(), Targets.standard().rules());
             Targets.standard()
                     .lower(ApiBuilder.build(read[0], none), new Wishes(none, GivenNames.NONE, null))
-                    .emit(EnumSet.allOf(Product.class), false, () -> Publication.of(read[0]));
+                    .emit(Targets.standard().products(), false, () -> Publication.of(read[0]));
             return "generated";
         });
         well &= watch("sampling " + name, () -> {

@@ -187,7 +187,11 @@ final class CallCommand implements Callable<Integer> {
             terminal.refuse(read.findings(), "nothing was sent", json);
             return ContractArguments.status(read);
         }
-        Contract published = read;
+        if (records.isGiven(false) && operation != null) {
+            return recorded(rules.generator(read, arguments.adopted())
+                    .target(Targets.withRecords())
+                    .plan());
+        }
         read = rules.generator(read, arguments.adopted()).corrected(findings);
         if (findings.hasErrors()) {
             terminal.refuse(findings.sorted(), "nothing was sent", json);
@@ -197,11 +201,6 @@ final class CallCommand implements Callable<Integer> {
         if (operation == null) {
             new OperationList(CalledOperation.of(check.wire()), check.vocabulary(), contract).print(terminal.out());
             return ExitStatus.DONE;
-        }
-        if (records.isGiven(false)) {
-            return recorded(rules.generator(published, arguments.adopted())
-                    .target(Targets.withRecords())
-                    .plan());
         }
         called = find(read);
         security.prepare(spec, keptSecurity);
@@ -237,6 +236,7 @@ final class CallCommand implements Callable<Integer> {
             terminal.refuse(planned.findings(), "nothing was sent", false);
             return ExitStatus.CONTRACT;
         }
+        check = new ContractCheck(planned.contract());
         // Programs know an operation by the record of its request, whose name has a length that they have room for.
         called = atPort(CalledOperation.of(check.wire())).stream()
                 .filter(one -> new RecordMessages(planned.code().records(), one, records.page()).isCalled(operation))

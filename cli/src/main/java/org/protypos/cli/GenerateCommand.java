@@ -61,6 +61,12 @@ final class GenerateCommand implements Callable<Integer> {
         SERVLET
     }
 
+    /** Whether source has columns. */
+    enum SourceForm {
+        FIXED,
+        FREE
+    }
+
     private static final Path FOLDER = Path.of("generated");
 
     @Spec
@@ -123,6 +129,13 @@ final class GenerateCommand implements Callable<Integer> {
             description = "Whether the runtime's sources are written too (embedded) or used as a library (library).")
     private RuntimePlace runtime;
 
+    @Option(
+            names = "--form",
+            paramLabel = "FORM",
+            defaultValue = "fixed",
+            description = "The form of COBOL's source: columns 8 to 72 (fixed), or free.")
+    private SourceForm form;
+
     @Option(names = "--preview", description = "Lists what would be written and writes nothing.")
     private boolean preview;
 
@@ -175,6 +188,9 @@ final class GenerateCommand implements Callable<Integer> {
         wanted.addAll(products);
         if (server == ServerPlace.SERVLET) {
             wanted.add(Product.SERVLET);
+        }
+        if (form == SourceForm.FREE) {
+            wanted.add(Product.FREE_FORM);
         }
         archives.add(wanted);
         Order order = new Order("", into == null ? FOLDER : into, scaffold, wanted, runtime == RuntimePlace.EMBEDDED);

@@ -40,6 +40,7 @@ final class RuleBuilder {
             "parameters",
             "async");
     private static final Set<String> NUMBERS = Set.of("room", "times", "digits", "decimals");
+    private static final Set<String> MAY_BE_NOTHING = Set.of("room", "decimals");
     private static final Set<String> USAGES = Set.of("packed", "binary", "zoned");
     private static final int MOST_ROOM = 1_000_000;
     private static final Set<String> FLAGS = Set.of("omit", "nillable", "optional", "unwrap", "async");
@@ -211,7 +212,7 @@ final class RuleBuilder {
                         rule,
                         key,
                         "\"" + rule.text(key) + "\" is no number that a record could have of " + key,
-                        "write a whole number from " + (key.equals("decimals") ? 0 : 1) + " to " + MOST_ROOM);
+                        "write a whole number from " + (MAY_BE_NOTHING.contains(key) ? 0 : 1) + " to " + MOST_ROOM);
             }
         }
         if (rule.has("usage") && !USAGES.contains(rule.text("usage"))) {
@@ -245,7 +246,7 @@ final class RuleBuilder {
             return null;
         }
         int number = Integer.parseInt(text);
-        return number > MOST_ROOM || number == 0 && !key.equals("decimals") ? null : number;
+        return number > MOST_ROOM || number == 0 && !MAY_BE_NOTHING.contains(key) ? null : number;
     }
 
     private boolean isClass(String text) {

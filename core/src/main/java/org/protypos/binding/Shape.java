@@ -31,7 +31,7 @@ public record Shape(
     /**
      * What a record of fixed length has room for; each part may be null.
      *
-     * @param room characters of text or bytes
+     * @param room characters of text or bytes; 0 leaves out what it is about
      * @param times entries of what comes several times
      * @param digits digits of a number, those behind the point among them
      * @param decimals digits behind the point

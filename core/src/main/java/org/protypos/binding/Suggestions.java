@@ -2,10 +2,12 @@ package org.protypos.binding;
 
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.protypos.naming.Clash;
@@ -13,6 +15,7 @@ import org.protypos.naming.Clash;
 /** Writes rules that give components the names by which clashes were settled, for somebody to change. */
 public final class Suggestions {
     private static final Pattern NAMESPACE = Pattern.compile("\\{([^}]*)\\}");
+    private static final Pattern WORDS = Pattern.compile("[^A-Za-z]+");
     private static final Pattern RULES = Pattern.compile("(?m)^rules:[ \t]*(#.*)?$");
     private static final Pattern ITEM = Pattern.compile("\\A(?:[ \t]*(?:#.*)?\\R)*([ \t]*)- ");
 
@@ -103,21 +106,29 @@ public final class Suggestions {
 
     /** A prefix for each namespace in some designators, made of its last word. */
     public static Map<String, String> prefixesFor(List<String> designators) {
-        Map<String, String> prefixes = new LinkedHashMap<>();
+        Set<String> namespaces = new LinkedHashSet<>();
         for (String designator : designators) {
             Matcher found = NAMESPACE.matcher(designator);
             while (found.find()) {
-                String namespace = found.group(1);
-                if (!namespace.isEmpty() && !prefixes.containsValue(namespace)) {
-                    prefixes.put(prefix(namespace, prefixes), namespace);
-                }
+                namespaces.add(found.group(1));
+            }
+        }
+        return prefixesOf(namespaces);
+    }
+
+    /** A prefix for each of some namespaces, made of its last word. */
+    public static Map<String, String> prefixesOf(Set<String> namespaces) {
+        Map<String, String> prefixes = new LinkedHashMap<>();
+        for (String namespace : namespaces) {
+            if (!namespace.isEmpty()) {
+                prefixes.put(prefix(namespace, prefixes), namespace);
             }
         }
         return prefixes;
     }
 
     private static String prefix(String namespace, Map<String, String> taken) {
-        String[] words = namespace.split("[^A-Za-z]+");
+        String[] words = WORDS.split(namespace);
         String word = words.length == 0 || words[words.length - 1].isEmpty() ? "n" : words[words.length - 1];
         String base = word.toLowerCase(Locale.ROOT);
         String prefix = base;

@@ -38,6 +38,9 @@ public record Order(String owner, Path into, Path scaffold, Set<Product> product
         if (settings.server().equals("servlet")) {
             products.add(Product.SERVLET);
         }
+        if (settings.form().equals("free")) {
+            products.add(Product.FREE_FORM);
+        }
         return new Order(
                 settings.name(),
                 adopted.into(),

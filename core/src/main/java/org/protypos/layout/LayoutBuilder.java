@@ -50,6 +50,7 @@ public final class LayoutBuilder {
     private final Map<QName, ApiElement> elements;
     private final Map<Member, Wildcard> wildcards = new HashMap<>();
     private final Deque<StructuredType> open = new ArrayDeque<>();
+    private final Deque<Slot> structures = new ArrayDeque<>();
     private final List<Runnable> told = new ArrayList<>();
     private int depth;
     private int slots;
@@ -159,6 +160,7 @@ public final class LayoutBuilder {
             slots = 0;
             told.clear();
             open.clear();
+            structures.clear();
             try {
                 Slot root = made.get();
                 unempty(root);
@@ -206,6 +208,8 @@ public final class LayoutBuilder {
     /** What a type holds, with what it inherits. */
     private void structure(Slot group, StructuredType type) {
         open.push(type);
+        // A group that repeats has no element of its own.
+        structures.push(type.isGroup() ? structures.peek() : group);
         List<StructuredType> chain = new ArrayList<>();
         for (StructuredType part = type; part != null; part = part.base()) {
             chain.add(0, part);
@@ -229,6 +233,7 @@ public final class LayoutBuilder {
                 content(group, part.content(), false);
             }
         }
+        structures.pop();
         open.pop();
     }
 
@@ -326,6 +331,11 @@ public final class LayoutBuilder {
     }
 
     private void member(Slot group, Member member, int least, int most, boolean optional) {
+        if (!structures.isEmpty() && rooms.isLeftOut(member)) {
+            structures.peek().leaveOut(standing(new Slot(Slot.Kind.VALUE, member.name(), null, null), member));
+            told.add(() -> rooms.leftOut(member));
+            return;
+        }
         if (member.kind() == Member.Kind.ATTRIBUTE_WILDCARD) {
             told.add(() -> rooms.leftOut(member, "attributes that the contract does not name"));
             return;
@@ -432,13 +442,18 @@ public final class LayoutBuilder {
         if (slot == null) {
             slot = document(group, member);
         }
+        if (member.nillable()) {
+            slot.setNillable();
+        }
+        return standing(slot, member);
+    }
+
+    /** The slot as one that stands for a member, and takes what that may be. */
+    private Slot standing(Slot slot, Member member) {
         slot.setMember(member);
         slot.setWildcard(wildcards.get(member));
         if (member.kind() == Member.Kind.SUBSTITUTABLE) {
             slot.setSubstitutes(substitutes.getOrDefault(member.xmlName(), Set.of(member.xmlName())));
-        }
-        if (member.nillable()) {
-            slot.setNillable();
         }
         return slot;
     }

@@ -61,10 +61,16 @@ public record RecordLayout(
 
     /** The entries with which the record ends when no more are there, or null when it always has the same length. */
     public Placed varying() {
-        return placed().stream()
-                .filter(one -> one.slot().isVarying())
-                .findFirst()
-                .orElse(null);
+        int offset = 0;
+        Slot slot = root;
+        for (int depth = 0; !slot.children().isEmpty(); depth++) {
+            slot = slot.children().get(slot.children().size() - 1);
+            offset += slot.offset();
+            if (slot.isVarying()) {
+                return new Placed(slot, depth, offset);
+            }
+        }
+        return null;
     }
 
     /** Its length in bytes when nothing is there that may be absent from it. */

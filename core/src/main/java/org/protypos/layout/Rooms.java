@@ -125,6 +125,17 @@ public final class Rooms {
         }
     }
 
+    /** Tells that a rule leaves something out. */
+    void leftOut(Member member) {
+        if (said.add(member.subject().designator() + " left out")) {
+            findings.note(
+                    "record-left-out",
+                    member.subject().place(),
+                    spoken(member) + " has no place in a record, as a rule says",
+                    "what messages say there is not carried");
+        }
+    }
+
     /** Tells that a record cannot end with the entries of a member. */
     void cannotVary(Member member) {
         findings.warning(
@@ -132,6 +143,12 @@ public final class Rooms {
                 member.subject() == null ? null : member.subject().place(),
                 member.name() + " is not the last of its record, which ends with it nowhere",
                 "leave varying: out of the rule; it has room for all its entries");
+    }
+
+    /** Whether a rule leaves a member out of records. */
+    boolean isLeftOut(Member member) {
+        Integer wanted = rule(member, Shape.Room::room);
+        return wanted != null && wanted == 0;
     }
 
     /** Whether a record is to end with the last of the entries of a member that are there. */

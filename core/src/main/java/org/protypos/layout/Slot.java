@@ -103,6 +103,7 @@ public final class Slot {
     private Wildcard wildcard;
     private boolean isInAnyOrder;
     private int ordinal;
+    private final List<Slot> leftOut = new ArrayList<>();
     private final Map<QName, Integer> emptyVariants = new HashMap<>();
     private String remark = "";
     private int offset;
@@ -291,6 +292,15 @@ public final class Slot {
 
     void setEmptyVariant(QName name, int number) {
         emptyVariants.put(name, number);
+    }
+
+    /** What is in its type and, as a rule says, not in the record. */
+    public List<Slot> leftOut() {
+        return Collections.unmodifiableList(leftOut);
+    }
+
+    void leaveOut(Slot left) {
+        leftOut.add(left);
     }
 
     /** Whether nothing of it need come in content; what stands for no content of its own is nothing anyway. */

@@ -16,6 +16,7 @@ import org.protypos.diagnostic.Place;
  * @param scaffold the folder for a beginning of each implementation, relative to the project, or null
  * @param server where endpoints run: jdk or servlet
  * @param runtime whether the runtime is embedded or a library
+ * @param form the form of the source where it has columns: fixed or free
  * @param services the services to generate, all when there are none; likewise ports and operations
  * @param place where the project file says so
  */
@@ -30,6 +31,7 @@ public record ProjectContract(
         String scaffold,
         String server,
         String runtime,
+        String form,
         List<String> services,
         List<String> ports,
         List<String> operations,
@@ -56,6 +58,7 @@ public record ProjectContract(
                         scaffold,
                         server,
                         runtime,
+                        form,
                         services,
                         ports,
                         operations,

@@ -33,6 +33,7 @@ final class ProjectReader {
             "produce", "types|client|server",
             "server", "jdk|servlet",
             "runtime", "embedded|library",
+            "form", "fixed|free",
             "language", Targets.all().stream().map(Target::name).collect(Collectors.joining("|")));
     private static final Set<String> KEYS = new TreeSet<>(Set.of(
             "folder",
@@ -44,6 +45,7 @@ final class ProjectReader {
             "scaffold",
             "server",
             "runtime",
+            "form",
             "services",
             "ports",
             "operations"));
@@ -154,6 +156,7 @@ final class ProjectReader {
                 values.containsKey("scaffold") ? path(one(values, "scaffold", ""), place) : null,
                 one(values, "server", "jdk"),
                 one(values, "runtime", "embedded"),
+                one(values, "form", "fixed"),
                 values.getOrDefault("services", List.of()),
                 values.getOrDefault("ports", List.of()),
                 values.getOrDefault("operations", List.of()),

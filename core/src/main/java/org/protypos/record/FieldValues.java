@@ -108,7 +108,15 @@ final class FieldValues {
             return null;
         }
         String text = decoded(slot, at, length == 0 ? slot.picture().size() : length);
-        return text == null || length > 0 ? text : text.replaceAll(" +$", "");
+        return text == null || length > 0 ? text : withoutBlanksBehind(text);
+    }
+
+    private static String withoutBlanksBehind(String text) {
+        int end = text.length();
+        while (end > 0 && text.charAt(end - 1) == ' ') {
+            end--;
+        }
+        return text.substring(0, end);
     }
 
     /** Whether so many bytes of a field can be filled; tells it when not. */

@@ -99,7 +99,7 @@ public final class RecordWriter {
         layout.root().children().forEach(slot -> clear(slot, 0));
         Children blocks = new Children(headers);
         MessageElement wrapper = layout.isWrapped() && !body.isEmpty() ? body.get(0) : null;
-        Children content = new Children(wrapper == null ? body : wrapper.children());
+        Children content = new Children(kept(layout.root(), wrapper == null ? body : wrapper.children()));
         for (Slot slot : layout.root().children()) {
             boolean header = layout.isHeader(slot);
             put(
@@ -293,14 +293,35 @@ public final class RecordWriter {
     }
 
     private void whole(Slot slot, int at, MessageElement element) {
-        Children children = new Children(element.children());
+        Children children = new Children(kept(slot, element.children()));
         fill(slot, at, element, children);
         leftover(children, slot.name());
         rest(slot, at, element, attributes(slot));
     }
 
+    /** The elements without those that a rule leaves out; a wildcard that is left out leaves out none that has a place. */
+    private static List<MessageElement> kept(Slot group, List<MessageElement> elements) {
+        if (group.leftOut().isEmpty()) {
+            return elements;
+        }
+        return elements.stream()
+                .filter(element ->
+                        group.leftOut().stream().noneMatch(left -> takes(left, element)) || has(group, element.name()))
+                .toList();
+    }
+
+    private static boolean has(Slot group, QName name) {
+        return group.children().stream()
+                .anyMatch(slot -> name.equals(slot.xmlName())
+                        || slot.kind() == Slot.Kind.CHOICE && has(slot, name)
+                        || slot.kind() == Slot.Kind.BRANCH && has(slot, name)
+                        || slot.kind() == Slot.Kind.ENTRY && has(slot, name)
+                        || slot.member() != null && slot.member().kind() == Member.Kind.GROUP && has(slot, name));
+    }
+
     private static Set<QName> attributes(Slot group) {
         Set<QName> names = new HashSet<>();
+        group.leftOut().forEach(slot -> names.add(slot.xmlName()));
         for (Slot slot : group.children()) {
             if (slot.member() != null && slot.member().kind() == Member.Kind.ATTRIBUTE) {
                 names.add(slot.xmlName());

@@ -10,6 +10,8 @@ public enum Product {
     SERVER("a server"),
     /** What runs a server's endpoints in a servlet container; of targets that know such containers. */
     SERVLET("code for servlet containers"),
+    /** Source in free form; of targets whose source has columns. */
+    FREE_FORM("source in free form"),
     /** Everything compiled and packed; of targets that know such archives. */
     ARCHIVE("archive of compiled code");
 

@@ -13,7 +13,6 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
@@ -32,7 +31,7 @@ import org.protypos.diagnostic.Finding;
 import org.protypos.generator.GeneratedCode;
 import org.protypos.generator.Generator;
 import org.protypos.generator.Order;
-import org.protypos.target.Product;
+import org.protypos.target.Targets;
 import org.protypos.target.classes.ClassApi;
 
 /** Archives are the same whenever they are made, are what they claim to be, and run where they are deployed. */
@@ -45,7 +44,8 @@ class ArchiveTest {
     private static CodeArchive archive(boolean embedded, List<Path> with) {
         GeneratedCode code = Generator.of(
                         List.of(EXAMPLE.resolve("contract/desk.wsdl").toString()))
-                .generate(new Order("", Path.of("none"), null, EnumSet.allOf(Product.class), embedded));
+                .generate(
+                        new Order("", Path.of("none"), null, Targets.standard().products(), embedded));
         assertThat(code.isRefused()).isFalse();
         return CodeArchive.of(code, ToolProvider.getSystemJavaCompiler(), with);
     }

@@ -14,6 +14,7 @@ import java.util.TreeMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import javax.xml.namespace.QName;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -37,6 +38,7 @@ import org.protypos.testing.RandomContract;
  */
 class RecordTripTest {
     private static final int MESSAGES = 80;
+    private static final CodePage PAGE = new CodePage(StandardCharsets.ISO_8859_1, false);
     private static final Pattern VALUE = Pattern.compile("(?m)(?<=\")[^\"]*(?=\"$)|(?<==)[^,}]*(?=[,}])");
 
     @ParameterizedTest
@@ -95,6 +97,47 @@ class RecordTripTest {
             assertThat(Infoset.complaint(schema, written)).as(written).isNull();
         }
         assertThat(whole).as(valid + " messages, " + told).isGreaterThan(valid / 3);
+    }
+
+    /** What a rule leaves out is gone, and nothing else: what has its name elsewhere, and what a wildcard would take as well. */
+    @Test
+    void whatARuleLeavesOutIsNotCarried(@TempDir Path folder) throws Exception {
+        Path schema = Files.writeString(folder.resolve("log.xsd"), """
+                <xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema">
+                  <xs:element name="log" type="Log"/>
+                  <xs:element name="extra" type="xs:string"/>
+                  <xs:complexType name="Log"><xs:sequence>
+                    <xs:element name="keeper" type="Keeper"/>
+                    <xs:element name="remark" type="xs:string" minOccurs="0" maxOccurs="unbounded"/>
+                    <xs:choice><xs:element name="wind" type="xs:int"/><xs:element name="calm" type="xs:int"/></xs:choice>
+                    <xs:any minOccurs="0" maxOccurs="unbounded" processContents="lax"/>
+                  </xs:sequence><xs:attribute name="page" type="xs:int"/></xs:complexType>
+                  <xs:complexType name="Keeper"><xs:sequence>
+                    <xs:element name="name" type="xs:string"/>
+                    <xs:element name="remark" type="xs:string" minOccurs="0"/>
+                  </xs:sequence></xs:complexType>
+                </xs:schema>
+                """);
+        Path rules = Files.writeString(folder.resolve("rules.yaml"), """
+                rules:
+                  - on: ~Log/remark
+                    cobol: {room: 0}
+                  - on: ~Log/@page
+                    cobol: {room: 0}
+                  - on: ~Log/any()
+                    cobol: {room: 0}
+                """);
+        RecordLayout layout = records(schema, List.of(rules)).get("log");
+        MessageElement log = MessageReader.read("message", """
+                <log page="3"><keeper><name>Ada</name><remark>stays</remark></keeper><remark>goes</remark><remark>too</remark>
+                <calm>1</calm><extra>goes as well</extra></log>
+                """);
+        Findings findings = new Findings();
+        byte[] record = RecordWriter.write(layout, List.of(), List.of(log), PAGE, "message", findings);
+        assertThat(findings.sorted()).isEmpty();
+        RecordReader.Content content = RecordReader.read(layout, record, PAGE, "record", findings);
+        assertThat(MessageText.compact(content.body().get(0)))
+                .isEqualTo("<log><keeper><name>Ada</name><remark>stays</remark></keeper><calm>1</calm></log>");
     }
 
     private static Map<String, RecordLayout> records(Path schema, List<Path> rules) {

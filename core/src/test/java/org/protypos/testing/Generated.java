@@ -26,12 +26,14 @@ import org.protypos.generator.Generator;
 import org.protypos.generator.Order;
 import org.protypos.target.Product;
 import org.protypos.target.SourceFile;
+import org.protypos.target.Targets;
 import org.protypos.target.classes.ClassApi;
 import org.protypos.target.classes.Plan;
 
 /** Code generated from a contract, compiled without a warning and loaded. */
 public final class Generated implements AutoCloseable {
-    private static final Set<Product> WITHOUT_SERVLETS = EnumSet.complementOf(EnumSet.of(Product.SERVLET));
+    private static final Set<Product> WITHOUT_SERVLETS =
+            EnumSet.complementOf(EnumSet.of(Product.SERVLET, Product.FREE_FORM));
 
     private final Contract contract;
     private final Plan plan;
@@ -62,7 +64,7 @@ public final class Generated implements AutoCloseable {
 
     /** Generates everything for a contract, also what runs in a servlet container, and compiles it in a folder. */
     public static Generated withServlets(Path contract, Path folder) throws IOException {
-        return from(List.of(contract), folder, null, null, EnumSet.allOf(Product.class));
+        return from(List.of(contract), folder, null, null, Targets.standard().products());
     }
 
     /** Generates everything for a contract as rules want it, and compiles it together with the sources in a folder. */

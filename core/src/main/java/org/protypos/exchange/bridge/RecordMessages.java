@@ -18,8 +18,6 @@ import org.protypos.message.check.Deviation;
 import org.protypos.message.check.EncodedForm;
 import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.tree.MessageElement;
-import org.protypos.message.tree.MessageReader;
-import org.protypos.message.tree.MessageText;
 import org.protypos.record.CodePage;
 import org.protypos.record.RecordReader;
 import org.protypos.record.RecordWriter;
@@ -103,7 +101,7 @@ public final class RecordMessages {
         MessageElement message = new RequestBuilder(called.carried(), check.vocabulary(), findings)
                 .envelope(content.body(), content.headers());
         EncodedForm.mark(message, carried, check.vocabulary());
-        tell(judge.apply(MessageReader.read("message", MessageText.of(message))), findings);
+        tell(judge.apply(message), findings);
         return findings.hasErrors() ? null : message;
     }
 

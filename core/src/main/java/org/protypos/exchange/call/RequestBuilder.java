@@ -3,8 +3,10 @@ package org.protypos.exchange.call;
 import java.util.ArrayList;
 import java.util.Base64;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import javax.xml.XMLConstants;
 import javax.xml.namespace.QName;
 import org.protypos.binding.Suggestions;
@@ -179,9 +181,9 @@ public final class RequestBuilder {
 
     /** Declares prefixes for all namespaces in a message, but that of the envelope, which has one. */
     private static void declare(MessageElement message, String soap) {
-        List<String> names = new ArrayList<>();
-        gather(message, names);
-        Suggestions.prefixesFor(names).forEach((prefix, namespace) -> {
+        Set<String> namespaces = new LinkedHashSet<>();
+        gather(message, namespaces);
+        Suggestions.prefixesOf(namespaces).forEach((prefix, namespace) -> {
             // The prefix xml stands without a declaration (Namespaces in XML, section 3).
             if (!namespace.equals(soap) && !namespace.equals(XMLConstants.XML_NS_URI)) {
                 message.prefixes().putIfAbsent(namespace.equals(Xml.XSI) ? "xsi" : prefix, namespace);
@@ -189,10 +191,10 @@ public final class RequestBuilder {
         });
     }
 
-    /** All names in a message, so that their namespaces get prefixes. */
-    private static void gather(MessageElement element, List<String> names) {
-        names.add(element.name().toString());
-        element.attributes().keySet().forEach(name -> names.add(name.toString()));
-        element.children().forEach(child -> gather(child, names));
+    /** The namespaces of all names in a message. */
+    private static void gather(MessageElement element, Set<String> namespaces) {
+        namespaces.add(element.name().getNamespaceURI());
+        element.attributes().keySet().forEach(name -> namespaces.add(name.getNamespaceURI()));
+        element.children().forEach(child -> gather(child, namespaces));
     }
 }

@@ -210,6 +210,9 @@ final class CobolApi implements LoweredApi {
             files.add(Routine.NEXTSERV.file());
         }
         memberOf.forEach((record, member) -> files.add(CopybookEmitter.emit(member + ".cpy", record, about(record))));
+        if (products.contains(Product.FREE_FORM)) {
+            files.replaceAll(CobolFile::free);
+        }
         return files;
     }
 
@@ -238,6 +241,9 @@ final class CobolApi implements LoweredApi {
             if (!own.isEmpty() && products.contains(Product.SERVER)) {
                 programs.add(ProgramEmitter.server(servers.get(type.api()), about, own));
             }
+        }
+        if (products.contains(Product.FREE_FORM)) {
+            programs.replaceAll(ProgramEmitter::free);
         }
         return programs;
     }

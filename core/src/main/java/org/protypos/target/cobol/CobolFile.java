@@ -1,6 +1,7 @@
 package org.protypos.target.cobol;
 
 import java.util.List;
+import java.util.stream.Collectors;
 import org.protypos.target.LineWrap;
 import org.protypos.target.SourceFile;
 
@@ -55,6 +56,22 @@ final class CobolFile {
     CobolFile line(int indent, String line) {
         text.append(AREA_B).append(" ".repeat(indent)).append(line).append('\n');
         return this;
+    }
+
+    /** The same source in free form (ISO/IEC 1989:2014, section 6.2). */
+    static SourceFile free(SourceFile fixed) {
+        return new SourceFile(fixed.path(), free(fixed.text()));
+    }
+
+    static String free(String fixed) {
+        return fixed.lines()
+                .map(line -> line.startsWith(COMMENT.stripTrailing())
+                        ? ("*> "
+                                        + line.substring(COMMENT.stripTrailing().length())
+                                                .strip())
+                                .stripTrailing()
+                        : line.substring(Math.min(AREA_A.length(), line.length())))
+                .collect(Collectors.joining("\n", "", "\n"));
     }
 
     /** Writes an entry of several clauses, as many to a line as it holds. */

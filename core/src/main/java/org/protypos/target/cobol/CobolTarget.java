@@ -29,7 +29,7 @@ public final class CobolTarget implements Target {
 
     @Override
     public Set<Product> products() {
-        return EnumSet.of(Product.TYPES, Product.CLIENT, Product.SERVER);
+        return EnumSet.of(Product.TYPES, Product.CLIENT, Product.SERVER, Product.FREE_FORM);
     }
 
     @Override

@@ -13,6 +13,7 @@ import org.protypos.target.Beginning;
  */
 final class ProgramEmitter {
     private static final String PARAGRAPH = "(?m)^ {7}%s\\.";
+    private static final String FREE_PARAGRAPH = "(?mi)^ *%s\\.";
 
     private final CobolFile file;
     private final String program;
@@ -47,6 +48,13 @@ final class ProgramEmitter {
         emitter.data();
         emitter.answers();
         return new Beginning(emitter.file.finish(), emitter.paragraphs, PARAGRAPH);
+    }
+
+    /** A program in free form, and its paragraphs likewise. */
+    static Beginning free(Beginning fixed) {
+        Map<String, String> paragraphs = new LinkedHashMap<>(fixed.methods());
+        paragraphs.replaceAll((name, text) -> CobolFile.free(text));
+        return new Beginning(CobolFile.free(fixed.file()), paragraphs, FREE_PARAGRAPH);
     }
 
     private List<RecordLayout> requests() {

@@ -32,7 +32,7 @@ public final class JavaTarget implements Target {
 
     @Override
     public Set<Product> products() {
-        return EnumSet.allOf(Product.class);
+        return EnumSet.complementOf(EnumSet.of(Product.FREE_FORM));
     }
 
     @Override

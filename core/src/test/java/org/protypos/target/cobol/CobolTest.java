@@ -7,6 +7,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Stream;
@@ -15,6 +16,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.protypos.binding.RuleReader;
 import org.protypos.contract.ContractReader;
 import org.protypos.diagnostic.Finding;
@@ -210,6 +212,47 @@ class CobolTest {
                         "SHIP-NAME PIC X(40).",
                         "LENGTH-IN-METRES PIC S9(3)V9(2).",
                         "PASSENGERS PIC S9(4) BINARY.");
+    }
+
+    /** What calls, what answers and what carries compiles as it is, in columns and without. */
+    @ParameterizedTest
+    @ValueSource(strings = {"harbour/contract/desk.wsdl", "tide/tide.wsdl"})
+    void programsCompile(String contract) throws Exception {
+        PlannedContract planned = planned(Path.of("../examples", contract));
+        for (boolean free : new boolean[] {false, true}) {
+            Set<Product> products = EnumSet.of(Product.TYPES, Product.CLIENT, Product.SERVER);
+            if (free) {
+                products.add(Product.FREE_FORM);
+            }
+            List<SourceFile> files = new ArrayList<>(planned.code().emit(products, true, List::of));
+            planned.code().scaffold(products, true).forEach(begun -> {
+                files.add(begun.file());
+                assertThat(begun.methods()).isNotEmpty();
+                begun.methods().forEach((name, text) -> {
+                    assertThat(begun.file().text()).contains(text);
+                    assertThat(begun.isDeclared(name, begun.file().text())).isTrue();
+                    assertThat(begun.isDeclared(name, begun.file().text().replace(text, "")))
+                            .as("where it is called alone")
+                            .isFalse();
+                });
+            });
+            for (SourceFile file : files) {
+                Files.writeString(folder.resolve(file.path()), file.text());
+            }
+            for (SourceFile file : files) {
+                for (String standard : file.path().endsWith(".cbl") ? STANDARDS : List.<String>of()) {
+                    assertThat(run(
+                                    "cobc",
+                                    free ? "-free" : "-fixed",
+                                    "-std=" + standard,
+                                    "-Wall",
+                                    "-fsyntax-only",
+                                    file.path()))
+                            .as(file.path() + " " + standard)
+                            .isEmpty();
+                }
+            }
+        }
     }
 
     @Test
