@@ -38,6 +38,7 @@ class ArchitectureTest {
             "record",
             "target",
             "change",
+            "reference",
             "output",
             "proof",
             "exchange",

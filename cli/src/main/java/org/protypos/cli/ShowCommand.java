@@ -1,6 +1,13 @@
 package org.protypos.cli;
 
 import java.io.IOException;
+import java.io.PrintWriter;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import org.protypos.cli.argument.ContractArguments;
 import org.protypos.cli.argument.LanguageArguments;
@@ -9,22 +16,33 @@ import org.protypos.cli.argument.SelectionArguments;
 import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.cli.terminal.FindingPrinter;
 import org.protypos.cli.terminal.Json;
+import org.protypos.cli.terminal.Limits;
+import org.protypos.cli.terminal.Pager;
 import org.protypos.cli.terminal.Terminal;
 import org.protypos.cli.view.ContractView;
 import org.protypos.cli.view.CorrectionView;
+import org.protypos.cli.view.DocumentTree;
+import org.protypos.cli.view.MarkdownView;
+import org.protypos.cli.view.ReferenceView;
 import org.protypos.contract.Contract;
 import org.protypos.generator.PlannedContract;
+import org.protypos.reference.Component;
+import org.protypos.reference.ContractReference;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Spec;
 
 /** Shows what a contract offers. */
 @Command(
         name = "show",
-        description = "Shows what a contract offers: documents, ports, and operations with their Java signatures.")
+        description = "Shows what a contract offers: documents, ports, and operations with their signatures; or all of"
+                + " an operation, a message, an element or a type whose name stands behind the contract.")
 final class ShowCommand implements Callable<Integer> {
+    private static final int MOST_LEVELS = 100;
+
     @Spec
     private CommandSpec spec;
 
@@ -48,14 +66,44 @@ final class ShowCommand implements Callable<Integer> {
             description = "Shows what rules correct of the contract, before and after, and nothing else.")
     private boolean corrections;
 
+    @Option(
+            names = "--depth",
+            paramLabel = "N",
+            description = "How many levels of what is named are shown; as many as one can read if not given.")
+    private Integer depth;
+
+    @Option(names = "--usages", description = "Shows who uses what is named, and nothing else of it.")
+    private boolean usages;
+
+    @Option(names = "--tree", description = "Shows the documents, and which of them leads to which.")
+    private boolean tree;
+
+    @Option(names = "--markdown", description = "Writes Markdown, for a wiki or a review.")
+    private boolean markdown;
+
     @Option(names = "--json", description = "Writes one JSON document.")
     private boolean json;
 
     @Override
     public Integer call() throws IOException {
-        Contract whole = arguments.read();
         Terminal terminal =
                 new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
+        List<String> names = arguments.takeNames();
+        if (depth != null) {
+            new Limits(spec).number("--depth", depth, 1, MOST_LEVELS);
+        }
+        if (usages && names.isEmpty()) {
+            throw new ParameterException(spec.commandLine(), "--usages: name what is used, behind the contract");
+        }
+        if (json && markdown || tree && (markdown || !names.isEmpty())) {
+            throw new ParameterException(
+                    spec.commandLine(),
+                    "--tree, --markdown and names with --tree do not go together, nor --markdown and --json");
+        }
+        Contract whole = arguments.read();
+        if (tree) {
+            return tree(terminal, whole);
+        }
         if (!whole.isSound()) {
             if (json) {
                 Json.print(terminal.out(), document -> Json.findings(document, whole.findings()));
@@ -78,18 +126,95 @@ final class ShowCommand implements Callable<Integer> {
             new CorrectionView(planned.rules()).print(terminal.out(), json);
             return ExitStatus.DONE;
         }
+        if (!names.isEmpty()) {
+            return components(terminal, planned, names);
+        }
         ContractView view = new ContractView(planned.published(), planned);
         if (json) {
             view.json(terminal.out());
+        } else if (markdown) {
+            new MarkdownView(planned, reference(planned), terminal.out()).contract(depth);
         } else {
-            view.text(terminal.out());
-            int findings = planned.findings().size();
-            String names = String.join(" ", arguments.names()) + language.again() + rules.again();
-            if (findings > 0) {
-                terminal.out()
-                        .println(findings + (findings == 1 ? " finding" : " findings") + ": protypos check " + names);
+            Pager.print(terminal, out -> {
+                view.text(out);
+                next(out, planned);
+            });
+        }
+        return ExitStatus.DONE;
+    }
+
+    private void next(PrintWriter out, PlannedContract planned) {
+        int findings = planned.findings().size();
+        String names = String.join(" ", arguments.names()) + language.again() + rules.again();
+        if (findings > 0) {
+            out.println(findings + (findings == 1 ? " finding" : " findings") + ": protypos check " + names);
+        }
+        out.println("next: protypos generate " + names + " --into generated");
+    }
+
+    private int tree(Terminal terminal, Contract whole) throws IOException {
+        DocumentTree documents = new DocumentTree(whole.documents());
+        if (json) {
+            documents.json(terminal.out());
+        } else {
+            Pager.print(terminal, documents::text);
+        }
+        return ContractArguments.isUnreachable(whole) ? ExitStatus.OUTSIDE : ExitStatus.DONE;
+    }
+
+    private static ContractReference reference(PlannedContract planned) {
+        Contract contract = planned.contract();
+        Map<String, String> names = new HashMap<>(
+                planned.code().surface(contract.wsdl().portTypes().values()).names());
+        planned.code().outline().interfaces().stream()
+                .flatMap(type -> type.operations().stream())
+                .forEach(operation -> names.put(operation.api().subject().designator(), operation.method()));
+        return new ContractReference(contract, names);
+    }
+
+    private int components(Terminal terminal, PlannedContract planned, List<String> names) throws IOException {
+        ContractReference reference = reference(planned);
+        List<Component> found = new ArrayList<>();
+        List<String> missing = new ArrayList<>();
+        Set<String> also = new LinkedHashSet<>();
+        for (String name : names) {
+            List<Component> called = reference.components().named(name);
+            // Of several kinds that share a name the first has the others in it, or is what is meant most often.
+            called.stream()
+                    .filter(one -> one.kind() == called.get(0).kind() && !found.contains(one))
+                    .forEach(found::add);
+            called.stream()
+                    .filter(one -> one.kind() != called.get(0).kind())
+                    .map(Component::handle)
+                    .forEach(also::add);
+            if (called.isEmpty()) {
+                missing.add(name
+                        + reference
+                                .components()
+                                .nearest(name)
+                                .map(near -> "; did you mean " + near + "?")
+                                .orElse(""));
             }
-            terminal.out().println("next: protypos generate " + names + " --into generated");
+        }
+        if (!missing.isEmpty()) {
+            throw new ParameterException(
+                    spec.commandLine(),
+                    "the contract has nothing called " + String.join("\nand nothing called ", missing));
+        }
+        ReferenceView view = new ReferenceView(
+                reference, found, depth, usages, planned.target().title());
+        if (json) {
+            view.json(terminal.out());
+        } else if (markdown) {
+            new MarkdownView(planned, reference, terminal.out()).components(found, depth);
+        } else {
+            Pager.print(terminal, out -> {
+                view.text(out, terminal.width());
+                if (!also.isEmpty()) {
+                    out.println();
+                    out.println("called so too: " + String.join(", ", also));
+                }
+            });
         }
         return ExitStatus.DONE;
     }

@@ -82,6 +82,95 @@ class ProgramIT {
         assertThat(broken.at("/findings/0/code").asText()).isEqualTo("document-unreachable");
     }
 
+    @Test
+    void componentsAreShownInFull() throws Exception {
+        example();
+        JsonNode offer = json(run("show", "desk.wsdl", "~BerthOffer", "--json")).at("/components/0");
+        assertThat(offer.at("/structure/0/children/2/type").asText()).isEqualTo("decimal");
+        assertThat(offer.at("/usedBy/0/as").asText()).isEqualTo("offer");
+        assertThat(offer.at("/operations/0/name").asText()).isEqualTo("requestBerth");
+        JsonNode cut = json(run("show", "desk.wsdl", "payDues", "castOff", "--depth", "1", "--json"));
+        assertThat(cut.at("/components/0/structure/0/children/0/kind").asText()).isEqualTo("header");
+        assertThat(cut.at("/components/1/inCode").asText()).isEqualTo("void castOff(int berthNumber)");
+        assertThat(cut.at("/components/1/structure/0/children/0/cut").asBoolean())
+                .isFalse();
+        JsonNode usages =
+                json(run("show", "desk.wsdl", "Vessel", "--usages", "--json")).at("/components/0");
+        assertThat(usages.has("structure")).isFalse();
+        assertThat(usages.get("usedBy")).hasSize(5);
+        assertThat(json(run("show", "desk.wsdl", "--tree", "--json"))
+                        .at("/documents/1/leadsTo/0/name")
+                        .asText())
+                .isEqualTo("vessels.xsd");
+        BuiltProgram.Run missing = run("show", "desk.wsdl", "Berht", "nothing", "Need");
+        assertThat(missing.status()).isEqualTo(2);
+        assertThat(missing.err()).contains("did you mean Berth?", "nothing called nothing");
+        assertThat(run("show", "desk.wsdl", "vessls.xsd").err()).contains("vessls.xsd", "document-unreachable");
+        assertThat(run("show", "desk.wsdl", "--usages").err()).contains("name what is used");
+    }
+
+    /** What somebody wrote into a contract stays text in Markdown, and says nothing to a terminal. */
+    @Test
+    void markdownIsTextAndNothingElse() throws Exception {
+        Files.writeString(folder.resolve("evil.xsd"), """
+                <xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema">
+                  <xs:complexType name="Evil"><xs:annotation><xs:documentation>
+                    &lt;script>alert(1)&lt;/script> [click](javascript:alert(1)) **loud** `code` | cell
+                    # heading</xs:documentation></xs:annotation>
+                    <xs:sequence><xs:element name="a_b_c" type="xs:int" default="7"/></xs:sequence>
+                  </xs:complexType>
+                </xs:schema>
+                """);
+        assertThat(run("show", "evil.xsd", "--markdown").out()).isEqualTo("""
+                # Types
+
+                ## type Evil
+
+                \\<script\\>alert(1)\\</script\\> \\[click\\](javascript:alert(1)) \\*\\*loud\\*\\* \\`code\\` \\| cell \\# heading
+
+                - **a\\_b\\_c** `int` 1; 7 when empty
+
+                """);
+        example();
+        String whole = run("show", "desk.wsdl", "--markdown").out();
+        assertThat(whole)
+                .contains(
+                        "## operation castOff of HarbourDesk",
+                        "`void castOff(int berthNumber)`",
+                        "Used by element payDues");
+    }
+
+    /** Where a person looks, what is longer than the screen goes through the pager, and lines are as wide as the window. */
+    @Test
+    void whatIsLongGoesThroughThePager() throws Exception {
+        example();
+        for (String lines : List.of("8", "90")) {
+            ProcessBuilder builder = new ProcessBuilder(
+                            Path.of(System.getProperty("java.home"), "bin", "java")
+                                    .toString(),
+                            "-Dprotypos.terminal=true",
+                            "-Dprotypos.size=" + lines + " 70",
+                            "-jar",
+                            Path.of("target/protypos.jar").toAbsolutePath().toString(),
+                            "show",
+                            "desk.wsdl",
+                            "requestBerth")
+                    .directory(folder.toFile())
+                    .redirectErrorStream(true);
+            builder.environment().put("NO_COLOR", "1");
+            builder.environment().put("PAGER", "sed 's/^/> /'");
+            Process process = builder.start();
+            List<String> said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8)
+                    .lines()
+                    .toList();
+            assertThat(process.waitFor()).isZero();
+            assertThat(said).hasSizeGreaterThan(30);
+            assertThat(said).allMatch(line -> line.startsWith("> ") == lines.equals("8"));
+            assertThat(said).allMatch(line -> line.length() <= 72);
+            assertThat(said).contains((lines.equals("8") ? "> " : "") + "          water | shore-power | pilot");
+        }
+    }
+
     private static JsonNode json(BuiltProgram.Run run) throws IOException {
         assertThat(run.err()).isEmpty();
         return new ObjectMapper().readTree(run.out());

@@ -1,9 +1,11 @@
 package org.protypos.cli.argument;
 
+import java.io.File;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.regex.Pattern;
 import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.contract.Contract;
 import org.protypos.project.AdoptedContract;
@@ -15,6 +17,8 @@ import picocli.CommandLine.Spec;
 
 /** Names a contract on the command line, and reads it. */
 public final class ContractArguments {
+    private static final Pattern DOCUMENT = Pattern.compile("(?i)(https?|file|jar):.*|[^{~].*\\.(wsdl|xsd|xml)");
+
     @Parameters(
             paramLabel = "CONTRACT",
             arity = "0..*",
@@ -44,6 +48,25 @@ public final class ContractArguments {
     /** What was given as the contract, in the order of the command line. */
     public List<String> names() {
         return contract;
+    }
+
+    /**
+     * Takes away the arguments behind the contract that name no document: they are names of what is in it. What looks like a document
+     * is one, so that it is missed when it is not there.
+     */
+    public List<String> takeNames() {
+        int documents = Math.min(1, contract.size());
+        while (documents < contract.size() && isDocument(contract.get(documents))) {
+            documents++;
+        }
+        List<String> names = List.copyOf(contract.subList(documents, contract.size()));
+        contract = List.copyOf(contract.subList(0, documents));
+        return names;
+    }
+
+    private static boolean isDocument(String argument) {
+        return DOCUMENT.matcher(argument).matches()
+                || !argument.startsWith("{") && !argument.startsWith("~") && new File(argument).exists();
     }
 
     /** The catalog that was given, or null. */

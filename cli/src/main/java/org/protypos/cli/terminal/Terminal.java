@@ -11,6 +11,9 @@ public final class Terminal {
     /** Set by the launcher, which alone can tell on every Java version whether a person looks. */
     private static final boolean COLOUR = Boolean.getBoolean("protypos.terminal") && System.getenv("NO_COLOR") == null;
 
+    private static final int WIDTH = 120;
+    private static final int NARROWEST = 60;
+
     private final PrintWriter out;
     private final PrintWriter err;
 
@@ -18,6 +21,27 @@ public final class Terminal {
     public Terminal(PrintWriter out, PrintWriter err) {
         this.out = out;
         this.err = err;
+    }
+
+    /** Whether a person reads the results in a terminal. */
+    public boolean isRead() {
+        return Boolean.getBoolean("protypos.terminal");
+    }
+
+    /** How many lines the terminal has. */
+    public int height() {
+        return size(0, 24);
+    }
+
+    /** How many letters a line has room for. */
+    public int width() {
+        return Math.max(NARROWEST, size(1, WIDTH));
+    }
+
+    /** What the launcher has seen of the terminal: its lines and its columns. */
+    private static int size(int part, int otherwise) {
+        String[] size = System.getProperty("protypos.size", "").strip().split(" ");
+        return size.length == 2 && size[part].matches("[1-9][0-9]{0,3}") ? Integer.parseInt(size[part]) : otherwise;
     }
 
     /** Where results go. */

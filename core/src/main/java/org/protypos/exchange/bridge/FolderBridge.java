@@ -62,7 +62,8 @@ public final class FolderBridge {
         String name = file.substring(0, file.length() - REQUEST.length());
         // First of all it is taken away: whatever happens, nothing of it is done twice.
         Path taken = Files.move(request, folder.resolve(name + DONE), StandardCopyOption.REPLACE_EXISTING);
-        Path part = folder.resolve(name + ANSWER + ".part");
+        // A new file, so that nothing is written to where a link of its name would lead.
+        Path part = Files.createTempFile(folder, name, ".part");
         try (InputStream in = new BufferedInputStream(Files.newInputStream(taken));
                 OutputStream out = new BufferedOutputStream(Files.newOutputStream(part))) {
             bridge.carry(in, out, told);

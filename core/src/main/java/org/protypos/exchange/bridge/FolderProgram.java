@@ -10,6 +10,7 @@ import java.util.concurrent.atomic.AtomicInteger;
 import org.protypos.output.WholeFile;
 import org.protypos.record.CodePage;
 import org.protypos.record.HeadRecord;
+import org.protypos.record.StatusRecord;
 
 /**
  * A program that finds requests as files of a folder and leaves its answers there: {@code R0000001.req} becomes {@code
@@ -59,6 +60,9 @@ public final class FolderProgram implements RecordProgram {
         IOException unfinished = new IOException("the program gave no answer within " + patience.toSeconds() + " s");
         while (System.nanoTime() < end) {
             if (Files.exists(answer)) {
+                if (Files.size(answer) > LONGEST + StatusRecord.size()) {
+                    throw new IOException("the answer is longer than any record");
+                }
                 try {
                     Reply reply = Reply.read(new ByteArrayInputStream(Files.readAllBytes(answer)), page);
                     if (reply != null) {

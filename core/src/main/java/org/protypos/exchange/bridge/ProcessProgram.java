@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.ScheduledFuture;
+import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
 import org.protypos.record.CodePage;
@@ -23,6 +24,9 @@ public final class ProcessProgram implements RecordProgram {
     /** Where a program that knows files alone finds its input and its output. */
     private static final Map<String, String> FILES = Map.of("DD_NEXTREQ", "/dev/stdin", "DD_NEXTANS", "/dev/stdout");
 
+    /** So many run beside each other at most. */
+    private static final int MOST = 32;
+
     private final List<String> command;
     private final CodePage page;
     private final boolean kept;
@@ -32,6 +36,7 @@ public final class ProcessProgram implements RecordProgram {
         thread.setDaemon(true);
         return thread;
     });
+    private final Semaphore free = new Semaphore(MOST);
     private Running running;
 
     /**
@@ -67,11 +72,16 @@ public final class ProcessProgram implements RecordProgram {
     @Override
     public Reply ask(HeadRecord head, byte[] record) throws IOException {
         if (!kept) {
-            Running once = started();
+            free.acquireUninterruptibly();
             try {
-                return answered(once, head, record, true);
+                Running once = started();
+                try {
+                    return answered(once, head, record, true);
+                } finally {
+                    ended(once);
+                }
             } finally {
-                ended(once);
+                free.release();
             }
         }
         synchronized (this) {

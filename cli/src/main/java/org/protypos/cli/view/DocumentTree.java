@@ -1,0 +1,87 @@
+package org.protypos.cli.view;
+
+import com.fasterxml.jackson.core.JsonGenerator;
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.protypos.cli.terminal.Json;
+import org.protypos.cli.terminal.Terminal;
+import org.protypos.source.Document;
+import org.protypos.source.Documents;
+import org.protypos.source.Element;
+
+/** Shows the documents of a contract, and which leads to which. */
+public final class DocumentTree {
+    private final Documents documents;
+    private final Map<Document, List<Link>> links = new LinkedHashMap<>();
+
+    /** What leads from a document to another: {@code import}, {@code include} or {@code redefine}. */
+    private record Link(String how, Document to) {}
+
+    /** Shows some documents. */
+    public DocumentTree(Documents documents) {
+        this.documents = documents;
+        documents.links().forEach((element, to) -> {
+            Link link = new Link(element.name(), to);
+            List<Link> all = links.computeIfAbsent(element.document(), any -> new ArrayList<>());
+            if (!all.contains(link)) {
+                all.add(link);
+            }
+        });
+    }
+
+    /** Prints it for people: what was shown once is not taken apart again. */
+    public void text(PrintWriter out) {
+        Set<Document> shown = new HashSet<>();
+        for (Document entry : documents.entries()) {
+            text(out, "", entry, 0, shown);
+        }
+        for (Element missing : documents.missing()) {
+            out.println(Terminal.plain(missing.document().name() + " leads to one that is not there: "
+                    + String.valueOf(missing.attribute("schemaLocation"))));
+        }
+    }
+
+    private void text(PrintWriter out, String how, Document document, int level, Set<Document> shown) {
+        boolean again = !shown.add(document);
+        String namespace = document.root() == null ? null : document.root().attribute("targetNamespace");
+        List<Link> all = links.getOrDefault(document, List.of());
+        out.println(Terminal.plain("  ".repeat(level) + (how.isEmpty() ? "" : how + " ") + document.name())
+                + Terminal.dim((namespace == null ? "" : "  " + Terminal.plain(namespace))
+                        + (again && !all.isEmpty() ? "  (as above)" : "")));
+        if (!again) {
+            all.forEach(link -> text(out, link.how(), link.to(), level + 1, shown));
+        }
+    }
+
+    /** Writes it as one JSON document. */
+    public void json(PrintWriter out) throws IOException {
+        Json.print(out, json -> {
+            json.writeArrayFieldStart("documents");
+            for (Document document : documents.all()) {
+                json(json, document);
+            }
+            json.writeEndArray();
+        });
+    }
+
+    private void json(JsonGenerator json, Document document) throws IOException {
+        json.writeStartObject();
+        json.writeStringField("name", document.name());
+        json.writeBooleanField("entry", documents.entries().contains(document));
+        json.writeArrayFieldStart("leadsTo");
+        for (Link link : links.getOrDefault(document, List.of())) {
+            json.writeStartObject();
+            json.writeStringField("how", link.how());
+            json.writeStringField("name", link.to().name());
+            json.writeEndObject();
+        }
+        json.writeEndArray();
+        json.writeEndObject();
+    }
+}

@@ -1,0 +1,117 @@
+package org.protypos.reference;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Predicate;
+import javax.xml.namespace.QName;
+import org.protypos.contract.Contract;
+import org.protypos.diagnostic.NearestName;
+import org.protypos.naming.Subject;
+import org.protypos.schema.SchemaComponents;
+import org.protypos.wsdl.Operation;
+import org.protypos.wsdl.PortType;
+
+/** All components of a contract that can be asked for by their names. */
+public final class Components {
+    private final List<Component> all = new ArrayList<>();
+
+    private Components() {}
+
+    /** The components of a sound contract, in its order. */
+    public static Components of(Contract contract) {
+        Components components = new Components();
+        for (PortType type : contract.wsdl().portTypes().values()) {
+            String around =
+                    Subject.wsdl(Subject.Kind.PORT_TYPE, type.name(), null).designator();
+            for (Operation operation : type.operations()) {
+                components.all.add(new Component(
+                        Component.Kind.OPERATION,
+                        new QName(type.name().getNamespaceURI(), operation.name()),
+                        type.name().getLocalPart(),
+                        around + "/" + operation.name(),
+                        operation.documentation(),
+                        operation.place()));
+            }
+        }
+        contract.wsdl()
+                .messages()
+                .forEach((name, message) -> components.all.add(new Component(
+                        Component.Kind.MESSAGE,
+                        name,
+                        "",
+                        Subject.wsdl(Subject.Kind.MESSAGE, name, null).designator(),
+                        message.documentation(),
+                        message.place())));
+        SchemaComponents schema = contract.schema();
+        schema.elements()
+                .forEach((name, element) -> components.all.add(new Component(
+                        Component.Kind.ELEMENT, name, "", name.toString(), element.documentation(), element.place())));
+        schema.types()
+                .forEach((name, type) -> components.all.add(
+                        new Component(Component.Kind.TYPE, name, "", "~" + name, type.documentation(), type.place())));
+        schema.groups()
+                .forEach((name, group) -> components.all.add(new Component(
+                        Component.Kind.GROUP, name, "", "group " + name, group.documentation(), group.place())));
+        schema.attributes()
+                .forEach((name, attribute) -> components.all.add(new Component(
+                        Component.Kind.ATTRIBUTE, name, "", "@" + name, attribute.documentation(), attribute.place())));
+        schema.attributeGroups()
+                .forEach((name, group) -> components.all.add(new Component(
+                        Component.Kind.ATTRIBUTE_GROUP,
+                        name,
+                        "",
+                        "attribute group " + name,
+                        group.documentation(),
+                        group.place())));
+        components.all.removeIf(one -> SchemaComponents.isOriginal(one.name()));
+        return components;
+    }
+
+    /** All of them. */
+    public List<Component> all() {
+        return List.copyOf(all);
+    }
+
+    /**
+     * Those that a name may mean: a local name, one with its kind before it ({@code element:berth}), or as rules speak of it, where
+     * {@code ~} stands before types and {@code @} before attributes. Capitals do not count when nothing is called just so.
+     */
+    public List<Component> named(String wanted) {
+        List<Component> found = matching(one -> isCalled(one, wanted));
+        return found.isEmpty() ? matching(one -> one.name().getLocalPart().equalsIgnoreCase(wanted)) : found;
+    }
+
+    private List<Component> matching(Predicate<Component> condition) {
+        return all.stream().filter(condition).toList();
+    }
+
+    private static boolean isCalled(Component one, String wanted) {
+        String mark =
+                switch (one.kind()) {
+                    case TYPE -> "~";
+                    case ATTRIBUTE -> "@";
+                    default -> "";
+                };
+        String local = one.name().getLocalPart();
+        return wanted.equals(local)
+                || wanted.equals(mark + local)
+                || wanted.equals(one.handle())
+                || wanted.equals(one.designator());
+    }
+
+    /** The name that a misspelt one was probably meant to be. */
+    public Optional<String> nearest(String wanted) {
+        return NearestName.of(
+                wanted,
+                all.stream().map(one -> one.name().getLocalPart()).distinct().toList());
+    }
+
+    /** The component of a kind and a name, or null. */
+    Component of(Component.Kind kind, QName name) {
+        return all.stream()
+                .filter(one -> one.kind() == kind && one.name().equals(name))
+                .findFirst()
+                .orElse(null);
+    }
+}

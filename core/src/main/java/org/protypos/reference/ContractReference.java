@@ -1,0 +1,232 @@
+package org.protypos.reference;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.protypos.contract.Contract;
+import org.protypos.schema.AttributeDeclaration;
+import org.protypos.schema.ComplexType;
+import org.protypos.schema.SchemaComponents;
+import org.protypos.schema.SchemaType;
+import org.protypos.schema.SimpleType;
+import org.protypos.schema.TypeReference;
+import org.protypos.wire.Wire;
+import org.protypos.wire.WireMessage;
+import org.protypos.wire.WireOperation;
+import org.protypos.wire.WirePart;
+import org.protypos.wire.WirePort;
+import org.protypos.wsdl.Message;
+import org.protypos.wsdl.Operation;
+import org.protypos.wsdl.PortType;
+
+/** What there is to know of each component of a contract: its structure, and who uses it. The door of this package. */
+public final class ContractReference {
+    private static final int MOST_LEVELS = 5;
+    private static final int MOST_LINES = 200;
+
+    private final Contract contract;
+    private final Map<String, String> inCode;
+    private final Components components;
+    private final Demands demands;
+    private Usages usages;
+
+    /**
+     * Begins.
+     *
+     * @param contract a sound contract
+     * @param inCode the names that components have in code, by designators
+     */
+    public ContractReference(Contract contract, Map<String, String> inCode) {
+        this.contract = contract;
+        this.inCode = inCode;
+        this.components = Components.of(contract);
+        this.demands = new Demands(contract.schema());
+    }
+
+    /** The components that can be asked for. */
+    public Components components() {
+        return components;
+    }
+
+    /** Who uses what. */
+    public Usages usages() {
+        usages = usages == null ? Usages.of(contract, components) : usages;
+        return usages;
+    }
+
+    /** The name of a component in code, empty when it has none. */
+    public String inCode(Component component) {
+        return inCode.getOrDefault(component.designator(), "");
+    }
+
+    /** What a component is beyond its structure, each in a few words: what it comes from, what its values have to be. */
+    public List<String> traits(Component component) {
+        List<String> traits = new ArrayList<>();
+        SchemaComponents schema = contract.schema();
+        if (component.kind() == Component.Kind.ATTRIBUTE) {
+            AttributeDeclaration declared = schema.attributes().get(component.name());
+            traits.add(demands.inWords(declared.type()));
+            traits.addAll(demands.of(declared.type()));
+        }
+        if (component.kind() != Component.Kind.TYPE) {
+            return traits;
+        }
+        SchemaType type = schema.types().get(component.name());
+        if (type instanceof ComplexType complex) {
+            if (complex.isAbstract()) {
+                traits.add("abstract");
+            }
+            if (complex.base() != null
+                    && !SchemaComponents.ANY_TYPE.equals(complex.base().name())) {
+                traits.add((complex.derivation() == ComplexType.Derivation.EXTENSION ? "extends " : "restricts ")
+                        + demands.inWords(complex.base()));
+            }
+        } else if (type instanceof SimpleType) {
+            traits.addAll(demands.of(TypeReference.to(component.name(), null)));
+        }
+        return traits;
+    }
+
+    /** How many levels of a component one reads at a time: five, or fewer where that is too much. */
+    public int readableDepth(Component component) {
+        int depth = MOST_LEVELS;
+        while (depth > 1 && count(structure(component, depth)) > MOST_LINES) {
+            depth--;
+        }
+        return depth;
+    }
+
+    private static int count(List<Node> nodes) {
+        return nodes.stream().mapToInt(node -> 1 + count(node.children())).sum();
+    }
+
+    /**
+     * The structure of a component.
+     *
+     * @param depth how many levels of it are told
+     */
+    public List<Node> structure(Component component, int depth) {
+        Structure structure = new Structure(contract, inCode);
+        return switch (component.kind()) {
+            case OPERATION -> operation(component, structure, depth);
+            case MESSAGE -> parts(contract.wsdl().messages().get(component.name()), structure, depth);
+            case ELEMENT -> List.of(structure.element(component.name(), depth));
+            case TYPE -> structure.type(component.name(), depth - 1);
+            case GROUP -> structure.group(component.name(), depth - 1);
+            case ATTRIBUTE_GROUP -> structure.attributeGroup(component.name());
+            case ATTRIBUTE -> List.of();
+        };
+    }
+
+    private static List<Node> parts(Message message, Structure structure, int depth) {
+        List<Node> all = new ArrayList<>();
+        if (message != null) {
+            for (Message.Part part : message.parts()) {
+                all.add(
+                        part.element() != null
+                                ? structure.element(part.element(), depth)
+                                : structure.value(
+                                        Node.Kind.PART,
+                                        part.name(),
+                                        TypeReference.to(part.type(), part.place()),
+                                        part.place(),
+                                        depth));
+            }
+        }
+        return all;
+    }
+
+    /** The operation as some binding carries it, or null. */
+    private WireOperation carried(Operation operation) {
+        for (WirePort port : Wire.of(contract).ports()) {
+            for (WireOperation one : port.carried().operations()) {
+                if (one.operation() == operation) {
+                    return one;
+                }
+            }
+        }
+        return null;
+    }
+
+    private List<Node> operation(Component component, Structure structure, int depth) {
+        Operation operation = null;
+        for (PortType type : contract.wsdl().portTypes().values()) {
+            for (Operation one : type.operations()) {
+                operation = component.place().equals(one.place()) ? one : operation;
+            }
+        }
+        WireOperation carried = carried(operation);
+        List<Node> all = new ArrayList<>();
+        message("request", operation.input(), carried == null ? null : carried.request(), structure, depth, all);
+        message("response", operation.output(), carried == null ? null : carried.answer(), structure, depth, all);
+        for (Operation.Use fault : operation.faults()) {
+            message("fault " + (fault.name() == null ? "" : fault.name()), fault, null, structure, depth, all);
+        }
+        return all;
+    }
+
+    private void message(
+            String label, Operation.Use use, WireMessage carried, Structure structure, int depth, List<Node> all) {
+        if (use == null) {
+            return;
+        }
+        List<Node> inside = new ArrayList<>();
+        if (carried == null) {
+            inside.addAll(parts(contract.wsdl().messages().get(use.message()), structure, depth));
+        } else {
+            carried.blocks().forEach(block -> inside.add(header(block, structure, depth)));
+            carried.parts().forEach(part -> inside.add(part(part, structure, depth)));
+            carried.attachments().forEach(part -> inside.add(attached(part, structure)));
+        }
+        all.add(new Node(
+                Node.Kind.MESSAGE,
+                label.strip(),
+                "",
+                "",
+                List.of(),
+                use.documentation() == null ? "" : use.documentation().strip(),
+                "",
+                "",
+                use.place(),
+                inside,
+                false));
+    }
+
+    private static Node part(WirePart part, Structure structure, int depth) {
+        return part.isGlobal()
+                ? structure.element(part.element(), depth)
+                : structure.value(Node.Kind.PART, part.name(), part.type(), null, depth);
+    }
+
+    private static Node header(WirePart block, Structure structure, int depth) {
+        Node node = part(block, structure, depth);
+        return new Node(
+                Node.Kind.HEADER,
+                node.label(),
+                node.type(),
+                "header",
+                node.demands(),
+                node.documentation(),
+                node.inCode(),
+                node.designator(),
+                node.place(),
+                node.children(),
+                node.isCut());
+    }
+
+    private static Node attached(WirePart part, Structure structure) {
+        Node node = structure.value(Node.Kind.PART, part.name(), part.type(), null, 0);
+        return new Node(
+                Node.Kind.PART,
+                node.label(),
+                "attachment",
+                "",
+                part.mediaType().isEmpty() ? List.of() : List.of(part.mediaType()),
+                "",
+                "",
+                "",
+                null,
+                List.of(),
+                false);
+    }
+}
