@@ -88,7 +88,7 @@ public final class RecordService implements Responder {
                 case StatusLayout.DONE -> Outcome.of(response(called, messages, reply, wrong));
                 case StatusLayout.FAULT -> {
                     MessageElement detail =
-                            messages.detail(reply.status().answer(), reply.record(), check, operation, wrong);
+                            messages.detail(reply.status().answer(), reply.record(), check, "the answer", wrong);
                     yield detail == null
                             ? null
                             : Outcome.fault(
@@ -110,8 +110,7 @@ public final class RecordService implements Responder {
         if (called.answer() == null) {
             return null;
         }
-        MessageElement answer =
-                messages.response(reply.record(), check, called.operation().name(), wrong);
+        MessageElement answer = messages.response(reply.record(), check, "the answer", wrong);
         return answer == null ? null : PlayedMessage.of(called, called.answer(), check, answer);
     }
 }
