@@ -2,6 +2,7 @@ package org.protypos.cli;
 
 import java.io.IOException;
 import java.io.PrintWriter;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
@@ -23,9 +24,11 @@ import org.protypos.cli.view.ContractView;
 import org.protypos.cli.view.CorrectionView;
 import org.protypos.cli.view.DocumentTree;
 import org.protypos.cli.view.MarkdownView;
+import org.protypos.cli.view.ReferencePages;
 import org.protypos.cli.view.ReferenceView;
 import org.protypos.contract.Contract;
 import org.protypos.generator.PlannedContract;
+import org.protypos.output.WholeFile;
 import org.protypos.reference.Component;
 import org.protypos.reference.ContractReference;
 import picocli.CommandLine.Command;
@@ -78,6 +81,12 @@ final class ShowCommand implements Callable<Integer> {
     @Option(names = "--tree", description = "Shows the documents, and which of them leads to which.")
     private boolean tree;
 
+    @Option(
+            names = "--html",
+            paramLabel = "FILE",
+            description = "Writes a page that is complete in itself: to read, to search, to print.")
+    private Path html;
+
     @Option(names = "--markdown", description = "Writes Markdown, for a wiki or a review.")
     private boolean markdown;
 
@@ -95,10 +104,12 @@ final class ShowCommand implements Callable<Integer> {
         if (usages && names.isEmpty()) {
             throw new ParameterException(spec.commandLine(), "--usages: name what is used, behind the contract");
         }
-        if (json && markdown || tree && (markdown || !names.isEmpty())) {
+        if (json && markdown
+                || tree && (markdown || !names.isEmpty())
+                || html != null && (json || markdown || tree || !names.isEmpty())) {
             throw new ParameterException(
                     spec.commandLine(),
-                    "--tree, --markdown and names with --tree do not go together, nor --markdown and --json");
+                    "--html, --markdown, --json and --tree do not go together, nor --html and --tree with names");
         }
         Contract whole = arguments.read();
         if (tree) {
@@ -129,6 +140,9 @@ final class ShowCommand implements Callable<Integer> {
         if (!names.isEmpty()) {
             return components(terminal, planned, names);
         }
+        if (html != null) {
+            return page(terminal, planned);
+        }
         ContractView view = new ContractView(planned.published(), planned);
         if (json) {
             view.json(terminal.out());
@@ -150,6 +164,13 @@ final class ShowCommand implements Callable<Integer> {
             out.println(findings + (findings == 1 ? " finding" : " findings") + ": protypos check " + names);
         }
         out.println("next: protypos generate " + names + " --into generated");
+    }
+
+    private int page(Terminal terminal, PlannedContract planned) throws IOException {
+        String title = String.join(" ", arguments.names()).replaceFirst("^.*/", "");
+        WholeFile.write(html, new ReferencePages(planned, reference(planned), title).text());
+        terminal.out().println("written to " + Terminal.plain(html.toString()) + ": open it in a browser");
+        return ExitStatus.DONE;
     }
 
     private int tree(Terminal terminal, Contract whole) throws IOException {

@@ -140,6 +140,20 @@ class ProgramIT {
                         "Used by element payDues");
     }
 
+    @Test
+    void thePageIsOneFile() throws Exception {
+        example();
+        BuiltProgram.Run run = run("show", "desk.wsdl", "--html", "desk.html");
+        assertThat(run.out()).isEqualTo("written to desk.html: open it in a browser\n");
+        String page = Files.readString(folder.resolve("desk.html"));
+        assertThat(page)
+                .contains("HarbourDesk", "REQUEST-BERTH", "A request with what must be")
+                .contains("default-src 'none'")
+                .doesNotContain(" src=", "<link");
+        assertThat(run("show", "desk.wsdl", "--html", "desk.html", "--json").status())
+                .isEqualTo(2);
+    }
+
     /** Where a person looks, what is longer than the screen goes through the pager, and lines are as wide as the window. */
     @Test
     void whatIsLongGoesThroughThePager() throws Exception {

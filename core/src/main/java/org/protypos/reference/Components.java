@@ -3,7 +3,9 @@ package org.protypos.reference;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Predicate;
+import java.util.stream.Collectors;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.NearestName;
@@ -64,7 +66,13 @@ public final class Components {
                         "attribute group " + name,
                         group.documentation(),
                         group.place())));
-        components.all.removeIf(one -> SchemaComponents.isOriginal(one.name()));
+        // What comes with the program, such as the attributes of XML itself, is nobody's contract.
+        Set<String> documents = contract.documents().all().stream()
+                .map(document -> document.text().name())
+                .collect(Collectors.toSet());
+        components.all.removeIf(one -> SchemaComponents.isOriginal(one.name())
+                || one.place() == null
+                || !documents.contains(one.place().document()));
         return components;
     }
 

@@ -29,6 +29,8 @@ public final class ContractReference {
     private final Components components;
     private final Demands demands;
     private Usages usages;
+    private Structure own;
+    private Wire wire;
 
     /**
      * Begins.
@@ -57,6 +59,17 @@ public final class ContractReference {
     /** The name of a component in code, empty when it has none. */
     public String inCode(Component component) {
         return inCode.getOrDefault(component.designator(), "");
+    }
+
+    /** The type that a type is derived from by adding to it, as rules speak of it; empty when there is none in the contract. */
+    public String extended(Component component) {
+        SchemaType type = component.kind() == Component.Kind.TYPE
+                ? contract.schema().types().get(component.name())
+                : null;
+        boolean extending = type instanceof ComplexType complex
+                && complex.derivation() == ComplexType.Derivation.EXTENSION
+                && contract.schema().types().containsKey(complex.base().name());
+        return extending ? "~" + ((ComplexType) type).base().name() : "";
     }
 
     /** What a component is beyond its structure, each in a few words: what it comes from, what its values have to be. */
@@ -106,7 +119,16 @@ public final class ContractReference {
      * @param depth how many levels of it are told
      */
     public List<Node> structure(Component component, int depth) {
-        Structure structure = new Structure(contract, inCode);
+        return structure(component, depth, new Structure(contract, inCode, true));
+    }
+
+    /** What a component has beyond other components that have names: of those only is told that it has them. */
+    public List<Node> own(Component component) {
+        own = own == null ? new Structure(contract, inCode, false) : own;
+        return structure(component, MOST_LEVELS, own.anew());
+    }
+
+    private List<Node> structure(Component component, int depth, Structure structure) {
         return switch (component.kind()) {
             case OPERATION -> operation(component, structure, depth);
             case MESSAGE -> parts(contract.wsdl().messages().get(component.name()), structure, depth);
@@ -124,7 +146,7 @@ public final class ContractReference {
             for (Message.Part part : message.parts()) {
                 all.add(
                         part.element() != null
-                                ? structure.element(part.element(), depth)
+                                ? structure.used(part.element(), depth)
                                 : structure.value(
                                         Node.Kind.PART,
                                         part.name(),
@@ -138,7 +160,8 @@ public final class ContractReference {
 
     /** The operation as some binding carries it, or null. */
     private WireOperation carried(Operation operation) {
-        for (WirePort port : Wire.of(contract).ports()) {
+        wire = wire == null ? Wire.of(contract) : wire;
+        for (WirePort port : wire.ports()) {
             for (WireOperation one : port.carried().operations()) {
                 if (one.operation() == operation) {
                     return one;
@@ -187,6 +210,7 @@ public final class ContractReference {
                 use.documentation() == null ? "" : use.documentation().strip(),
                 "",
                 "",
+                "",
                 use.place(),
                 inside,
                 false));
@@ -194,39 +218,18 @@ public final class ContractReference {
 
     private static Node part(WirePart part, Structure structure, int depth) {
         return part.isGlobal()
-                ? structure.element(part.element(), depth)
+                ? structure.used(part.element(), depth)
                 : structure.value(Node.Kind.PART, part.name(), part.type(), null, depth);
     }
 
     private static Node header(WirePart block, Structure structure, int depth) {
-        Node node = part(block, structure, depth);
-        return new Node(
-                Node.Kind.HEADER,
-                node.label(),
-                node.type(),
-                "header",
-                node.demands(),
-                node.documentation(),
-                node.inCode(),
-                node.designator(),
-                node.place(),
-                node.children(),
-                node.isCut());
+        return part(block, structure, depth).as(Node.Kind.HEADER, "header");
     }
 
     private static Node attached(WirePart part, Structure structure) {
-        Node node = structure.value(Node.Kind.PART, part.name(), part.type(), null, 0);
-        return new Node(
-                Node.Kind.PART,
-                node.label(),
-                "attachment",
-                "",
-                part.mediaType().isEmpty() ? List.of() : List.of(part.mediaType()),
-                "",
-                "",
-                "",
-                null,
-                List.of(),
-                false);
+        Node node = structure
+                .value(Node.Kind.PART, part.name(), part.type(), null, 0)
+                .as(Node.Kind.PART, "attached");
+        return node.referring("");
     }
 }

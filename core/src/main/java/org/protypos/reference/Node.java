@@ -14,6 +14,7 @@ import org.protypos.diagnostic.Place;
  * @param documentation what the contract says about it
  * @param inCode its name in code, empty when it has none
  * @param designator how rules speak of it, empty when they do not
+ * @param refers how rules speak of the component whose content it has; empty when it has its own or none
  * @param place where it stands, or null
  * @param children what is in it
  * @param isCut whether there is more in it, which is not told
@@ -27,9 +28,33 @@ public record Node(
         String documentation,
         String inCode,
         String designator,
+        String refers,
         Place place,
         List<Node> children,
         boolean isCut) {
+    /** The same with the content of a component. */
+    Node referring(String component) {
+        return new Node(
+                kind,
+                label,
+                type,
+                occurs,
+                demands,
+                documentation,
+                inCode,
+                designator,
+                component,
+                place,
+                List.of(),
+                isCut);
+    }
+
+    /** The same as another kind of node. */
+    Node as(Kind other, String comes) {
+        return new Node(
+                other, label, type, comes, demands, documentation, inCode, designator, refers, place, children, isCut);
+    }
+
     /** What a node can be. */
     public enum Kind {
         /** A request, a response or a fault. */

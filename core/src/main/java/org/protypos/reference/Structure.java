@@ -2,9 +2,10 @@ package org.protypos.reference;
 
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Deque;
-import java.util.HashMap;
 import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -41,7 +42,8 @@ final class Structure {
     private final Map<String, String> inCode;
     private final Demands demands;
     private final Substitutions substitutions;
-    private final Map<QName, List<String>> families = new HashMap<>();
+    private Map<SchemaType, List<String>> families;
+    private final boolean whole;
     private final Deque<SchemaType> open = new ArrayDeque<>();
     private int nodes;
 
@@ -49,18 +51,31 @@ final class Structure {
      * Prepares.
      *
      * @param inCode the names in code, by designators
+     * @param whole whether what has a name of its own is told too, where it is used; otherwise only that it is
      */
-    Structure(Contract contract, Map<String, String> inCode) {
+    Structure(Contract contract, Map<String, String> inCode, boolean whole) {
+        this.whole = whole;
         this.schema = contract.schema();
         this.inCode = inCode;
         this.demands = new Demands(schema);
         this.substitutions = new Substitutions(schema);
     }
 
+    /** Begins with another component: how much one may hold is for each alone. */
+    Structure anew() {
+        nodes = 0;
+        return this;
+    }
+
     /** A global element, with what is in it. */
     Node element(QName name, int depth) {
         ElementDeclaration element = schema.elements().get(name);
         return element(element, element.documentation(), element.name().toString(), "", depth, true);
+    }
+
+    /** The use of a global element. */
+    Node used(QName name, int depth) {
+        return whole ? element(name, depth) : element(name, 0).referring(name.toString());
     }
 
     /** What is in a type. */
@@ -94,8 +109,9 @@ final class Structure {
                 demands.of(type),
                 "",
                 "",
+                refers(type),
                 place,
-                meant instanceof ComplexType ? content(meant, "~" + type.name(), depth - 1) : List.of(),
+                whole && meant instanceof ComplexType ? content(meant, "~" + type.name(), depth - 1) : List.of(),
                 meant instanceof ComplexType && depth <= 0);
     }
 
@@ -112,6 +128,7 @@ final class Structure {
             List<String> told,
             String documentation,
             String designator,
+            String refers,
             Place place,
             List<Node> children,
             boolean isCut) {
@@ -125,6 +142,7 @@ final class Structure {
                 documentation == null ? "" : documentation.strip().replaceAll("\\s+", " "),
                 inCode.getOrDefault(designator, ""),
                 designator,
+                refers,
                 place,
                 List.copyOf(children),
                 isCut);
@@ -153,7 +171,8 @@ final class Structure {
         }
         told.addAll(family(type));
         boolean deep = type instanceof ComplexType && hasContent(type);
-        boolean shown = deep && depth > 0 && !open.contains(type) && nodes < MOST_NODES;
+        boolean isNamed = reference.name() != null;
+        boolean shown = deep && depth > 0 && !open.contains(type) && nodes < MOST_NODES && (whole || !isNamed);
         String around = reference.name() == null ? designator : "~" + reference.name();
         return node(
                 Node.Kind.ELEMENT,
@@ -163,9 +182,15 @@ final class Structure {
                 told,
                 documentation,
                 designator,
+                refers(reference),
                 element.place(),
                 shown ? content(type, around, depth - 1) : List.of(),
                 deep && !shown);
+    }
+
+    /** How rules speak of a type of the contract. */
+    private String refers(TypeReference type) {
+        return type != null && type.name() != null && schema.types().containsKey(type.name()) ? "~" + type.name() : "";
     }
 
     private boolean hasContent(SchemaType type) {
@@ -191,22 +216,43 @@ final class Structure {
 
     /** Which types may stand for one; that many extend what is built in needs no word. */
     private List<String> family(SchemaType type) {
-        List<String> names = type == null || !schema.types().containsKey(type.name())
-                ? List.of()
-                : families.computeIfAbsent(type.name(), any -> schema.types().values().stream()
-                        .filter(other -> other != type
-                                && other instanceof ComplexType complex
-                                && !complex.isAbstract()
-                                && !SchemaComponents.isOriginal(complex.name())
-                                && substitutions.derives(complex, type, Set.of()))
-                        .map(other -> other.name().getLocalPart())
-                        .toList());
+        families = families == null ? families() : families;
+        List<String> names = type == null || type.name() == null ? List.of() : families.getOrDefault(type, List.of());
         return names.isEmpty()
                 ? List.of()
                 : List.of((type instanceof ComplexType complex && complex.isAbstract()
                                 ? "xsi:type is "
                                 : "xsi:type may be ")
                         + some(names));
+    }
+
+    /** For each type of the contract the names of those that may stand for it. */
+    private Map<SchemaType, List<String>> families() {
+        Map<SchemaType, List<String>> all = new IdentityHashMap<>();
+        for (SchemaType type : schema.types().values()) {
+            if (type instanceof ComplexType one && !one.isAbstract() && !SchemaComponents.isOriginal(one.name())) {
+                Set<SchemaType> seen = Collections.newSetFromMap(new IdentityHashMap<>());
+                for (SchemaType base = schema.resolve(one.base());
+                        base != null
+                                && base.name() != null
+                                && schema.types().containsKey(base.name())
+                                && seen.add(base);
+                        base = base(base)) {
+                    if (substitutions.derives(one, base, Set.of())) {
+                        all.computeIfAbsent(base, any -> new ArrayList<>())
+                                .add(one.name().getLocalPart());
+                    }
+                }
+            }
+        }
+        return all;
+    }
+
+    private SchemaType base(SchemaType type) {
+        TypeReference base = type instanceof ComplexType complex
+                ? complex.base()
+                : type instanceof SimpleType simple ? simple.base() : null;
+        return base == null ? null : schema.resolve(base);
     }
 
     /** Names, as many as one reads. */
@@ -221,7 +267,7 @@ final class Structure {
         List<Node> all = new ArrayList<>();
         open.push(type);
         if (type instanceof ComplexType complex) {
-            List<ComplexType> chain = chain(complex);
+            List<ComplexType> chain = whole ? chain(complex) : List.of(complex);
             Set<QName> named = new HashSet<>();
             for (int i = chain.size() - 1; i >= 0; i--) {
                 ComplexType one = chain.get(i);
@@ -236,7 +282,7 @@ final class Structure {
                 }
             }
             if (complex.mixed()) {
-                all.add(node(Node.Kind.TEXT, "text between", "", "", List.of(), "", "", null, List.of(), false));
+                all.add(node(Node.Kind.TEXT, "text between", "", "", List.of(), "", "", "", null, List.of(), false));
             }
         }
         open.pop();
@@ -280,6 +326,7 @@ final class Structure {
                         told,
                         "",
                         designator + "/text()",
+                        refers(reference),
                         type.place(),
                         List.of(),
                         false));
@@ -314,6 +361,7 @@ final class Structure {
                     told,
                     declared == null ? "" : declared.documentation(),
                     designator + "/@" + name,
+                    refers(type),
                     use.place(),
                     List.of(),
                     false));
@@ -346,6 +394,7 @@ final class Structure {
                 told,
                 "",
                 "",
+                "",
                 wildcard.place(),
                 List.of(),
                 false);
@@ -370,7 +419,8 @@ final class Structure {
             ElementDeclaration element = schema.elements().get(reference.name());
             if (element != null) {
                 String said = reference.documentation().isEmpty() ? element.documentation() : reference.documentation();
-                all.add(element(element, said, element.name().toString(), occurs, depth, true));
+                Node node = element(element, said, element.name().toString(), occurs, whole ? depth : 0, true);
+                all.add(whole ? node : node.referring(element.name().toString()));
             }
         } else if (term instanceof GroupReference reference) {
             ModelGroupDefinition group = schema.groups().get(reference.name());
@@ -405,7 +455,7 @@ final class Structure {
                         case CHOICE -> "one of";
                         case ALL -> "in any order";
                     };
-            all.add(node(kind, label, "", occurs, List.of(), "", "", group.place(), inside, false));
+            all.add(node(kind, label, "", occurs, List.of(), "", "", "", group.place(), inside, false));
         }
     }
 }

@@ -2,7 +2,6 @@ package org.protypos.exchange;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.io.File;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
@@ -17,11 +16,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Predicate;
-import java.util.logging.Level;
-import java.util.logging.Logger;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.Assumptions;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -30,8 +26,6 @@ import org.openqa.selenium.Dimension;
 import org.openqa.selenium.Keys;
 import org.openqa.selenium.WebElement;
 import org.openqa.selenium.chrome.ChromeDriver;
-import org.openqa.selenium.chrome.ChromeDriverService;
-import org.openqa.selenium.chrome.ChromeOptions;
 import org.openqa.selenium.logging.LogEntry;
 import org.openqa.selenium.logging.LogType;
 import org.protypos.contract.Contract;
@@ -40,14 +34,10 @@ import org.protypos.exchange.page.StandInPage;
 import org.protypos.exchange.standin.Answers;
 import org.protypos.exchange.standin.StandIn;
 import org.protypos.source.DocumentGatherer;
+import org.protypos.testing.Browser;
 
 /** The page of a stand-in in a browser, as somebody uses it who would rather look than type. */
 class PageTest {
-    private static final List<Path> BROWSERS = List.of(Path.of("/usr/bin/chromium"), Path.of("/usr/bin/google-chrome"));
-    private static final Path DRIVER = Path.of("/usr/bin/chromedriver");
-
-    private static final Logger QUIET = Logger.getLogger("org.openqa.selenium");
-
     @TempDir
     private static Path folder;
 
@@ -55,30 +45,7 @@ class PageTest {
 
     @BeforeAll
     static void open() {
-        Path program = BROWSERS.stream().filter(Files::isExecutable).findFirst().orElse(null);
-        Assumptions.assumeTrue(program != null && Files.isExecutable(DRIVER), "no Chromium with its driver here");
-        ChromeOptions options = new ChromeOptions();
-        options.setBinary(program.toFile());
-        options.addArguments(
-                "--headless",
-                "--no-sandbox",
-                "--disable-gpu",
-                "--disable-quic",
-                "--no-first-run",
-                "--disable-background-networking",
-                "--disable-component-update",
-                "--disable-sync",
-                "--lang=en-GB",
-                "--user-data-dir=" + folder.resolve("profile"));
-        ChromeDriverService service = new ChromeDriverService.Builder()
-                .usingDriverExecutable(DRIVER.toFile())
-                .usingAnyFreePort()
-                .withLogFile(new File(folder.toFile(), "driver.log"))
-                .build();
-        // It would rather know the very version of the browser; nothing here needs that.
-        QUIET.setLevel(Level.SEVERE);
-        browser = new ChromeDriver(service, options);
-        browser.manage().window().setSize(new Dimension(1280, 900));
+        browser = Browser.open(folder);
     }
 
     @AfterAll

@@ -1,0 +1,104 @@
+package org.protypos.cli.view;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.protypos.contract.Contract;
+import org.protypos.generator.Generator;
+import org.protypos.generator.PlannedContract;
+import org.protypos.message.check.ContractCheck;
+import org.protypos.message.sample.Samples;
+import org.protypos.naming.Subject;
+import org.protypos.reference.ContractReference;
+import org.protypos.reference.page.ReferencePage;
+import org.protypos.target.LoweredApi;
+import org.protypos.target.Target;
+import org.protypos.target.Targets;
+import org.protypos.wire.WireOperation;
+import org.protypos.wire.WirePort;
+import org.protypos.wsdl.PortType;
+
+/** Gathers what stands in the page of a contract: names in all languages, example messages, findings. */
+public final class ReferencePages {
+    /** Longer examples nobody reads in a page. */
+    private static final int LONGEST = 20_000;
+
+    private final PlannedContract planned;
+    private final ContractReference reference;
+    private final String title;
+    private int room;
+
+    /** Begins. */
+    public ReferencePages(PlannedContract planned, ContractReference reference, String title) {
+        this.planned = planned;
+        this.reference = reference;
+        this.title = title;
+    }
+
+    /** The page. */
+    public String text() {
+        Contract contract = planned.contract();
+        ReferencePage page = new ReferencePage(contract, reference, title);
+        // The language that was asked for comes first.
+        List<Target> targets = new ArrayList<>(List.of(planned.target()));
+        Targets.all().stream().filter(one -> one != planned.target()).forEach(targets::add);
+        for (Target target : targets) {
+            PlannedContract other = target == planned.target()
+                    ? planned
+                    : Generator.of(contract).target(target).plan();
+            if (other.isSound()) {
+                page.language(target.title(), names(contract, other.code()));
+            }
+        }
+        // A page is for reading: examples take as much room as the contract itself at most.
+        room = contract.documents().all().stream().mapToInt(one -> one.size()).sum() / 2 + LONGEST;
+        examples(contract, page);
+        return page.findings(planned.findings()).text();
+    }
+
+    private static Map<String, String> names(Contract contract, LoweredApi code) {
+        Map<String, String> names =
+                new HashMap<>(code.surface(contract.wsdl().portTypes().values()).classes());
+        code.outline().interfaces().stream()
+                .flatMap(type -> type.operations().stream())
+                .forEach(operation -> names.put(operation.api().subject().designator(), operation.method()));
+        return names;
+    }
+
+    private void examples(Contract contract, ReferencePage page) {
+        ContractCheck check = new ContractCheck(contract);
+        Samples least = new Samples(contract, check.vocabulary(), false);
+        Samples full = new Samples(contract, check.vocabulary(), true);
+        for (PortType type : contract.wsdl().portTypes().values()) {
+            for (WirePort port : check.wire().ports()) {
+                if (port.carried().binding().portType().equals(type.name())) {
+                    for (WireOperation operation : port.carried().operations()) {
+                        String designator = Subject.wsdl(Subject.Kind.PORT_TYPE, type.name(), null)
+                                        .designator() + "/" + operation.name();
+                        page.examples(designator, messages(operation, least, full));
+                    }
+                    break;
+                }
+            }
+        }
+    }
+
+    private Map<String, String> messages(WireOperation operation, Samples least, Samples full) {
+        Map<String, String> messages = new LinkedHashMap<>();
+        add(messages, "A request with what must be", least.message(operation.request()));
+        add(messages, "A request with all that may be", full.message(operation.request()));
+        if (operation.answer() != null) {
+            add(messages, "A response with all that may be", full.message(operation.answer()));
+        }
+        return messages;
+    }
+
+    private void add(Map<String, String> messages, String name, String text) {
+        if (text.length() <= Math.min(LONGEST, room)) {
+            room -= text.length();
+            messages.put(name, text);
+        }
+    }
+}

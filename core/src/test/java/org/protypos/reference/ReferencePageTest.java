@@ -1,0 +1,136 @@
+package org.protypos.reference;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Base64;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.openqa.selenium.By;
+import org.openqa.selenium.Keys;
+import org.openqa.selenium.WebElement;
+import org.openqa.selenium.chrome.ChromeDriver;
+import org.openqa.selenium.logging.LogType;
+import org.openqa.selenium.print.PrintOptions;
+import org.protypos.contract.Contract;
+import org.protypos.contract.ContractReader;
+import org.protypos.reference.page.ReferencePage;
+import org.protypos.source.DocumentGatherer;
+import org.protypos.testing.Browser;
+
+/** The page about a contract in a browser, read from a file. */
+class ReferencePageTest {
+    @TempDir
+    private static Path folder;
+
+    private static ChromeDriver browser;
+
+    @BeforeAll
+    static void open() {
+        browser = Browser.open(folder);
+    }
+
+    @AfterAll
+    static void close() {
+        if (browser != null) {
+            browser.quit();
+        }
+    }
+
+    private static void page(Path contract) throws IOException {
+        Contract read = ContractReader.read(DocumentGatherer.gather(List.of(contract.toString()), null));
+        assertThat(read.isSound()).isTrue();
+        Map<String, String> names = Map.of("~{http://lanternbay.example/harbour/vessels}Yacht", "vessels.Yacht");
+        Path file = folder.resolve("page.html");
+        Files.writeString(
+                file,
+                new ReferencePage(read, new ContractReference(read, Map.of()), "a <contract>")
+                        .language("Java", names)
+                        .language("C#", Map.of("~{http://lanternbay.example/harbour/vessels}Yacht", "Vessels.Yacht"))
+                        .findings(read.findings())
+                        .text());
+        browser.get(file.toUri().toString());
+    }
+
+    private static String text(String selector) {
+        return browser.findElement(By.cssSelector(selector)).getText();
+    }
+
+    private static void nothingWentWrong() {
+        assertThat(browser.manage().logs().get(LogType.BROWSER).getAll()).isEmpty();
+    }
+
+    @Test
+    void itIsReadWithTheKeyboardAlone() throws IOException {
+        page(Path.of("../examples/harbour/contract/desk.wsdl"));
+        assertThat(text("nav h1")).isEqualTo("a <contract>");
+        assertThat(text("main")).contains("HarbourOffice", "SOAP 1.2", "Finds a vessel by its call sign.");
+        browser.switchTo().activeElement().sendKeys("/");
+        WebElement search = browser.switchTo().activeElement();
+        search.sendKeys("yach");
+        assertThat(text("#found")).isEqualTo("1 found");
+        search.sendKeys(Keys.ENTER);
+        assertThat(text("main h2")).isEqualTo("Yacht type");
+        assertThat(text("main .tree")).contains("@callSign", "owner", "one of");
+        assertThat(browser.findElements(By.cssSelector("main svg text"))).hasSizeGreaterThan(7);
+        assertThat(text("main pre.signature")).isEqualTo("vessels.Yacht");
+        browser.findElements(By.cssSelector("[role=tab]")).get(1).sendKeys(Keys.SPACE);
+        assertThat(text("main pre.signature")).isEqualTo("Vessels.Yacht");
+        String here = browser.getCurrentUrl();
+        browser.navigate().refresh();
+        assertThat(browser.getCurrentUrl()).isEqualTo(here);
+        assertThat(text("main h2")).isEqualTo("Yacht type");
+        assertThat(text("main pre.signature")).isEqualTo("Vessels.Yacht");
+        browser.findElement(By.cssSelector("main a.mono")).sendKeys(Keys.ENTER);
+        assertThat(text("main h2")).isEqualTo("vessels.xsd");
+        assertThat(text("main .here")).contains("name=\"Yacht\"");
+        browser.findElement(By.cssSelector("nav h1 a")).sendKeys(Keys.ENTER);
+        browser.findElement(By.cssSelector("main table a")).sendKeys(Keys.ENTER);
+        browser.findElements(By.cssSelector(".tree button")).stream()
+                .filter(button -> "false".equals(button.getDomAttribute("aria-expanded")))
+                .forEach(button -> button.sendKeys(Keys.ENTER));
+        assertThat(browser.findElements(By.cssSelector(".tree button[aria-expanded=false]")))
+                .isEmpty();
+        nothingWentWrong();
+    }
+
+    @Test
+    void nothingInAContractIsMarkup() throws IOException {
+        Path evil = Files.writeString(folder.resolve("evil.xsd"), """
+                <xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema">
+                  <!-- </script><script>document.title = "owned"</script> -->
+                  <xs:complexType name="Evil"><xs:annotation><xs:documentation>
+                    &lt;/script>&lt;script>document.title = "owned"&lt;/script>&lt;img src=x onerror="document.title='owned'">
+                    </xs:documentation></xs:annotation><xs:sequence>
+                    <xs:element name="value" default="&lt;b>bold&lt;/b>" type="xs:string"/></xs:sequence></xs:complexType>
+                </xs:schema>
+                """);
+        page(evil);
+        browser.get(browser.getCurrentUrl() + "#~Evil");
+        assertThat(text("main h2")).isEqualTo("Evil type");
+        assertThat(text("main")).contains("<img src=x onerror=", "<b>bold</b> when empty");
+        assertThat(browser.findElements(By.cssSelector("main img, main b"))).isEmpty();
+        assertThat(browser.getTitle()).isEqualTo("Evil – a <contract>");
+        browser.get(browser.getCurrentUrl().replaceFirst("#.*", "#%3Cscript%3E"));
+        assertThat(text("main")).contains("There is nothing called <script> in this contract.");
+        nothingWentWrong();
+    }
+
+    @Test
+    void itIsPrintedWithoutItsList() throws IOException {
+        page(Path.of("../examples/harbour/contract/desk.wsdl"));
+        byte[] pdf =
+                Base64.getDecoder().decode(browser.print(new PrintOptions()).getContent());
+        assertThat(new String(pdf, 0, 5, StandardCharsets.US_ASCII)).isEqualTo("%PDF-");
+        Object hidden = browser.executeScript(
+                "return [...document.styleSheets[0].cssRules].some(rule => rule.media && rule.media.mediaText === 'print')");
+        assertThat(hidden).isEqualTo(true);
+    }
+}

@@ -1,0 +1,55 @@
+package org.protypos.testing;
+
+import java.io.File;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.logging.Level;
+import java.util.logging.Logger;
+import org.junit.jupiter.api.Assumptions;
+import org.openqa.selenium.Dimension;
+import org.openqa.selenium.chrome.ChromeDriver;
+import org.openqa.selenium.chrome.ChromeDriverService;
+import org.openqa.selenium.chrome.ChromeOptions;
+
+/** A browser in which pages are tried as people use them. */
+public final class Browser {
+    private static final List<Path> BROWSERS = List.of(Path.of("/usr/bin/chromium"), Path.of("/usr/bin/google-chrome"));
+    private static final Path DRIVER = Path.of("/usr/bin/chromedriver");
+    private static final Logger QUIET = Logger.getLogger("org.openqa.selenium");
+
+    private Browser() {}
+
+    /**
+     * Opens one; without it the test is skipped.
+     *
+     * @param folder where it keeps what it has to keep
+     */
+    public static ChromeDriver open(Path folder) {
+        Path program = BROWSERS.stream().filter(Files::isExecutable).findFirst().orElse(null);
+        Assumptions.assumeTrue(program != null && Files.isExecutable(DRIVER), "no Chromium with its driver here");
+        ChromeOptions options = new ChromeOptions();
+        options.setBinary(program.toFile());
+        options.addArguments(
+                "--headless",
+                "--no-sandbox",
+                "--disable-gpu",
+                "--disable-quic",
+                "--no-first-run",
+                "--disable-background-networking",
+                "--disable-component-update",
+                "--disable-sync",
+                "--lang=en-GB",
+                "--user-data-dir=" + folder.resolve("profile"));
+        ChromeDriverService service = new ChromeDriverService.Builder()
+                .usingDriverExecutable(DRIVER.toFile())
+                .usingAnyFreePort()
+                .withLogFile(new File(folder.toFile(), "driver.log"))
+                .build();
+        // It would rather know the very version of the browser; nothing here needs that.
+        QUIET.setLevel(Level.SEVERE);
+        ChromeDriver browser = new ChromeDriver(service, options);
+        browser.manage().window().setSize(new Dimension(1280, 900));
+        return browser;
+    }
+}
