@@ -129,6 +129,11 @@ class ReferencePageTest {
         byte[] pdf =
                 Base64.getDecoder().decode(browser.print(new PrintOptions()).getContent());
         assertThat(new String(pdf, 0, 5, StandardCharsets.US_ASCII)).isEqualTo("%PDF-");
+        browser.executeScript("window.dispatchEvent(new Event('beforeprint'))");
+        assertThat(browser.findElements(By.cssSelector("#whole ol li"))).hasSizeGreaterThan(30);
+        assertThat(browser.findElements(By.cssSelector("#whole article"))).hasSizeGreaterThan(30);
+        browser.executeScript("window.dispatchEvent(new Event('afterprint'))");
+        assertThat(browser.findElements(By.cssSelector("#whole"))).isEmpty();
         Object hidden = browser.executeScript(
                 "return [...document.styleSheets[0].cssRules].some(rule => rule.media && rule.media.mediaText === 'print')");
         assertThat(hidden).isEqualTo(true);

@@ -1,15 +1,24 @@
 package org.protypos.cli.view;
 
+import com.fasterxml.jackson.core.JsonFactory;
+import com.fasterxml.jackson.core.JsonGenerator;
+import java.io.IOException;
+import java.io.StringWriter;
+import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.protypos.contract.Contract;
+import org.protypos.exchange.call.MessageValues;
 import org.protypos.generator.Generator;
 import org.protypos.generator.PlannedContract;
 import org.protypos.message.check.ContractCheck;
+import org.protypos.message.json.JsonText;
+import org.protypos.message.json.JsonValue;
 import org.protypos.message.sample.Samples;
+import org.protypos.message.tree.MessageReader;
 import org.protypos.naming.Subject;
 import org.protypos.reference.ContractReference;
 import org.protypos.reference.page.ReferencePage;
@@ -77,7 +86,7 @@ public final class ReferencePages {
                     for (WireOperation operation : port.carried().operations()) {
                         String designator = Subject.wsdl(Subject.Kind.PORT_TYPE, type.name(), null)
                                         .designator() + "/" + operation.name();
-                        page.examples(designator, messages(operation, least, full));
+                        page.examples(designator, messages(operation, check, least, full));
                     }
                     break;
                 }
@@ -85,14 +94,29 @@ public final class ReferencePages {
         }
     }
 
-    private Map<String, String> messages(WireOperation operation, Samples least, Samples full) {
+    private Map<String, String> messages(WireOperation operation, ContractCheck check, Samples least, Samples full) {
         Map<String, String> messages = new LinkedHashMap<>();
-        add(messages, "A request with what must be", least.message(operation.request()));
+        MessageValues values = new MessageValues(operation, check);
+        String request = least.message(operation.request());
+        add(messages, "A request with what must be", request);
+        add(messages, "The same in JSON", json(values.request(MessageReader.read("sample", request), Map.of())));
         add(messages, "A request with all that may be", full.message(operation.request()));
         if (operation.answer() != null) {
-            add(messages, "A response with all that may be", full.message(operation.answer()));
+            String answer = full.message(operation.answer());
+            add(messages, "A response with all that may be", answer);
+            add(messages, "That response in JSON", json(values.answer(MessageReader.read("sample", answer), Map.of())));
         }
         return messages;
+    }
+
+    private static String json(JsonValue value) {
+        StringWriter text = new StringWriter();
+        try (JsonGenerator json = new JsonFactory().createGenerator(text).useDefaultPrettyPrinter()) {
+            JsonText.write(value, json);
+        } catch (IOException e) {
+            throw new UncheckedIOException("a text in memory takes everything", e);
+        }
+        return text.toString();
     }
 
     private void add(Map<String, String> messages, String name, String text) {

@@ -24,6 +24,7 @@ import org.protypos.reference.ContractReference;
 import org.protypos.reference.Node;
 import org.protypos.reference.Usages;
 import org.protypos.source.Document;
+import org.protypos.source.XmlText;
 import org.protypos.wsdl.Binding;
 import org.protypos.wsdl.PolicyAssertion;
 import org.protypos.wsdl.Service;
@@ -100,7 +101,14 @@ public final class ReferencePage {
                 <script>%s</script>
                 </body>
                 </html>
-                """.formatted(hash(style), hash(script), html(title), style, html(title), data(), script);
+                """.formatted(
+                        hash(style),
+                        hash(script),
+                        XmlText.escaped(title, true),
+                        style,
+                        XmlText.escaped(title, true),
+                        data(),
+                        script);
     }
 
     private static String resource(String name) {
@@ -118,13 +126,6 @@ public final class ReferencePage {
         } catch (NoSuchAlgorithmException e) {
             throw new IllegalStateException("every platform has SHA-256", e);
         }
-    }
-
-    private static String html(String text) {
-        return text.replace("&", "&amp;")
-                .replace("<", "&lt;")
-                .replace(">", "&gt;")
-                .replace("\"", "&quot;");
     }
 
     /** What the script draws; no sign in it can end the element that it is in. */

@@ -10,6 +10,7 @@
   const KINDS = ["operation", "element", "type", "message", "group", "attribute", "attribute group"];
   const MOST_LISTED = 300;
   const MOST_OPEN = 60;
+  const MOST_PRINTED = 600;
 
   /** Makes an element; texts stay texts. */
   function make(name, attributes, ...content) {
@@ -28,7 +29,7 @@
   const link = id => "#" + encodeURIComponent(id);
 
   function titled(one) {
-    return make("a", { href: link(one.id) }, one.name, " ", make("span", { class: "kind" },
+    return make("span", null, make("a", { href: link(one.id) }, one.name), " ", make("span", { class: "kind" },
         one.kind + (one.within ? " of " + one.within : "")));
   }
 
@@ -80,7 +81,7 @@
       }
       for (const one of some.slice(0, MOST_LISTED - shown)) {
         list.append(make("li", null, make("a", { href: link(one.id), "aria-current": one.id === current ? "page" : null },
-            one.name, words.length ? make("span", { class: "kind" }, " " + one.kind) : null)));
+            one.name, ...(words.length ? [" ", make("span", { class: "kind" }, one.kind)] : []))));
         shown++;
       }
     }
@@ -403,6 +404,19 @@
       event.preventDefault();
       search.focus();
       search.select();
+    }
+  });
+  // On paper the whole contract is a document with a table of contents; of a very large one what is shown is printed.
+  window.addEventListener("beforeprint", () => {
+    if (location.hash.length < 2 && components.length <= MOST_PRINTED) {
+      main.append(make("section", { id: "whole" }, make("h2", null, "Contents"),
+          make("ol", null, ...components.map(one => make("li", null, titled(one)))), ...components.map(component)));
+    }
+  });
+  window.addEventListener("afterprint", () => {
+    const whole = document.getElementById("whole");
+    if (whole) {
+      whole.remove();
     }
   });
   window.addEventListener("hashchange", show);
