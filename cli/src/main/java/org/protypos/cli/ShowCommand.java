@@ -100,6 +100,9 @@ final class ShowCommand implements Callable<Integer> {
         List<String> names = arguments.takeNames();
         if (depth != null) {
             new Limits(spec).number("--depth", depth, 1, MOST_LEVELS);
+            if (names.isEmpty() && !markdown) {
+                throw new ParameterException(spec.commandLine(), "--depth is about what is named behind the contract");
+            }
         }
         if (usages && names.isEmpty()) {
             throw new ParameterException(spec.commandLine(), "--usages: name what is used, behind the contract");
