@@ -408,7 +408,7 @@ final class Structure {
 
     /** What a particle allows; a group that comes once, and is no choice, needs no word of its own. */
     private void particle(Particle particle, String designator, int depth, List<Node> all) {
-        if (particle.most() == 0 || nodes > MOST_NODES) {
+        if (particle.most() == 0) {
             return;
         }
         String occurs = occurs(particle.least(), particle.most());

@@ -16,6 +16,7 @@ import org.protypos.message.check.ContractCheck;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.record.CodePage;
 import org.protypos.record.HeadRecord;
+import org.protypos.wire.WireMessage;
 
 /** Answers requests by a program that takes them as records and gives its answers as records. */
 public final class RecordService implements Responder {
@@ -53,6 +54,9 @@ public final class RecordService implements Responder {
         if (messages.request() == null) {
             return failed(operation, "there are no records for " + operation);
         }
+        if (hasAttachments(called.request()) || called.answer() != null && hasAttachments(called.answer())) {
+            return failed(operation, "parts that travel beside a message have no place in a record");
+        }
         Findings wrong = new Findings();
         byte[] record;
         synchronized (check) {
@@ -69,6 +73,10 @@ public final class RecordService implements Responder {
             return failed(operation, String.valueOf(e.getMessage()));
         }
         return outcome(called, messages, reply, wrong);
+    }
+
+    private static boolean hasAttachments(WireMessage message) {
+        return !message.attachments().isEmpty();
     }
 
     /** Who is to blame is told here; who called learns that it was not they. */
