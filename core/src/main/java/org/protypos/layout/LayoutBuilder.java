@@ -21,6 +21,7 @@ import org.protypos.api.Content;
 import org.protypos.api.EnumeratedType;
 import org.protypos.api.Member;
 import org.protypos.api.NamedType;
+import org.protypos.api.ScalarKind;
 import org.protypos.api.StructuredType;
 import org.protypos.naming.Subject;
 import org.protypos.schema.Particle;
@@ -537,6 +538,10 @@ public final class LayoutBuilder {
                 .mapToInt(value -> value.text().length())
                 .max()
                 .orElse(1);
+        if (type.base() == ScalarKind.QNAME) {
+            // Names stand in records with their namespaces, which the values as they are written do not have.
+            return slot(Slot.Kind.VALUE, wanted, member.subject(), Picture.text(Rooms.NAME));
+        }
         Slot slot = slot(Slot.Kind.VALUE, wanted, member.subject(), Picture.text(Math.max(1, longest)));
         for (EnumeratedType.Value value : type.values()) {
             if (!value.text().isEmpty()) {

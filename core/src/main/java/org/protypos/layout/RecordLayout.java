@@ -6,6 +6,7 @@ import javax.xml.namespace.QName;
 import org.protypos.api.ApiFault;
 import org.protypos.api.ApiMessage;
 import org.protypos.api.ApiOperation;
+import org.protypos.api.Member;
 
 /**
  * The record for one message.
@@ -39,7 +40,9 @@ public record RecordLayout(
 
     /** Whether what is in the body of the message are the members of an element around them. */
     public boolean isWrapped() {
-        return message != null && message.wrapper() != null;
+        return message != null
+                && message.wrapper() != null
+                && (message.body() == null || message.body().kind() != Member.Kind.GROUP);
     }
 
     /** The element in the body of the message, or in the detail of the fault; null for none. */

@@ -17,6 +17,9 @@ import org.protypos.naming.Subject;
 
 /** How much room values get: what the contract bounds, then what a rule says, then what is custom, which is told. */
 public final class Rooms {
+    /** The characters of a name with its namespace. */
+    static final int NAME = 160;
+
     private static final int TEXT = 80;
     private static final int DOCUMENT = 2_000;
     private static final int BYTES = 1_000;
@@ -244,7 +247,7 @@ public final class Rooms {
             case TIME -> text(24, "hh:mm:ss");
             case DURATION -> text(40, "PnYnMnDTnHnMnS");
             case YEAR, YEAR_MONTH, MONTH, MONTH_DAY, DAY -> text(16, "");
-            case QNAME -> text(160, "{namespace}name");
+            case QNAME -> text(NAME, "{namespace}name");
             case HEX, BASE64, ATTACHMENT -> bytes(member, bounds, told);
             case STRING, NORMALIZED, TOKEN, NAMES -> characters(member, kind, bounds, told);
         };

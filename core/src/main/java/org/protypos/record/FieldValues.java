@@ -286,6 +286,15 @@ final class FieldValues {
         return bytes.length;
     }
 
+    /** Whether a field holds qualified names: one, several with blanks between, or one of some. */
+    static boolean isNames(Slot slot) {
+        ApiValue value = slot.member() == null ? null : slot.member().value().plain();
+        ApiValue item = value instanceof ApiValue.Items items ? items.item().plain() : value;
+        return item instanceof ApiValue.Scalar scalar && scalar.kind() == ScalarKind.QNAME
+                || item instanceof ApiValue.Enumerated enumerated
+                        && enumerated.type().base() == ScalarKind.QNAME;
+    }
+
     /** The kind of value in a field; text for what is several or none. */
     static ScalarKind kind(Slot slot) {
         ApiValue value = slot.member() == null ? null : slot.member().value().plain();

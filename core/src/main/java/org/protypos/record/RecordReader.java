@@ -4,10 +4,11 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
 import javax.xml.XMLConstants;
 import javax.xml.namespace.QName;
 import org.protypos.api.Member;
-import org.protypos.api.ScalarKind;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Printable;
 import org.protypos.layout.RecordLayout;
@@ -207,16 +208,23 @@ public final class RecordReader {
 
     private static void put(MessageElement element, Slot slot, String text) {
         Member member = slot.member();
-        boolean name = FieldValues.kind(slot) == ScalarKind.QNAME;
+        boolean name = FieldValues.isNames(slot);
         switch (member.kind()) {
-            case ATTRIBUTE -> element.attributes().put(member.xmlName(), name ? prefixed(element, text) : text);
-            case TEXT -> element.add(name ? prefixed(element, text) : text);
+            case ATTRIBUTE -> element.attributes().put(member.xmlName(), name ? allPrefixed(element, text) : text);
+            case TEXT -> element.add(name ? allPrefixed(element, text) : text);
             default -> {
                 MessageElement child = new MessageElement(member.xmlName(), null);
                 element.add(child);
-                child.setText(name ? prefixed(child, text) : text);
+                child.setText(name ? allPrefixed(child, text) : text);
             }
         }
+    }
+
+    /** Qualified names, each with a prefix that the element declares. */
+    private static String allPrefixed(MessageElement element, String expanded) {
+        return Arrays.stream(expanded.strip().split("\\s+"))
+                .map(name -> prefixed(element, name))
+                .collect(Collectors.joining(" "));
     }
 
     /** A qualified name with a prefix that the element declares. */
@@ -229,6 +237,11 @@ public final class RecordReader {
         }
         if (name.getNamespaceURI().isEmpty()) {
             return name.getLocalPart();
+        }
+        for (Map.Entry<String, String> one : element.prefixes().entrySet()) {
+            if (one.getValue().equals(name.getNamespaceURI()) && !one.getKey().isEmpty()) {
+                return one.getKey() + ":" + name.getLocalPart();
+            }
         }
         String prefix = "q";
         for (int i = 2; element.prefixes().containsKey(prefix); i++) {

@@ -5,11 +5,11 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Objects;
 import java.util.Set;
+import java.util.stream.Collectors;
 import javax.xml.XMLConstants;
 import javax.xml.namespace.QName;
 import org.protypos.api.ApiValue;
 import org.protypos.api.Member;
-import org.protypos.api.ScalarKind;
 import org.protypos.diagnostic.Findings;
 import org.protypos.layout.RecordLayout;
 import org.protypos.layout.RecordText;
@@ -381,11 +381,14 @@ public final class RecordWriter {
             moments.put(slot, at, text.strip());
             return;
         }
-        boolean name = FieldValues.kind(slot) == ScalarKind.QNAME;
         String value = text;
-        if (name && element != null) {
-            QName resolved = element.resolve(text.strip());
-            value = resolved == null ? text : resolved.toString();
+        if (FieldValues.isNames(slot) && element != null) {
+            value = Arrays.stream(text.strip().split("\\s+"))
+                    .map(name -> {
+                        QName resolved = name.isEmpty() ? null : element.resolve(name);
+                        return resolved == null ? name : resolved.toString();
+                    })
+                    .collect(Collectors.joining(" "));
         }
         values.put(
                 slot,

@@ -99,6 +99,42 @@ class RecordTripTest {
         assertThat(whole).as(valid + " messages, " + told).isGreaterThan(valid / 3);
     }
 
+    /** Names keep their namespaces, whatever prefixes they had: one, several, and one of some. */
+    @Test
+    void namesKeepTheirNamespaces(@TempDir Path folder) throws Exception {
+        Path schema = Files.writeString(folder.resolve("marks.xsd"), """
+                <xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema" xmlns:m="urn:marks">
+                  <xs:element name="log"><xs:complexType><xs:sequence>
+                    <xs:element name="one" type="xs:QName"/>
+                    <xs:element name="some"><xs:simpleType><xs:list itemType="xs:QName"/></xs:simpleType></xs:element>
+                    <xs:element name="this"><xs:simpleType><xs:restriction base="xs:QName">
+                      <xs:enumeration value="m:buoy"/><xs:enumeration value="m:light"/></xs:restriction></xs:simpleType></xs:element>
+                  </xs:sequence></xs:complexType></xs:element>
+                </xs:schema>
+                """);
+        RecordLayout layout = records(schema, List.of()).get("log");
+        MessageElement log = MessageReader.read("message", """
+                <log xmlns:a="urn:marks" xmlns:b="urn:fog"><one>a:buoy</one><some>b:horn
+                  a:light b:bell plain</some><this>a:light</this></log>
+                """);
+        Findings findings = new Findings();
+        byte[] record = RecordWriter.write(layout, List.of(), List.of(log), PAGE, "message", findings);
+        RecordReader.Content content = RecordReader.read(layout, record, PAGE, "record", findings);
+        assertThat(findings.sorted()).isEmpty();
+        String written = MessageText.of(content.body().get(0));
+        assertThat(Infoset.complaint(schema, written)).as(written).isNull();
+        List<MessageElement> children = MessageReader.read("again", written).children();
+        assertThat(children.get(0).resolve(children.get(0).text())).isEqualTo(new QName("urn:marks", "buoy"));
+        assertThat(List.of(children.get(1).text().split(" ")))
+                .extracting(children.get(1)::resolve)
+                .containsExactly(
+                        new QName("urn:fog", "horn"),
+                        new QName("urn:marks", "light"),
+                        new QName("urn:fog", "bell"),
+                        new QName("plain"));
+        assertThat(children.get(2).resolve(children.get(2).text())).isEqualTo(new QName("urn:marks", "light"));
+    }
+
     /** What a rule leaves out is gone, and nothing else: what has its name elsewhere, and what a wildcard would take as well. */
     @Test
     void whatARuleLeavesOutIsNotCarried(@TempDir Path folder) throws Exception {
