@@ -1,13 +1,8 @@
 package org.protypos.cli;
 
-import java.io.BufferedInputStream;
-import java.io.BufferedOutputStream;
 import java.io.IOException;
-import java.io.InputStream;
-import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -154,22 +149,14 @@ final class BridgeCommand implements Callable<Integer> {
     private int files(RecordBridge bridge) throws IOException {
         AtomicInteger all = new AtomicInteger();
         AtomicInteger done = new AtomicInteger();
-        Path whole = records.out().resolveSibling(records.out().getFileName() + ".part");
-        try (InputStream in = new BufferedInputStream(Files.newInputStream(records.in()))) {
-            try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(whole))) {
-                bridge.carry(in, out, (operation, result) -> {
-                    boolean isDone = result.equals(StatusLayout.DONE);
-                    int number = all.incrementAndGet();
-                    done.addAndGet(isDone ? 1 : 0);
-                    if (!isDone) {
-                        terminal.err().println(Terminal.plain(number + " " + operation + ": " + result));
-                    }
-                });
-            } finally {
-                // What was answered has been done, also when what comes behind it cannot be read.
-                Files.move(whole, records.out(), StandardCopyOption.REPLACE_EXISTING);
+        bridge.carry(records.in(), records.out(), (operation, result) -> {
+            boolean isDone = result.equals(StatusLayout.DONE);
+            int number = all.incrementAndGet();
+            done.addAndGet(isDone ? 1 : 0);
+            if (!isDone) {
+                terminal.err().println(Terminal.plain(number + " " + operation + ": " + result));
             }
-        }
+        });
         terminal.out()
                 .println(Terminal.counted(all.get(), "request") + ", " + done.get() + " answered; written to "
                         + Terminal.plain(records.out().toString()));

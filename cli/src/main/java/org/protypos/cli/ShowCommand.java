@@ -190,9 +190,7 @@ final class ShowCommand implements Callable<Integer> {
         Contract contract = planned.contract();
         Map<String, String> names = new HashMap<>(
                 planned.code().surface(contract.wsdl().portTypes().values()).names());
-        planned.code().outline().interfaces().stream()
-                .flatMap(type -> type.operations().stream())
-                .forEach(operation -> names.put(operation.api().subject().designator(), operation.method()));
+        names.putAll(planned.code().outline().methods());
         return new ContractReference(contract, names);
     }
 

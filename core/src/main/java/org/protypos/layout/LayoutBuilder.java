@@ -40,7 +40,6 @@ public final class LayoutBuilder {
     private static final int MANY_ELEMENTS = 60;
 
     private static final int FEW_SLOTS = 300;
-    private static final int LARGEST = 1_000_000;
     private static final int MOST_VARIANTS = 99;
     /** Level numbers end with 49, and each group has one of its own. */
     private static final int MOST_LEVELS = 46;
@@ -167,7 +166,7 @@ public final class LayoutBuilder {
                 unempty(root);
                 root.place(0);
                 fix(root, true);
-                if ((root.length() > LARGEST || levels(root) > MOST_LEVELS) && i < DEPTHS.length - 1) {
+                if ((root.length() > RecordLayout.LARGEST || levels(root) > MOST_LEVELS) && i < DEPTHS.length - 1) {
                     continue;
                 }
                 told.forEach(Runnable::run);

@@ -20,6 +20,9 @@ import org.protypos.api.Member;
  */
 public record RecordLayout(
         String name, Part part, Slot root, ApiOperation operation, ApiMessage message, ApiFault fault) {
+    /** So long is a record at most, in bytes. */
+    public static final int LARGEST = 1_000_000;
+
     /** Which message a record is for. */
     public enum Part {
         REQUEST,

@@ -16,29 +16,29 @@ import org.protypos.wsdl.PortType;
 
 /** All components of a contract that can be asked for by their names. */
 public final class Components {
-    private final List<Component> all = new ArrayList<>();
+    private final List<Component> all;
 
-    private Components() {}
+    private Components(List<Component> all) {
+        this.all = List.copyOf(all);
+    }
 
     /** The components of a sound contract, in its order. */
     public static Components of(Contract contract) {
-        Components components = new Components();
+        List<Component> all = new ArrayList<>();
         for (PortType type : contract.wsdl().portTypes().values()) {
-            String around =
-                    Subject.wsdl(Subject.Kind.PORT_TYPE, type.name(), null).designator();
             for (Operation operation : type.operations()) {
-                components.all.add(new Component(
+                all.add(new Component(
                         Component.Kind.OPERATION,
                         new QName(type.name().getNamespaceURI(), operation.name()),
                         type.name().getLocalPart(),
-                        around + "/" + operation.name(),
+                        designator(type.name(), operation.name()),
                         operation.documentation(),
                         operation.place()));
             }
         }
         contract.wsdl()
                 .messages()
-                .forEach((name, message) -> components.all.add(new Component(
+                .forEach((name, message) -> all.add(new Component(
                         Component.Kind.MESSAGE,
                         name,
                         "",
@@ -47,19 +47,19 @@ public final class Components {
                         message.place())));
         SchemaComponents schema = contract.schema();
         schema.elements()
-                .forEach((name, element) -> components.all.add(new Component(
+                .forEach((name, element) -> all.add(new Component(
                         Component.Kind.ELEMENT, name, "", name.toString(), element.documentation(), element.place())));
         schema.types()
-                .forEach((name, type) -> components.all.add(
+                .forEach((name, type) -> all.add(
                         new Component(Component.Kind.TYPE, name, "", "~" + name, type.documentation(), type.place())));
         schema.groups()
-                .forEach((name, group) -> components.all.add(new Component(
+                .forEach((name, group) -> all.add(new Component(
                         Component.Kind.GROUP, name, "", "group " + name, group.documentation(), group.place())));
         schema.attributes()
-                .forEach((name, attribute) -> components.all.add(new Component(
+                .forEach((name, attribute) -> all.add(new Component(
                         Component.Kind.ATTRIBUTE, name, "", "@" + name, attribute.documentation(), attribute.place())));
         schema.attributeGroups()
-                .forEach((name, group) -> components.all.add(new Component(
+                .forEach((name, group) -> all.add(new Component(
                         Component.Kind.ATTRIBUTE_GROUP,
                         name,
                         "",
@@ -70,15 +70,22 @@ public final class Components {
         Set<String> documents = contract.documents().all().stream()
                 .map(document -> document.text().name())
                 .collect(Collectors.toSet());
-        components.all.removeIf(one -> SchemaComponents.isOriginal(one.name())
+        all.removeIf(one -> SchemaComponents.isOriginal(one.name())
                 || one.place() == null
                 || !documents.contains(one.place().document()));
-        return components;
+        return new Components(all);
+    }
+
+    /** How rules speak of an operation of a port type. */
+    public static String designator(QName portType, String operation) {
+        return Subject.wsdl(Subject.Kind.PORT_TYPE, portType, null)
+                .inside(Subject.Kind.OPERATION, operation, null)
+                .designator();
     }
 
     /** All of them. */
     public List<Component> all() {
-        return List.copyOf(all);
+        return all;
     }
 
     /**
@@ -113,13 +120,5 @@ public final class Components {
         return NearestName.of(
                 wanted,
                 all.stream().map(one -> one.name().getLocalPart()).distinct().toList());
-    }
-
-    /** The component of a kind and a name, or null. */
-    Component of(Component.Kind kind, QName name) {
-        return all.stream()
-                .filter(one -> one.kind() == kind && one.name().equals(name))
-                .findFirst()
-                .orElse(null);
     }
 }

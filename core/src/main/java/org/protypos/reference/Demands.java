@@ -12,6 +12,9 @@ import org.protypos.schema.facet.FacetStep;
 
 /** Says in a few words what a simple type is and what it demands (XML Schema Part 2, section 4.3). */
 final class Demands {
+    /** A chain of restrictions is short; one that is not has told enough by then. */
+    private static final int MOST_STEPS = 30;
+
     private final SchemaComponents schema;
 
     Demands(SchemaComponents schema) {
@@ -68,9 +71,6 @@ final class Demands {
         }
         return inWords(type);
     }
-
-    /** A chain of restrictions is short; one that is not has told enough by then. */
-    private static final int MOST_STEPS = 30;
 
     private void collect(SimpleType type, List<String> demands, int depth) {
         if (type.variety() != SimpleType.Variety.RESTRICTION || depth > MOST_STEPS) {

@@ -115,11 +115,6 @@ final class Structure {
                 meant instanceof ComplexType && depth <= 0);
     }
 
-    /** What the values of a type have to be, in a few words. */
-    List<String> demands(TypeReference type) {
-        return demands.of(type);
-    }
-
     private Node node(
             Node.Kind kind,
             String label,

@@ -1,6 +1,8 @@
 package org.protypos.target;
 
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import org.protypos.api.ApiInterface;
 import org.protypos.api.ApiOperation;
 import org.protypos.api.ApiService;
@@ -32,6 +34,14 @@ public record Outline(
      * @param faults the names of what may come instead
      */
     public record Operation(String method, String result, List<String> faults, ApiOperation api) {}
+
+    /** The methods of all operations, by the designators of these. */
+    public Map<String, String> methods() {
+        Map<String, String> methods = new HashMap<>();
+        interfaces.forEach(type ->
+                type.operations().forEach(one -> methods.put(one.api().subject().designator(), one.method())));
+        return methods;
+    }
 
     /** The name of an interface. */
     public String nameOf(ApiInterface type) {

@@ -13,6 +13,9 @@ public final class Pager {
     /** How {@code less} behaves when its user has not said it: it shows colours, and is gone where all has room. */
     private static final Map<String, String> CUSTOM = Map.of("LESS", "FRX", "LV", "-c");
 
+    /** What a shell ends with when there is no such command. */
+    private static final int COMMAND_NOT_FOUND = 127;
+
     private Pager() {}
 
     /** Prints what somebody writes. */
@@ -21,11 +24,12 @@ public final class Pager {
             writer.accept(terminal.out());
             return;
         }
-        StringWriter text = new StringWriter();
-        PrintWriter out = new PrintWriter(text);
+        StringWriter written = new StringWriter();
+        PrintWriter out = new PrintWriter(written);
         writer.accept(out);
         out.flush();
-        if (text.toString().lines().count() < terminal.height() || !isPaged(text.toString())) {
+        String text = written.toString();
+        if (text.lines().count() < terminal.height() || !isPaged(text)) {
             terminal.out().print(text);
         }
         terminal.out().flush();
@@ -57,7 +61,4 @@ public final class Pager {
             return true;
         }
     }
-
-    /** What a shell ends with when there is no such command. */
-    private static final int COMMAND_NOT_FOUND = 127;
 }

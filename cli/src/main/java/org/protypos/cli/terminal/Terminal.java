@@ -9,7 +9,9 @@ import org.protypos.target.Toolchain;
 /** Where a command writes: results to one side, messages to the other, in colour only where a person looks. */
 public final class Terminal {
     /** Set by the launcher, which alone can tell on every Java version whether a person looks. */
-    private static final boolean COLOUR = Boolean.getBoolean("protypos.terminal") && System.getenv("NO_COLOR") == null;
+    private static final boolean READ = Boolean.getBoolean("protypos.terminal");
+
+    private static final boolean COLOUR = READ && System.getenv("NO_COLOR") == null;
 
     private static final int WIDTH = 120;
     private static final int NARROWEST = 60;
@@ -25,7 +27,7 @@ public final class Terminal {
 
     /** Whether a person reads the results in a terminal. */
     public boolean isRead() {
-        return Boolean.getBoolean("protypos.terminal");
+        return READ;
     }
 
     /** How many lines the terminal has. */

@@ -44,14 +44,9 @@ public final class MarkdownView {
             out.println();
             paragraph(type.api().documentation());
             for (Outline.Operation operation : type.operations()) {
-                Component component = reference.components().all().stream()
-                        .filter(one -> one.designator()
-                                .equals(operation.api().subject().designator()))
+                reference.components().named(operation.api().subject().designator()).stream()
                         .findFirst()
-                        .orElse(null);
-                if (component != null) {
-                    component(component, depth, operation.method());
-                }
+                        .ifPresent(component -> component(component, depth, operation.method()));
             }
         }
         List<Component> types = reference.components().all().stream()

@@ -7,9 +7,11 @@ import java.io.StringWriter;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.protypos.contract.Contract;
 import org.protypos.exchange.call.MessageValues;
 import org.protypos.generator.Generator;
@@ -19,7 +21,7 @@ import org.protypos.message.json.JsonText;
 import org.protypos.message.json.JsonValue;
 import org.protypos.message.sample.Samples;
 import org.protypos.message.tree.MessageReader;
-import org.protypos.naming.Subject;
+import org.protypos.reference.Components;
 import org.protypos.reference.ContractReference;
 import org.protypos.reference.page.ReferencePage;
 import org.protypos.target.LoweredApi;
@@ -27,7 +29,6 @@ import org.protypos.target.Target;
 import org.protypos.target.Targets;
 import org.protypos.wire.WireOperation;
 import org.protypos.wire.WirePort;
-import org.protypos.wsdl.PortType;
 
 /** Gathers what stands in the page of a contract: names in all languages, example messages, findings. */
 public final class ReferencePages {
@@ -61,7 +62,7 @@ public final class ReferencePages {
                 page.language(target.title(), names(contract, other.code()));
             }
         }
-        // A page is for reading: examples take as much room as the contract itself at most.
+        // A page is for reading: examples take half as much room as the contract itself, and that of one.
         room = contract.documents().all().stream().mapToInt(one -> one.size()).sum() / 2 + LONGEST;
         examples(contract, page);
         return page.findings(planned.findings()).text();
@@ -70,9 +71,7 @@ public final class ReferencePages {
     private static Map<String, String> names(Contract contract, LoweredApi code) {
         Map<String, String> names =
                 new HashMap<>(code.surface(contract.wsdl().portTypes().values()).classes());
-        code.outline().interfaces().stream()
-                .flatMap(type -> type.operations().stream())
-                .forEach(operation -> names.put(operation.api().subject().designator(), operation.method()));
+        names.putAll(code.outline().methods());
         return names;
     }
 
@@ -80,15 +79,14 @@ public final class ReferencePages {
         ContractCheck check = new ContractCheck(contract);
         Samples least = new Samples(contract, check.vocabulary(), false);
         Samples full = new Samples(contract, check.vocabulary(), true);
-        for (PortType type : contract.wsdl().portTypes().values()) {
-            for (WirePort port : check.wire().ports()) {
-                if (port.carried().binding().portType().equals(type.name())) {
-                    for (WireOperation operation : port.carried().operations()) {
-                        String designator = Subject.wsdl(Subject.Kind.PORT_TYPE, type.name(), null)
-                                        .designator() + "/" + operation.name();
-                        page.examples(designator, messages(operation, check, least, full));
-                    }
-                    break;
+        // Of several ports for one operation the first shows it.
+        Set<String> seen = new HashSet<>();
+        for (WirePort port : check.wire().ports()) {
+            for (WireOperation operation : port.carried().operations()) {
+                String designator =
+                        Components.designator(port.carried().binding().portType(), operation.name());
+                if (seen.add(designator)) {
+                    page.examples(designator, messages(operation, check, least, full));
                 }
             }
         }

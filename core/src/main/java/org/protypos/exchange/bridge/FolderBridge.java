@@ -1,14 +1,9 @@
 package org.protypos.exchange.bridge;
 
-import java.io.BufferedInputStream;
-import java.io.BufferedOutputStream;
 import java.io.IOException;
-import java.io.InputStream;
-import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
-import java.nio.file.StandardOpenOption;
 import java.util.List;
 import java.util.function.BiConsumer;
 import java.util.stream.Stream;
@@ -63,16 +58,6 @@ public final class FolderBridge {
         String name = file.substring(0, file.length() - REQUEST.length());
         // First of all it is taken away: whatever happens, nothing of it is done twice.
         Path taken = Files.move(request, folder.resolve(name + DONE), StandardCopyOption.REPLACE_EXISTING);
-        // A new file, so that nothing is written to where a link of its name would lead.
-        Path part = folder.resolve(name + ANSWER + ".part");
-        Files.deleteIfExists(part);
-        try (InputStream in = new BufferedInputStream(Files.newInputStream(taken));
-                OutputStream out =
-                        new BufferedOutputStream(Files.newOutputStream(part, StandardOpenOption.CREATE_NEW))) {
-            bridge.carry(in, out, told);
-        } finally {
-            // What was answered has been done, also when what comes behind it cannot be read.
-            Files.move(part, folder.resolve(name + ANSWER), StandardCopyOption.REPLACE_EXISTING);
-        }
+        bridge.carry(taken, folder.resolve(name + ANSWER), told);
     }
 }

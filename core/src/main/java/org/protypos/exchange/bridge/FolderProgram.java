@@ -7,6 +7,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.concurrent.atomic.AtomicInteger;
+import org.protypos.layout.RecordLayout;
 import org.protypos.output.WholeFile;
 import org.protypos.record.CodePage;
 import org.protypos.record.HeadRecord;
@@ -60,7 +61,7 @@ public final class FolderProgram implements RecordProgram {
         IOException unfinished = new IOException("the program gave no answer within " + patience.toSeconds() + " s");
         while (System.nanoTime() < end) {
             if (Files.exists(answer)) {
-                if (Files.size(answer) > LONGEST + StatusRecord.size()) {
+                if (Files.size(answer) > RecordLayout.LARGEST + StatusRecord.size()) {
                     throw new IOException("the answer is longer than any record");
                 }
                 try {

@@ -1,9 +1,15 @@
 package org.protypos.exchange.bridge;
 
+import java.io.BufferedInputStream;
+import java.io.BufferedOutputStream;
 import java.io.EOFException;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.nio.file.StandardOpenOption;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -79,6 +85,27 @@ public final class RecordBridge {
     }
 
     /**
+     * Carries all requests of a file, and writes the answers to another.
+     *
+     * @param told is told the operation and the result of each, when it has been carried
+     * @throws IOException when a file fails, or the first ends inside a record; what was answered until then is written
+     */
+    public void carry(Path requests, Path answers, BiConsumer<String, String> told) throws IOException {
+        Path part = answers.resolveSibling(answers.getFileName() + ".part");
+        try (InputStream in = new BufferedInputStream(Files.newInputStream(requests))) {
+            // A new file, so that nothing is written to where a link of its name would lead.
+            Files.deleteIfExists(part);
+            try (OutputStream out =
+                    new BufferedOutputStream(Files.newOutputStream(part, StandardOpenOption.CREATE_NEW))) {
+                carry(in, out, told);
+            } finally {
+                // What was answered has been done, also when what comes behind it cannot be read.
+                Files.move(part, answers, StandardCopyOption.REPLACE_EXISTING);
+            }
+        }
+    }
+
+    /**
      * Carries all that comes.
      *
      * @param told is told the operation and the result of each, when it has been carried
@@ -87,7 +114,7 @@ public final class RecordBridge {
     public void carry(InputStream in, OutputStream out, BiConsumer<String, String> told) throws IOException {
         for (byte[] head = in.readNBytes(HeadRecord.size()); head.length > 0; head = in.readNBytes(HeadRecord.size())) {
             HeadRecord said = head.length < HeadRecord.size() ? null : HeadRecord.of(head, page);
-            if (said == null || said.length() > RecordProgram.LONGEST) {
+            if (said == null || said.length() > RecordLayout.LARGEST) {
                 refuse(out, "", "what should be CALL-HEAD is none", told);
                 throw new EOFException("what should be CALL-HEAD is none; nothing behind it was read");
             }

@@ -2,15 +2,13 @@ package org.protypos.exchange.bridge;
 
 import java.io.IOException;
 import java.io.InputStream;
+import org.protypos.layout.RecordLayout;
 import org.protypos.record.CodePage;
 import org.protypos.record.HeadRecord;
 import org.protypos.record.StatusRecord;
 
 /** Who answers requests that are records. It is asked by several threads. */
 public interface RecordProgram extends AutoCloseable {
-    /** No record is longer, in bytes. */
-    int LONGEST = 1_000_000;
-
     /**
      * What a program answers.
      *
@@ -29,7 +27,7 @@ public interface RecordProgram extends AutoCloseable {
                 return null;
             }
             StatusRecord status = bytes.length < StatusRecord.size() ? null : StatusRecord.of(bytes, page);
-            if (status == null || status.length() < 0 || status.length() > LONGEST) {
+            if (status == null || status.length() < 0 || status.length() > RecordLayout.LARGEST) {
                 throw new IOException("what should be CALL-STATUS is none");
             }
             byte[] record = in.readNBytes(status.length());

@@ -9,7 +9,6 @@ import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
-import java.util.ArrayList;
 import java.util.Base64;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -176,12 +175,10 @@ public final class ReferencePage {
                 Binding binding = contract.wsdl().bindings().get(port.binding());
                 json.writeStartObject();
                 json.writeStringField("name", port.name());
-                json.writeStringField("speaks", port.protocol().name().replace("SOAP_1_", "SOAP 1."));
+                json.writeStringField("speaks", port.protocol().title());
                 json.writeStringField("address", port.address());
-                json.writeStringField(
-                        "type", binding == null ? "" : binding.portType().getLocalPart());
-                List<PolicyAssertion> asked = new ArrayList<>(port.policy());
-                asked.addAll(binding == null ? List.of() : binding.policy());
+                List<PolicyAssertion> asked =
+                        PolicyAssertion.joined(port.policy(), binding == null ? List.of() : binding.policy());
                 strings(json, "asks", PolicyAssertion.inWords(asked));
                 json.writeEndObject();
             }
@@ -204,8 +201,9 @@ public final class ReferencePage {
             json.writeStringField("id", component.designator());
             optional(json, "about", component.documentation().strip());
             place(json, component.place());
-            if (!reference.traits(component).isEmpty()) {
-                strings(json, "traits", reference.traits(component));
+            List<String> traits = reference.traits(component);
+            if (!traits.isEmpty()) {
+                strings(json, "traits", traits);
             }
             optional(json, "base", reference.extended(component));
             code(json, component.designator());

@@ -146,6 +146,7 @@
   // times in a box behind it.
   function picture(one) {
     const NS = "http://www.w3.org/2000/svg";
+    const GROUPS = ["SEQUENCE", "CHOICE", "ALL", "FROM"];
     const svg = document.createElementNS(NS, "svg");
     function shape(name, attributes, text) {
       const element = document.createElementNS(NS, name);
@@ -158,8 +159,7 @@
     }
     const cut = text => text.length > 46 ? text.slice(0, 45) + "…" : text;
     function measure(node) {
-      const group = ["SEQUENCE", "CHOICE", "ALL", "FROM"].includes(node.k);
-      if (!group) {
+      if (!GROUPS.includes(node.k)) {
         node.text = cut(node.n + (node.t ? ": " + node.t : "") + (node.o && node.o !== "1" ? "  " + node.o : ""));
         return { w: node.text.length * 7.3 + 18, h: 24 };
       }
@@ -167,7 +167,7 @@
       return { w: Math.max(120, ...parts.map(part => part.w)) + 24, h: parts.reduce((sum, part) => sum + part.h + 6, 28) };
     }
     function draw(node, x, y, size) {
-      const group = node.c && node.size && ["SEQUENCE", "CHOICE", "ALL", "FROM"].includes(node.k);
+      const group = GROUPS.includes(node.k);
       const several = node.o && /n$|\.\.([2-9]|\d\d)|^[2-9]|^\d\d/.test(node.o);
       const kind = node.k === "CHOICE" ? "shape choice" : group ? "shape" : "";
       if (several) {
@@ -180,7 +180,7 @@
       }
       shape("text", { x: x + 9, y: y + 16, class: "quiet" }, cut(node.n + (node.o && node.o !== "1" ? "  " + node.o : "")));
       let at = y + 24;
-      for (const child of node.c) {
+      for (const child of node.c || []) {
         draw(child, x + 12, at, child.size);
         at += child.size.h + 6;
       }
