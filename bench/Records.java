@@ -21,14 +21,14 @@ import org.protypos.message.check.ContractCheck;
 import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.tree.MessageReader;
 import org.protypos.message.tree.MessageText;
-import org.protypos.record.CodePage;
+import org.protypos.record.RecordForm;
 import org.protypos.record.RecordWriter;
 import org.protypos.source.DocumentGatherer;
 import org.protypos.target.Targets;
 
 /** What the bridge does with records, against code written by hand for the same bytes: by turns, in one run. */
 public final class Records {
-    private static final CodePage PAGE = new CodePage(StandardCharsets.ISO_8859_1, false);
+    private static final RecordForm FORM = new RecordForm(StandardCharsets.ISO_8859_1, false);
     private static final int TURNS = 10;
     private static final String DESK = "http://lanternbay.example/harbour/desk";
     private static final String VESSELS = "http://lanternbay.example/harbour/vessels";
@@ -63,7 +63,7 @@ public final class Records {
                 .filter(one -> one.operation().name().equals("requestBerth"))
                 .findFirst()
                 .orElseThrow();
-        messages = new RecordMessages(planned.code().records(), called, PAGE);
+        messages = new RecordMessages(planned.code().records(), called, FORM);
         request = messages.request();
         response = planned.code().records().stream()
                 .filter(record -> record.part() == RecordLayout.Part.RESPONSE && record.operation() == request.operation())
@@ -137,7 +137,7 @@ public final class Records {
                 layout,
                 List.of(),
                 EnvelopeParts.inside(MessageReader.read("message", envelope), "Body"),
-                PAGE,
+                FORM,
                 "message",
                 findings);
         if (findings.hasErrors()) {

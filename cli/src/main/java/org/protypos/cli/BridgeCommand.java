@@ -100,7 +100,7 @@ final class BridgeCommand implements Callable<Integer> {
             return ExitStatus.CONTRACT;
         }
         if (service.isGiven()) {
-            return new ServedRecords(terminal, planned, records.page(), transport.timeout())
+            return new ServedRecords(terminal, planned, records.form(), transport.timeout())
                     .serve(service, folder, contract);
         }
         security.prepare(spec, null);
@@ -113,7 +113,7 @@ final class BridgeCommand implements Callable<Integer> {
                 planned.code().records(),
                 operations,
                 check,
-                records.page(),
+                records.form(),
                 plain -> transport.applied(plain, security));
         if (listen != null) {
             return new ListeningBridge(terminal, bridge).listen(listen);

@@ -239,7 +239,7 @@ final class CallCommand implements Callable<Integer> {
         check = new ContractCheck(planned.contract());
         // Programs know an operation by the record of its request, whose name has a length that they have room for.
         called = atPort(CalledOperation.of(check.wire())).stream()
-                .filter(one -> new RecordMessages(planned.code().records(), one, records.page()).isCalled(operation))
+                .filter(one -> new RecordMessages(planned.code().records(), one, records.form()).isCalled(operation))
                 .findFirst()
                 .orElse(null);
         called = called == null ? find(planned.contract()) : called;

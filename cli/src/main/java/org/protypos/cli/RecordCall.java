@@ -25,7 +25,7 @@ final class RecordCall {
     RecordCall(RecordArguments arguments, Terminal terminal, PlannedContract planned, CalledOperation called) {
         this.arguments = arguments;
         this.terminal = terminal;
-        this.messages = new RecordMessages(planned.code().records(), called, arguments.page());
+        this.messages = new RecordMessages(planned.code().records(), called, arguments.form());
     }
 
     /** The request that the record holds, or null when something is wrong with it, which is told. */

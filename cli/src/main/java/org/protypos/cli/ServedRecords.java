@@ -14,13 +14,13 @@ import org.protypos.exchange.bridge.RecordService;
 import org.protypos.exchange.standin.StandIn;
 import org.protypos.generator.PlannedContract;
 import org.protypos.message.check.ContractCheck;
-import org.protypos.record.CodePage;
+import org.protypos.record.RecordForm;
 
 /** Serves a contract with the answers of a program that thinks in records. */
 final class ServedRecords {
     private final Terminal terminal;
     private final PlannedContract planned;
-    private final CodePage page;
+    private final RecordForm form;
     private final Duration patience;
 
     /**
@@ -28,10 +28,10 @@ final class ServedRecords {
      *
      * @param patience how long an answer may take
      */
-    ServedRecords(Terminal terminal, PlannedContract planned, CodePage page, Duration patience) {
+    ServedRecords(Terminal terminal, PlannedContract planned, RecordForm form, Duration patience) {
         this.terminal = terminal;
         this.planned = planned;
-        this.page = page;
+        this.form = form;
         this.patience = patience;
     }
 
@@ -44,13 +44,13 @@ final class ServedRecords {
     int serve(ServiceArguments arguments, Path folder, String contract) throws IOException {
         ContractCheck check = new ContractCheck(planned.contract());
         try (RecordProgram program = folder != null
-                        ? new FolderProgram(folder, page, patience)
-                        : new ProcessProgram(arguments.program(), page, arguments.isKept(), patience);
+                        ? new FolderProgram(folder, form, patience)
+                        : new ProcessProgram(arguments.program(), form, arguments.isKept(), patience);
                 StandIn served = StandIn.serve(
                         planned.contract(),
                         check,
                         arguments.address(),
-                        new RecordService(planned.code().records(), check, page, program, terminal::line),
+                        new RecordService(planned.code().records(), check, form, program, terminal::line),
                         this::seen)) {
             if (served.addresses().isEmpty()) {
                 terminal.problem("no port of the contract speaks SOAP or HTTP: nothing is served", "");

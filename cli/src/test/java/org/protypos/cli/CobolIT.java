@@ -194,6 +194,48 @@ class CobolIT {
         assertThat(asked(call + address)).startsWith("12 ").contains("LENGTH-IN-METRES", "no packed number");
     }
 
+    /** What a record names goes out of a folder, and what comes in is put there. */
+    @Test
+    void bytesTravelInFiles() throws Exception {
+        Files.copy(EXAMPLES.resolve("papers/papers.wsdl"), folder.resolve("papers.wsdl"));
+        Files.writeString(folder.resolve("rules.yaml"), """
+                prefixes: {papers: "http://lanternbay.example/papers"}
+                rules:
+                  - on: ~papers:Scan/text()
+                    cobol: {file: true}
+                  - on: papers:fileResponse/papers:stamp
+                    cobol: {file: true}
+                """);
+        String cabinet = reader(started("stand-in", "papers.wsdl", "--port", "0"))
+                .readLine()
+                .strip()
+                .split(" +")[1];
+        byte[] record = new byte[11444];
+        Arrays.fill(record, (byte) ' ');
+        put(record, 0, "\0\0LB4F");
+        put(record, 82, "\0\1\0\0Chart");
+        put(record, 166, "N");
+        put(record, 173, "SCAN.BIN");
+        Files.write(folder.resolve("request.rec"), record);
+        Path files = Files.createDirectory(folder.resolve("files"));
+        Files.write(files.resolve("SCAN.BIN"), new byte[] {0, 1, -1});
+        List<String> call = new ArrayList<>(List.of("call", "papers.wsdl", "file", "--address", cabinet));
+        call.addAll(List.of("--rules", "rules.yaml", "--record-in", "request.rec", "--record-out", "answer.rec"));
+        BuiltProgram.Run nowhere = program.run(call.toArray(String[]::new));
+        assertThat(nowhere.err()).contains("offset 173, SCAN-VALUE", "the file SCAN.BIN is", "--byte-files");
+        call.addAll(List.of("--byte-files", "files"));
+        BuiltProgram.Run run = program.run(call.toArray(String[]::new));
+        assertThat(run.status()).as(run.err()).isZero();
+        String answer = Files.readString(folder.resolve("answer.rec"), StandardCharsets.ISO_8859_1);
+        Path stamp = files.resolve(answer.substring(266 + 10, 266 + 54).strip());
+        assertThat(stamp).isNotEmptyFile();
+    }
+
+    private static void put(byte[] record, int at, String text) {
+        byte[] bytes = text.getBytes(StandardCharsets.ISO_8859_1);
+        System.arraycopy(bytes, 0, record, at, bytes.length);
+    }
+
     /** The same request several times, one after the other: out of a file, and over a connection. */
     private void severalRequests(byte[] request) throws Exception {
         byte[] broken = request.clone();

@@ -19,6 +19,7 @@ import org.protypos.wire.Wire;
 import org.protypos.wire.WireBinding;
 import org.protypos.wire.WireOperation;
 import org.protypos.wire.WirePort;
+import org.protypos.wsdl.Binding;
 import org.protypos.wsdl.Operation;
 import org.protypos.wsdl.PortType;
 import org.protypos.wsdl.Service;
@@ -158,6 +159,9 @@ final class ServiceBuilder {
             }
             WirePort carried = carried(port);
             if (carried == null) {
+                if (!isSelected(port)) {
+                    continue;
+                }
                 findings.warning(
                         "not-generated",
                         port.place(),
@@ -184,6 +188,12 @@ final class ServiceBuilder {
         }
         return new ApiService(
                 subject, service.name(), List.copyOf(ports), remarks.of(subject, service.documentation()));
+    }
+
+    /** Whether its port type is in the contract, of which a selection of operations leaves others out. */
+    private boolean isSelected(Service.Port port) {
+        Binding binding = contract.wsdl().bindings().get(port.binding());
+        return binding != null && contract.wsdl().portTypes().containsKey(binding.portType());
     }
 
     /** An interface is made from one binding: what another does otherwise is told. */

@@ -43,7 +43,8 @@ final class RuleBuilder {
     private static final Set<String> MAY_BE_NOTHING = Set.of("room", "decimals");
     private static final Set<String> USAGES = Set.of("packed", "binary", "zoned");
     private static final int MOST_ROOM = 1_000_000;
-    private static final Set<String> FLAGS = Set.of("omit", "nillable", "optional", "unwrap", "async");
+    private static final Set<String> FLAGS =
+            Set.of("omit", "nillable", "optional", "unwrap", "async", "parts", "file", "varying");
 
     private final NameRules names;
     private final SelectorReader selectors;
@@ -61,7 +62,7 @@ final class RuleBuilder {
         Set<String> keys = new TreeSet<>(NAMES);
         keys.addAll(SHAPES);
         keys.addAll(NUMBERS);
-        keys.addAll(List.of("usage", "parts", "varying"));
+        keys.addAll(List.of("usage", "parts", "file", "varying"));
         keys.removeAll(Set.of("omit", "carries"));
         return keys;
     }
@@ -229,6 +230,7 @@ final class RuleBuilder {
                 number(rule, "decimals"),
                 rule.text("usage"),
                 rule.flag("parts"),
+                rule.flag("file"),
                 rule.flag("varying"));
         if (!room.isNothing() && !names.hasRecords()) {
             wrong(

@@ -37,6 +37,7 @@ public record Shape(
      * @param decimals digits behind the point
      * @param usage how a number is kept: {@code packed}, {@code binary} or {@code zoned}
      * @param inParts whether a date or a time is kept as the numbers that it is made of
+     * @param file whether bytes are in a file, of which the record holds the name
      * @param varying whether the record ends with the last of the entries that are there
      */
     public record Room(
@@ -46,9 +47,10 @@ public record Shape(
             Integer decimals,
             String usage,
             Boolean inParts,
+            Boolean file,
             Boolean varying) {
         boolean isNothing() {
-            return equals(new Room(null, null, null, null, null, null, null));
+            return equals(new Room(null, null, null, null, null, null, null, null));
         }
     }
 

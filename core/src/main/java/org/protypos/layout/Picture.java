@@ -25,6 +25,11 @@ public record Picture(Usage usage, int size, int decimals, boolean signed) {
         return new Picture(Usage.BYTES, size, 0, false);
     }
 
+    /** The name of a file, of so many characters. */
+    public static Picture file(int size) {
+        return new Picture(Usage.FILE, size, 0, false);
+    }
+
     /** A number that counts up to some other. */
     public static Picture counting(int most) {
         return new Picture(Usage.BINARY, most > 9_999 ? WORD_DIGITS : HALF_WORD_DIGITS, 0, true);
@@ -38,7 +43,7 @@ public record Picture(Usage usage, int size, int decimals, boolean signed) {
     /** Its length in bytes. */
     public int length() {
         return switch (usage) {
-            case TEXT, BYTES, ZONED -> size;
+            case TEXT, BYTES, FILE, ZONED -> size;
             case PACKED -> size / 2 + 1;
             case BINARY -> size <= HALF_WORD_DIGITS ? 2 : size <= WORD_DIGITS ? 4 : 8;
         };

@@ -21,6 +21,9 @@ public final class Rooms {
     static final int NAME = 160;
 
     private static final int TEXT = 80;
+    /** The longest name that a data set has. */
+    private static final int FILE = 44;
+
     private static final int DOCUMENT = 2_000;
     private static final int BYTES = 1_000;
     private static final int TIMES = 10;
@@ -258,6 +261,10 @@ public final class Rooms {
     }
 
     private Form bytes(Member member, Bounds bounds, List<Runnable> told) {
+        if (Boolean.TRUE.equals(rule(member, Shape.Room::file))) {
+            Integer room = rule(member, Shape.Room::room);
+            return new Form(Picture.file(room == null ? FILE : room), false, Map.of(), "the name of a file");
+        }
         boolean bounded = bounds.longest() <= LONGEST_TEXT;
         int size = bounded && rule(member, Shape.Room::room) == null
                 ? Math.max(1, bounds.longest())

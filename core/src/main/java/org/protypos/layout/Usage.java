@@ -6,6 +6,8 @@ public enum Usage {
     TEXT,
     /** Bytes as they are, whatever they mean; filled up with zeros. */
     BYTES,
+    /** The name of a file with the bytes that are meant, as text. */
+    FILE,
     /** A digit a byte, in characters of the code page; a sign is part of the last. */
     ZONED,
     /** Two digits a byte, the sign in the last half byte. */

@@ -1,10 +1,13 @@
 package org.protypos.record;
 
+import java.io.IOException;
 import java.math.BigDecimal;
 import java.nio.charset.CharacterCodingException;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Base64;
 import java.util.HexFormat;
+import java.util.List;
 import org.protypos.api.ApiValue;
 import org.protypos.api.ScalarKind;
 import org.protypos.diagnostic.Findings;
@@ -24,19 +27,22 @@ final class FieldValues {
     /** Longer texts of numbers have more digits than any field. */
     private static final int LONGEST_NUMBER = 200;
 
+    private static final String FOLDER = "give the folder of such files with --byte-files";
+
     private final byte[] record;
-    private final CodePage page;
+    private final RecordForm form;
     private final Findings findings;
     private final String about;
+    private final List<String> kept = new ArrayList<>();
 
     /**
      * Begins.
      *
      * @param about what the record is called when one talks about it
      */
-    FieldValues(byte[] record, CodePage page, Findings findings, String about) {
+    FieldValues(byte[] record, RecordForm form, Findings findings, String about) {
         this.record = record;
-        this.page = page;
+        this.form = form;
         this.findings = findings;
         this.about = about;
     }
@@ -49,7 +55,7 @@ final class FieldValues {
     /** A number that says something about other fields. */
     int number(Slot slot, int at) {
         try {
-            return new NumberField(slot.picture(), page).get(record, at).intValue();
+            return new NumberField(slot.picture(), form).get(record, at).intValue();
         } catch (NumberField.Refused e) {
             wrong("record-digits", slot, at, e.getMessage(), "set it before the record is written");
             return 0;
@@ -66,7 +72,7 @@ final class FieldValues {
 
     void putNumber(Slot slot, int at, int number) {
         try {
-            new NumberField(slot.picture(), page).put(BigDecimal.valueOf(number), record, at);
+            new NumberField(slot.picture(), form).put(BigDecimal.valueOf(number), record, at);
         } catch (NumberField.Refused e) {
             wrong("record-overflow", slot, at, e.getMessage(), "give it more room by a rule");
         }
@@ -84,13 +90,13 @@ final class FieldValues {
 
     private String decoded(Slot slot, int at, int length) {
         try {
-            return page.decoded(record, at, length);
+            return form.decoded(record, at, length);
         } catch (CharacterCodingException e) {
             wrong(
                     "record-character",
                     slot,
                     at,
-                    "the bytes are no text in " + page.charset().name(),
+                    "the bytes are no text in " + form.charset().name(),
                     "is --code-page right?");
             return null;
         }
@@ -143,7 +149,7 @@ final class FieldValues {
     String get(Slot slot, int at, int lengthAt) {
         if (slot.picture().isNumber()) {
             try {
-                BigDecimal number = new NumberField(slot.picture(), page).get(record, at);
+                BigDecimal number = new NumberField(slot.picture(), form).get(record, at);
                 return number.signum() == 0 ? "0" : number.stripTrailingZeros().toPlainString();
             } catch (NumberField.Refused e) {
                 wrong("record-digits", slot, at, e.getMessage(), "move a number there before the record is written");
@@ -152,15 +158,15 @@ final class FieldValues {
         }
         ScalarKind kind = kind(slot);
         int length = slot.lengthSlot() == null ? 0 : number(slot.lengthSlot(), lengthAt);
+        if (slot.picture().usage() == Usage.FILE) {
+            return named(slot, at, kind);
+        }
         if (slot.picture().usage() == Usage.BYTES) {
             if (!isLength(slot, at, length)) {
                 return null;
             }
             int filled = slot.lengthSlot() == null ? slot.picture().size() : length;
-            byte[] bytes = Arrays.copyOfRange(record, at, at + filled);
-            return kind == ScalarKind.HEX
-                    ? HexFormat.of().withUpperCase().formatHex(bytes)
-                    : Base64.getEncoder().encodeToString(bytes);
+            return text(kind, Arrays.copyOfRange(record, at, at + filled));
         }
         boolean whole = slot.lengthSlot() == null && (kind == ScalarKind.STRING || kind == ScalarKind.NORMALIZED);
         String text = whole ? decoded(slot, at, slot.picture().size()) : filled(slot, at, length);
@@ -180,12 +186,36 @@ final class FieldValues {
         return flag.equals(RecordText.TRUE) ? "true" : "false";
     }
 
+    private static String text(ScalarKind kind, byte[] bytes) {
+        return kind == ScalarKind.HEX
+                ? HexFormat.of().withUpperCase().formatHex(bytes)
+                : Base64.getEncoder().encodeToString(bytes);
+    }
+
+    /** The text in XML of the bytes in the file that a field names. */
+    private String named(Slot slot, int at, ScalarKind kind) {
+        String name = decoded(slot, at, slot.picture().size());
+        if (name == null) {
+            return null;
+        }
+        if (name.isBlank()) {
+            wrong("record-file", slot, at, "it names no file", "move the name of the file with the bytes there");
+            return null;
+        }
+        try {
+            return text(kind, form.files().read(name.strip()));
+        } catch (IOException e) {
+            wrong("record-file", slot, at, Printable.of(String.valueOf(e.getMessage())), FOLDER);
+            return null;
+        }
+    }
+
     /** Puts the value for which a text in XML stands into a field. */
     void put(Slot slot, int at, int lengthAt, String text) {
         ScalarKind kind = kind(slot);
         if (slot.picture().isNumber()) {
             putDecimal(slot, at, text.strip());
-        } else if (slot.picture().usage() == Usage.BYTES) {
+        } else if (slot.picture().usage() == Usage.BYTES || slot.picture().usage() == Usage.FILE) {
             putBytes(slot, at, lengthAt, kind, text);
         } else if (kind == ScalarKind.BOOLEAN) {
             put(slot, at, text.strip().matches("true|1") ? RecordText.TRUE : RecordText.FALSE);
@@ -220,7 +250,7 @@ final class FieldValues {
         }
         try {
             BigDecimal number = new BigDecimal(text);
-            new NumberField(slot.picture(), page).put(number, record, at);
+            new NumberField(slot.picture(), form).put(number, record, at);
         } catch (NumberFormatException e) {
             wrong("record-value", slot, at, "the text of the message is no number", "");
         } catch (NumberField.Refused e) {
@@ -243,12 +273,29 @@ final class FieldValues {
             wrong("record-value", slot, at, "the text of the message stands for no bytes", "");
             return;
         }
-        if (fits(slot, at, bytes.length)) {
+        if (slot.picture().usage() == Usage.FILE) {
+            putFile(slot, at, bytes);
+        } else if (fits(slot, at, bytes.length)) {
             System.arraycopy(bytes, 0, record, at, bytes.length);
             if (slot.lengthSlot() != null) {
                 putNumber(slot.lengthSlot(), lengthAt, bytes.length);
             }
         }
+    }
+
+    private void putFile(Slot slot, int at, byte[] bytes) {
+        try {
+            String name = form.files().keep(bytes);
+            kept.add(name);
+            put(slot, at, name);
+        } catch (IOException e) {
+            wrong("record-file", slot, at, String.valueOf(e.getMessage()), FOLDER);
+        }
+    }
+
+    /** Takes back the files that were written for a record which is none. */
+    void forget() {
+        kept.forEach(form.files()::forget);
     }
 
     private boolean fits(Slot slot, int at, int length) {
@@ -268,19 +315,19 @@ final class FieldValues {
     private int put(Slot slot, int at, String text) {
         byte[] bytes;
         try {
-            bytes = page.encoded(text);
+            bytes = form.encoded(text);
         } catch (CharacterCodingException e) {
             wrong(
                     "record-character",
                     slot,
                     at,
                     "\"" + Printable.of(text, SHOWN) + "\" has characters that "
-                            + page.charset().name() + " lacks",
+                            + form.charset().name() + " lacks",
                     "use another code page");
             return 0;
         }
         if (fits(slot, at, bytes.length)) {
-            Arrays.fill(record, at, at + slot.picture().size(), page.blank());
+            Arrays.fill(record, at, at + slot.picture().size(), form.blank());
             System.arraycopy(bytes, 0, record, at, bytes.length);
         }
         return bytes.length;
@@ -309,7 +356,7 @@ final class FieldValues {
         if (slot.picture().isNumber()) {
             putNumber(slot, at, 0);
         } else {
-            byte fill = slot.picture().usage() == Usage.BYTES ? 0 : page.blank();
+            byte fill = slot.picture().usage() == Usage.BYTES ? 0 : form.blank();
             Arrays.fill(record, at, at + slot.picture().size(), fill);
         }
     }

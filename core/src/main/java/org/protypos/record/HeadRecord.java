@@ -18,9 +18,9 @@ public record HeadRecord(String operation, int length) {
     }
 
     /** Reads one; null when it is none. */
-    public static HeadRecord of(byte[] bytes, CodePage page) {
+    public static HeadRecord of(byte[] bytes, RecordForm form) {
         Findings findings = new Findings();
-        FieldValues values = new FieldValues(bytes, page, findings, HeadLayout.NAME);
+        FieldValues values = new FieldValues(bytes, form, findings, HeadLayout.NAME);
         HeadRecord head = new HeadRecord(
                 values.flag(LAYOUT.operation(), LAYOUT.operation().offset()),
                 values.number(LAYOUT.length(), LAYOUT.length().offset()));
@@ -28,9 +28,9 @@ public record HeadRecord(String operation, int length) {
     }
 
     /** The record. */
-    public byte[] bytes(CodePage page) {
+    public byte[] bytes(RecordForm form) {
         byte[] record = new byte[size()];
-        FieldValues values = new FieldValues(record, page, new Findings(), HeadLayout.NAME);
+        FieldValues values = new FieldValues(record, form, new Findings(), HeadLayout.NAME);
         values.putFlag(LAYOUT.operation(), LAYOUT.operation().offset(), operation);
         values.putNumber(LAYOUT.length(), LAYOUT.length().offset(), length);
         return record;

@@ -14,11 +14,11 @@ final class NumberField {
     private static final int NEGATIVE_ASCII = 0x70;
 
     private final Picture picture;
-    private final CodePage page;
+    private final RecordForm form;
 
-    NumberField(Picture picture, CodePage page) {
+    NumberField(Picture picture, RecordForm form) {
         this.picture = picture;
-        this.page = page;
+        this.form = form;
     }
 
     /** A field holds no number, or a number does not fit. */
@@ -60,7 +60,7 @@ final class NumberField {
         long bits = number.longValueExact();
         int length = picture.length();
         for (int i = 0; i < length; i++) {
-            int place = page.littleEndian() ? at + i : at + length - 1 - i;
+            int place = form.littleEndian() ? at + i : at + length - 1 - i;
             record[place] = (byte) (bits >> (8 * i));
         }
     }
@@ -81,12 +81,12 @@ final class NumberField {
 
     private void putZoned(String digits, int signum, byte[] record, int at) {
         int last = digits.length() - 1;
-        byte zero = page.zero();
+        byte zero = form.zero();
         for (int i = 0; i <= last; i++) {
             record[at + i] = (byte) (zero + digits.charAt(i) - '0');
         }
         int digit = digits.charAt(last) - '0';
-        if (picture.signed() && page.isEbcdic()) {
+        if (picture.signed() && form.isEbcdic()) {
             record[at + last] = (byte) (sign(signum) << 4 | digit);
         } else if (picture.signed() && signum < 0) {
             record[at + last] = (byte) (NEGATIVE_ASCII + digit);
@@ -110,7 +110,7 @@ final class NumberField {
         int length = picture.length();
         byte[] bytes = new byte[length];
         for (int i = 0; i < length; i++) {
-            bytes[page.littleEndian() ? length - 1 - i : i] = record[at + i];
+            bytes[form.littleEndian() ? length - 1 - i : i] = record[at + i];
         }
         return picture.signed() ? new BigInteger(bytes) : new BigInteger(1, bytes);
     }
@@ -137,16 +137,16 @@ final class NumberField {
     private BigInteger zoned(byte[] record, int at) throws Refused {
         StringBuilder digits = new StringBuilder();
         boolean negative = false;
-        int zero = page.zero() & 0xFF;
+        int zero = form.zero() & 0xFF;
         int last = picture.size() - 1;
         for (int i = 0; i <= last; i++) {
             int c = record[at + i] & 0xFF;
             int digit = c - zero;
             if (i == last && (digit < 0 || digit > 9) && picture.signed()) {
                 int zone = c >> 4;
-                boolean signed = page.isEbcdic() ? zone >= 0xA : c >= NEGATIVE_ASCII && c <= NEGATIVE_ASCII + 9;
+                boolean signed = form.isEbcdic() ? zone >= 0xA : c >= NEGATIVE_ASCII && c <= NEGATIVE_ASCII + 9;
                 digit = signed ? c & 0xF : -1;
-                negative = page.isEbcdic() ? zone == NEGATIVE || zone == 0xB : signed;
+                negative = form.isEbcdic() ? zone == NEGATIVE || zone == 0xB : signed;
             }
             if (digit < 0 || digit > 9) {
                 throw new Refused("the bytes " + hex(record, at, picture.size()) + " are no number of digits");

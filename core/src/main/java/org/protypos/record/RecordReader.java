@@ -47,10 +47,10 @@ public final class RecordReader {
      * @param about what it is called when one talks about it
      * @param findings is told what is wrong with it, by offset and field
      */
-    public static Content read(RecordLayout layout, byte[] bytes, CodePage page, String about, Findings findings) {
+    public static Content read(RecordLayout layout, byte[] bytes, RecordForm form, String about, Findings findings) {
         RecordLayout.Placed last = layout.varying();
         int least = layout.leastLength();
-        FieldValues values = new FieldValues(Arrays.copyOf(bytes, layout.length()), page, findings, about);
+        FieldValues values = new FieldValues(Arrays.copyOf(bytes, layout.length()), form, findings, about);
         if (last != null && bytes.length >= least) {
             least += values.entries(last) * last.slot().length();
         }

@@ -2,7 +2,9 @@ package org.protypos.record;
 
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
 import org.protypos.layout.RecordLayout;
@@ -13,10 +15,31 @@ import org.protypos.message.tree.MessageText;
 
 /** Takes messages through the records of a contract and back, to see what becomes of them. */
 public final class RecordTrip {
-    private static final CodePage PAGE = new CodePage(StandardCharsets.UTF_8, false);
-
+    private final RecordForm form = new RecordForm(StandardCharsets.UTF_8, false, new InMemory());
     private final List<RecordLayout> records;
     private final Findings findings;
+
+    /** Bytes in files that nobody needs when the trip is over. */
+    private static final class InMemory implements ByteFiles {
+        private final Map<String, byte[]> files = new HashMap<>();
+
+        @Override
+        public byte[] read(String name) {
+            return files.get(name);
+        }
+
+        @Override
+        public String keep(byte[] bytes) {
+            String name = String.valueOf(files.size());
+            files.put(name, bytes);
+            return name;
+        }
+
+        @Override
+        public void forget(String name) {
+            files.remove(name);
+        }
+    }
 
     /**
      * Begins.
@@ -119,8 +142,8 @@ public final class RecordTrip {
         QName first = body.isEmpty() ? null : body.get(0).name();
         for (RecordLayout layout : records) {
             if (first != null && first.equals(layout.body())) {
-                byte[] record = RecordWriter.write(layout, headers, body, PAGE, layout.name(), findings);
-                return findings.hasErrors() ? null : RecordReader.read(layout, record, PAGE, layout.name(), findings);
+                byte[] record = RecordWriter.write(layout, headers, body, form, layout.name(), findings);
+                return findings.hasErrors() ? null : RecordReader.read(layout, record, form, layout.name(), findings);
             }
         }
         findings.error(

@@ -81,12 +81,15 @@ public final class RecordWriter {
             RecordLayout layout,
             List<MessageElement> headers,
             List<MessageElement> body,
-            CodePage page,
+            RecordForm form,
             String about,
             Findings findings) {
         byte[] record = new byte[layout.length()];
-        FieldValues values = new FieldValues(record, page, findings, about);
+        FieldValues values = new FieldValues(record, form, findings, about);
         new RecordWriter(layout, values, findings, about).write(headers, body);
+        if (findings.hasErrors()) {
+            values.forget();
+        }
         RecordLayout.Placed last = layout.varying();
         return last == null
                 ? record

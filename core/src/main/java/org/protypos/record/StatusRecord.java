@@ -21,9 +21,9 @@ public record StatusRecord(String result, String operation, String answer, int l
     }
 
     /** Reads one; null when it is none. */
-    public static StatusRecord of(byte[] bytes, CodePage page) {
+    public static StatusRecord of(byte[] bytes, RecordForm form) {
         Findings findings = new Findings();
-        FieldValues values = new FieldValues(bytes, page, findings, StatusLayout.NAME);
+        FieldValues values = new FieldValues(bytes, form, findings, StatusLayout.NAME);
         StatusRecord status = new StatusRecord(
                 values.flag(LAYOUT.result(), LAYOUT.result().offset()),
                 values.flag(LAYOUT.operation(), LAYOUT.operation().offset()),
@@ -34,9 +34,9 @@ public record StatusRecord(String result, String operation, String answer, int l
     }
 
     /** The record; of a reason what has no room, or no place in the code page, is left out. */
-    public byte[] bytes(CodePage page) {
+    public byte[] bytes(RecordForm form) {
         byte[] record = new byte[size()];
-        FieldValues values = new FieldValues(record, page, new Findings(), StatusLayout.NAME);
+        FieldValues values = new FieldValues(record, form, new Findings(), StatusLayout.NAME);
         values.putFlag(LAYOUT.result(), LAYOUT.result().offset(), result);
         values.putFlag(LAYOUT.operation(), LAYOUT.operation().offset(), operation);
         values.putFlag(LAYOUT.answer(), LAYOUT.answer().offset(), answer);

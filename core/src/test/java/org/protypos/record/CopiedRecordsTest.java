@@ -39,7 +39,7 @@ import org.protypos.testing.RandomContract;
  */
 class CopiedRecordsTest {
     private static final int MESSAGES = 120;
-    private static final CodePage PAGE = new CodePage(StandardCharsets.ISO_8859_1, false);
+    private static final RecordForm FORM = new RecordForm(StandardCharsets.ISO_8859_1, false);
 
     @BeforeAll
     static void assumed() {
@@ -89,7 +89,7 @@ class CopiedRecordsTest {
             for (int i = 0; i < messages.size(); i++) {
                 Findings wrong = new Findings();
                 byte[] record = Arrays.copyOfRange(copied, i * length, (i + 1) * length);
-                RecordReader.Content content = RecordReader.read(one.getKey(), record, PAGE, "copy", wrong);
+                RecordReader.Content content = RecordReader.read(one.getKey(), record, FORM, "copy", wrong);
                 assertThat(wrong.sorted()).as(messages.get(i)).isEmpty();
                 assertThat(RecordTripTest.plain(
                                 Infoset.of(MessageText.of(content.body().get(0)))))
@@ -112,7 +112,7 @@ class CopiedRecordsTest {
                     .findFirst()
                     .orElseThrow();
             Findings findings = new Findings();
-            byte[] record = RecordWriter.write(layout, List.of(), List.of(root), PAGE, "message", findings);
+            byte[] record = RecordWriter.write(layout, List.of(), List.of(root), FORM, "message", findings);
             if (!findings.hasErrors() && Infoset.complaint(schema, message) == null) {
                 Filled one = filled.computeIfAbsent(layout, any -> new Filled());
                 one.records.writeBytes(record);

@@ -15,7 +15,7 @@ import org.protypos.layout.Usage;
 class NumberFieldTest {
     private static NumberField field(Usage usage, int digits, int decimals, boolean signed, String page) {
         String[] parts = page.split("/");
-        CodePage bytes = new CodePage(Charset.forName(parts[0]), parts.length > 1);
+        RecordForm bytes = new RecordForm(Charset.forName(parts[0]), parts.length > 1);
         return new NumberField(new Picture(usage, digits, decimals, signed), bytes);
     }
 

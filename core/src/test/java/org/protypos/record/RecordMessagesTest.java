@@ -31,7 +31,7 @@ import org.protypos.testing.Infoset;
 
 /** Requests of every style and protocol go into records and come out of them as the contract wants them. */
 class RecordMessagesTest {
-    private static final CodePage PAGE = new CodePage(StandardCharsets.UTF_8, false);
+    private static final RecordForm FORM = new RecordForm(StandardCharsets.UTF_8, false);
 
     static Stream<Path> contracts() throws IOException {
         List<Path> found = new ArrayList<>();
@@ -60,7 +60,7 @@ class RecordMessagesTest {
         for (boolean full : new boolean[] {false, true}) {
             Samples samples = new Samples(planned.contract(), check.vocabulary(), full);
             for (CalledOperation called : CalledOperation.of(check.wire())) {
-                RecordMessages messages = new RecordMessages(planned.code().records(), called, PAGE);
+                RecordMessages messages = new RecordMessages(planned.code().records(), called, FORM);
                 if (messages.request() != null) {
                     request(messages, called, check, samples.message(called.request()));
                 }
@@ -76,7 +76,7 @@ class RecordMessagesTest {
                 messages.request(),
                 EnvelopeParts.header(before, called.request()),
                 EnvelopeParts.body(before, called.request()),
-                PAGE,
+                FORM,
                 "sample",
                 findings);
         assertThat(findings.sorted()).as(sample).isEmpty();

@@ -2,17 +2,21 @@ package org.protypos.record;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.IOException;
 import java.math.BigDecimal;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import javax.xml.namespace.QName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -38,7 +42,7 @@ import org.protypos.testing.RandomContract;
  */
 class RecordTripTest {
     private static final int MESSAGES = 80;
-    private static final CodePage PAGE = new CodePage(StandardCharsets.ISO_8859_1, false);
+    private static final RecordForm FORM = new RecordForm(StandardCharsets.ISO_8859_1, false);
     private static final Pattern VALUE = Pattern.compile("(?m)(?<=\")[^\"]*(?=\"$)|(?<==)[^,}]*(?=[,}])");
 
     @ParameterizedTest
@@ -56,14 +60,17 @@ class RecordTripTest {
             throws Exception {
         RandomContract random = new RandomContract(seed, 60);
         Path schema = random.layOut(folder);
-        // Every other contract has dates in parts, and records that end with the last of their entries.
+        // Every other contract has dates in parts, bytes in files, and records that end with the last of their entries.
         Path rules = Files.writeString(folder.resolve("rules.yaml"), """
                 rules:
                   - on: "**"
-                    cobol: {parts: true, varying: true}
+                    cobol: {parts: true, file: true, varying: true}
                 """);
         Map<String, RecordLayout> records = records(schema, seed % 2 == 0 ? List.of(rules) : List.of());
-        CodePage page = new CodePage(Charset.forName(charset), littleEndian);
+        RecordForm form = new RecordForm(
+                Charset.forName(charset),
+                littleEndian,
+                new FolderFiles(Files.createDirectory(folder.resolve("bytes"))));
         int whole = 0;
         int valid = 0;
         Map<String, Integer> told = new TreeMap<>();
@@ -77,7 +84,7 @@ class RecordTripTest {
                     MessageReader.read("message", message.getBytes(StandardCharsets.UTF_8), new Findings());
             RecordLayout layout = records.get(root.name().toString());
             Findings findings = new Findings();
-            byte[] record = RecordWriter.write(layout, List.of(), List.of(root), page, "message", findings);
+            byte[] record = RecordWriter.write(layout, List.of(), List.of(root), form, "message", findings);
             assertThat(layout.fits(record.length)).isTrue();
             if (findings.hasErrors()) {
                 for (Finding finding : findings.sorted()) {
@@ -90,7 +97,7 @@ class RecordTripTest {
             }
             whole++;
             Findings again = new Findings();
-            RecordReader.Content content = RecordReader.read(layout, record, page, "record", again);
+            RecordReader.Content content = RecordReader.read(layout, record, form, "record", again);
             assertThat(again.sorted()).as(message).isEmpty();
             String written = MessageText.of(content.body().get(0));
             assertThat(plain(Infoset.of(written))).as(message + "\n" + written).isEqualTo(plain(Infoset.of(message)));
@@ -118,8 +125,8 @@ class RecordTripTest {
                   a:light b:bell plain</some><this>a:light</this></log>
                 """);
         Findings findings = new Findings();
-        byte[] record = RecordWriter.write(layout, List.of(), List.of(log), PAGE, "message", findings);
-        RecordReader.Content content = RecordReader.read(layout, record, PAGE, "record", findings);
+        byte[] record = RecordWriter.write(layout, List.of(), List.of(log), FORM, "message", findings);
+        RecordReader.Content content = RecordReader.read(layout, record, FORM, "record", findings);
         assertThat(findings.sorted()).isEmpty();
         String written = MessageText.of(content.body().get(0));
         assertThat(Infoset.complaint(schema, written)).as(written).isNull();
@@ -169,11 +176,80 @@ class RecordTripTest {
                 <calm>1</calm><extra>goes as well</extra></log>
                 """);
         Findings findings = new Findings();
-        byte[] record = RecordWriter.write(layout, List.of(), List.of(log), PAGE, "message", findings);
+        byte[] record = RecordWriter.write(layout, List.of(), List.of(log), FORM, "message", findings);
         assertThat(findings.sorted()).isEmpty();
-        RecordReader.Content content = RecordReader.read(layout, record, PAGE, "record", findings);
+        RecordReader.Content content = RecordReader.read(layout, record, FORM, "record", findings);
         assertThat(MessageText.compact(content.body().get(0)))
                 .isEqualTo("<log><keeper><name>Ada</name><remark>stays</remark></keeper><calm>1</calm></log>");
+    }
+
+    /** Bytes are in files as they are, in one folder and in no other; of a record that is none nothing is left. */
+    @Test
+    void bytesAreInFiles(@TempDir Path folder) throws Exception {
+        Path schema = Files.writeString(folder.resolve("chart.xsd"), """
+                <xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema">
+                  <xs:element name="chart"><xs:complexType><xs:sequence>
+                    <xs:element name="picture" type="xs:base64Binary" minOccurs="0" maxOccurs="2"/>
+                    <xs:element name="name"><xs:simpleType><xs:restriction base="xs:string">
+                      <xs:maxLength value="4"/></xs:restriction></xs:simpleType></xs:element>
+                  </xs:sequence><xs:attribute name="sum" type="xs:hexBinary" use="required"/></xs:complexType></xs:element>
+                </xs:schema>
+                """);
+        Path rules = Files.writeString(folder.resolve("rules.yaml"), """
+                rules:
+                  - on: chart/picture
+                    cobol: {file: true}
+                  - on: chart/@sum
+                    cobol: {file: true, room: 20}
+                """);
+        Path bytes = Files.createDirectory(folder.resolve("bytes"));
+        Files.writeString(folder.resolve("secret"), "of somebody else");
+        Files.createSymbolicLink(bytes.resolve("link"), folder.resolve("secret"));
+        RecordForm form = new RecordForm(StandardCharsets.ISO_8859_1, false, new FolderFiles(bytes));
+        RecordLayout layout = records(schema, List.of(rules)).get("chart");
+        String text = "<chart sum=\"00FF10\"><picture>AQID/w==</picture><picture/><name>Bay</name></chart>";
+        MessageElement chart = MessageReader.read("message", text);
+        Findings findings = new Findings();
+        byte[] record = RecordWriter.write(layout, List.of(), List.of(chart), form, "message", findings);
+        assertThat(findings.sorted()).isEmpty();
+        List<byte[]> kept = new ArrayList<>();
+        for (Path file : filesOf(bytes)) {
+            kept.add(Files.readAllBytes(file));
+        }
+        assertThat(kept).containsExactlyInAnyOrder(new byte[] {0, -1, 16}, new byte[] {1, 2, 3, -1}, new byte[0]);
+        assertThat(MessageText.compact(RecordReader.read(layout, record, form, "record", findings)
+                        .body()
+                        .get(0)))
+                .isEqualTo("<chart sum=\"00FF10\"><picture>AQID/w==</picture><picture/><name>Bay</name></chart>");
+
+        for (String name : List.of(
+                "",
+                "../secret",
+                "link",
+                "..",
+                ".",
+                "no such",
+                folder.resolve("secret").toString())) {
+            Findings told = new Findings();
+            byte[] other = record.clone();
+            byte[] letters = name.getBytes(StandardCharsets.ISO_8859_1);
+            Arrays.fill(other, 0, 20, (byte) ' ');
+            System.arraycopy(letters, 0, other, 0, Math.min(20, letters.length));
+            RecordReader.read(layout, other, form, "record", told);
+            assertThat(told.sorted()).as(name).extracting(Finding::code).containsExactly("record-file");
+        }
+
+        Findings refused = new Findings();
+        MessageElement wide = MessageReader.read("message", text.replace("Bay", "Long Bay"));
+        RecordWriter.write(layout, List.of(), List.of(wide), form, "message", refused);
+        assertThat(refused.sorted()).extracting(Finding::code).containsExactly("record-overflow");
+        assertThat(filesOf(bytes)).hasSize(3);
+    }
+
+    private static List<Path> filesOf(Path folder) throws IOException {
+        try (Stream<Path> all = Files.list(folder)) {
+            return all.filter(file -> !Files.isSymbolicLink(file)).toList();
+        }
     }
 
     private static Map<String, RecordLayout> records(Path schema, List<Path> rules) {

@@ -3,8 +3,11 @@ package org.protypos.cli.argument;
 import java.nio.charset.Charset;
 import java.nio.charset.IllegalCharsetNameException;
 import java.nio.charset.UnsupportedCharsetException;
+import java.nio.file.Files;
 import java.nio.file.Path;
-import org.protypos.record.CodePage;
+import org.protypos.record.ByteFiles;
+import org.protypos.record.FolderFiles;
+import org.protypos.record.RecordForm;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
@@ -39,6 +42,13 @@ public final class RecordArguments {
             description = "Binary numbers in records have their least significant byte first.")
     private boolean littleEndian;
 
+    @Option(
+            names = "--byte-files",
+            paramLabel = "DIR",
+            description = "Where the files are that records name, by a rule with file: true; those of answers are put"
+                    + " there.")
+    private Path files;
+
     /**
      * Whether messages are records in files.
      *
@@ -49,10 +59,12 @@ public final class RecordArguments {
             throw new ParameterException(
                     spec.commandLine(), "--record-in and --record-out go together: one record in, the answer out");
         }
-        if (in == null && !elsewhere && (codePage != null || littleEndian)) {
-            throw new ParameterException(
-                    spec.commandLine(),
-                    (codePage != null ? "--code-page" : "--little-endian") + " is about records: give --record-in too");
+        String idle = codePage != null ? "--code-page" : littleEndian ? "--little-endian" : "--byte-files";
+        if (in == null && !elsewhere && (codePage != null || littleEndian || files != null)) {
+            throw new ParameterException(spec.commandLine(), idle + " is about records: give --record-in too");
+        }
+        if (files != null && !Files.isDirectory(files)) {
+            throw new ParameterException(spec.commandLine(), "--byte-files: there is no folder " + files);
         }
         return in != null;
     }
@@ -68,12 +80,13 @@ public final class RecordArguments {
     }
 
     /** The bytes of records. */
-    public CodePage page() {
+    public RecordForm form() {
         String name = codePage == null ? "ISO-8859-1" : codePage;
         try {
-            CodePage page = new CodePage(Charset.forName(name), littleEndian);
-            if (page.isUsable()) {
-                return page;
+            RecordForm form = new RecordForm(
+                    Charset.forName(name), littleEndian, files == null ? ByteFiles.NONE : new FolderFiles(files));
+            if (form.isUsable()) {
+                return form;
             }
         } catch (IllegalCharsetNameException | UnsupportedCharsetException e) {
             // Told below, as one that is known and no good is.

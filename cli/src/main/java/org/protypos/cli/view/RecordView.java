@@ -58,6 +58,7 @@ public final class RecordView {
                 switch (picture.usage()) {
                     case TEXT -> "text";
                     case BYTES -> "bytes";
+                    case FILE -> "file named in text";
                     case ZONED -> "zoned";
                     case PACKED -> "packed";
                     case BINARY -> "binary";

@@ -9,8 +9,8 @@ import java.time.Duration;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.protypos.layout.RecordLayout;
 import org.protypos.output.WholeFile;
-import org.protypos.record.CodePage;
 import org.protypos.record.HeadRecord;
+import org.protypos.record.RecordForm;
 import org.protypos.record.StatusRecord;
 
 /**
@@ -21,7 +21,7 @@ public final class FolderProgram implements RecordProgram {
     private static final int PAUSE = 20;
 
     private final Path folder;
-    private final CodePage page;
+    private final RecordForm form;
     private final Duration patience;
     private final AtomicInteger last = new AtomicInteger();
 
@@ -30,16 +30,16 @@ public final class FolderProgram implements RecordProgram {
      *
      * @param patience how long an answer may take
      */
-    public FolderProgram(Path folder, CodePage page, Duration patience) {
+    public FolderProgram(Path folder, RecordForm form, Duration patience) {
         this.folder = folder;
-        this.page = page;
+        this.form = form;
         this.patience = patience;
     }
 
     @Override
     public Reply ask(HeadRecord head, byte[] record) throws IOException {
         ByteArrayOutputStream all = new ByteArrayOutputStream();
-        all.write(head.bytes(page));
+        all.write(head.bytes(form));
         all.write(record);
         Path request;
         Path answer;
@@ -65,7 +65,7 @@ public final class FolderProgram implements RecordProgram {
                     throw new IOException("the answer is longer than any record");
                 }
                 try {
-                    Reply reply = Reply.read(new ByteArrayInputStream(Files.readAllBytes(answer)), page);
+                    Reply reply = Reply.read(new ByteArrayInputStream(Files.readAllBytes(answer)), form);
                     if (reply != null) {
                         return reply;
                     }

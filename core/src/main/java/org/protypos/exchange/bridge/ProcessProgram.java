@@ -13,8 +13,8 @@ import java.util.concurrent.ScheduledFuture;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
-import org.protypos.record.CodePage;
 import org.protypos.record.HeadRecord;
+import org.protypos.record.RecordForm;
 
 /**
  * A program that reads requests from its standard input and writes answers to its standard output: begun for each request, or kept
@@ -28,7 +28,7 @@ public final class ProcessProgram implements RecordProgram {
     private static final int MOST = 32;
 
     private final List<String> command;
-    private final CodePage page;
+    private final RecordForm form;
     private final boolean kept;
     private final Duration patience;
     private final ScheduledExecutorService watch = Executors.newSingleThreadScheduledExecutor(task -> {
@@ -46,10 +46,10 @@ public final class ProcessProgram implements RecordProgram {
      * @param kept whether it stays for the next request
      * @param patience how long an answer may take
      */
-    public ProcessProgram(String command, CodePage page, boolean kept, Duration patience) {
+    public ProcessProgram(String command, RecordForm form, boolean kept, Duration patience) {
         boolean windows = System.getProperty("os.name", "").startsWith("Windows");
         this.command = windows ? List.of("cmd", "/c", command) : List.of("sh", "-c", command);
-        this.page = page;
+        this.form = form;
         this.kept = kept;
         this.patience = patience;
     }
@@ -119,7 +119,7 @@ public final class ProcessProgram implements RecordProgram {
         writer.setDaemon(true);
         writer.start();
         try {
-            Reply reply = Reply.read(asked.in(), page);
+            Reply reply = Reply.read(asked.in(), form);
             if (reply == null) {
                 throw new IOException("the program ended without an answer" + status(asked.process()));
             }
@@ -145,7 +145,7 @@ public final class ProcessProgram implements RecordProgram {
     private void write(Running asked, HeadRecord head, byte[] record, boolean last) {
         OutputStream out = asked.process().getOutputStream();
         try {
-            out.write(head.bytes(page));
+            out.write(head.bytes(form));
             out.write(record);
             out.flush();
             if (last) {

@@ -26,8 +26,8 @@ import org.protypos.layout.StatusLayout;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageText;
-import org.protypos.record.CodePage;
 import org.protypos.record.HeadRecord;
+import org.protypos.record.RecordForm;
 import org.protypos.record.StatusRecord;
 import org.protypos.runtime.soap.SoapSettings;
 
@@ -38,7 +38,7 @@ import org.protypos.runtime.soap.SoapSettings;
 public final class RecordBridge {
     private final Map<String, Line> lines = new LinkedHashMap<>();
     private final ContractCheck check;
-    private final CodePage page;
+    private final RecordForm form;
 
     /** One operation and the ways to it: as many as there are threads that use one. */
     private record Line(String operation, RecordMessages messages, Supplier<Caller> ways, Queue<Caller> free) {
@@ -68,12 +68,12 @@ public final class RecordBridge {
             List<RecordLayout> records,
             List<CalledOperation> operations,
             ContractCheck check,
-            CodePage page,
+            RecordForm form,
             UnaryOperator<SoapSettings> with) {
         this.check = check;
-        this.page = page;
+        this.form = form;
         for (CalledOperation operation : operations) {
-            RecordMessages messages = new RecordMessages(records, operation, page);
+            RecordMessages messages = new RecordMessages(records, operation, form);
             String name = operation.operation().name();
             if (messages.request() != null) {
                 Line line = new Line(
@@ -113,7 +113,7 @@ public final class RecordBridge {
      */
     public void carry(InputStream in, OutputStream out, BiConsumer<String, String> told) throws IOException {
         for (byte[] head = in.readNBytes(HeadRecord.size()); head.length > 0; head = in.readNBytes(HeadRecord.size())) {
-            HeadRecord said = head.length < HeadRecord.size() ? null : HeadRecord.of(head, page);
+            HeadRecord said = head.length < HeadRecord.size() ? null : HeadRecord.of(head, form);
             if (said == null || said.length() > RecordLayout.LARGEST) {
                 refuse(out, "", "what should be CALL-HEAD is none", told);
                 throw new EOFException("what should be CALL-HEAD is none; nothing behind it was read");
@@ -133,7 +133,7 @@ public final class RecordBridge {
 
     private void refuse(OutputStream out, String operation, String why, BiConsumer<String, String> told)
             throws IOException {
-        out.write(new StatusRecord(StatusLayout.REQUEST, operation, "", 0, why).bytes(page));
+        out.write(new StatusRecord(StatusLayout.REQUEST, operation, "", 0, why).bytes(form));
         told.accept(operation, StatusLayout.REQUEST + " " + why);
     }
 

@@ -18,7 +18,7 @@ import org.protypos.message.check.Deviation;
 import org.protypos.message.check.EncodedForm;
 import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.tree.MessageElement;
-import org.protypos.record.CodePage;
+import org.protypos.record.RecordForm;
 import org.protypos.record.RecordReader;
 import org.protypos.record.RecordWriter;
 import org.protypos.record.StatusRecord;
@@ -28,16 +28,16 @@ import org.protypos.wire.WireMessage;
 public final class RecordMessages {
     private final List<RecordLayout> records;
     private final CalledOperation called;
-    private final CodePage page;
+    private final RecordForm form;
 
     /**
      * Begins.
      *
      * @param all the records of the contract
      */
-    public RecordMessages(List<RecordLayout> all, CalledOperation called, CodePage page) {
+    public RecordMessages(List<RecordLayout> all, CalledOperation called, RecordForm form) {
         this.called = called;
-        this.page = page;
+        this.form = form;
         this.records = all.stream()
                 .filter(record -> record.operation() != null
                         && record.operation().name().equals(called.operation().name())
@@ -83,7 +83,7 @@ public final class RecordMessages {
      * @return the request, or null when something is wrong
      */
     public MessageElement request(byte[] bytes, ContractCheck check, String about, Findings findings) {
-        RecordReader.Content content = RecordReader.read(request(), bytes, page, about, findings);
+        RecordReader.Content content = RecordReader.read(request(), bytes, form, about, findings);
         if (findings.hasErrors()) {
             return null;
         }
@@ -127,7 +127,7 @@ public final class RecordMessages {
                 request(),
                 message == null ? List.of() : EnvelopeParts.header(message, called.request()),
                 message == null ? List.of() : EnvelopeParts.body(message, called.request()),
-                page,
+                form,
                 about,
                 findings);
     }
@@ -143,7 +143,7 @@ public final class RecordMessages {
         if (layout == null) {
             return null;
         }
-        RecordReader.Content content = RecordReader.read(layout, bytes, page, about, findings);
+        RecordReader.Content content = RecordReader.read(layout, bytes, form, about, findings);
         if (findings.hasErrors()) {
             return null;
         }
@@ -171,7 +171,7 @@ public final class RecordMessages {
                     "name the record of the fault in CALL-ANSWER");
             return null;
         }
-        RecordReader.Content content = RecordReader.read(layout, bytes, page, about, findings);
+        RecordReader.Content content = RecordReader.read(layout, bytes, form, about, findings);
         if (findings.hasErrors() || content.body().isEmpty()) {
             return null;
         }
@@ -190,7 +190,7 @@ public final class RecordMessages {
     private Answered status(String result, RecordLayout layout, byte[] record, String reason) {
         StatusRecord status =
                 new StatusRecord(result, request().name(), layout == null ? "" : layout.name(), record.length, reason);
-        return new Answered(result, reason, status.bytes(page), record, layout);
+        return new Answered(result, reason, status.bytes(form), record, layout);
     }
 
     static String reasons(List<Finding> findings) {
@@ -221,7 +221,7 @@ public final class RecordMessages {
                 layout,
                 EnvelopeParts.header(answer.root(), called.answer()),
                 EnvelopeParts.body(answer.root(), called.answer()),
-                page,
+                form,
                 about,
                 findings);
         return findings.hasErrors()
@@ -236,7 +236,7 @@ public final class RecordMessages {
             QName name = detail.name();
             for (RecordLayout record : records) {
                 if (record.part() == RecordLayout.Part.FAULT && name.equals(record.element())) {
-                    byte[] bytes = RecordWriter.write(record, List.of(), List.of(detail), page, about, findings);
+                    byte[] bytes = RecordWriter.write(record, List.of(), List.of(detail), form, about, findings);
                     return findings.hasErrors()
                             ? status(StatusLayout.ANSWER, null, new byte[0], reasons(findings.sorted()))
                             : status(StatusLayout.FAULT, record, bytes, reason);

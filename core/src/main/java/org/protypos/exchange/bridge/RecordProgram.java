@@ -3,8 +3,8 @@ package org.protypos.exchange.bridge;
 import java.io.IOException;
 import java.io.InputStream;
 import org.protypos.layout.RecordLayout;
-import org.protypos.record.CodePage;
 import org.protypos.record.HeadRecord;
+import org.protypos.record.RecordForm;
 import org.protypos.record.StatusRecord;
 
 /** Who answers requests that are records. It is asked by several threads. */
@@ -21,12 +21,12 @@ public interface RecordProgram extends AutoCloseable {
          * @return the answer, or null when nothing comes
          * @throws IOException when what comes is none, or ends too early
          */
-        static Reply read(InputStream in, CodePage page) throws IOException {
+        static Reply read(InputStream in, RecordForm form) throws IOException {
             byte[] bytes = in.readNBytes(StatusRecord.size());
             if (bytes.length == 0) {
                 return null;
             }
-            StatusRecord status = bytes.length < StatusRecord.size() ? null : StatusRecord.of(bytes, page);
+            StatusRecord status = bytes.length < StatusRecord.size() ? null : StatusRecord.of(bytes, form);
             if (status == null || status.length() < 0 || status.length() > RecordLayout.LARGEST) {
                 throw new IOException("what should be CALL-STATUS is none");
             }

@@ -14,15 +14,15 @@ import org.protypos.layout.RecordLayout;
 import org.protypos.layout.StatusLayout;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.tree.MessageElement;
-import org.protypos.record.CodePage;
 import org.protypos.record.HeadRecord;
+import org.protypos.record.RecordForm;
 import org.protypos.wire.WireMessage;
 
 /** Answers requests by a program that takes them as records and gives its answers as records. */
 public final class RecordService implements Responder {
     private final List<RecordLayout> records;
     private final ContractCheck check;
-    private final CodePage page;
+    private final RecordForm form;
     private final RecordProgram program;
     private final BiConsumer<String, String> told;
     private final Map<CalledOperation, RecordMessages> known = new ConcurrentHashMap<>();
@@ -37,19 +37,19 @@ public final class RecordService implements Responder {
     public RecordService(
             List<RecordLayout> records,
             ContractCheck check,
-            CodePage page,
+            RecordForm form,
             RecordProgram program,
             BiConsumer<String, String> told) {
         this.records = records;
         this.check = check;
-        this.page = page;
+        this.form = form;
         this.program = program;
         this.told = told;
     }
 
     @Override
     public Outcome respond(CalledOperation called, MessageElement request) {
-        RecordMessages messages = known.computeIfAbsent(called, any -> new RecordMessages(records, called, page));
+        RecordMessages messages = known.computeIfAbsent(called, any -> new RecordMessages(records, called, form));
         String operation = called.operation().name();
         if (messages.request() == null) {
             return failed(operation, "there are no records for " + operation);

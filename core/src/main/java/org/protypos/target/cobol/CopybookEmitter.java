@@ -63,7 +63,7 @@ final class CopybookEmitter {
             switch (slot.picture().usage()) {
                 case PACKED -> clauses.add("PACKED-DECIMAL");
                 case BINARY -> clauses.add("BINARY");
-                case TEXT, BYTES, ZONED -> {}
+                case TEXT, BYTES, FILE, ZONED -> {}
             }
         }
         if (slot.times() > 1 || slot.count() != null) {

@@ -7,13 +7,19 @@ import java.nio.charset.Charset;
 import java.nio.charset.CodingErrorAction;
 
 /**
- * How characters and binary numbers stand in the bytes of records.
+ * How values stand in the bytes of records.
  *
  * @param charset the code page
  * @param littleEndian whether binary numbers have their least significant byte first
+ * @param files where the bytes are of which records hold the name of a file
  */
-public record CodePage(Charset charset, boolean littleEndian) {
+public record RecordForm(Charset charset, boolean littleEndian, ByteFiles files) {
     private static final int EBCDIC_ZERO = 0xF0;
+
+    /** The same for records that name no files. */
+    public RecordForm(Charset charset, boolean littleEndian) {
+        this(charset, littleEndian, ByteFiles.NONE);
+    }
 
     /** Whether it is one of the EBCDIC family, in which digits are 0xF0 to 0xF9. */
     boolean isEbcdic() {
