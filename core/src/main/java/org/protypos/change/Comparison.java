@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import org.protypos.binding.ProposedRule;
 import org.protypos.contract.Contract;
@@ -29,12 +30,20 @@ public final class Comparison {
     private Inventory after;
 
     /**
+     * What was compared.
+     *
+     * @param oldName gives for a designator of the new contract the one that its component had in the old contract
+     */
+    public record Sides(Contract before, Contract after, UnaryOperator<String> oldName) {}
+
+    /**
      * What came of it.
      *
+     * @param sides what was compared
      * @param differences each once, by component
      * @param renames rules that keep the names in the code of components that were probably renamed
      */
-    public record Result(List<Difference> differences, List<ProposedRule> renames) {
+    public record Result(Sides sides, List<Difference> differences, List<ProposedRule> renames) {
         /** Whether anything breaks for anybody. */
         public boolean isBreaking() {
             return differences.stream().anyMatch(Difference::isBreaking);
@@ -43,6 +52,7 @@ public final class Comparison {
         /** The same, as far as it breaks something for some. */
         public Result of(Set<Reader> readers) {
             return new Result(
+                    sides,
                     differences.stream()
                             .map(difference -> difference.of(readers))
                             .toList(),
@@ -84,6 +94,7 @@ public final class Comparison {
                 comparison.blame);
         code.judge();
         return new Result(
+                new Sides(before, after, comparison::old),
                 comparison.blame.all().stream()
                         .map(Told::difference)
                         .sorted(Comparator.comparing(Difference::designator).thenComparing(Difference::fact))

@@ -9,6 +9,9 @@ import java.nio.file.Path;
 import java.util.Base64;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
+import javax.xml.namespace.QName;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -21,6 +24,7 @@ import org.openqa.selenium.logging.LogType;
 import org.openqa.selenium.print.PrintOptions;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
+import org.protypos.reference.page.ComparedPage;
 import org.protypos.reference.page.ReferencePage;
 import org.protypos.source.DocumentGatherer;
 import org.protypos.testing.Browser;
@@ -44,9 +48,14 @@ class ReferencePageTest {
         }
     }
 
-    private static void page(Path contract) throws IOException {
+    private static Contract read(Path contract) {
         Contract read = ContractReader.read(DocumentGatherer.gather(List.of(contract.toString()), null));
         assertThat(read.isSound()).isTrue();
+        return read;
+    }
+
+    private static void page(Path contract) throws IOException {
+        Contract read = read(contract);
         Map<String, String> names = Map.of("~{http://lanternbay.example/harbour/vessels}Yacht", "vessels.Yacht");
         Path file = folder.resolve("page.html");
         Files.writeString(
@@ -71,6 +80,7 @@ class ReferencePageTest {
     void itIsReadWithTheKeyboardAlone() throws IOException {
         page(Path.of("../examples/harbour/contract/desk.wsdl"));
         assertThat(text("nav h1")).isEqualTo("a <contract>");
+        assertThat(Browser.complaints(browser)).isEmpty();
         assertThat(text("main")).contains("HarbourOffice", "SOAP 1.2", "Finds a vessel by its call sign.");
         browser.switchTo().activeElement().sendKeys("/");
         WebElement search = browser.switchTo().activeElement();
@@ -81,6 +91,7 @@ class ReferencePageTest {
         assertThat(text("main .tree")).contains("@callSign", "owner", "one of");
         assertThat(browser.findElements(By.cssSelector("main svg text"))).hasSizeGreaterThan(7);
         assertThat(text("main pre.signature")).isEqualTo("vessels.Yacht");
+        assertThat(Browser.complaints(browser)).isEmpty();
         browser.findElements(By.cssSelector("[role=tab]")).get(1).sendKeys(Keys.SPACE);
         assertThat(text("main pre.signature")).isEqualTo("Vessels.Yacht");
         String here = browser.getCurrentUrl();
@@ -91,6 +102,7 @@ class ReferencePageTest {
         browser.findElement(By.cssSelector("main a.mono")).sendKeys(Keys.ENTER);
         assertThat(text("main h2")).isEqualTo("vessels.xsd");
         assertThat(text("main .here")).contains("name=\"Yacht\"");
+        assertThat(Browser.complaints(browser)).isEmpty();
         browser.findElement(By.cssSelector("nav h1 a")).sendKeys(Keys.ENTER);
         browser.findElement(By.cssSelector("main table a")).sendKeys(Keys.ENTER);
         browser.findElements(By.cssSelector(".tree button")).stream()
@@ -99,6 +111,77 @@ class ReferencePageTest {
         assertThat(browser.findElements(By.cssSelector(".tree button[aria-expanded=false]")))
                 .isEmpty();
         nothingWentWrong();
+    }
+
+    @Test
+    void oldAndNewStandBesideEachOther() throws IOException {
+        compared(Path.of("../examples/harbour/contract/desk.wsdl"), Path.of("../examples/harbour/next/desk.wsdl"));
+        assertThat(text("main h2")).isEqualTo("1 difference.");
+        assertThat(text(".readers")).contains("3\nbreaks for everybody", "nothing\nbreaks for nobody");
+        assertThat(text(".differences")).contains("quay is quayside", "because", "desk.xsd:");
+        browser.findElement(By.cssSelector(".differences a")).sendKeys(Keys.ENTER);
+        assertThat(text("main h2")).isEqualTo("Berth type");
+        assertThat(rows())
+                .containsExactly(
+                        "old | new",
+                        "number int 1 | number int 1",
+                        "~quay string 1 | ~quayside string 1",
+                        "depthInMetres decimal 1 | depthInMetres decimal 1",
+                        "| +lit boolean 0..1");
+        assertThat(text(".pairs del")).isEqualTo("quay");
+        assertThat(browser.findElements(By.cssSelector("svg rect.added"))).hasSize(1);
+        assertThat(Browser.complaints(browser)).isEmpty();
+        // The way to it is open from whoever has it in itself.
+        browser.get(browser.getCurrentUrl().replaceFirst("#.*", "#element"));
+        browser.findElement(By.cssSelector("#search")).sendKeys("requestBerth", Keys.ENTER);
+        assertThat(text("main h2")).isEqualTo("requestBerth operation of HarbourDesk");
+        assertThat(rows()).contains("•offer BerthOffer 1 | •offer BerthOffer 1", "| +lit boolean 0..1");
+        compared(Path.of("../examples/harbour/next/desk.wsdl"), Path.of("../examples/harbour/contract/desk.wsdl"));
+        browser.get(browser.getCurrentUrl() + "#~{http://lanternbay.example/harbour/desk}Berth");
+        assertThat(rows()).contains("−lit boolean 0..1 |");
+        nothingWentWrong();
+    }
+
+    /** The rows of the tree, with what is left and right in them. */
+    private static List<String> rows() {
+        return browser.findElements(By.cssSelector(".pairs .row")).stream()
+                .map(row -> row.findElements(By.cssSelector(".old, .new")).stream()
+                        .map(half -> half.getText().replaceAll("\\s+", " "))
+                        .collect(Collectors.joining(" | "))
+                        .strip())
+                .toList();
+    }
+
+    private static void compared(Path old, Path now) throws IOException {
+        Contract before = read(old);
+        Contract after = read(now);
+        String berth = "~{http://lanternbay.example/harbour/desk}Berth";
+        Path file = folder.resolve("compared.html");
+        Files.writeString(
+                file,
+                new ComparedPage(
+                                before,
+                                after,
+                                new ComparedReference(
+                                        new ContractReference(before, Map.of()),
+                                        new ContractReference(after, Map.of()),
+                                        name -> name.replace("quayside", "quay")),
+                                "old → new")
+                        .summary("1 difference", new TreeMap<>(Map.of("everybody", 3L, "nobody", 0L)))
+                        .difference(new ComparedPage.Told(
+                                "renamed",
+                                berth + "/{http://lanternbay.example/harbour/desk}quay",
+                                "quay is quayside",
+                                "",
+                                true,
+                                before.schema()
+                                        .types()
+                                        .get(QName.valueOf(berth.substring(1)))
+                                        .place(),
+                                null,
+                                List.of(new ComparedPage.Shown("because", "at <quay>", "<quay/>"))))
+                        .text());
+        browser.get(file.toUri().toString());
     }
 
     @Test

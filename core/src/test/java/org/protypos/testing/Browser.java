@@ -1,9 +1,12 @@
 package org.protypos.testing;
 
 import java.io.File;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.logging.Level;
 import java.util.logging.Logger;
 import org.junit.jupiter.api.Assumptions;
@@ -51,5 +54,18 @@ public final class Browser {
         ChromeDriver browser = new ChromeDriver(service, options);
         browser.manage().window().setSize(new Dimension(1280, 900));
         return browser;
+    }
+
+    /** What keeps somebody from reading or using the page that is open, by light and in the dark; empty when nothing does. */
+    public static List<String> complaints(ChromeDriver browser) throws IOException {
+        String script = Files.readString(Path.of("src/test/resources/page/accessible.js"));
+        List<String> complaints = new ArrayList<>();
+        for (String scheme : List.of("light", "dark")) {
+            browser.executeCdpCommand(
+                    "Emulation.setEmulatedMedia",
+                    Map.of("features", List.of(Map.of("name", "prefers-color-scheme", "value", scheme))));
+            ((List<?>) browser.executeScript(script)).forEach(one -> complaints.add(scheme + ": " + one));
+        }
+        return complaints;
     }
 }
