@@ -4,10 +4,8 @@ import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.Callable;
 import org.protypos.cli.argument.ContractArguments;
@@ -150,7 +148,7 @@ final class ShowCommand implements Callable<Integer> {
         if (json) {
             view.json(terminal.out());
         } else if (markdown) {
-            new MarkdownView(planned, reference(planned), terminal.out()).contract(depth);
+            new MarkdownView(planned, ReferencePages.reference(planned), terminal.out()).contract(depth);
         } else {
             Pager.print(terminal, out -> {
                 view.text(out);
@@ -171,7 +169,7 @@ final class ShowCommand implements Callable<Integer> {
 
     private int page(Terminal terminal, PlannedContract planned) throws IOException {
         String title = String.join(" ", arguments.names()).replaceFirst("^.*/", "");
-        WholeFile.write(html, new ReferencePages(planned, reference(planned), title).text());
+        WholeFile.write(html, new ReferencePages(planned, title).page().text());
         terminal.out().println("written to " + Terminal.plain(html.toString()) + ": open it in a browser");
         return ExitStatus.DONE;
     }
@@ -186,16 +184,8 @@ final class ShowCommand implements Callable<Integer> {
         return ContractArguments.isUnreachable(whole) ? ExitStatus.OUTSIDE : ExitStatus.DONE;
     }
 
-    private static ContractReference reference(PlannedContract planned) {
-        Contract contract = planned.contract();
-        Map<String, String> names = new HashMap<>(
-                planned.code().surface(contract.wsdl().portTypes().values()).names());
-        names.putAll(planned.code().outline().methods());
-        return new ContractReference(contract, names);
-    }
-
     private int components(Terminal terminal, PlannedContract planned, List<String> names) throws IOException {
-        ContractReference reference = reference(planned);
+        ContractReference reference = ReferencePages.reference(planned);
         List<Component> found = new ArrayList<>();
         List<String> missing = new ArrayList<>();
         Set<String> also = new LinkedHashSet<>();

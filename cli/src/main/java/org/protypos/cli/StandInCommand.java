@@ -1,7 +1,6 @@
 package org.protypos.cli;
 
 import java.io.IOException;
-import java.io.PrintWriter;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.http.HttpClient;
@@ -12,12 +11,10 @@ import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.concurrent.Callable;
-import java.util.concurrent.CountDownLatch;
 import org.protypos.cli.argument.ContractArguments;
 import org.protypos.cli.argument.RuleArguments;
 import org.protypos.cli.argument.SecurityArguments;
 import org.protypos.cli.argument.Sources;
-import org.protypos.cli.terminal.Columns;
 import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.cli.terminal.FindingPrinter;
 import org.protypos.cli.terminal.Limits;
@@ -25,13 +22,12 @@ import org.protypos.cli.terminal.Terminal;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.GivenFile;
-import org.protypos.exchange.page.StandInPage;
 import org.protypos.exchange.standin.Answers;
 import org.protypos.exchange.standin.Recording;
 import org.protypos.exchange.standin.Relay;
-import org.protypos.exchange.standin.StandIn;
-import org.protypos.message.check.Deviation;
+import org.protypos.generator.Generator;
 import org.protypos.project.EditorSchema;
+import org.protypos.source.Document;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -111,77 +107,50 @@ final class StandInCommand implements Callable<Integer> {
             throw new ParameterException(
                     spec.commandLine(), "--record: " + record + " is there already; take another name or delete it");
         }
-        ContractArguments arguments = ContractArguments.of(contract, sources, spec);
-        Contract read = arguments.read();
-        if (!read.isSound()) {
-            terminal.refuse(read.findings(), "nothing is served", false);
-            return ContractArguments.status(read);
-        }
-        Findings findings = new Findings();
-        read = rules.generator(read, arguments.adopted()).corrected(findings);
-        Answers told = answers == null
-                ? Answers.NONE
-                : Answers.read(GivenFile.text(answers, answers.toString()), read, findings);
-        if (findings.hasErrors()) {
-            terminal.refuse(findings.sorted(), "nothing is served", false);
-            return ExitStatus.CONTRACT;
-        }
-        new FindingPrinter(terminal.err()).print(findings.sorted());
         InetSocketAddress address = new InetSocketAddress(InetAddress.getLoopbackAddress(), port);
         HttpClient client = HttpClient.newBuilder()
                 .followRedirects(HttpClient.Redirect.NEVER)
                 .connectTimeout(Duration.ofSeconds(30))
                 .build();
-        Relay relay = new Relay(
-                forward,
-                client,
-                SecurityArguments.authorization(),
-                record == null ? null : new Recording(record, EditorSchema.ANSWERS.lineOf(record)));
-        try (StandIn standIn = forward == null
-                ? StandIn.serve(read, address, told, request -> seen(terminal, request))
-                : StandIn.between(read, address, relay, request -> seen(terminal, request))) {
-            if (standIn.addresses().isEmpty()) {
-                terminal.problem("no port of the contract speaks SOAP or HTTP: nothing is served", "");
-                return ExitStatus.CONTRACT;
-            }
-            standIn.admit(new LinkedHashSet<>(hosts), new LinkedHashSet<>(origins));
-            String page = StandInPage.publish(standIn);
-            Columns columns = new Columns(2);
-            standIn.addresses().forEach((played, at) -> columns.row(played.name(), at));
-            columns.row("page", page);
-            columns.print(terminal.out());
-            terminal.out()
-                    .println("next: open the page, or protypos call " + contract
-                            + " OPERATION --address "
-                            + standIn.addresses().values().iterator().next() + "; Ctrl-C ends");
-            terminal.out().flush();
-            new CountDownLatch(1).await();
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
-        return ExitStatus.DONE;
+        Relay relay = forward == null
+                ? null
+                : new Relay(
+                        forward,
+                        client,
+                        SecurityArguments.authorization(),
+                        record == null ? null : new Recording(record, EditorSchema.ANSWERS.lineOf(record)));
+        return new WatchedStandIn(terminal, this::read, relay, new LinkedHashSet<>(hosts), new LinkedHashSet<>(origins))
+                .serve(address, contract);
     }
 
-    private static void seen(Terminal terminal, StandIn.Seen exchange) {
-        synchronized (terminal) {
-            PrintWriter out = terminal.out();
-            String operation = exchange.operation() == null ? exchange.port() : exchange.operation();
-            boolean asSaid =
-                    exchange.operation() != null && exchange.deviations().isEmpty();
-            out.println(operation + ": " + (asSaid ? "" : "not ") + "as the contract says");
-            print(out, exchange.deviations());
-            if (exchange.failure() != null && exchange.deviations().isEmpty()) {
-                out.println("  " + (asSaid ? "no answer: " : "") + Terminal.plain(exchange.failure()));
-            }
-            if (!exchange.answered().isEmpty()) {
-                out.println("  the answer is not as the contract says");
-                print(out, exchange.answered());
-            }
-            terminal.out().flush();
+    /** Reads what is to be played; what is wrong with it is told, and null is given then. */
+    private WatchedStandIn.Played read(Terminal terminal, String consequence) throws IOException {
+        ContractArguments arguments = ContractArguments.of(contract, sources, spec);
+        Contract read = arguments.read();
+        if (!read.isSound()) {
+            terminal.refuse(read.findings(), consequence, false);
+            return WatchedStandIn.Played.not(ContractArguments.status(read));
         }
-    }
-
-    private static void print(PrintWriter out, List<Deviation> deviations) {
-        deviations.forEach(deviation -> out.println("  " + Terminal.plain(deviation.path() + ": " + deviation.came())));
+        Findings findings = new Findings();
+        Generator generator = rules.generator(read, arguments.adopted());
+        read = generator.corrected(findings);
+        Answers told = answers == null
+                ? Answers.NONE
+                : Answers.read(GivenFile.text(answers, answers.toString()), read, findings);
+        if (findings.hasErrors()) {
+            terminal.refuse(findings.sorted(), consequence, false);
+            return WatchedStandIn.Played.not(ExitStatus.CONTRACT);
+        }
+        new FindingPrinter(terminal.err()).print(findings.sorted());
+        List<Path> files = new ArrayList<>(rules.paths());
+        read.documents().all().stream()
+                .map(Document::location)
+                .filter(location -> "file".equals(location.getScheme()))
+                .map(Path::of)
+                .forEach(files::add);
+        if (answers != null) {
+            files.add(answers);
+        }
+        return new WatchedStandIn.Played(generator, read, told, files, ExitStatus.DONE);
     }
 }

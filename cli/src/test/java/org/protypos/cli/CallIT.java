@@ -110,6 +110,34 @@ class CallIT {
         }
     }
 
+    /** What its files say is played as they say it now; what is wrong in them is told, and what was played goes on. */
+    @Test
+    void aStandInGoesOnWithItsFiles() throws Exception {
+        HttpClient browser = HttpClient.newHttpClient();
+        HttpRequest read =
+                HttpRequest.newBuilder(URI.create(page + "stand-in/read")).build();
+        assertThat(browser.send(read, HttpResponse.BodyHandlers.ofString()).body())
+                .contains("depthInMetres");
+        Path schema = folder.resolve("desk.xsd");
+        String before = Files.readString(schema);
+        Files.writeString(schema, before.replace("depthInMetres", "depthInFathoms"));
+        assertThat(seen.readLine()).isEqualTo("desk.xsd: changed, and is played as it is now");
+        assertThat(browser.send(read, HttpResponse.BodyHandlers.ofString()).body())
+                .contains("depthInFathoms");
+        BuiltProgram.Run run = program.run("call", "desk.wsdl", "listBerths", "--address", address);
+        assertThat(run.out()).contains("depthInFathoms");
+        assertThat(seen.readLine()).isEqualTo("listBerths: as the contract says");
+        Files.writeString(schema, before.replaceFirst("</xs:schema>", ""));
+        assertThat(seen.readLine()).contains(": error: ");
+        String line = seen.readLine();
+        while (!line.startsWith("error:")) {
+            line = seen.readLine();
+        }
+        assertThat(line).endsWith("what was played before goes on");
+        assertThat(browser.send(read, HttpResponse.BodyHandlers.ofString()).body())
+                .contains("depthInFathoms");
+    }
+
     @Test
     void jsonGoesInAndComesOut() throws Exception {
         Files.writeString(folder.resolve("dues.json"), """

@@ -33,6 +33,8 @@ import org.protypos.contract.ContractReader;
 import org.protypos.exchange.page.StandInPage;
 import org.protypos.exchange.standin.Answers;
 import org.protypos.exchange.standin.StandIn;
+import org.protypos.reference.ContractReference;
+import org.protypos.reference.page.ReferencePage;
 import org.protypos.source.DocumentGatherer;
 import org.protypos.testing.Browser;
 
@@ -366,6 +368,65 @@ class PageTest {
         }
         assertThat(seen).hasSize(2).allMatch(StandIn.Seen::isSound);
         assertThat(seen.get(1).request()).contains("<mark>pier</mark>");
+    }
+
+    /** Many ports fold, what may be there stands in one row, and what is read and what is tried lead to each other. */
+    @Test
+    void itIsOneSiteWithTheContractToRead() throws Exception {
+        StringBuilder ports = new StringBuilder();
+        for (int i = 1; i <= 6; i++) {
+            ports.append("<wsdl:port name=\"QuayPort")
+                    .append(i)
+                    .append("\" binding=\"q:Soap\"><soap:address location=\"http://q/")
+                    .append(i)
+                    .append("\"/></wsdl:port>");
+        }
+        Path file = Files.writeString(folder.resolve("quays.wsdl"), """
+                <wsdl:definitions xmlns:wsdl="http://schemas.xmlsoap.org/wsdl/" xmlns:soap="http://schemas.xmlsoap.org/wsdl/soap/"
+                    xmlns:q="urn:quays" xmlns:xs="http://www.w3.org/2001/XMLSchema" targetNamespace="urn:quays">
+                  <wsdl:types><xs:schema targetNamespace="urn:quays"><xs:element name="look"><xs:complexType><xs:sequence>
+                    <xs:element name="from" type="xs:string" minOccurs="0"/>
+                    <xs:element name="lanternsThatAreLit" type="xs:int" minOccurs="0"/>
+                    <xs:element name="to" type="xs:string" minOccurs="0" maxOccurs="4"/>
+                    <xs:element name="quay" type="xs:string"/></xs:sequence></xs:complexType></xs:element></xs:schema></wsdl:types>
+                  <wsdl:message name="look"><wsdl:part name="look" element="q:look"/></wsdl:message>
+                  <wsdl:portType name="Quays"><wsdl:operation name="lookAround"><wsdl:input message="q:look"/></wsdl:operation>
+                    <wsdl:operation name="lookAgain"><wsdl:input message="q:look"/></wsdl:operation></wsdl:portType>
+                  <wsdl:binding name="Soap" type="q:Quays">
+                    <soap:binding transport="http://schemas.xmlsoap.org/soap/http"/>
+                    <wsdl:operation name="lookAround"><soap:operation soapAction="around"/><wsdl:input><soap:body use="literal"/></wsdl:input>
+                      </wsdl:operation>
+                    <wsdl:operation name="lookAgain"><soap:operation soapAction="again"/><wsdl:input><soap:body use="literal"/></wsdl:input>
+                      </wsdl:operation></wsdl:binding>
+                  <wsdl:service name="Office">%s</wsdl:service></wsdl:definitions>
+                """.formatted(ports));
+        try (StandIn standIn = standIn(file.toString(), new ArrayList<>())) {
+            Contract contract = standIn.contract();
+            browser.get(StandInPage.publish(
+                    standIn, () -> new ReferencePage(contract, new ContractReference(contract, Map.of()), "quays")));
+            until("the form", page -> xml().contains("quay"));
+            browser.manage().logs().get(LogType.BROWSER);
+            assertThat(browser.findElements(By.cssSelector("nav .port"))).hasSize(6);
+            assertThat(browser.findElements(By.cssSelector("nav .port[open]"))).hasSize(1);
+            assertThat(browser.findElement(By.cssSelector(".adds")).getText().split("\\s*\n\\s*|(?<=\\w) (?=\\+)"))
+                    .containsExactly("+ from", "+ lanternsThatAreLit", "+ to");
+            press("add lanternsThatAreLit");
+            until("the field", page -> field("/lanternsThatAreLit").isDisplayed());
+            assertThat(browser.findElement(By.cssSelector("[data-path='/lanternsThatAreLit'] label wbr")))
+                    .isNotNull();
+            assertThat(Browser.complaints(browser)).isEmpty();
+            browser.findElement(By.linkText("What is in it")).click();
+            until("the page to read", page -> page.findElement(By.cssSelector("main h2"))
+                    .getText()
+                    .startsWith("lookAround"));
+            assertThat(Browser.complaints(browser)).isEmpty();
+            browser.findElement(By.linkText("lookAgain")).click();
+            browser.findElement(By.linkText("Try it")).click();
+            until("the other form", page -> page.findElement(By.cssSelector("main h2"))
+                    .getText()
+                    .equals("lookAgain"));
+            assertThat(browser.manage().logs().get(LogType.BROWSER).getAll()).isEmpty();
+        }
     }
 
     /** Everything comes from the stand-in itself, and what makes no sense is refused in words. */

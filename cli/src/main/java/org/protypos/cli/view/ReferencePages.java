@@ -41,14 +41,23 @@ public final class ReferencePages {
     private int room;
 
     /** Begins. */
-    public ReferencePages(PlannedContract planned, ContractReference reference, String title) {
+    public ReferencePages(PlannedContract planned, String title) {
         this.planned = planned;
-        this.reference = reference;
+        this.reference = reference(planned);
         this.title = title;
     }
 
+    /** What there is to know of the components of a contract, with their names in code. */
+    public static ContractReference reference(PlannedContract planned) {
+        Contract contract = planned.contract();
+        Map<String, String> names = new HashMap<>(
+                planned.code().surface(contract.wsdl().portTypes().values()).names());
+        names.putAll(planned.code().outline().methods());
+        return new ContractReference(contract, names);
+    }
+
     /** The page. */
-    public String text() {
+    public ReferencePage page() {
         Contract contract = planned.contract();
         ReferencePage page = new ReferencePage(contract, reference, title);
         // The language that was asked for comes first.
@@ -65,7 +74,7 @@ public final class ReferencePages {
         // A page is for reading: examples take half as much room as the contract itself, and that of one.
         room = contract.documents().all().stream().mapToInt(one -> one.size()).sum() / 2 + LONGEST;
         examples(contract, page);
-        return page.findings(planned.findings()).text();
+        return page.findings(planned.findings());
     }
 
     private static Map<String, String> names(Contract contract, LoweredApi code) {

@@ -11,6 +11,7 @@ import java.security.SecureRandom;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Supplier;
 import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.SourceText;
@@ -29,6 +30,8 @@ import org.protypos.message.sample.Samples;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
 import org.protypos.message.tree.MessageText;
+import org.protypos.reference.Components;
+import org.protypos.reference.page.ReferencePage;
 import org.protypos.runtime.attach.Attachment;
 import org.protypos.runtime.soap.CallRefusedException;
 import org.protypos.runtime.soap.Endpoint;
@@ -49,7 +52,10 @@ public final class StandInPage extends Endpoint {
     private final Forms forms;
     private final Received received = new Received();
     private final String token = new BigInteger(128, new SecureRandom()).toString(Character.MAX_RADIX);
+    private final String turn = Long.toString(System.nanoTime(), Character.MAX_RADIX);
     private final Map<String, Route> routes = new LinkedHashMap<>();
+    private final Supplier<ReferencePage> reading;
+    private String read;
 
     /** What answers at a location. */
     @FunctionalInterface
@@ -63,8 +69,9 @@ public final class StandInPage extends Endpoint {
         void write(JsonGenerator out) throws IOException;
     }
 
-    private StandInPage(StandIn standIn) {
+    private StandInPage(StandIn standIn, Supplier<ReferencePage> reading) {
         this.standIn = standIn;
+        this.reading = reading;
         this.operations = CalledOperation.of(standIn.check().wire());
         this.forms = new Forms(standIn.contract(), standIn.check());
         routes.put("/", fields -> resource("page.html", "text/html; charset=utf-8"));
@@ -72,12 +79,22 @@ public final class StandInPage extends Endpoint {
             routes.put(BELOW + script, fields -> resource(script, "text/javascript; charset=utf-8"));
         }
         routes.put(BELOW + "page.css", fields -> resource("page.css", "text/css; charset=utf-8"));
+        if (reading != null) {
+            routes.put(BELOW + "read", fields -> text(read(), "text/html"));
+            routes.put(BELOW + "read.css", fields -> text(ReferencePage.style(), "text/css"));
+            routes.put(BELOW + "read.js", fields -> text(ReferencePage.script(), "text/javascript"));
+        }
         routes.put(BELOW + "contract", fields -> json(this::contract));
         routes.put(BELOW + "operation", fields -> json(out -> operation(called(fields), out)));
         routes.put(BELOW + "type", fields -> json(out -> type(number(fields, "number"), out)));
         routes.put(BELOW + "request", fields -> json(out -> request(called(fields), fields, out)));
         routes.put(BELOW + "call", fields -> json(out -> call(called(fields), mine(fields), out)));
-        routes.put(BELOW + "received", fields -> json(out -> received.write(number(fields, "after"), out)));
+        routes.put(
+                BELOW + "received",
+                fields -> json(out -> {
+                    received.write(number(fields, "after"), out);
+                    out.writeStringField("turn", turn);
+                }));
     }
 
     /**
@@ -86,7 +103,17 @@ public final class StandInPage extends Endpoint {
      * @return its address
      */
     public static String publish(StandIn standIn) {
-        StandInPage page = new StandInPage(standIn);
+        return publish(standIn, null);
+    }
+
+    /**
+     * Shows the page, and one to read beside it.
+     *
+     * @param reading gives the page to read when somebody asks for it first
+     * @return its address
+     */
+    public static String publish(StandIn standIn, Supplier<ReferencePage> reading) {
+        StandInPage page = new StandInPage(standIn, reading);
         standIn.watch(page.received::add);
         standIn.publish("/", page);
         return standIn.root() + "/";
@@ -114,6 +141,17 @@ public final class StandInPage extends Endpoint {
         try (InputStream in = StandInPage.class.getResourceAsStream(name)) {
             return Reply.of(200, type, in.readAllBytes());
         }
+    }
+
+    private static Reply text(String text, String type) {
+        return Reply.of(200, type + "; charset=utf-8", text.getBytes(StandardCharsets.UTF_8));
+    }
+
+    private synchronized String read() {
+        if (read == null) {
+            read = reading.get().served(BELOW + "read", "/");
+        }
+        return read;
     }
 
     private static Reply json(Members members) throws IOException {
@@ -152,6 +190,8 @@ public final class StandInPage extends Endpoint {
 
     private void contract(JsonGenerator out) throws IOException {
         out.writeStringField("token", token);
+        out.writeStringField("turn", turn);
+        out.writeBooleanField("reading", reading != null);
         out.writeNumberField("documents", standIn.contract().documents().all().size());
         out.writeArrayFieldStart("services");
         for (Service service : standIn.contract().wsdl().services().values()) {
@@ -182,6 +222,10 @@ public final class StandInPage extends Endpoint {
                 out.writeStartObject();
                 out.writeNumberField("number", number);
                 out.writeStringField("name", called.operation().name());
+                out.writeStringField(
+                        "id",
+                        Components.designator(
+                                called.binding().portType(), called.operation().name()));
                 out.writeStringField("protocol", called.binding().protocol().title());
                 out.writeStringField("documentation", called.operation().documentation());
                 out.writeBooleanField("oneWay", called.answer() == null);

@@ -25,17 +25,44 @@ final class PageFrame {
      * @param data what the scripts draw, as JSON in which nothing can end the element that it is in
      */
     static String text(String title, String data) {
-        String style = resource("reference.css");
-        String script = SCRIPTS.stream().map(PageFrame::resource).collect(Collectors.joining("\n"));
+        String style = style();
+        String script = script();
+        String head = """
+                <meta http-equiv="Content-Security-Policy" content="default-src 'none'; style-src 'sha256-%s'; script-src 'sha256-%s'">
+                <style>%s</style>""".formatted(hash(style), hash(script), style);
+        return text(title, data, head, "<script>" + script + "</script>");
+    }
+
+    /**
+     * A page whose style and script are asked for where it is served.
+     *
+     * @param below where they are, without {@code .css} and {@code .js}
+     */
+    static String served(String title, String data, String below) {
+        return text(
+                title,
+                data,
+                "<link rel=\"icon\" href=\"data:,\">\n<link rel=\"stylesheet\" href=\"" + below + ".css\">",
+                "<script src=\"" + below + ".js\"></script>");
+    }
+
+    static String style() {
+        return resource("reference.css");
+    }
+
+    static String script() {
+        return SCRIPTS.stream().map(PageFrame::resource).collect(Collectors.joining("\n"));
+    }
+
+    private static String text(String title, String data, String head, String script) {
         return """
                 <!DOCTYPE html>
                 <html lang="en">
                 <head>
                 <meta charset="utf-8">
                 <meta name="viewport" content="width=device-width, initial-scale=1">
-                <meta http-equiv="Content-Security-Policy" content="default-src 'none'; style-src 'sha256-%s'; script-src 'sha256-%s'">
+                %s
                 <title>%s</title>
-                <style>%s</style>
                 </head>
                 <body>
                 <a class="skip" href="#content">To the content</a>
@@ -50,17 +77,10 @@ final class PageFrame {
                 <noscript><p>This page is drawn by a script that is in it. Where scripts may not run, protypos writes the same as text: --markdown
                 in place of --html.</p></noscript>
                 <script type="application/json" id="data">%s</script>
-                <script>%s</script>
+                %s
                 </body>
                 </html>
-                """.formatted(
-                        hash(style),
-                        hash(script),
-                        XmlText.escaped(title, true),
-                        style,
-                        XmlText.escaped(title, true),
-                        data,
-                        script);
+                """.formatted(head, XmlText.escaped(title, true), XmlText.escaped(title, true), data, script);
     }
 
     private static String resource(String name) {

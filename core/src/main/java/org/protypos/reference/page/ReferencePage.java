@@ -59,7 +59,33 @@ public final class ReferencePage {
         return this;
     }
 
-    /** The page. */
+    /**
+     * The page as part of a site that has its style and its script.
+     *
+     * @param below where they are, without {@code .css} and {@code .js}
+     * @param tried where operations are tried, by their designators behind {@code #of=}
+     */
+    public String served(String below, String tried) {
+        return PageFrame.served(
+                title,
+                PageData.text((data, json) -> {
+                    write(data, json);
+                    json.writeStringField("tried", tried);
+                }),
+                below);
+    }
+
+    /** How it looks. */
+    public static String style() {
+        return PageFrame.style();
+    }
+
+    /** What draws it. */
+    public static String script() {
+        return PageFrame.script();
+    }
+
+    /** The page, complete in itself. */
     public String text() {
         return PageFrame.text(title, PageData.text(this::write));
     }

@@ -63,8 +63,11 @@ function entry(exchange) {
       message('answer', exchange.answer)));
 }
 
-/** Looks for new exchanges now and then, as long as somebody looks at the page. */
-export function watch(list, state) {
+/**
+ * Looks for new exchanges now and then, as long as somebody looks at the page; a contract that is another than at the beginning is
+ * looked at anew.
+ */
+export function watch(list, state, turn) {
   let last = 0;
   let wrong = 0;
   let looking = false;
@@ -74,7 +77,10 @@ export function watch(list, state) {
     }
     looking = true;
     try {
-      const { exchanges } = await (await fetch(`/stand-in/received?after=${last}`)).json();
+      const { exchanges, turn: now } = await (await fetch(`/stand-in/received?after=${last}`)).json();
+      if (now !== turn) {
+        location.reload();
+      }
       for (const exchange of exchanges) {
         last = exchange.number;
         wrong += exchange.sound ? 0 : 1;

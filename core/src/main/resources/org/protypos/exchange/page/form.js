@@ -19,6 +19,25 @@ export function make(tag, attributes = {}, ...children) {
 const copy = (value) => JSON.parse(JSON.stringify(value ?? ''));
 const isObject = (value) => typeof value === 'object' && value !== null && !Array.isArray(value);
 
+/** A name that may go on in the next line between its words, and nowhere in them. */
+export function wrappable(name) {
+  return name.split(/(?<=[\p{Ll}\d])(?=\p{Lu})|(?<=[._:-])/u).flatMap((word, index) => (index > 0 ? [make('wbr'), word] : [word]));
+}
+
+/** Puts what may be added side by side into one row. */
+function gathered(parts) {
+  const all = [];
+  for (const part of parts) {
+    const last = all[all.length - 1];
+    if (last && part.classList.contains('adds') && last.classList.contains('adds')) {
+      last.append(...part.childNodes);
+    } else {
+      all.push(part);
+    }
+  }
+  return all;
+}
+
 function keysOf(node) {
   return node.kind === 'element' ? [node.key] : (node.parts ?? []).flatMap(keysOf);
 }
@@ -73,7 +92,7 @@ export class Form {
     if (parts.length === 0) {
       parts.push(make('p', { class: 'quiet' }, 'The request is empty.'));
     }
-    this.element.replaceChildren(...parts);
+    this.element.replaceChildren(...gathered(parts));
     if (focused) {
       this.element.querySelector(`[data-focus="${CSS.escape(focused)}"]`)?.focus();
     }
@@ -140,23 +159,23 @@ export class Form {
   }
 
   async group(holder, node, path) {
-    const around = make('div');
     const there = keysOf(node).some((key) => key in holder);
     const loose = node.kind === 'choice' || node.repeats;
     if (node.optional && !there && !loose) {
-      around.append(this.add(namesOf(node).join(', '), `${path}+${keysOf(node)}`, () => this.fill(holder, node)));
-      return around;
+      return this.add(namesOf(node).join(', '), `${path}+${keysOf(node)}`, () => this.fill(holder, node));
     }
+    const parts = [];
     if (node.optional && there && !loose && node.parts.length > 1) {
       const names = namesOf(node).join(', ');
-      around.append(make('div', { class: 'more' }, this.button(`remove ${names}`, `remove ${names}`, `${path}+${keysOf(node)}`,
+      parts.push(make('div', { class: 'more' }, this.button(`remove ${names}`, `remove ${names}`, `${path}+${keysOf(node)}`,
         () => keysOf(node).forEach((key) => delete holder[key]))));
     }
     for (const part of node.parts) {
       const free = loose && part.kind === 'element' ? { ...part, least: 0 } : part;
-      around.append(await this.node(holder, free, path));
+      parts.push(await this.node(holder, free, path));
     }
-    return around;
+    const all = gathered(parts);
+    return all.length === 1 ? all[0] : make('div', {}, ...all);
   }
 
   async choice(holder, node, path) {
@@ -185,7 +204,7 @@ export class Form {
   }
 
   add(name, focus, act) {
-    return make('div', { class: 'more' }, this.button(`+ ${name}`, `add ${name}`, focus, act));
+    return make('div', { class: 'more adds' }, this.button(`+ ${name}`, `add ${name}`, focus, act));
   }
 
   async single(holder, node, path) {
@@ -204,6 +223,12 @@ export class Form {
       holder[node.key] = [holder[node.key]];
     }
     const items = holder[node.key] ?? [];
+    const another = node.most < 0 || items.length < node.most ? this.add(node.name, `${path}+${node.key}`, async () => {
+      holder[node.key] = [...items, await this.fresh(node.type)];
+    }) : null;
+    if (items.length === 0 && another) {
+      return another;
+    }
     const around = make('div');
     for (let index = 0; index < items.length; index++) {
       const label = items.length === 1 ? node.name : `${node.name} ${index + 1}`;
@@ -219,11 +244,7 @@ export class Form {
       }
       around.append(await this.item(items, index, node, label, place, does));
     }
-    if (node.most < 0 || items.length < node.most) {
-      around.append(this.add(node.name, `${path}+${node.key}`, async () => {
-        holder[node.key] = [...items, await this.fresh(node.type)];
-      }));
-    }
+    around.append(...[another].filter((one) => one));
     return around;
   }
 
@@ -252,7 +273,7 @@ export class Form {
       return this.row(label, this.input(field, holder, key, path, node.fixed), does, [...hints, field.hint], path);
     }
     return make('fieldset', { 'data-path': path },
-      make('legend', {}, label, ...does),
+      make('legend', {}, make('span', {}, ...wrappable(label)), ...does),
       node.documentation ? make('p', { class: 'hint' }, node.documentation) : null,
       ...await this.content(holder, key, node.type, path));
   }
@@ -308,7 +329,7 @@ export class Form {
       }
       keysOf(node).forEach((one) => seen.add(one));
     }
-    return parts;
+    return gathered(parts);
   }
 
   types(declared, chosen, holder, key, number, path) {
@@ -372,7 +393,7 @@ export class Form {
       target.setAttribute('aria-describedby', `${id}-under`);
     }
     return make('div', { class: 'field', 'data-path': path },
-      target ? make('label', { for: id }, label) : make('span', { class: 'name' }, label),
+      target ? make('label', { for: id }, ...wrappable(label)) : make('span', { class: 'name' }, ...wrappable(label)),
       control,
       does.length > 0 ? make('span', { class: 'does' }, ...does) : null,
       under);

@@ -1,6 +1,6 @@
 // The page of a stand-in: what the contract offers, a request to fill in and send, and what came back.
 
-import { Form, make } from './form.js';
+import { Form, make, wrappable } from './form.js';
 import { pretty, problems, watch } from './exchanges.js';
 
 const main = document.getElementById('main');
@@ -38,8 +38,12 @@ function copyButton(text, what) {
   return button;
 }
 
+/** So many ports are all open; of more only the one whose operation is shown. */
+const MOST_OPEN_PORTS = 4;
+
 function navigation(contract) {
   const services = document.getElementById('services');
+  const ports = contract.services.flatMap((service) => service.ports).length;
   operations = [];
   for (const service of contract.services) {
     services.append(make('h2', {}, service.name));
@@ -50,13 +54,14 @@ function navigation(contract) {
       const list = make('ul');
       for (const operation of port.operations) {
         operations.push({ ...operation, port, service });
-        list.append(make('li', {}, make('a', { href: `#${operation.number}`, title: operation.documentation }, operation.name)));
+        list.append(make('li', {}, make('a', { href: `#${operation.number}`, title: operation.documentation }, ...wrappable(operation.name))));
       }
-      services.append(make('h3', {}, `${port.name} · ${port.operations[0]?.protocol ?? ''}`), list);
+      const title = [...wrappable(port.name), ` · ${(port.operations[0]?.protocol ?? '').replace(' ', '\u00a0')}`];
+      services.append(...(ports > MOST_OPEN_PORTS
+        ? [make('details', { class: 'port' }, make('summary', {}, ...title), list)] : [make('h3', {}, ...title), list]));
     }
   }
   const count = operations.length;
-  const ports = contract.services.flatMap((service) => service.ports).length;
   document.getElementById('summary').textContent = `${count} ${count === 1 ? 'operation' : 'operations'} at `
     + `${ports} ${ports === 1 ? 'port' : 'ports'}, answered by this machine`;
   if (count > 12) {
@@ -65,6 +70,9 @@ function navigation(contract) {
     find.addEventListener('input', () => {
       const wanted = find.value.toLowerCase();
       services.querySelectorAll('li').forEach((item) => { item.hidden = !item.textContent.toLowerCase().includes(wanted); });
+      services.querySelectorAll('.port').forEach((port) => {
+        port.open = wanted !== '' ? port.querySelector('li:not([hidden])') !== null : port.querySelector('[aria-current]') !== null;
+      });
     });
   }
 }
@@ -117,6 +125,10 @@ async function show(number) {
   document.querySelectorAll('nav a').forEach((link) => {
     if (link.getAttribute('href') === `#${number}`) {
       link.setAttribute('aria-current', 'page');
+      const port = link.closest('.port');
+      if (port) {
+        port.open = true;
+      }
     } else {
       link.removeAttribute('aria-current');
     }
@@ -171,6 +183,7 @@ async function show(number) {
       make('dt', {}, 'Address'), make('dd', {}, operation.port.address), copyButton(operation.port.address, 'the address'),
       make('dt', {}, 'Contract'), make('dd', {}, make('a', { href: operation.port.address }, `GET ${operation.port.address}`)),
       copyButton(operation.port.address, 'the address of the contract')),
+    reading ? make('p', {}, make('a', { href: `/stand-in/read#${encodeURIComponent(operation.id)}` }, 'What is in it')) : '',
     make('h3', {}, 'Request'),
     form.element,
     trouble,
@@ -185,8 +198,16 @@ async function show(number) {
   await build();
 }
 
+/** The operation that an address means: by its number, or by what the contract to read calls it. */
+function wanted() {
+  const hash = location.hash.slice(1);
+  const called = hash.startsWith('of=') ? decodeURIComponent(hash.slice(3)) : null;
+  const one = operations.find((operation) => (called ? operation.id === called : String(operation.number) === hash));
+  return (one ?? operations[0])?.number;
+}
+
 async function route() {
-  const number = /^#\d+$/.test(location.hash) ? Number(location.hash.slice(1)) : operations[0]?.number;
+  const number = wanted();
   try {
     await show(number);
   } catch (failure) {
@@ -194,9 +215,11 @@ async function route() {
   }
 }
 
-const look = watch(document.getElementById('exchanges'), document.getElementById('received-state'));
 const contract = await ask('contract');
 token = contract.token;
+const reading = contract.reading;
+document.getElementById('reading').hidden = !reading;
+const look = watch(document.getElementById('exchanges'), document.getElementById('received-state'), contract.turn);
 navigation(contract);
 if (matchMedia('(max-width: 44rem)').matches) {
   document.getElementById('menu').open = false;

@@ -61,6 +61,9 @@ function component(one) {
       one.about && !(one.was && one.was.about !== one.about) ? make("p", null, one.about) : null,
       one.traits ? make("p", null, one.traits.join("; ") + " ", one.base ? make("a", { href: link(one.base) }, "→") : "") : null);
   (findingsOf.get(one.id) || []).forEach(each => page.append(finding(each)));
+  if (data.tried && one.kind === "operation") {
+    page.append(make("p", null, make("a", { href: data.tried + "#of=" + encodeURIComponent(one.id) }, "Try it")));
+  }
   if (compared) {
     page.append(...differencesOf(one));
   }

@@ -45,6 +45,9 @@ window.addEventListener("afterprint", () => {
   }
 });
 window.addEventListener("hashchange", show);
+if (data.tried) {
+  document.getElementById("beside").append(make("p", null, make("a", { href: data.tried }, "Requests to fill in and send")));
+}
 assign();
 fill();
 show();

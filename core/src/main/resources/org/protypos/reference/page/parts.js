@@ -34,6 +34,11 @@ function make(name, attributes, ...content) {
   return element;
 }
 
+// A name that may go on in the next line between its words, and nowhere in them.
+function wrappable(name) {
+  return name.split(/(?<=[\p{Ll}\d])(?=\p{Lu})|(?<=[._:-])/u).flatMap((word, i) => i ? [make("wbr"), word] : [word]);
+}
+
 const link = id => "#" + encodeURIComponent(id);
 
 function sign(mark) {

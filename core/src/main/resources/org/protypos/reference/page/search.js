@@ -49,7 +49,7 @@ function fill() {
     }
     for (const one of some.slice(0, MOST_LISTED - shown)) {
       list.append(make("li", null, make("a", { href: link(one.id), "aria-current": one.id === current ? "page" : null },
-          sign(one.m || (compared && isTouched(one) ? "inside" : null)), one.name, ...(words.length || title === "as they were" ? [" ", make("span", { class: "kind" }, one.kind)] : []))));
+          sign(one.m || (compared && isTouched(one) ? "inside" : null)), ...wrappable(one.name), ...(words.length || title === "as they were" ? [" ", make("span", { class: "kind" }, one.kind)] : []))));
       shown++;
     }
   }
