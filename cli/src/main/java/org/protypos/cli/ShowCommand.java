@@ -8,6 +8,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.concurrent.Callable;
+import java.util.function.Function;
 import org.protypos.cli.argument.ContractArguments;
 import org.protypos.cli.argument.LanguageArguments;
 import org.protypos.cli.argument.RuleArguments;
@@ -25,10 +26,12 @@ import org.protypos.cli.view.MarkdownView;
 import org.protypos.cli.view.ReferencePages;
 import org.protypos.cli.view.ReferenceView;
 import org.protypos.contract.Contract;
+import org.protypos.contract.Selection;
 import org.protypos.generator.PlannedContract;
 import org.protypos.output.WholeFile;
 import org.protypos.reference.Component;
 import org.protypos.reference.ContractReference;
+import org.protypos.target.Target;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -142,7 +145,7 @@ final class ShowCommand implements Callable<Integer> {
             return components(terminal, planned, names);
         }
         if (html != null) {
-            return page(terminal, planned);
+            return page(terminal, whole, planned);
         }
         ContractView view = new ContractView(planned.published(), planned);
         if (json) {
@@ -167,9 +170,14 @@ final class ShowCommand implements Callable<Integer> {
         out.println("next: protypos generate " + names + " --into generated");
     }
 
-    private int page(Terminal terminal, PlannedContract planned) throws IOException {
+    private int page(Terminal terminal, Contract whole, PlannedContract planned) throws IOException {
         String title = String.join(" ", arguments.names()).replaceFirst("^.*/", "");
-        WholeFile.write(html, new ReferencePages(planned, title).page().text());
+        Selection selected = selection.of(whole);
+        Function<Target, PlannedContract> others = other -> rules.generator(whole, arguments.adopted())
+                .target(other)
+                .selection(selected)
+                .plan();
+        WholeFile.write(html, new ReferencePages(planned, others, title).page().text());
         terminal.out().println("written to " + Terminal.plain(html.toString()) + ": open it in a browser");
         return ExitStatus.DONE;
     }

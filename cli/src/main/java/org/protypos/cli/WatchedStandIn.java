@@ -123,7 +123,11 @@ final class WatchedStandIn {
         standIn.admit(hosts, origins);
         StandInPage.publish(standIn, () -> {
             PlannedContract planned = played.generator().plan();
-            return new ReferencePages(planned, contract.replaceFirst("^.*/", "")).page();
+            return new ReferencePages(
+                            planned,
+                            other -> played.generator().target(other).plan(),
+                            contract.replaceFirst("^.*/", ""))
+                    .page();
         });
         return standIn;
     }

@@ -15,6 +15,7 @@ public final class Rule {
     private final Effect effect;
     private final String because;
     private final boolean inContract;
+    private final String said;
     private final Set<String> matched = new TreeSet<>();
     private final List<Change> changes = new ArrayList<>();
 
@@ -136,7 +137,13 @@ public final class Rule {
      */
     public record Change(Place place, String designator, String before, String after) {}
 
-    Rule(Selector selector, Effect effect, String because, Place place, boolean inContract) {
+    /**
+     * Makes a rule.
+     *
+     * @param said what it says of what it is about, as the file has it
+     */
+    Rule(Selector selector, Effect effect, String said, String because, Place place, boolean inContract) {
+        this.said = said;
         this.inContract = inContract;
         this.selector = selector;
         this.effect = effect;
@@ -147,6 +154,11 @@ public final class Rule {
     /** Why it is there, or null when nobody says. */
     public String because() {
         return because;
+    }
+
+    /** What it says of what it is about, as the file has it: keys with their values. */
+    public String said() {
+        return said;
     }
 
     /** What it changes of the contract. */
@@ -176,6 +188,7 @@ public final class Rule {
                         effect.omitted(),
                         shape,
                         effect.correction()),
+                said,
                 because,
                 place,
                 inContract);

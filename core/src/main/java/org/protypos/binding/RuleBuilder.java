@@ -119,7 +119,13 @@ final class RuleBuilder {
             spelling(written, effect);
         }
         return sound
-                ? new Rule(selector, effect, written.text("because"), written.place(), written.inContract())
+                ? new Rule(
+                        selector,
+                        effect,
+                        written.said(),
+                        written.text("because"),
+                        written.place(),
+                        written.inContract())
                 : null;
     }
 

@@ -1,6 +1,7 @@
 package org.protypos.binding;
 
 import java.util.Map;
+import java.util.stream.Collectors;
 import org.protypos.diagnostic.Place;
 
 /**
@@ -14,6 +15,15 @@ record WrittenRule(Map<String, String> values, Map<String, Place> places, Place 
 
     /** Stands between the items of a list. */
     static final String BETWEEN = "\u001f";
+
+    /** What it says, without what it is about and why. */
+    String said() {
+        return values.entrySet().stream()
+                .filter(one -> !one.getKey().equals("on") && !one.getKey().equals("because"))
+                .map(one -> one.getKey() + ": "
+                        + one.getValue().replace(NOTHING, "nothing").replace(BETWEEN, ", "))
+                .collect(Collectors.joining(", "));
+    }
 
     boolean has(String key) {
         return values.containsKey(key);

@@ -17,6 +17,7 @@ import org.protypos.wire.WirePart;
 import org.protypos.wire.WirePort;
 import org.protypos.wsdl.Message;
 import org.protypos.wsdl.Operation;
+import org.protypos.wsdl.PolicyAssertion;
 import org.protypos.wsdl.PortType;
 
 /** What there is to know of each component of a contract: its structure, and who uses it. The door of this package. */
@@ -80,6 +81,13 @@ public final class ContractReference {
             AttributeDeclaration declared = schema.attributes().get(component.name());
             traits.add(demands.inWords(declared.type()));
             traits.addAll(demands.of(declared.type()));
+        }
+        if (component.kind() == Component.Kind.OPERATION) {
+            WireOperation carried = carried(operation(component));
+            List<String> asked = carried == null
+                    ? List.of()
+                    : PolicyAssertion.inWords(carried.bound().policy());
+            asked.forEach(one -> traits.add("asks for " + one));
         }
         if (component.kind() != Component.Kind.TYPE) {
             return traits;
@@ -171,13 +179,18 @@ public final class ContractReference {
         return null;
     }
 
-    private List<Node> operation(Component component, Structure structure, int depth) {
+    private Operation operation(Component component) {
         Operation operation = null;
         for (PortType type : contract.wsdl().portTypes().values()) {
             for (Operation one : type.operations()) {
                 operation = component.place().equals(one.place()) ? one : operation;
             }
         }
+        return operation;
+    }
+
+    private List<Node> operation(Component component, Structure structure, int depth) {
+        Operation operation = operation(component);
         WireOperation carried = carried(operation);
         List<Node> all = new ArrayList<>();
         message("request", operation.input(), carried == null ? null : carried.request(), structure, depth, all);

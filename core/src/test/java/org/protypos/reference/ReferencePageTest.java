@@ -24,6 +24,8 @@ import org.openqa.selenium.logging.LogType;
 import org.openqa.selenium.print.PrintOptions;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
+import org.protypos.generator.Generator;
+import org.protypos.generator.PlannedContract;
 import org.protypos.reference.page.ComparedPage;
 import org.protypos.reference.page.ReferencePage;
 import org.protypos.source.DocumentGatherer;
@@ -182,6 +184,36 @@ class ReferencePageTest {
                                 List.of(new ComparedPage.Shown("because", "at <quay>", "<quay/>"))))
                         .text());
         browser.get(file.toUri().toString());
+    }
+
+    /** What rules say stands at what they say it of, with what they correct and why. */
+    @Test
+    void rulesAreMarked() throws IOException {
+        Path rules = Files.writeString(folder.resolve("rules.yaml"), """
+                prefixes: {desk: "http://lanternbay.example/harbour/desk"}
+                rules:
+                  - on: ~desk:Berth
+                    name: Mooring
+                  - on: ~desk:Berth/desk:depthInMetres
+                    nillable: true
+                    because: nobody sounds every berth
+                """);
+        PlannedContract planned = Generator.of(read(Path.of("../examples/harbour/contract/desk.wsdl")))
+                .rules(List.of(rules))
+                .plan();
+        Path file = folder.resolve("ruled.html");
+        Files.writeString(
+                file,
+                new ReferencePage(planned.contract(), new ContractReference(planned.contract(), Map.of()), "ruled")
+                        .rules(planned.rules())
+                        .text());
+        browser.get(file.toUri() + "#~{http://lanternbay.example/harbour/desk}Berth");
+        assertThat(text("main .rules")).startsWith("§name: Mooring").endsWith("rules.yaml:3:5");
+        assertThat(text(".tree .rule"))
+                .isEqualTo("§nillable: true (nillable false nillable true), nobody sounds every berth");
+        assertThat(text(".tree .rule del")).isEqualTo("nillable false");
+        assertThat(Browser.complaints(browser)).isEmpty();
+        nothingWentWrong();
     }
 
     @Test

@@ -12,9 +12,9 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Function;
 import org.protypos.contract.Contract;
 import org.protypos.exchange.call.MessageValues;
-import org.protypos.generator.Generator;
 import org.protypos.generator.PlannedContract;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.json.JsonText;
@@ -36,13 +36,19 @@ public final class ReferencePages {
     private static final int LONGEST = 20_000;
 
     private final PlannedContract planned;
+    private final Function<Target, PlannedContract> others;
     private final ContractReference reference;
     private final String title;
     private int room;
 
-    /** Begins. */
-    public ReferencePages(PlannedContract planned, String title) {
+    /**
+     * Begins.
+     *
+     * @param others gives the same contract for other languages
+     */
+    public ReferencePages(PlannedContract planned, Function<Target, PlannedContract> others, String title) {
         this.planned = planned;
+        this.others = others;
         this.reference = reference(planned);
         this.title = title;
     }
@@ -64,9 +70,7 @@ public final class ReferencePages {
         List<Target> targets = new ArrayList<>(List.of(planned.target()));
         Targets.all().stream().filter(one -> one != planned.target()).forEach(targets::add);
         for (Target target : targets) {
-            PlannedContract other = target == planned.target()
-                    ? planned
-                    : Generator.of(contract).target(target).plan();
+            PlannedContract other = target == planned.target() ? planned : others.apply(target);
             if (other.isSound()) {
                 page.language(target.title(), names(contract, other.code()));
             }
@@ -74,7 +78,7 @@ public final class ReferencePages {
         // A page is for reading: examples take half as much room as the contract itself, and that of one.
         room = contract.documents().all().stream().mapToInt(one -> one.size()).sum() / 2 + LONGEST;
         examples(contract, page);
-        return page.findings(planned.findings());
+        return page.rules(planned.rules()).findings(planned.findings());
     }
 
     private static Map<String, String> names(Contract contract, LoweredApi code) {

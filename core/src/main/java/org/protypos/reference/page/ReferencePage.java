@@ -2,11 +2,14 @@ package org.protypos.reference.page;
 
 import com.fasterxml.jackson.core.JsonGenerator;
 import java.io.IOException;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import org.protypos.binding.Rule;
+import org.protypos.binding.Rules;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
 import org.protypos.reference.Component;
@@ -27,6 +30,7 @@ public final class ReferencePage {
     private final String title;
     private final Map<String, Map<String, String>> languages = new LinkedHashMap<>();
     private final Map<String, Map<String, String>> examples = new LinkedHashMap<>();
+    private final Map<String, List<Rule>> rules = new HashMap<>();
     private List<Finding> findings = List.of();
 
     /**
@@ -50,6 +54,17 @@ public final class ReferencePage {
     /** Adds example messages of a component, by their titles. */
     public ReferencePage examples(String designator, Map<String, String> messages) {
         examples.put(designator, messages);
+        return this;
+    }
+
+    /** Marks the components that rules say something of, for those that the contract itself does not say. */
+    public ReferencePage rules(Rules all) {
+        for (Rule rule : all.all()) {
+            if (!rule.isInContract()) {
+                rule.matched().forEach(designator -> rules.computeIfAbsent(designator, any -> new ArrayList<>())
+                        .add(rule));
+            }
+        }
         return this;
     }
 
@@ -132,6 +147,7 @@ public final class ReferencePage {
             json.writeStartObject();
             data.component(component, reference, documents);
             code(json, component.designator());
+            rules(data, json, component.designator());
             nodes(data, json, "own", reference.own(component));
             List<Usages.Use> uses = reference.usages().of(component);
             if (!uses.isEmpty()) {
@@ -168,6 +184,30 @@ public final class ReferencePage {
         json.writeEndArray();
     }
 
+    private void rules(PageData data, JsonGenerator json, String designator) throws IOException {
+        List<Rule> some = rules.getOrDefault(designator, List.of());
+        if (some.isEmpty()) {
+            return;
+        }
+        json.writeArrayFieldStart("rules");
+        for (Rule rule : some) {
+            json.writeStartObject();
+            json.writeStringField("said", rule.said());
+            data.optional("because", rule.because());
+            json.writeStringField("where", rule.place().toString());
+            Rule.Change change = rule.changes().stream()
+                    .filter(one -> one.designator().equals(designator))
+                    .findFirst()
+                    .orElse(null);
+            if (change != null) {
+                json.writeStringField("was", change.before());
+                json.writeStringField("is", change.after());
+            }
+            json.writeEndObject();
+        }
+        json.writeEndArray();
+    }
+
     private void nodes(PageData data, JsonGenerator json, String name, List<Node> nodes) throws IOException {
         if (nodes.isEmpty()) {
             return;
@@ -176,6 +216,7 @@ public final class ReferencePage {
         for (Node node : nodes) {
             json.writeStartObject();
             data.node(node);
+            rules(data, json, node.designator());
             nodes(data, json, "c", node.children());
             json.writeEndObject();
         }

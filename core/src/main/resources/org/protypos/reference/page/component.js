@@ -67,6 +67,10 @@ function component(one) {
   if (compared) {
     page.append(...differencesOf(one));
   }
+  if (one.rules) {
+    page.append(make("ul", { class: "rules" }, ...one.rules.map(rule => make("li", null, ruled(rule),
+        make("span", { class: "quiet" }, " " + rule.where)))));
+  }
   const inCode = code(one);
   if (inCode) {
     page.append(inCode);

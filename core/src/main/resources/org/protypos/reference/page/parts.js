@@ -7,7 +7,7 @@ const search = document.getElementById("search");
 const found = document.getElementById("found");
 // Of two contracts beside each other, what became of something.
 const compared = data.compared;
-const SIGNS = { inside: ["•", "changes inside"],  added: ["+", "new"], removed: ["−", "gone"], renamed: ["~", "called otherwise"], changed: ["~", "changed"], moved: ["↕", "stands elsewhere"] };
+const SIGNS = { ruled: ["§", "by a rule"], inside: ["•", "changes inside"],  added: ["+", "new"], removed: ["−", "gone"], renamed: ["~", "called otherwise"], changed: ["~", "changed"], moved: ["↕", "stands elsewhere"] };
 const components = data.components;
 const byId = new Map(components.map((one, number) => [one.id, number]));
 components.forEach((one, number) => {

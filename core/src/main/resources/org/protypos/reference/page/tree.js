@@ -15,6 +15,13 @@ function contentOf(id, seen) {
 
 const inside = node => node.c && node.c.length ? node.c : node.r ? contentOf(node.r, []) : [];
 
+// What a rule that was laid over the contract says of a component.
+function ruled(rule) {
+  const change = rule.was === undefined ? [] : [" (", make("del", null, rule.was || "nothing"), " ", make("ins", null, rule.is || "nothing"), ")"];
+  return make("span", { class: "rule", title: rule.where }, sign("ruled"), rule.said, ...change,
+      rule.because ? make("span", { class: "quiet" }, ", " + rule.because) : "");
+}
+
 // What is said of a node; what differs from what the other contract says is marked as gone or new.
 function saying(node, other, change) {
   const differs = key => other && (node[key] || "") !== (other[key] || "");
@@ -24,6 +31,7 @@ function saying(node, other, change) {
     node.t ? marked("t", make("span", { class: "type" }, node.t)) : "",
     node.o ? marked("o", make("span", { class: "occurs" }, node.o)) : "",
     node.d ? marked("d", make("span", { class: "said" }, node.d)) : "",
+    ...(node.rules || []).map(ruled),
     node.a ? marked("a", make("span", { class: "about" }, node.a)) : ""
   ];
   return parts.filter(part => part).flatMap(part => [part, " "]);
