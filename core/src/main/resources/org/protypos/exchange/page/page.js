@@ -158,10 +158,11 @@ async function show(number) {
     type: 'button', class: 'send',
     onclick: async () => {
       clearTimeout(timer);
-      if (timer && document.activeElement !== xml && !edited) {
+      send.disabled = true;
+      // What the fields say is sent as they are now, however quickly somebody is.
+      if (!edited) {
         await build();
       }
-      send.disabled = true;
       try {
         came.replaceChildren(...answer(await ask('call', {
           operation: number, xml: xml.value, value: JSON.stringify(form.value),

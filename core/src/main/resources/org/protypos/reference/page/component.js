@@ -105,7 +105,7 @@ function overview() {
         service.about ? make("p", null, service.about) : "",
         make("table", null,
             make("thead", null, make("tr", null, ...["port", "speaks", "address", "asks for"].map(name => make("th", null, name)))),
-            make("tbody", null, ...service.ports.map(port => make("tr", null, make("td", null, port.name),
+            make("tbody", null, ...service.ports.map(port => make("tr", null, make("td", null, ...wrappable(port.name)),
                 make("td", null, port.speaks), make("td", { class: "mono" }, port.address),
                 make("td", null, (port.asks || []).join(", ")))))));
   });
