@@ -2,6 +2,7 @@ package org.protypos.cli;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
 import org.protypos.cli.terminal.ExitStatus;
@@ -53,12 +54,15 @@ final class AbandonCommand implements Callable<Integer> {
             terminal.refuse(adopted.project().findings(), "nothing was abandoned", false);
             return ExitStatus.CONTRACT;
         }
-        Path into = adopted.into();
-        WriteReport report = OutputFolder.remove(into, name, overwrite);
-        new FindingPrinter(terminal.err()).print(report.findings());
+        List<String> removed = new ArrayList<>();
+        for (AdoptedContract edition : adopted.editions()) {
+            WriteReport report = OutputFolder.remove(edition.into(), edition.owner(), overwrite);
+            new FindingPrinter(terminal.err()).print(report.findings());
+            removed.add(report.removed().size() + " files removed in " + edition.into());
+        }
         List<String> copies = Abandonment.abandon(adopted.project(), adopted.settings());
         terminal.out()
-                .println(name + ": " + report.removed().size() + " files removed in " + into + ", " + copies.size()
+                .println(name + ": " + String.join(", ", removed) + ", " + copies.size()
                         + (copies.size() == 1 ? " document" : " documents") + " no longer pinned");
         return ExitStatus.DONE;
     }

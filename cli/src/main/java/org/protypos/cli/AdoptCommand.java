@@ -139,7 +139,10 @@ final class AdoptCommand implements Callable<Integer> {
             return ExitStatus.CONTRACT;
         }
         Abandonment.rename(project, adopted.settings(), name);
-        OutputFolder.hand(adopted.into(), rename, name);
+        for (AdoptedContract edition : adopted.editions()) {
+            OutputFolder.hand(
+                    edition.into(), edition.owner(), name + edition.owner().substring(rename.length()));
+        }
         if (json) {
             Json.print(terminal.out(), document -> document.writeStringField("name", name));
         } else {

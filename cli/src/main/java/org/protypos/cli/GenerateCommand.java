@@ -159,7 +159,7 @@ final class GenerateCommand implements Callable<Integer> {
             new FindingPrinter(terminal.err()).print(Project.mend(Path.of("")));
         }
         List<AdoptedContract> adopted = AdoptedContract.all(Path.of(""), arguments.names());
-        checkLanguage(adopted);
+        adopted = inLanguage(adopted);
         if (archives.isWanted() && (adopted == null || !adopted.isEmpty())) {
             return archive(terminal, adopted);
         }
@@ -241,7 +241,8 @@ final class GenerateCommand implements Callable<Integer> {
             AdoptedContract contract = adopted.get(0);
             contract.project()
                     .remember(Map.of(
-                            contract.settings().name(), code.planned().code().names()));
+                            contract.settings().name(),
+                            List.of(code.planned().code().names())));
         }
         return status;
     }
@@ -270,7 +271,9 @@ final class GenerateCommand implements Callable<Integer> {
     }
 
     private static boolean scaffolds(List<AdoptedContract> adopted) {
-        return adopted.stream().anyMatch(contract -> contract.settings().scaffold() != null);
+        return adopted.stream()
+                .flatMap(contract -> contract.editions().stream())
+                .anyMatch(contract -> contract.settings().scaffold() != null);
     }
 
     /** Says what has drifted apart, and that it has by the exit status. */
@@ -314,7 +317,9 @@ final class GenerateCommand implements Callable<Integer> {
             new FindingPrinter(terminal.err())
                     .printFolded(
                             findings,
-                            "protypos check " + String.join(" ", arguments.names()) + language.again() + rules.again());
+                            ("protypos check " + String.join(" ", arguments.names())).strip()
+                                    + language.again()
+                                    + rules.again());
             for (GeneratedCode code : codes) {
                 text(terminal, code);
                 if (code.order().scaffold() != null && !preview) {
@@ -356,17 +361,26 @@ final class GenerateCommand implements Callable<Integer> {
         }
     }
 
-    /** What is generated in a project stands in its file alone, so that the next run makes the same. */
-    private void checkLanguage(List<AdoptedContract> adopted) {
+    /** What is generated in a project stands in its file alone, so that the next run makes the same; of several languages one may be meant. */
+    private List<AdoptedContract> inLanguage(List<AdoptedContract> adopted) {
         Target target = language.target();
-        for (AdoptedContract contract : adopted == null || target == null ? List.<AdoptedContract>of() : adopted) {
-            if (!contract.settings().language().equals(target.name())) {
+        if (adopted == null || target == null) {
+            return adopted;
+        }
+        List<AdoptedContract> all = new ArrayList<>();
+        for (AdoptedContract contract : adopted) {
+            AdoptedContract edition = contract.in(target.name());
+            if (!edition.settings().language().equals(target.name())) {
                 throw new ParameterException(
                         spec.commandLine(),
                         "the language of " + contract.settings().name() + " stands in " + Project.FILE
-                                + ": write \"language: " + target.name() + "\" there");
+                                + ": write \"language: " + target.name() + "\" there, or \"" + target.name()
+                                + ":\" below \"also:\"");
             }
+            // Where it stands first, the others are not meant.
+            all.add(new AdoptedContract(edition.project(), edition.settings().alone()));
         }
+        return all;
     }
 
     private void checkPackage() {

@@ -217,10 +217,11 @@ final class RefreshCommand implements Callable<Integer> {
                     "add --accept breaking when that is what you want");
             return ExitStatus.PROMISE;
         }
-        GeneratedCode code = refresh.preview(overwrite);
-        if (code.isRefused()) {
-            terminal.refuse(code.findings(), name + " was left as it was", false);
-            return ExitStatus.CONTRACT;
+        for (GeneratedCode code : refresh.preview(overwrite)) {
+            if (code.isRefused()) {
+                terminal.refuse(code.findings(), name + " was left as it was", false);
+                return ExitStatus.CONTRACT;
+            }
         }
         refresh.pin();
         outcomes.set(outcomes.size() - 1, new Outcome(name, "taken", view));
@@ -288,15 +289,17 @@ final class RefreshCommand implements Callable<Integer> {
 
     private int generate(Refresh refresh) throws IOException {
         String name = refresh.old().settings().name();
-        GeneratedCode code = refresh.generate(overwrite);
-        if (code.isRefused()) {
-            terminal.refuse(code.findings(), "the documents of " + name + " are new, its code is not", false);
-            return ExitStatus.CONTRACT;
+        List<GeneratedCode> codes = refresh.generate(overwrite);
+        for (GeneratedCode code : codes) {
+            if (code.isRefused()) {
+                terminal.refuse(code.findings(), "the documents of " + name + " are new, its code is not", false);
+                return ExitStatus.CONTRACT;
+            }
         }
-        say(name + ": " + code.report().added().size() + " files new, "
+        codes.forEach(code -> say(name + ": " + code.report().added().size() + " files new, "
                 + code.report().changed().size() + " changed, "
                 + code.report().removed().size() + " removed in "
-                + code.order().into());
+                + code.order().into()));
         return ExitStatus.DONE;
     }
 

@@ -10,6 +10,7 @@ import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -66,6 +67,72 @@ class ProjectLifeIT {
     }
 
     private static final String UP_TO_DATE = "everything is as it would be generated\n";
+
+    /** One contract in three languages: names stay in each, and all of it is made, checked, refreshed, renamed and given up together. */
+    @Test
+    void oneContractIsGeneratedInSeveralLanguages() throws Exception {
+        Files.writeString(project.resolve("protypos.yaml"), """
+                contracts:
+                  desk:
+                    also:
+                      csharp:
+                        package: LanternBay.Desk
+                        into: cs
+                        rules: cs.yaml
+                      cobol:
+                        produce: types
+                """);
+        Files.writeString(project.resolve("cs.yaml"), """
+                prefixes: {desk: "http://lanternbay.example/harbour/desk"}
+                rules:
+                  - on: ~desk:Berth
+                    name: Mooring
+                """);
+        BuiltProgram.Run run = program.run("generate");
+        assertThat(run.status()).as(run.err()).isZero();
+        assertThat(run.out())
+                .contains("desk: nothing has changed: 134 files in generated", "desk csharp: ", "written into cs")
+                .contains("desk cobol: ", "written into generated-cobol");
+        assertThat(project.resolve("cs/LanternBay/Desk/Mooring.cs")).exists();
+        assertThat(project.resolve(BERTH)).exists();
+        assertThat(program.run("generate", "--check").out()).isEqualTo(UP_TO_DATE);
+        assertThat(program.run("show", "desk", "--language", "csharp").out()).contains("List<Mooring> ListBerths");
+        assertThat(program.run("show", "desk").out()).contains("List<Berth> listBerths");
+
+        // The rule is gone, and the name stays, for code calls it so.
+        Files.writeString(project.resolve("cs.yaml"), "rules: []\n");
+        run = program.run("generate", "desk", "--language", "csharp");
+        assertThat(run.status()).as(run.err()).isZero();
+        assertThat(run.out()).startsWith("desk csharp: ").doesNotContain("cobol");
+        assertThat(project.resolve("cs/LanternBay/Desk/Mooring.cs")).exists();
+        assertThat(program.run("generate", "--check").out()).isEqualTo(UP_TO_DATE);
+
+        Path schema = home.resolve("origin/desk.xsd");
+        Files.writeString(schema, Files.readString(schema).replace("A place at a quay.", "A place to lie at."));
+        run = program.run("refresh", "--accept", "breaking");
+        assertThat(run.status()).as(run.err()).isZero();
+        assertThat(text("cs/LanternBay/Desk/Mooring.cs")).contains("A place to lie at.");
+        assertThat(program.run("generate", "--check").out()).isEqualTo(UP_TO_DATE);
+
+        String lock = text(LOCK);
+        assertThat(lock).contains("\"also\"", "\"cobol\"", "\"csharp\"");
+        commit("several");
+        Files.delete(project.resolve(LOCK));
+        run = program.run("repair", "desk");
+        assertThat(run.status()).as(run.out() + run.err()).isZero();
+        assertThat(text(LOCK)).isEqualTo(lock);
+
+        assertThat(program.run("adopt", "--rename", "desk", "--name", "office").status())
+                .isZero();
+        run = program.run("generate");
+        assertThat(run.status()).as(run.err()).isZero();
+        run = program.run("abandon", "office");
+        assertThat(run.status()).as(run.err()).isZero();
+        assertThat(run.out()).contains("files removed in generated,", "files removed in cs,", "in generated-cobol,");
+        try (Stream<Path> left = Files.walk(project.resolve("cs"))) {
+            assertThat(left.filter(path -> path.toString().endsWith(".cs"))).isEmpty();
+        }
+    }
 
     @Test
     void branchesThatAdoptDifferentContractsMerge() throws Exception {

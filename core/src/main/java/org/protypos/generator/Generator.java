@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.protypos.api.Api;
 import org.protypos.api.ApiBuilder;
 import org.protypos.binding.DeclaredRule;
@@ -56,8 +57,10 @@ import org.protypos.target.Wishes;
  */
 public final class Generator {
     private final Contract whole;
+    private final AdoptedContract adopted;
     private final List<Path> rules = new ArrayList<>();
     private final Place place;
+    private List<Path> rulesOfProject = List.of();
     private Selection selection = new Selection(List.of(), List.of(), List.of());
     private GivenNames past = GivenNames.NONE;
     private Rules given;
@@ -65,9 +68,21 @@ public final class Generator {
     private Target target = Targets.standard();
     private boolean strict = true;
 
-    private Generator(Contract whole, Place place) {
+    private Generator(Contract whole, AdoptedContract adopted) {
         this.whole = whole;
-        this.place = place;
+        this.adopted = adopted;
+        this.place = adopted == null ? null : adopted.settings().place();
+        if (adopted != null) {
+            settle(adopted);
+        }
+    }
+
+    /** Takes what the project file says of the contract in a language. */
+    private void settle(AdoptedContract edition) {
+        rulesOfProject = edition.rules();
+        past = edition.names();
+        packageName = edition.settings().packageName();
+        target = Targets.named(edition.settings().language());
     }
 
     /** Of a contract that has been read, sound or not. */
@@ -91,15 +106,7 @@ public final class Generator {
      * @param adopted the contract in the project, or null when it is in none
      */
     public static Generator of(AdoptedContract adopted, Contract contract) {
-        if (adopted == null) {
-            return of(contract);
-        }
-        Generator generator = new Generator(contract, adopted.settings().place());
-        generator.rules.addAll(adopted.rules());
-        generator.past = adopted.names();
-        generator.packageName = adopted.settings().packageName();
-        generator.target = Targets.named(adopted.settings().language());
-        return generator;
+        return new Generator(contract, adopted);
     }
 
     /** Lays rules and corrections, and binding declarations, over it, after those that it has. */
@@ -122,8 +129,11 @@ public final class Generator {
         return this;
     }
 
-    /** Makes code of a language; null leaves it as it was. */
+    /** Makes code of a language, as its project wants it in that when it does; null leaves it as it was. */
     public Generator target(Target language) {
+        if (language != null && adopted != null) {
+            settle(adopted.in(language.name()));
+        }
         if (language != null) {
             target = language;
         }
@@ -144,7 +154,7 @@ public final class Generator {
 
     /** The contract as the rules correct it, for who has no use for what else they say. */
     public Contract corrected(Findings wrong) {
-        if (rules.isEmpty() && given == null) {
+        if (rules.isEmpty() && rulesOfProject.isEmpty() && given == null) {
             return whole;
         }
         Laid laid = laid(whole);
@@ -222,7 +232,8 @@ public final class Generator {
     private record Laid(Rules rules, DeclarationReader.Declarations declarations) {}
 
     private Laid laid(Contract contract) {
-        Map<Boolean, List<Path>> byKind = rules.stream().collect(Collectors.partitioningBy(DeclarationReader::isXml));
+        Map<Boolean, List<Path>> byKind = Stream.concat(rulesOfProject.stream(), rules.stream())
+                .collect(Collectors.partitioningBy(DeclarationReader::isXml));
         DeclarationReader.Declarations declarations = DeclarationReader.read(byKind.get(true), contract);
         return new Laid(
                 given != null ? given : RuleReader.read(byKind.get(false), declarations.rules(), target.rules()),

@@ -29,7 +29,7 @@ final class LastRun {
         String cache = System.getenv("XDG_CACHE_HOME");
         Path home =
                 cache == null || cache.isBlank() ? Path.of(System.getProperty("user.home"), ".cache") : Path.of(cache);
-        String project = contract.project().root() + " " + contract.settings().name();
+        String project = contract.project().root() + " " + contract.owner();
         this.memory = home.resolve("protypos")
                 .resolve(hash(List.of(project.getBytes(StandardCharsets.UTF_8))).substring(0, 32));
     }
@@ -43,7 +43,7 @@ final class LastRun {
                             contract.project()
                                     .root()
                                     .resolve(contract.settings().into()),
-                            contract.settings().name())
+                            contract.owner())
                     : null;
         } catch (IOException e) {
             return null;

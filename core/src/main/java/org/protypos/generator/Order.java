@@ -42,7 +42,7 @@ public record Order(String owner, Path into, Path scaffold, Set<Product> product
             products.add(Product.FREE_FORM);
         }
         return new Order(
-                settings.name(),
+                adopted.owner(),
                 adopted.into(),
                 settings.scaffold() == null
                         ? null

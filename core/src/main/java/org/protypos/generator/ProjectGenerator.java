@@ -52,12 +52,14 @@ public final class ProjectGenerator {
     }
 
     /**
-     * Of contracts of a project.
+     * Of contracts of a project, in all languages that the project file wants each in.
      *
      * @param adopted at least one
      */
     public static ProjectGenerator of(List<AdoptedContract> adopted) {
-        return new ProjectGenerator(adopted);
+        return new ProjectGenerator(adopted.stream()
+                .flatMap(contract -> contract.editions().stream())
+                .toList());
     }
 
     /** Lays rules over each of them, after those that the project gives it. */
@@ -133,9 +135,10 @@ public final class ProjectGenerator {
     }
 
     private void remember(List<GeneratedCode> codes, boolean plain) throws IOException {
-        Map<String, GivenNames> names = new TreeMap<>();
-        for (GeneratedCode code : codes) {
-            names.put(code.order().owner(), code.planned().code().names());
+        Map<String, List<GivenNames>> names = new TreeMap<>();
+        for (int i = 0; i < codes.size(); i++) {
+            names.computeIfAbsent(adopted.get(i).settings().name(), any -> new ArrayList<>())
+                    .add(codes.get(i).planned().code().names());
         }
         adopted.get(0).project().remember(names);
         if (plain) {
@@ -159,7 +162,8 @@ public final class ProjectGenerator {
             contract.project().drifted(contract.settings()).forEach(path -> drift.add(Drift.changed(path)));
             if (codes.get(i).planned() != null
                     && contract.project()
-                            .isRenamed(name, codes.get(i).planned().code().names())) {
+                            .isRenamed(
+                                    name, List.of(codes.get(i).planned().code().names()))) {
                 drift.add(Drift.changed(contract.settings().folder() + "/protypos.lock.json: names of " + name));
             }
         }
@@ -167,6 +171,6 @@ public final class ProjectGenerator {
             drift.add(Drift.changed(Project.folderOf(stray) + ": pinned, and not in " + Project.FILE
                     + "; put it there again, or type protypos abandon " + stray));
         }
-        return drift.stream().sorted().toList();
+        return drift.stream().distinct().sorted().toList();
     }
 }

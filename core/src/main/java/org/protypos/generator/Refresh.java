@@ -2,8 +2,8 @@ package org.protypos.generator;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import org.protypos.change.Comparison;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
@@ -161,11 +161,17 @@ public final class Refresh {
     /**
      * What stands in the way of the code that would be made.
      *
-     * @return the code as it would be written, with what is to be said of it
+     * @return the code as it would be written, in each language, with what is to be said of it
      * @throws IOException when its folder cannot be read
      */
-    public GeneratedCode preview(boolean overwrite) throws IOException {
-        return Generator.generate(Order.of(old), planned).written(true, overwrite);
+    public List<GeneratedCode> preview(boolean overwrite) throws IOException {
+        List<GeneratedCode> codes = new ArrayList<>(
+                List.of(Generator.generate(Order.of(old), planned).written(true, overwrite)));
+        for (AdoptedContract edition : old.editions().subList(1, old.editions().size())) {
+            codes.add(Generator.generate(Order.of(edition), plan(edition, fetched, true))
+                    .written(true, overwrite));
+        }
+        return codes;
     }
 
     /**
@@ -189,16 +195,12 @@ public final class Refresh {
      *
      * @throws IOException when a folder cannot be read or written
      */
-    public GeneratedCode generate(boolean overwrite) throws IOException {
-        String name = old.settings().name();
+    public List<GeneratedCode> generate(boolean overwrite) throws IOException {
         Project project = Project.around(old.project().root());
-        AdoptedContract adopted =
-                new AdoptedContract(project, project.contracts().get(name));
-        GeneratedCode code = Generator.generate(Order.of(adopted), plan(adopted, adopted.read(), true))
-                .written(false, overwrite);
-        if (!code.isRefused()) {
-            project.remember(Map.of(name, code.planned().code().names()));
-        }
-        return code;
+        AdoptedContract adopted = new AdoptedContract(
+                project, project.contracts().get(old.settings().name()));
+        return ProjectGenerator.of(List.of(adopted))
+                .run(ProjectGenerator.Mode.WRITE, overwrite)
+                .codes();
     }
 }

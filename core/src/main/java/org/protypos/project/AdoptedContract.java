@@ -94,10 +94,32 @@ public record AdoptedContract(Project project, ProjectContract settings) {
         return path.isAbsolute() && path.startsWith(here) ? here.relativize(path) : path;
     }
 
-    /** The names that its components have. */
+    /** The names that its components have in its language. */
     public GivenNames names() {
         return project.pinned(settings.name()) == null
                 ? GivenNames.NONE
-                : project.pinned(settings.name()).names();
+                : project.pinned(settings.name()).names().in(settings.language());
+    }
+
+    /** It in every language that the project file wants it in. */
+    public List<AdoptedContract> editions() {
+        return settings.editions().stream()
+                .map(edition -> new AdoptedContract(project, edition))
+                .toList();
+    }
+
+    /** It in a language; when the project file does not want it in that, as it stands there first. */
+    public AdoptedContract in(String language) {
+        return editions().stream()
+                .filter(edition -> edition.settings().language().equals(language))
+                .findFirst()
+                .orElse(this);
+    }
+
+    /** Whose files in an output folder are those of this language. */
+    public String owner() {
+        String name = settings.name();
+        boolean first = settings.language().equals(project.contracts().get(name).language());
+        return first ? name : name + " " + settings.language();
     }
 }

@@ -17,7 +17,6 @@ import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.GivenFile;
-import org.protypos.naming.GivenNames;
 import org.protypos.output.FileHash;
 import org.protypos.output.Staging;
 import org.protypos.runtime.soap.Origin;
@@ -121,7 +120,7 @@ public final class Adoption {
                     named,
                     catalog == null ? null : portable(catalog),
                     pinned,
-                    before == null ? GivenNames.NONE : before.names());
+                    before == null ? PinnedNames.NONE : before.names());
             staging.write(ProjectLock.path(folder), ProjectLock.bytes(lock));
             if (!Files.exists(project.root().resolve(folder).resolve(ATTRIBUTES))) {
                 staging.write(folder + "/" + ATTRIBUTES, KEPT_AS_THEY_ARE.getBytes(StandardCharsets.UTF_8));

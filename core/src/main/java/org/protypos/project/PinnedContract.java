@@ -1,7 +1,6 @@
 package org.protypos.project;
 
 import java.util.List;
-import org.protypos.naming.GivenNames;
 
 /**
  * What the lock file knows of an adopted contract.
@@ -11,9 +10,9 @@ import org.protypos.naming.GivenNames;
  * @param documents its documents
  * @param names the names that its components have
  */
-public record PinnedContract(List<String> origins, String catalog, List<PinnedDocument> documents, GivenNames names) {
+public record PinnedContract(List<String> origins, String catalog, List<PinnedDocument> documents, PinnedNames names) {
     /** The same with other names. */
-    public PinnedContract named(GivenNames others) {
+    public PinnedContract named(PinnedNames others) {
         return new PinnedContract(origins, catalog, documents, others);
     }
 }

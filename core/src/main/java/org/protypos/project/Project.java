@@ -245,28 +245,42 @@ public final class Project {
         return drifted;
     }
 
-    /** Remembers the names that components have been given; writes only when they are others than before. */
-    public void remember(Map<String, GivenNames> names) throws IOException {
-        Map<String, GivenNames> changed = new TreeMap<>(names);
+    /**
+     * Remembers the names that components have been given; writes only when they are others than before.
+     *
+     * @param names by contract, those of each language
+     */
+    public void remember(Map<String, List<GivenNames>> names) throws IOException {
+        Map<String, List<GivenNames>> changed = new TreeMap<>(names);
         changed.keySet().removeIf(name -> pinned.get(name) == null || !isRenamed(name, names.get(name)));
         if (changed.isEmpty()) {
             return;
         }
         try (Staging staging = Staging.into(root)) {
-            for (Map.Entry<String, GivenNames> one : changed.entrySet()) {
+            for (Map.Entry<String, List<GivenNames>> one : changed.entrySet()) {
                 // Another run may have written there since this project was read.
                 String folder = contracts.get(one.getKey()).folder();
                 PinnedContract now = ProjectLock.read(root, folder, new Findings());
                 PinnedContract known = now == null ? pinned.get(one.getKey()) : now;
-                staging.write(ProjectLock.path(folder), ProjectLock.bytes(known.named(one.getValue())));
+                staging.write(ProjectLock.path(folder), ProjectLock.bytes(named(one.getKey(), known, one.getValue())));
             }
             staging.commit(List.of());
         }
     }
 
+    /** The same with other names; a language that the project file no longer wants has none. */
+    private PinnedContract named(String name, PinnedContract known, List<GivenNames> given) {
+        ProjectContract settings = contracts.get(name);
+        PinnedNames all = settings == null ? known.names() : known.names().only(settings.languages());
+        for (GivenNames names : given) {
+            all = all.with(names);
+        }
+        return known.named(all);
+    }
+
     /** Whether the names of a contract are others than the lock file has. */
-    public boolean isRenamed(String name, GivenNames given) {
+    public boolean isRenamed(String name, List<GivenNames> given) {
         PinnedContract before = pinned.get(name);
-        return !Arrays.equals(ProjectLock.bytes(before), ProjectLock.bytes(before.named(given)));
+        return !Arrays.equals(ProjectLock.bytes(before), ProjectLock.bytes(named(name, before, given)));
     }
 }

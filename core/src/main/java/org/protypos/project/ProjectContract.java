@@ -1,5 +1,6 @@
 package org.protypos.project;
 
+import java.util.ArrayList;
 import java.util.List;
 import org.protypos.diagnostic.Place;
 
@@ -18,6 +19,7 @@ import org.protypos.diagnostic.Place;
  * @param runtime whether the runtime is embedded or a library
  * @param form the form of the source where it has columns: fixed or free
  * @param services the services to generate, all when there are none; likewise ports and operations
+ * @param also the same contract in further languages, each with settings of its own
  * @param place where the project file says so
  */
 public record ProjectContract(
@@ -35,6 +37,7 @@ public record ProjectContract(
         List<String> services,
         List<String> ports,
         List<String> operations,
+        List<ProjectContract> also,
         Place place) {
     private static final String OTHERWISE = "generated";
 
@@ -45,23 +48,43 @@ public record ProjectContract(
 
     /** The same with a folder for the sources, where the project file names none. */
     public ProjectContract orInto(String folder) {
-        return into != null
-                ? this
-                : new ProjectContract(
-                        name,
-                        language,
-                        this.folder,
-                        packageName,
-                        rules,
-                        folder,
-                        produce,
-                        scaffold,
-                        server,
-                        runtime,
-                        form,
-                        services,
-                        ports,
-                        operations,
-                        place);
+        return into != null ? this : with(folder, also);
+    }
+
+    /** The same in its language alone. */
+    public ProjectContract alone() {
+        return with(into, List.of());
+    }
+
+    private ProjectContract with(String otherInto, List<ProjectContract> others) {
+        return new ProjectContract(
+                name,
+                language,
+                folder,
+                packageName,
+                rules,
+                otherInto,
+                produce,
+                scaffold,
+                server,
+                runtime,
+                form,
+                services,
+                ports,
+                operations,
+                others,
+                place);
+    }
+
+    /** It in every language, the one that commands speak of first. */
+    public List<ProjectContract> editions() {
+        List<ProjectContract> all = new ArrayList<>(List.of(this));
+        all.addAll(also);
+        return all;
+    }
+
+    /** The languages that it is generated in. */
+    List<String> languages() {
+        return editions().stream().map(ProjectContract::language).toList();
     }
 }

@@ -153,6 +153,7 @@ final class ProjectLock {
             String catalog = null;
             List<PinnedDocument> documents = new ArrayList<>();
             Map<String, Map<String, String>> names = new HashMap<>();
+            Map<String, Map<String, Map<String, String>>> others = new HashMap<>();
             Map<String, String> namespaces = new HashMap<>();
             String language = Targets.STANDARD;
             while (in.nextToken() == JsonToken.FIELD_NAME) {
@@ -177,24 +178,43 @@ final class ProjectLock {
                         }
                     }
                     case "namespaces" -> texts(namespaces, "namespaces");
-                    case "names" -> {
-                        expect(JsonToken.START_OBJECT, "names is no object");
+                    case "names" -> names(names);
+                    case "also" -> {
+                        expect(JsonToken.START_OBJECT, "also is no object");
                         while (in.nextToken() == JsonToken.FIELD_NAME) {
-                            String scope = in.currentName();
+                            String other = in.currentName();
                             in.nextToken();
-                            texts(names.computeIfAbsent(scope, any -> new HashMap<>()), "names");
+                            names(others.computeIfAbsent(other, any -> new HashMap<>()));
                         }
                     }
                     default ->
                         throw wrong("\"" + Printable.of(field) + "\" is nothing that this version of protypos writes");
                 }
             }
+            others.put(language, names);
+            PinnedNames given = PinnedNames.NONE;
+            for (Map.Entry<String, Map<String, Map<String, String>>> one : others.entrySet()) {
+                given = given.with(given(one.getKey(), one.getValue(), namespaces));
+            }
+            return new PinnedContract(List.copyOf(origins), catalog, List.copyOf(documents), given);
+        }
+
+        private static GivenNames given(
+                String language, Map<String, Map<String, String>> names, Map<String, String> namespaces) {
             Map<String, Map<String, String>> whole = new HashMap<>();
             names.forEach((scope, some) ->
                     some.forEach((designator, name) -> whole.computeIfAbsent(scope, any -> new HashMap<>())
                             .put(Shortened.expand(designator, namespaces), name)));
-            GivenNames given = whole.isEmpty() ? GivenNames.NONE : new GivenNames(language, whole);
-            return new PinnedContract(List.copyOf(origins), catalog, List.copyOf(documents), given);
+            return new GivenNames(language, whole);
+        }
+
+        private void names(Map<String, Map<String, String>> to) throws IOException {
+            expect(JsonToken.START_OBJECT, "names is no object");
+            while (in.nextToken() == JsonToken.FIELD_NAME) {
+                String scope = in.currentName();
+                in.nextToken();
+                texts(to.computeIfAbsent(scope, any -> new HashMap<>()), "names");
+            }
         }
 
         private void version() throws IOException {
@@ -294,14 +314,33 @@ final class ProjectLock {
             out.writeEndObject();
         }
         out.writeEndArray();
-        Shortened shortened = Shortened.of(contract.names());
+        Map<String, GivenNames> names = contract.names().byLanguage();
+        Shortened shortened = Shortened.of(names.values());
         texts(out, "namespaces", shortened.namespaces());
-        if (!contract.names().isEmpty()) {
-            if (!contract.names().language().equals(Targets.STANDARD)) {
-                out.writeStringField("language", contract.names().language());
+        // What is generated in one language has it above, as lock files had it when there was but one.
+        String first = names.containsKey(Targets.STANDARD) || names.isEmpty()
+                ? Targets.STANDARD
+                : names.keySet().iterator().next();
+        if (!first.equals(Targets.STANDARD)) {
+            out.writeStringField("language", first);
+        }
+        names("names", contract.names().in(first), shortened, out);
+        if (names.size() > 1) {
+            out.writeObjectFieldStart("also");
+            for (Map.Entry<String, GivenNames> other : names.entrySet()) {
+                if (!other.getKey().equals(first)) {
+                    names(other.getKey(), other.getValue(), shortened, out);
+                }
             }
-            out.writeObjectFieldStart("names");
-            for (Map.Entry<String, Map<String, String>> scope : new TreeMap<>(shortened.names()).entrySet()) {
+            out.writeEndObject();
+        }
+    }
+
+    private static void names(String field, GivenNames names, Shortened shortened, JsonGenerator out)
+            throws IOException {
+        if (!names.isEmpty()) {
+            out.writeObjectFieldStart(field);
+            for (Map.Entry<String, Map<String, String>> scope : new TreeMap<>(shortened.names(names)).entrySet()) {
                 texts(out, scope.getKey(), scope.getValue());
             }
             out.writeEndObject();

@@ -28,6 +28,7 @@ final class ProjectReader {
     /** What a contract is called, which is also the name of a folder. */
     static final String NAME = "[A-Za-z0-9][A-Za-z0-9._-]{0,63}";
 
+    private static final String ALSO = "also";
     private static final Set<String> LISTS = Set.of("rules", "produce", "services", "ports", "operations");
     private static final Map<String, String> CHOICES = Map.of(
             "produce", "types|client|server",
@@ -38,6 +39,7 @@ final class ProjectReader {
     private static final Set<String> KEYS = new TreeSet<>(Set.of(
             "folder",
             "language",
+            ALSO,
             "package",
             "rules",
             "into",
@@ -49,6 +51,10 @@ final class ProjectReader {
             "services",
             "ports",
             "operations"));
+
+    /** What a further language may say otherwise. */
+    private static final Set<String> OF_LANGUAGE =
+            new TreeSet<>(Set.of("package", "rules", "into", "produce", "scaffold", "server", "runtime", "form"));
 
     private final SourceText text;
     private final Findings findings;
@@ -127,24 +133,89 @@ final class ProjectReader {
             wrong(place, "\"" + name + "\" is no name for a contract", "use letters, digits, dots and hyphens");
         }
         Map<String, List<String>> values = new HashMap<>();
+        Map<String, Further> also = new LinkedHashMap<>();
         in.nextToken();
         if (in.currentToken() == JsonToken.START_OBJECT) {
             while (in.nextToken() == JsonToken.FIELD_NAME) {
-                value(values);
+                if (in.currentName().equals(ALSO)) {
+                    also(also);
+                } else {
+                    value(KEYS, values);
+                }
             }
         } else if (in.currentToken() != JsonToken.VALUE_NULL) {
             wrong(here(), "what is said of a contract is a map", "write keys such as \"package:\" below its name");
             in.skipChildren();
         }
-        contracts.put(name, contract(name, values, place));
+        contracts.put(name, contract(name, values, also, place));
+    }
+
+    /** What is said of a further language. */
+    private record Further(Map<String, List<String>> values, Place place) {}
+
+    private void also(Map<String, Further> also) throws IOException {
+        in.nextToken();
+        if (in.currentToken() != JsonToken.START_OBJECT) {
+            wrong(here(), "what is said below also is a map from language to settings", "write \"csharp:\" below it");
+            in.skipChildren();
+            return;
+        }
+        while (in.nextToken() == JsonToken.FIELD_NAME) {
+            String language = in.currentName();
+            Place at = here();
+            Map<String, List<String>> values = new HashMap<>();
+            if (!language.matches(CHOICES.get("language"))) {
+                wrong(
+                        at,
+                        "there is no language " + Printable.of(language),
+                        "use " + CHOICES.get("language").replace("|", ", "));
+            }
+            in.nextToken();
+            if (in.currentToken() == JsonToken.START_OBJECT) {
+                while (in.nextToken() == JsonToken.FIELD_NAME) {
+                    value(OF_LANGUAGE, values);
+                }
+            } else if (in.currentToken() != JsonToken.VALUE_NULL) {
+                wrong(here(), "what is said of a language is a map", "write keys such as \"into:\" below it");
+                in.skipChildren();
+            }
+            also.put(language, new Further(values, at));
+        }
     }
 
     /** A contract of which nothing is said. */
     static ProjectContract unsaid(String name) {
-        return new ProjectReader(new SourceText(Project.FILE, ""), new Findings()).contract(name, Map.of(), null);
+        return new ProjectReader(new SourceText(Project.FILE, ""), new Findings())
+                .contract(name, Map.of(), Map.of(), null);
     }
 
-    private ProjectContract contract(String name, Map<String, List<String>> values, Place place) {
+    private ProjectContract contract(
+            String name, Map<String, List<String>> values, Map<String, Further> also, Place place) {
+        String language = one(values, "language", Targets.STANDARD);
+        List<ProjectContract> others = new ArrayList<>();
+        also.forEach((other, further) -> {
+            if (other.equals(language)) {
+                wrong(
+                        further.place(),
+                        other + " is the language of the contract already",
+                        "say it above, and below also what further languages have otherwise");
+                return;
+            }
+            Map<String, List<String>> all = new HashMap<>(values);
+            all.keySet().removeAll(OF_LANGUAGE);
+            all.put("into", List.of("generated-" + other));
+            all.putAll(further.values());
+            all.put("language", List.of(other));
+            List<String> rules = new ArrayList<>(values.getOrDefault("rules", List.of()));
+            rules.addAll(further.values().getOrDefault("rules", List.of()));
+            all.put("rules", rules);
+            others.add(edition(name, all, List.of(), further.place()));
+        });
+        return edition(name, values, others, place);
+    }
+
+    private ProjectContract edition(
+            String name, Map<String, List<String>> values, List<ProjectContract> also, Place place) {
         return new ProjectContract(
                 name,
                 one(values, "language", Targets.STANDARD),
@@ -160,6 +231,7 @@ final class ProjectReader {
                 values.getOrDefault("services", List.of()),
                 values.getOrDefault("ports", List.of()),
                 values.getOrDefault("operations", List.of()),
+                also,
                 place);
     }
 
@@ -180,17 +252,17 @@ final class ProjectReader {
         return found == null || found.isEmpty() ? otherwise : found.get(0);
     }
 
-    private void value(Map<String, List<String>> values) throws IOException {
+    private void value(Set<String> keys, Map<String, List<String>> values) throws IOException {
         String key = in.currentName();
         Place at = here();
         in.nextToken();
-        if (!KEYS.contains(key)) {
+        if (!keys.contains(key)) {
             wrong(
                     at,
-                    "\"" + key + "\" is no key of a contract",
-                    NearestName.of(key, KEYS)
+                    "\"" + key + "\" is no key of a " + (keys == KEYS ? "contract" : "further language"),
+                    NearestName.of(key, keys)
                             .map(near -> "the nearest is " + near)
-                            .orElse("the keys are " + String.join(", ", KEYS)));
+                            .orElse("the keys are " + String.join(", ", keys)));
             in.skipChildren();
             return;
         }

@@ -123,22 +123,29 @@ public final class Repair {
         }
     }
 
-    private GivenNames names() throws IOException {
+    private PinnedNames names() throws IOException {
+        PinnedNames all = PinnedNames.NONE;
+        for (ProjectContract edition : contract.editions()) {
+            all = all.with(names(edition));
+        }
+        return all;
+    }
+
+    private GivenNames names(ProjectContract edition) throws IOException {
         Map<String, Map<String, String>> all = new TreeMap<>();
         for (Map.Entry<String, PinnedContract> source : sources.entrySet()) {
-            GivenNames given = source.getValue().names();
-            int more = given.language().equals(contract.language()) ? add(given.byScope(), all) : 0;
+            int more = add(source.getValue().names().in(edition.language()).byScope(), all);
             if (more > 0) {
                 taken.add(more + (more == 1 ? " name from " : " names from ") + source.getKey());
             }
         }
         if (all.isEmpty()) {
-            int more = add(inCode(), all);
+            int more = add(inCode(edition), all);
             if (more > 0) {
-                taken.add(more + " names of types from the generated code in " + contract.into());
+                taken.add(more + " names of types from the generated code in " + edition.into());
             }
         }
-        return all.isEmpty() ? GivenNames.NONE : new GivenNames(contract.language(), all);
+        return all.isEmpty() ? GivenNames.NONE : new GivenNames(edition.language(), all);
     }
 
     /** Adds the names of components that have none yet. */
@@ -159,9 +166,9 @@ public final class Repair {
     }
 
     /** The names of classes, as generated code tells what they were made of. */
-    private Map<String, Map<String, String>> inCode() throws IOException {
+    private Map<String, Map<String, String>> inCode(ProjectContract edition) throws IOException {
         Map<String, Map<String, String>> names = new TreeMap<>();
-        Path into = project.root().resolve(contract.into());
+        Path into = project.root().resolve(edition.into());
         if (!Files.isDirectory(into)) {
             return names;
         }

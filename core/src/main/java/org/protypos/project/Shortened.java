@@ -1,6 +1,7 @@
 package org.protypos.project;
 
 import java.nio.charset.StandardCharsets;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.TreeMap;
@@ -11,31 +12,34 @@ import org.protypos.naming.GivenNames;
 import org.protypos.output.FileHash;
 
 /**
- * Names with short marks for the namespaces in their designators, which would fill a lock file otherwise.
+ * Short marks for the namespaces in the designators of names, which would fill a lock file otherwise.
  *
  * @param namespaces the namespace of each mark
- * @param names the names, by scope and designator
  */
-record Shortened(Map<String, String> namespaces, Map<String, Map<String, String>> names) {
+record Shortened(Map<String, String> namespaces) {
     private static final Pattern BRACES = Pattern.compile("\\{([^}]*)\\}");
 
-    static Shortened of(GivenNames names) {
+    /** The marks for some names. */
+    static Shortened of(Collection<GivenNames> some) {
         TreeSet<String> all = new TreeSet<>();
-        names.byScope().values().forEach(some -> some.keySet()
-                .forEach(designator -> BRACES.matcher(designator).results().forEach(found -> all.add(found.group(1)))));
-        Map<String, String> marks = new HashMap<>();
+        some.forEach(names -> names.byScope().values().forEach(each -> each.keySet()
+                .forEach(
+                        designator -> BRACES.matcher(designator).results().forEach(found -> all.add(found.group(1))))));
         Map<String, String> namespaces = new TreeMap<>();
-        for (String namespace : all) {
-            String mark = mark(namespace);
-            marks.put(namespace, mark);
-            namespaces.put(mark, namespace);
-        }
+        all.forEach(namespace -> namespaces.put(mark(namespace), namespace));
+        return new Shortened(namespaces);
+    }
+
+    /** Names with the marks, by scope and designator. */
+    Map<String, Map<String, String>> names(GivenNames names) {
+        Map<String, String> marks = new HashMap<>();
+        namespaces.forEach((mark, namespace) -> marks.put(namespace, mark));
         Map<String, Map<String, String>> shortened = new TreeMap<>();
         names.byScope().forEach((scope, some) -> {
             Map<String, String> here = shortened.computeIfAbsent(scope, any -> new TreeMap<>());
             some.forEach((designator, name) -> here.put(replaced(designator, marks), name));
         });
-        return new Shortened(namespaces, shortened);
+        return shortened;
     }
 
     /** A mark that is the same whatever other namespaces there are: the last word, and a few digits of a hash. */

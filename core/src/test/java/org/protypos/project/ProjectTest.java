@@ -173,15 +173,34 @@ class ProjectTest {
                 Map.of(
                         "bay", Map.of("~{urn:bay}T='{x} \"y\" {urn:bay}'", "X", "{urn:a b}\u65e5", "\u65e5"),
                         "bay.T", Map.of("~{urn:bay}T/{}e", "E", "plain", "Plain")));
-        Project.read(root).remember(Map.of("bay", names));
+        Files.writeString(root.resolve(Project.FILE), """
+                contracts:
+                  bay:
+                    also:
+                      csharp: {package: Bay, into: cs}
+                """);
+        GivenNames inJava = new GivenNames("java", Map.of("bay", Map.of("~{urn:bay}T", "T")));
+        Project.read(root).remember(Map.of("bay", List.of(inJava, names)));
         Project again = Project.read(root);
-        assertThat(again.pinned("bay").names().byScope()).isEqualTo(names.byScope());
-        assertThat(again.pinned("bay").names().language()).isEqualTo("csharp");
-        assertThat(again.isRenamed("bay", names)).isFalse();
-        assertThat(again.isRenamed("bay", GivenNames.NONE)).isTrue();
+        assertThat(again.pinned("bay").names().in("csharp").byScope()).isEqualTo(names.byScope());
+        assertThat(again.pinned("bay").names().in("java").byScope()).isEqualTo(inJava.byScope());
+        assertThat(again.isRenamed("bay", List.of(names))).isFalse();
+        assertThat(again.isRenamed("bay", List.of(inJava, names))).isFalse();
+        assertThat(again.isRenamed("bay", List.of(new GivenNames("java", Map.of("bay", Map.of("~{urn:bay}T", "U"))))))
+                .isTrue();
+        ProjectContract csharp = again.contracts().get("bay").editions().get(1);
+        assertThat(csharp.language() + " " + csharp.packageName() + " " + csharp.into() + " " + csharp.folder())
+                .isEqualTo("csharp Bay cs contracts/bay");
         Path lock = root.resolve("contracts/bay/protypos.lock.json");
         Object before = Files.getLastModifiedTime(lock);
-        again.remember(Map.of("bay", names));
+        again.remember(Map.of("bay", List.of(names)));
         assertThat(Files.getLastModifiedTime(lock)).isEqualTo(before);
+        String alone = Files.readString(lock);
+        Files.writeString(root.resolve(Project.FILE), "contracts:\n  bay:\n    language: csharp\n");
+        Project.read(root).remember(Map.of("bay", List.of(names)));
+        assertThat(alone).contains("\"also\"");
+        assertThat(Files.readString(lock)).contains("\"language\" : \"csharp\"").doesNotContain("\"also\"");
+        assertThat(Project.read(root).pinned("bay").names().in("csharp").byScope())
+                .isEqualTo(names.byScope());
     }
 }

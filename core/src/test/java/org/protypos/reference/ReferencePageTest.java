@@ -239,6 +239,13 @@ class ReferencePageTest {
     }
 
     @Test
+    void theScriptsDoWhatTheyShould() throws IOException {
+        page(Path.of("../examples/harbour/contract/desk.wsdl"));
+        assertThat((List<?>) browser.executeScript(Files.readString(Path.of("src/test/resources/page/scripts.js"))))
+                .isEmpty();
+    }
+
+    @Test
     void itIsPrintedWithoutItsList() throws IOException {
         page(Path.of("../examples/harbour/contract/desk.wsdl"));
         byte[] pdf =

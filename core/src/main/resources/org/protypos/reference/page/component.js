@@ -83,10 +83,9 @@ function component(one) {
       page.append(make("h3", null, "Picture"), drawn);
     }
   }
-  const family = (one.uses || []).filter(use => use[1] === "extends it" || use[1] === "restricts it");
-  if (family.length && one.kind === "type") {
-    page.append(make("h3", null, "Derived from it"), make("ul", null,
-        ...family.map(use => make("li", null, titled(components[use[0]])))));
+  const relatives = one.kind === "type" ? family(one) : null;
+  if (relatives) {
+    page.append(make("h3", null, "Family"), relatives);
   }
   if (one.uses) {
     page.append(make("h3", null, "Used by"), make("table", null, make("tbody", null, ...one.uses.slice(0, 500).map(use =>
