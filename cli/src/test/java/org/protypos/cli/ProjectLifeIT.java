@@ -122,6 +122,21 @@ class ProjectLifeIT {
         assertThat(run.status()).as(run.out() + run.err()).isZero();
         assertThat(text(LOCK)).isEqualTo(lock);
 
+        // Where not even version control knows, the code does.
+        Path copy = Files.createDirectory(home.resolve("copy"));
+        try (Stream<Path> all = Files.walk(project)) {
+            for (Path file : all.filter(Files::isRegularFile).toList()) {
+                String path = project.relativize(file).toString();
+                if (!path.startsWith(".git") && !path.equals(LOCK)) {
+                    Files.createDirectories(copy.resolve(path).getParent());
+                    Files.copy(file, copy.resolve(path));
+                }
+            }
+        }
+        run = new BuiltProgram(copy).run("repair", "desk");
+        assertThat(run.out()).contains("from the generated code in generated", "from the generated code in cs");
+        assertThat(Files.readString(copy.resolve(LOCK))).contains("\"Mooring\"", "\"Berth\"");
+
         assertThat(program.run("adopt", "--rename", "desk", "--name", "office").status())
                 .isZero();
         run = program.run("generate");

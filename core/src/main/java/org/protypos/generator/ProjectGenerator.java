@@ -68,7 +68,7 @@ public final class ProjectGenerator {
         return this;
     }
 
-    /** Puts each of them into one package, whatever the project says; null leaves it as it is. */
+    /** Puts each of them, in its first language, into one package, whatever the project says; null leaves it as it is. */
     public ProjectGenerator packageName(String name) {
         packageName = name;
         return this;
@@ -90,7 +90,7 @@ public final class ProjectGenerator {
         for (AdoptedContract contract : adopted) {
             codes.add(Generator.of(contract)
                     .rules(rules)
-                    .packageName(packageName)
+                    .packageName(contract.isFirst() ? packageName : null)
                     .selection(contract.selection())
                     .generate(Order.of(contract)));
         }

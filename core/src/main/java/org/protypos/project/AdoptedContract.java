@@ -116,10 +116,14 @@ public record AdoptedContract(Project project, ProjectContract settings) {
                 .orElse(this);
     }
 
+    /** Whether it is in the language that stands first. */
+    public boolean isFirst() {
+        return settings.language()
+                .equals(project.contracts().get(settings.name()).language());
+    }
+
     /** Whose files in an output folder are those of this language. */
     public String owner() {
-        String name = settings.name();
-        boolean first = settings.language().equals(project.contracts().get(name).language());
-        return first ? name : name + " " + settings.language();
+        return isFirst() ? settings.name() : settings.name() + " " + settings.language();
     }
 }

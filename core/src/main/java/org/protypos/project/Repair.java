@@ -29,10 +29,14 @@ import org.protypos.source.Documents;
  * lock file, from both sides of a merge in it, from earlier versions of it, from the documents that are there, and from generated code.
  */
 public final class Repair {
+    /** What a type was made of, in the comment before it, whatever else is said there and about it. */
     private static final Pattern TYPE =
-            Pattern.compile("Type (\\S+?)(?: of namespace (\\S+?))?\\.\\s*\\n(?:[^\\n]*\\n){0,2}?"
-                    + "[^\\n]*\\bpublic (?:abstract |final )?(?:class|enum) (\\w+)");
-    private static final Pattern PACKAGE = Pattern.compile("(?m)^package ([\\w.]+);");
+            Pattern.compile("Type (\\S+?)(?: of namespace (\\S+?))?\\.(?:</summary>| \\*/)?\\s*\\n"
+                    + "(?:[ \\t]*(?:\\*|///|@|\\[)[^\\n]*\\n){0,60}?"
+                    + "[ \\t]*public (?:abstract |final |sealed |partial )*(?:class|enum) (\\w+)");
+
+    private static final Pattern PACKAGE = Pattern.compile("(?m)^(?:package|namespace) ([\\w.]+)");
+    private static final Pattern SOURCE = Pattern.compile(".*\\.(?:java|cs)");
 
     private final Project project;
     private final ProjectContract contract;
@@ -173,7 +177,8 @@ public final class Repair {
             return names;
         }
         try (Stream<Path> files = Files.walk(into)) {
-            for (Path file : files.filter(path -> path.toString().endsWith(".java"))
+            for (Path file : files.filter(
+                            path -> SOURCE.matcher(path.toString()).matches())
                     .sorted()
                     .toList()) {
                 String text = Files.readString(file);

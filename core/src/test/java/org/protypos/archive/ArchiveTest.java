@@ -25,6 +25,7 @@ import org.apache.catalina.core.StandardHost;
 import org.apache.catalina.startup.Tomcat;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.Isolated;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.protypos.diagnostic.Finding;
@@ -35,6 +36,7 @@ import org.protypos.target.Targets;
 import org.protypos.target.classes.ClassApi;
 
 /** Archives are the same whenever they are made, are what they claim to be, and run where they are deployed. */
+@Isolated("counts the threads that are left")
 class ArchiveTest {
     private static final Path EXAMPLE = Path.of("../examples/harbour");
 

@@ -7,6 +7,7 @@ import java.nio.file.Path;
 import java.util.List;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.Isolated;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.protypos.contract.Contract;
@@ -19,6 +20,7 @@ import org.protypos.message.tree.MessageReader;
 import org.protypos.source.DocumentGatherer;
 
 /** Contracts that ask for more than anybody can make up: samples come to an end all the same, and say what they left out. */
+@Isolated("has to end in time")
 class EndlessSamplesTest {
     private static final String SEQUENCE = "<xs:complexType><xs:sequence>%s</xs:sequence></xs:complexType>";
     private static final String SIMPLE = "<xs:simpleType>%s</xs:simpleType>";

@@ -26,6 +26,7 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.Isolated;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.protypos.contract.Contract;
@@ -38,6 +39,7 @@ import org.protypos.testing.CSharp;
 import org.protypos.testing.HarbourOffice;
 
 /** What is sent in malice, and what a bad connection makes of what was sent in good faith. */
+@Isolated("waits for peers that are slow")
 class RoughWireTest {
     private static final String SOAP = "http://schemas.xmlsoap.org/soap/envelope/";
 

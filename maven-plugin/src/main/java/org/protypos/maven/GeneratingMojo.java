@@ -52,7 +52,11 @@ abstract class GeneratingMojo extends SettingsMojo {
         for (GeneratedCode code : codes) {
             report(code);
             scaffold(code);
-            addRoot(code.order().into().toAbsolutePath().normalize());
+            // What else stands in a contract's project is for others to compile.
+            if (code.files().isEmpty()
+                    || code.files().stream().anyMatch(file -> file.path().endsWith(".java"))) {
+                addRoot(code.order().into().toAbsolutePath().normalize());
+            }
         }
     }
 
