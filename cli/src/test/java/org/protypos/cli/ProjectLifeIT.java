@@ -193,7 +193,7 @@ class ProjectLifeIT {
         Files.move(project.resolve(".git"), home.resolve("away"));
         BuiltProgram.Run alone = program.run("repair");
         assertThat(alone.out())
-                .contains("3 documents as they are in contracts/desk", "6 names of types from the generated code");
+                .contains("3 documents as they are in contracts/desk", "7 names of types from the generated code");
         assertThat(alone.err()).contains("protypos refresh desk --from ADDRESS");
         assertThat(program.run("generate").out()).startsWith("desk: nothing has changed: 134 files in generated\n");
         assertThat(program.run("refresh", "desk", "--from", "../origin/desk.wsdl")
