@@ -146,7 +146,7 @@ final class WatchedStandIn {
                 .collect(Collectors.joining(", "));
         Played played;
         synchronized (terminal) {
-            played = source.read(terminal, "what was played before goes on");
+            played = read();
             terminal.err().flush();
         }
         if (!played.isSound()) {
@@ -165,6 +165,16 @@ final class WatchedStandIn {
             }
         }
         return standIn;
+    }
+
+    private Played read() {
+        String consequence = "what was played before goes on";
+        try {
+            return source.read(terminal, consequence);
+        } catch (IOException e) {
+            terminal.problem(String.valueOf(e.getMessage()), consequence);
+            return Played.not(ExitStatus.OUTSIDE);
+        }
     }
 
     private void seen(StandIn.Seen exchange) {

@@ -134,6 +134,12 @@ class CallIT {
             line = seen.readLine();
         }
         assertThat(line).endsWith("what was played before goes on");
+        Files.delete(schema);
+        line = seen.readLine();
+        while (!line.startsWith("error:")) {
+            line = seen.readLine();
+        }
+        assertThat(line).endsWith("what was played before goes on");
         assertThat(browser.send(read, HttpResponse.BodyHandlers.ofString()).body())
                 .contains("depthInFathoms");
     }

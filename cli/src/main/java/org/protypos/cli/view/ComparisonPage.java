@@ -9,16 +9,34 @@ import org.protypos.change.Comparison;
 import org.protypos.change.Difference;
 import org.protypos.change.Evidence;
 import org.protypos.change.Reader;
+import org.protypos.contract.Contract;
 import org.protypos.reference.ComparedReference;
 import org.protypos.reference.ContractReference;
 import org.protypos.reference.page.ComparedPage;
+import org.protypos.source.Document;
 
 /** Writes a comparison as one page that needs nothing else. */
 public final class ComparisonPage {
-    private ComparisonPage() {}
+    /** Messages that show something take half as much room as the contracts themselves, and this. */
+    private static final int ROOM = 20_000;
+
+    private final ComparisonView view;
+    private int room;
+
+    private ComparisonPage(ComparisonView view) {
+        this.view = view;
+    }
 
     /** The page of a comparison, complete in itself. */
     public static String of(ComparisonView view) {
+        return new ComparisonPage(view).text();
+    }
+
+    private static int size(Contract contract) {
+        return contract.documents().all().stream().mapToInt(Document::size).sum();
+    }
+
+    private String text() {
         Comparison.Sides sides = view.result().sides();
         ComparedReference reference = new ComparedReference(
                 new ContractReference(sides.before(), Map.of()),
@@ -34,15 +52,16 @@ public final class ComparisonPage {
                             .count());
         }
         page.summary(view.summary(), readers);
+        room = (size(sides.before()) + size(sides.after())) / 2 + ROOM;
         for (boolean breaking : List.of(true, false)) {
-            view.some(breaking).forEach(difference -> page.difference(told(view, difference)));
+            view.some(breaking).forEach(difference -> page.difference(told(difference)));
         }
         return view.result().renames().isEmpty()
                 ? page.text()
                 : page.renames(ProposedRule.file(view.result().renames())).text();
     }
 
-    private static ComparedPage.Told told(ComparisonView view, Difference difference) {
+    private ComparedPage.Told told(Difference difference) {
         return new ComparedPage.Told(
                 difference.change().name().toLowerCase(Locale.ROOT),
                 difference.designator(),
@@ -51,14 +70,19 @@ public final class ComparisonPage {
                 difference.isBreaking(),
                 difference.oldPlace(),
                 difference.newPlace(),
-                difference.evidence().stream().map(one -> shown(view, one)).toList());
+                difference.evidence().stream().map(this::shown).toList());
     }
 
-    private static ComparedPage.Shown shown(ComparisonView view, Evidence evidence) {
-        String where = evidence.at() == null || !evidence.isShown()
+    private ComparedPage.Shown shown(Evidence evidence) {
+        if (!evidence.isShown() || evidence.message().length() > room) {
+            // What has no room here is written by --witness.
+            return new ComparedPage.Shown(view.why(evidence), "", null);
+        }
+        room -= evidence.message().length();
+        String where = evidence.at() == null
                 ? ""
                 : "refused at " + evidence.at() + ": " + evidence.why()
                         + (evidence.contract() == null ? "" : " (" + evidence.contract() + ")");
-        return new ComparedPage.Shown(view.why(evidence), where, evidence.isShown() ? evidence.message() : null);
+        return new ComparedPage.Shown(view.why(evidence), where, evidence.message());
     }
 }

@@ -139,8 +139,13 @@ public final class ComparedPage {
         } else {
             data.component(pair.after(), reference.after(), now);
         }
-        mark(reference.mark(pair), json);
+        Mark mark = reference.mark(pair);
+        mark(mark, json);
         if (was != null && pair.after() != null) {
+            data.place("before", was.place(), old);
+            data.optional("oldId", was.designator().equals(pair.after().designator()) ? "" : was.designator());
+        }
+        if (mark == Mark.CHANGED) {
             json.writeObjectFieldStart("was");
             data.component(was, reference.before(), old);
             json.writeEndObject();

@@ -56,7 +56,7 @@ const finding = one => make("div", { class: "finding" }, make("b", null, one.sev
 function component(one) {
   const page = make("article", { class: "component" },
       make("h2", null, one.name, " ", make("span", { class: "kind" }, one.kind + (one.within ? " of " + one.within : ""))),
-      make("p", { class: "quiet" }, one.namespace && !one.within ? one.namespace + "  " : "", one.was ? place(one.was.at) : "", one.was ? " → " : "", place(one.at)),
+      make("p", { class: "quiet" }, one.namespace && !one.within ? one.namespace + "  " : "", place(one.before), one.before ? " → " : "", place(one.at)),
       ...otherwise(one),
       one.about && !(one.was && one.was.about !== one.about) ? make("p", null, one.about) : null,
       one.traits ? make("p", null, one.traits.join("; ") + " ", one.base ? make("a", { href: link(one.base) }, "→") : "") : null);

@@ -11,8 +11,8 @@ const SIGNS = { ruled: ["§", "by a rule"], inside: ["•", "changes inside"],  
 const components = data.components;
 const byId = new Map(components.map((one, number) => [one.id, number]));
 components.forEach((one, number) => {
-  if (one.was && !byId.has(one.was.id)) {
-    byId.set(one.was.id, number);
+  if (one.oldId && !byId.has(one.oldId)) {
+    byId.set(one.oldId, number);
   }
 });
 const KINDS = ["operation", "element", "type", "message", "group", "attribute", "attribute group"];
