@@ -38,5 +38,13 @@ const drawn = picture({ name: "Choice", kind: "type", own: [{ k: "CHOICE", n: "o
 same("what is in a picture", [...drawn.querySelectorAll("text")].map(text => text.textContent),
     ["Choice", "one of  0..n", "left: int", "right  0..1"]);
 same("what repeats has a box behind it", drawn.querySelectorAll("rect.choice").length, 2);
+const head = components.push({ id: "{}mark", name: "mark", kind: "element" }) - 1;
+components.push({ id: "{}buoy", name: "buoy", kind: "element", uses: [[head + 2, "stands for it"]] }, { id: "{}bell", name: "bell", kind: "element" });
+components[head].uses = [[head + 1, "stands for it"]];
+components.slice(head).forEach((one, i) => byId.set(one.id, head + i));
+same("what may stand in its place is in its place", [...picture({ name: "Chart", kind: "type", own: [
+  { k: "ELEMENT", n: "mark", t: "string", o: "1", r: "{}mark" }] }).querySelectorAll("text")].map(text => text.textContent),
+    ["Chart", "mark or in its place", "mark: string", "buoy", "bell"]);
+components.splice(head).forEach(one => byId.delete(one.id));
 same("no picture of nothing", picture({ name: "Empty", kind: "type", own: [] }), null);
 return wrong;

@@ -26,6 +26,16 @@ function sized(svg, width, height, label) {
   return svg;
 }
 
+// The elements that may stand in the place of one, and of those that may (XML Schema Part 1, section 3.3.6).
+function replaced(node, seen) {
+  const head = byId.has(node.r) ? components[byId.get(node.r)] : null;
+  if (!head || head.kind !== "element" || seen.includes(head.id)) {
+    return [];
+  }
+  return (head.uses || []).filter(use => use[1] === "stands for it").map(use => components[use[0]])
+      .flatMap(one => [one, ...replaced({ r: one.id }, seen.concat(head.id))]);
+}
+
 function picture(one) {
   const GROUPS = ["SEQUENCE", "CHOICE", "ALL", "FROM"];
   const svg = canvas();
@@ -37,7 +47,8 @@ function picture(one) {
       return { w: node.text.length * LETTER + 18, h: 24 };
     }
     const parts = (node.c || []).map(child => child.size = measure(child));
-    return { w: Math.max(120, ...parts.map(part => part.w)) + 24, h: parts.reduce((sum, part) => sum + part.h + 6, 28) };
+    node.text = cut(node.n + (node.o && node.o !== "1" ? "  " + node.o : ""));
+    return { w: Math.max(120, node.text.length * LETTER, ...parts.map(part => part.w)) + 24, h: parts.reduce((sum, part) => sum + part.h + 6, 28) };
   }
   function draw(node, x, y, size) {
     const group = GROUPS.includes(node.k);
@@ -51,14 +62,19 @@ function picture(one) {
       shape("text", { x: x + 9, y: y + 16 }, node.text);
       return;
     }
-    shape("text", { x: x + 9, y: y + 16, class: "quiet" }, cut(node.n + (node.o && node.o !== "1" ? "  " + node.o : "")));
+    shape("text", { x: x + 9, y: y + 16, class: "quiet" }, node.text);
     let at = y + 24;
     for (const child of node.c || []) {
       draw(child, x + 12, at, child.size);
       at += child.size.h + 6;
     }
   }
-  const copy = nodes => (nodes || []).slice(0, 40).map(node => ({ k: node.k, n: node.n, t: node.t, o: node.o, m: node.m, c: copy(node.c) }));
+  const isAbstract = node => /(^|; )one of /.test(node.d || "");
+  const copy = nodes => (nodes || []).slice(0, 40).map(node => replaced(node, []).length
+      ? { k: "CHOICE", n: (isAbstract(node) ? "in the place of " + node.n : node.n + " or in its place"), o: node.o, m: node.m, c: [
+          ...(isAbstract(node) ? [] : [{ k: node.k, n: node.n, t: node.t }]),
+          ...replaced(node, []).slice(0, 40).map(one => ({ k: "ELEMENT", n: one.name }))] }
+      : { k: node.k, n: node.n, t: node.t, o: node.o, m: node.m, c: copy(node.c) });
   const own = one.kind === "element" && one.own && one.own.length ? one.own[0].c || [] : one.own || [];
   const parts = copy(own);
   if (one.base && byId.has(one.base)) {
