@@ -123,7 +123,7 @@ final class StandInCommand implements Callable<Integer> {
                 .serve(address, contract);
     }
 
-    /** Reads what is to be played; what is wrong with it is told, and null is given then. */
+    /** Reads what is to be played; what is wrong with it is told, and it is not sound then. */
     private WatchedStandIn.Played read(Terminal terminal, String consequence) throws IOException {
         ContractArguments arguments = ContractArguments.of(contract, sources, spec);
         Contract read = arguments.read();

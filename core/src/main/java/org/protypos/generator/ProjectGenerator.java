@@ -10,6 +10,7 @@ import org.protypos.naming.GivenNames;
 import org.protypos.output.WriteReport;
 import org.protypos.project.AdoptedContract;
 import org.protypos.project.Project;
+import org.protypos.project.ProjectContract;
 
 /**
  * Makes the code of contracts of one project: of all of them, or of none when one is at fault; and remembers the names
@@ -135,12 +136,7 @@ public final class ProjectGenerator {
     }
 
     private void remember(List<GeneratedCode> codes, boolean plain) throws IOException {
-        Map<String, List<GivenNames>> names = new TreeMap<>();
-        for (int i = 0; i < codes.size(); i++) {
-            names.computeIfAbsent(adopted.get(i).settings().name(), any -> new ArrayList<>())
-                    .add(codes.get(i).planned().code().names());
-        }
-        adopted.get(0).project().remember(names);
+        adopted.get(0).project().remember(names(codes));
         if (plain) {
             for (AdoptedContract contract : adopted) {
                 new LastRun(contract).remember();
@@ -156,21 +152,28 @@ public final class ProjectGenerator {
         for (GeneratedCode code : codes) {
             drift.addAll(Drift.of(code));
         }
-        for (int i = 0; i < adopted.size(); i++) {
-            AdoptedContract contract = adopted.get(i);
-            String name = contract.settings().name();
-            contract.project().drifted(contract.settings()).forEach(path -> drift.add(Drift.changed(path)));
-            if (codes.get(i).planned() != null
-                    && contract.project()
-                            .isRenamed(
-                                    name, List.of(codes.get(i).planned().code().names()))) {
-                drift.add(Drift.changed(contract.settings().folder() + "/protypos.lock.json: names of " + name));
+        Project project = adopted.get(0).project();
+        for (Map.Entry<String, List<GivenNames>> one : names(codes).entrySet()) {
+            ProjectContract settings = project.contracts().get(one.getKey());
+            project.drifted(settings).forEach(path -> drift.add(Drift.changed(path)));
+            if (project.isRenamed(one.getKey(), one.getValue())) {
+                drift.add(Drift.changed(settings.folder() + "/protypos.lock.json: names of " + one.getKey()));
             }
         }
-        for (String stray : adopted.get(0).project().strays()) {
+        for (String stray : project.strays()) {
             drift.add(Drift.changed(Project.folderOf(stray) + ": pinned, and not in " + Project.FILE
                     + "; put it there again, or type protypos abandon " + stray));
         }
-        return drift.stream().distinct().sorted().toList();
+        return drift.stream().sorted().toList();
+    }
+
+    /** The names of each contract, in each language. */
+    private Map<String, List<GivenNames>> names(List<GeneratedCode> codes) {
+        Map<String, List<GivenNames>> names = new TreeMap<>();
+        for (int i = 0; i < codes.size(); i++) {
+            names.computeIfAbsent(adopted.get(i).settings().name(), any -> new ArrayList<>())
+                    .add(codes.get(i).planned().code().names());
+        }
+        return names;
     }
 }

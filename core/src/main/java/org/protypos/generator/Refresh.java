@@ -165,11 +165,10 @@ public final class Refresh {
      * @throws IOException when its folder cannot be read
      */
     public List<GeneratedCode> preview(boolean overwrite) throws IOException {
-        List<GeneratedCode> codes = new ArrayList<>(
-                List.of(Generator.generate(Order.of(old), planned).written(true, overwrite)));
-        for (AdoptedContract edition : old.editions().subList(1, old.editions().size())) {
-            codes.add(Generator.generate(Order.of(edition), plan(edition, fetched, true))
-                    .written(true, overwrite));
+        List<GeneratedCode> codes = new ArrayList<>();
+        for (AdoptedContract edition : old.editions()) {
+            PlannedContract code = edition.equals(old) ? planned : plan(edition, fetched, true);
+            codes.add(Generator.generate(Order.of(edition), code).written(true, overwrite));
         }
         return codes;
     }

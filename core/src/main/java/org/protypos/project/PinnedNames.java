@@ -14,11 +14,6 @@ public record PinnedNames(Map<String, GivenNames> byLanguage) {
     /** Nothing has been named yet. */
     public static final PinnedNames NONE = new PinnedNames(Map.of());
 
-    /** Those of one language. */
-    static PinnedNames of(GivenNames names) {
-        return NONE.with(names);
-    }
-
     /** Those of a language, none when there are none. */
     public GivenNames in(String language) {
         return byLanguage.getOrDefault(language, GivenNames.NONE);

@@ -73,8 +73,12 @@ public final class ComparedReference {
                 oldName);
     }
 
-    /** What became of a component itself; what is in components that it uses is theirs. */
-    public Mark mark(Pair pair) {
+    /**
+     * What became of a component itself; what is in components that it uses is theirs.
+     *
+     * @param own what it has beyond others, as {@link #own} gives it
+     */
+    public Mark mark(Pair pair, List<NodePair> own) {
         if (pair.before() == null || pair.after() == null) {
             return pair.before() == null ? Mark.ADDED : Mark.REMOVED;
         }
@@ -84,7 +88,7 @@ public final class ComparedReference {
                 && was.within().equals(is.within())
                 && was.documentation().strip().equals(is.documentation().strip())
                 && before.traits(was).equals(after.traits(is))
-                && !NodePair.isChanged(own(pair));
+                && !NodePair.isChanged(own);
         return same ? Mark.SAME : Mark.CHANGED;
     }
 }

@@ -21,6 +21,11 @@ public record Documents(
         Map<Element, Document> links,
         List<Element> missing,
         List<Finding> findings) {
+    /** How many bytes all of them have. */
+    public int size() {
+        return all.stream().mapToInt(Document::size).sum();
+    }
+
     /** Every schema: the roots of schema documents, and those that stand in the types of a WSDL (WSDL 1.1, section 2.2). */
     public List<Element> schemas() {
         return all.stream()

@@ -9,11 +9,9 @@ import org.protypos.change.Comparison;
 import org.protypos.change.Difference;
 import org.protypos.change.Evidence;
 import org.protypos.change.Reader;
-import org.protypos.contract.Contract;
 import org.protypos.reference.ComparedReference;
 import org.protypos.reference.ContractReference;
 import org.protypos.reference.page.ComparedPage;
-import org.protypos.source.Document;
 
 /** Writes a comparison as one page that needs nothing else. */
 public final class ComparisonPage {
@@ -32,10 +30,6 @@ public final class ComparisonPage {
         return new ComparisonPage(view).text();
     }
 
-    private static int size(Contract contract) {
-        return contract.documents().all().stream().mapToInt(Document::size).sum();
-    }
-
     private String text() {
         Comparison.Sides sides = view.result().sides();
         ComparedReference reference = new ComparedReference(
@@ -52,7 +46,7 @@ public final class ComparisonPage {
                             .count());
         }
         page.summary(view.summary(), readers);
-        room = (size(sides.before()) + size(sides.after())) / 2 + ROOM;
+        room = (sides.before().documents().size() + sides.after().documents().size()) / 2 + ROOM;
         for (boolean breaking : List.of(true, false)) {
             view.some(breaking).forEach(difference -> page.difference(told(difference)));
         }

@@ -76,7 +76,7 @@ public final class ReferencePages {
             }
         }
         // A page is for reading: examples take half as much room as the contract itself, and that of one.
-        room = contract.documents().all().stream().mapToInt(one -> one.size()).sum() / 2 + LONGEST;
+        room = contract.documents().size() / 2 + LONGEST;
         examples(contract, page);
         return page.rules(planned.rules()).findings(planned.findings());
     }

@@ -139,7 +139,8 @@ public final class ComparedPage {
         } else {
             data.component(pair.after(), reference.after(), now);
         }
-        Mark mark = reference.mark(pair);
+        List<NodePair> own = reference.own(pair);
+        Mark mark = reference.mark(pair, own);
         mark(mark, json);
         if (was != null && pair.after() != null) {
             data.place("before", was.place(), old);
@@ -150,7 +151,7 @@ public final class ComparedPage {
             data.component(was, reference.before(), old);
             json.writeEndObject();
         }
-        nodes("own", reference.own(pair), data, json);
+        nodes("own", own, data, json);
         json.writeEndObject();
     }
 
