@@ -103,13 +103,16 @@ final class ValueShaper {
         Shaping.Choice<Boolean> unwrapped = shaping.choice(subject, Shape::unwrapped);
         if (unwrapped != null && unwrapped.value() && isSupported(Property.Access.UNWRAPPED, unwrapped, subject)) {
             StructuredType type = member.value().structure();
-            if (!many && type != null) {
-                if (!isList(type)) {
-                    useless(unwrapped, subject, "holds more than a list");
-                }
+            if (!many && type != null && isList(type)) {
                 return Property.Access.UNWRAPPED;
             }
-            useless(unwrapped, subject, "is no element around a list");
+            // Who says it of many at once means those of them that are made for it.
+            if (!unwrapped.isWish()) {
+                useless(
+                        unwrapped,
+                        subject,
+                        many || type == null ? "is no element around a list" : "holds more than a list");
+            }
         }
         Shaping.Choice<Boolean> optional = shaping.choice(subject, Shape::optional);
         return optional != null

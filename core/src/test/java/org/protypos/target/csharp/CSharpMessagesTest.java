@@ -16,6 +16,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 import org.protypos.binding.RuleReader;
 import org.protypos.binding.Rules;
 import org.protypos.generator.GeneratedCode;
+import org.protypos.target.RandomMessagesTest;
 import org.protypos.target.Targets;
 import org.protypos.testing.CSharp;
 import org.protypos.testing.Infoset;
@@ -109,7 +110,7 @@ class CSharpMessagesTest {
         assertThat(valid).as("messages that the validator takes").hasSizeGreaterThan(MESSAGES * 8 / 10);
         layOut(messages, "valid", valid);
         Path out = Files.createDirectories(folder.resolve("out"));
-        CSharp.roundTrip(CSharp.library(schema, null, out), out, messages);
+        CSharp.roundTrip(CSharp.library(schema, RandomMessagesTest.rules(seed, folder, "csharp"), out), out, messages);
         for (int i = 0; i < valid.size(); i++) {
             survives(schema, valid.get(i), messages, "valid" + i);
         }

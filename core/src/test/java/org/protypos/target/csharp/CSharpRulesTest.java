@@ -11,12 +11,15 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.protypos.binding.RuleReader;
+import org.protypos.binding.Rules;
 import org.protypos.generator.GeneratedCode;
 import org.protypos.generator.Generator;
 import org.protypos.generator.Order;
 import org.protypos.target.Product;
 import org.protypos.target.Targets;
 import org.protypos.testing.CSharp;
+import org.protypos.testing.Sections;
 
 /** One file of rules for two languages. */
 class CSharpRulesTest {
@@ -84,6 +87,61 @@ class CSharpRulesTest {
             }
             """;
 
+    /** How code sees lists that stand for their elements. */
+    private static final String USES = """
+            using System;
+            using System.Collections.Generic;
+            using Stack;
+
+            /// <summary>Uses what was generated.</summary>
+            public static class Uses
+            {
+                /// <summary>Says what it sees.</summary>
+                public static void Main()
+                {
+                    Stack.Stack stack = new Stack.Stack { LostNil = true };
+                    IList<Crate> crates = stack.Crates;
+                    Console.WriteLine(crates.Count + " " + crates.Contains(new Crate { Weight = 1 }));
+                    crates.Add(new Crate { Weight = 2 });
+                    stack.Crates.Insert(0, new Crate { Weight = 1 });
+                    stack.Lost.Add(null);
+                    Console.WriteLine(Text(crates) + "; " + crates.Contains(new Crate { Weight = 1 }) + " " + stack.LostNil);
+                    crates[1] = new Crate { Weight = 3 };
+                    Crate[] copy = new Crate[3];
+                    crates.CopyTo(copy, 1);
+                    Console.WriteLine(Text(crates) + "; " + copy[2].Weight + " in " + copy.Length + " at "
+                        + crates.IndexOf(new Crate { Weight = 3 }));
+                    crates.RemoveAt(0);
+                    crates.Remove(new Crate { Weight = 3 });
+                    Console.WriteLine(crates.Count);
+                    try
+                    {
+                        stack.Spare.Insert(1, new Crate());
+                    }
+                    catch (ArgumentOutOfRangeException e)
+                    {
+                        Console.WriteLine(e.GetType());
+                    }
+
+                    stack.Spare = new Crate[0];
+                    stack.Lost = null;
+                    stack.Marks = new List<int?> { 5 };
+                    Console.WriteLine(stack);
+                }
+
+                private static string Text(IEnumerable<Crate> crates)
+                {
+                    string text = "";
+                    foreach (Crate crate in crates)
+                    {
+                        text += crate.Weight + " ";
+                    }
+
+                    return text;
+                }
+            }
+            """;
+
     @Test
     void eachLanguageHasWhatIsSaidForItAndWhatIsSaidForAll(@TempDir Path folder) throws IOException {
         CSharp.assumed();
@@ -110,6 +168,32 @@ class CSharpRulesTest {
                 .rules(List.of(rules))
                 .generate(new Order("", folder.resolve(language), null, Set.of(Product.TYPES, Product.CLIENT), true))
                 .written(false, false);
+    }
+
+    /** A list that stands for its element is there for whoever asks, and the element as soon as there is something in it. */
+    @Test
+    void aListStandsForItsElement(@TempDir Path folder) throws IOException {
+        CSharp.assumed();
+        Sections test = Sections.in("messages")
+                .filter(one -> one.toString().startsWith("lists-in-elements"))
+                .findFirst()
+                .orElseThrow();
+        Path schema = test.layOut(folder);
+        Rules rules = RuleReader.read(
+                List.of(folder.resolve("rules.yaml")), Targets.named("csharp").rules());
+        assertThat(CSharp.library(schema, rules, folder).findings()).isEmpty();
+        Path source = Files.writeString(folder.resolve("Uses.cs"), USES);
+        Files.copy(CSharp.runtime(), folder.resolve("Protypos.Runtime.dll"));
+        Path program = folder.resolve("Uses.exe");
+        CSharp.compile(List.of(source), "exe", program, List.of(CSharp.runtime(), folder.resolve("contract.dll")));
+        assertThat(CSharp.run(List.of("mono", program.toString()), folder).lines())
+                .containsExactly(
+                        "0 False",
+                        "1 2 ; True False",
+                        "1 3 ; 3 in 3 at 1",
+                        "0",
+                        "System.ArgumentOutOfRangeException",
+                        "Stack { Crates = Crates { }, Spare = Crates { }, Marks = Marks { Mark = [5] } }");
     }
 
     private static String text(GeneratedCode code, String name) {

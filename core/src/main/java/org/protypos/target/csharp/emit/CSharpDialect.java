@@ -30,7 +30,7 @@ record CSharpDialect(CSharpTypes types, FieldNames fields) implements Dialect {
 
     @Override
     public String member(Property property) {
-        return "this." + property.name();
+        return CSharpTypes.isUnwrapped(property) ? kept(property) : "this." + property.name();
     }
 
     @Override

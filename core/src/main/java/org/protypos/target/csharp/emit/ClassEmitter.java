@@ -60,7 +60,7 @@ public final class ClassEmitter {
         boolean any = false;
         for (Property property : type.properties()) {
             if (hasField(property)) {
-                file.line("private ", types.of(property), " ", fields.of(property), ";");
+                file.line("private ", types.field(property), " ", fields.of(property), ";");
                 any = true;
             }
         }
@@ -121,7 +121,10 @@ public final class ClassEmitter {
 
     /** Whether a property is more than a place for a value. */
     private boolean hasField(Property property) {
-        return property.isMany() || property.nilName() != null || hasDefault(property);
+        return property.isMany()
+                || property.nilName() != null
+                || CSharpTypes.isUnwrapped(property)
+                || hasDefault(property);
     }
 
     private boolean hasDefault(Property property) {
@@ -131,6 +134,10 @@ public final class ClassEmitter {
     }
 
     private void property(Property property) {
+        if (CSharpTypes.isUnwrapped(property)) {
+            unwrapped(property);
+            return;
+        }
         String type = types.of(property);
         file.doc(CSharpText.comment(property.documentation()), what(property), remark(property));
         if (!hasField(property)) {
@@ -153,10 +160,64 @@ public final class ClassEmitter {
         }
         file.close();
         file.close();
+        nilFlag(property);
+    }
+
+    private void nilFlag(Property property) {
         if (property.nilName() != null) {
             file.gap().doc("Whether the element is there and nil, rather than absent.");
             file.line("public bool ", property.nilName(), " { get; set; }");
         }
+    }
+
+    /** The property of an element that is taken for the list that it holds. */
+    private void unwrapped(Property property) {
+        String field = "this." + fields.of(property);
+        Property inside = property.inside();
+        String made = fields.made("Make" + property.name());
+        String item = types.item(inside);
+        String list = "new " + context.runtime(file, "ListInside") + "<" + item + ">";
+        String element = types.field(property);
+        file.doc(
+                CSharpText.comment(property.documentation()),
+                what(property),
+                "Never null; the element is there as soon as an item is. Null takes it away, an empty list makes it.");
+        file.block("public ", types.of(property), " ", property.name());
+        file.block("get");
+        file.line(
+                "return ",
+                list,
+                "(() => ",
+                field,
+                "?.",
+                inside.name(),
+                ", () => this.",
+                made,
+                "().",
+                inside.name(),
+                ");");
+        file.close();
+        file.gap();
+        file.block("set");
+        file.block("if (value == null)");
+        file.line(field, " = null;");
+        file.orElse("else");
+        file.line("this.", made, "().", inside.name(), " = new ", types.list(item), "(value);");
+        file.close();
+        file.close();
+        file.close();
+        file.gap();
+        file.block("private ", element, " ", made, "()");
+        if (property.nilName() != null) {
+            file.line("this.", property.nilName(), " = false;");
+        }
+        file.block("if (", field, " == null)");
+        file.line(field, " = new ", element, "();");
+        file.close();
+        file.gap();
+        file.line("return ", field, ";");
+        file.close();
+        nilFlag(property);
     }
 
     private static String what(Property property) {

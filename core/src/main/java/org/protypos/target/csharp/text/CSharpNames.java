@@ -74,7 +74,8 @@ public final class CSharpNames implements ClassRules {
     /** Null says in C# what an Optional says elsewhere, and a list stays in its element. */
     @Override
     public boolean supports(Property.Access access) {
-        return access == Property.Access.PLAIN;
+        // What may be absent is null without more words, so an optional getter has no form of its own.
+        return access != Property.Access.OPTIONAL;
     }
 
     @Override

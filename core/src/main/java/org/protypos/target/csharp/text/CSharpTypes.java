@@ -31,8 +31,25 @@ public final class CSharpTypes {
             case MIXED -> list(linq("XNode"));
             case ATTRIBUTE_WILDCARD ->
                 file.type("System.Collections.Generic", "Dictionary") + "<" + linq("XName") + ", string>";
-            default -> property.isMany() ? list(item(property)) : single(property);
+            default ->
+                isUnwrapped(property)
+                        ? file.type("System.Collections.Generic", "IList") + "<" + item(property.inside()) + ">"
+                        : stored(property);
         };
+    }
+
+    /** Whether a property is the list in its element rather than the element. */
+    public static boolean isUnwrapped(Property property) {
+        return property.access() == Property.Access.UNWRAPPED;
+    }
+
+    /** The type of what a property is kept in. */
+    public String field(Property property) {
+        return isUnwrapped(property) ? stored(property) : of(property);
+    }
+
+    private String stored(Property property) {
+        return property.isMany() ? list(item(property)) : single(property);
     }
 
     /** The type of one value of a property in a list. */
