@@ -2,8 +2,8 @@ package org.protypos.target.cobol;
 
 import java.util.List;
 import java.util.stream.Collectors;
-import org.protypos.target.LineWrap;
 import org.protypos.target.SourceFile;
+import org.protypos.target.code.LineWrap;
 
 /** COBOL source in fixed form: comments from column 7, headings from 8, all else from 12, nothing behind 72. */
 final class CobolFile {

@@ -2,8 +2,10 @@ package org.protypos.target.content;
 
 import java.util.ArrayList;
 import java.util.IdentityHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.protypos.api.Content;
 import org.protypos.api.Member;
@@ -14,6 +16,8 @@ import org.protypos.schema.facet.FacetStep;
 import org.protypos.target.classes.PlannedClass;
 import org.protypos.target.classes.Property;
 import org.protypos.target.classes.ValueType;
+import org.protypos.target.code.Code;
+import org.protypos.target.code.CodeLines;
 import org.protypos.target.content.Dialect.Callee;
 
 /**
@@ -43,28 +47,28 @@ public abstract class ContentChecking {
     protected abstract boolean checksItself(Property property);
 
     /** Where the text of simple content is, for a class that may have inherited it. */
-    protected abstract String inheritedText(Property text);
+    protected abstract Code inheritedText(Property text);
 
     /** A function of one argument, which is called {@code given}. */
-    protected abstract String functionOf(String expression);
+    protected abstract Code functionOf(Code expression);
 
     /** The test whether a property that has several values has any. */
-    protected abstract String hasAny(String kept);
+    protected abstract Code hasAny(Code kept);
 
     /** The largest number of the language's usual integers. */
-    protected abstract String largest();
+    protected abstract Code largest();
 
     /** A name for the constant that is the rule of a property. */
     protected abstract String ruleName(Property property);
 
     /** Writes the constant for a rule. */
-    protected abstract void writeConstant(String name, String expression);
+    protected abstract void writeConstant(String name, Code expression);
 
     /** What rules begin with: a call of a static method of their type. */
-    protected abstract String ruleOf(String method, String arguments);
+    protected abstract Code ruleOf(String method, Code arguments);
 
     /** What a step of facets adds to a rule. */
-    protected abstract String step(FacetStep step);
+    protected abstract Code step(FacetStep step);
 
     private Content.Cases<Property, Void> cases(boolean required) {
         return new Content.Cases<>(
@@ -74,8 +78,12 @@ public abstract class ContentChecking {
                 leaf -> leaf(leaf, required));
     }
 
-    private String to(String method, String... arguments) {
-        return dialect.call(Callee.VIOLATIONS, method, arguments);
+    private Code to(String method) {
+        return dialect.call(Callee.VIOLATIONS, method, Code.NONE);
+    }
+
+    private Code to(String method, String template, Object... arguments) {
+        return dialect.call(Callee.VIOLATIONS, method, Code.of(template, arguments));
     }
 
     /** Whether a type has anything to check by itself. */
@@ -105,7 +113,7 @@ public abstract class ContentChecking {
     public final void attributes(List<Property> attributes) {
         for (Property attribute : attributes) {
             if (isNeeded(attribute)) {
-                lines.line(to("required", dialect.label(attribute), dialect.member(attribute)), ";");
+                lines.line("$L;", to("required", "$L, $L", dialect.label(attribute), dialect.member(attribute)));
             }
             facets(attribute);
         }
@@ -124,7 +132,7 @@ public abstract class ContentChecking {
         if (!type.isMixed()) {
             attributes(List.of(type.text()));
         } else if (checksMixedText()) {
-            lines.line(to("member", dialect.label(type.text()), dialect.member(type.text())), ";");
+            lines.line("$L;", to("member", "$L, $L", dialect.label(type.text()), dialect.member(type.text())));
         }
     }
 
@@ -133,15 +141,16 @@ public abstract class ContentChecking {
             return;
         }
         if (property.isMany()) {
-            String given = dialect.there(property.type(), property.nillable(), "given");
+            Code given = dialect.there(property.type(), property.nillable(), Code.of("given"));
             lines.line(
+                    "$L;",
                     to(
                             "values",
+                            "$L, $L, $L, $N",
                             dialect.label(property),
                             dialect.kept(property),
                             functionOf(dialect.print(property.type(), given)),
-                            rule(property, property.facets())),
-                    ";");
+                            rule(property, property.facets())));
         } else {
             value(property, dialect.member(property), property.facets());
         }
@@ -154,17 +163,22 @@ public abstract class ContentChecking {
                 && narrowed.step() instanceof FacetStep.OneOf;
     }
 
-    private void value(Property property, String value, ValueFacets facets) {
+    private void value(Property property, Code value, ValueFacets facets) {
         boolean text = property.type() instanceof ValueType.Scalar scalar
                 && scalar.kind().isText();
         boolean guarded = !dialect.isAlwaysThere(property) && !text;
         if (guarded) {
-            lines.block("if (", value, " != null)");
+            lines.block("if ($L != null)", value);
         }
-        String there = dialect.there(property.type(), property.isAbsentable(), value);
+        Code there = dialect.there(property.type(), property.isAbsentable(), value);
         lines.line(
-                to("value", dialect.label(property), dialect.print(property.type(), there), rule(property, facets)),
-                ";");
+                "$L;",
+                to(
+                        "value",
+                        "$L, $L, $N",
+                        dialect.label(property),
+                        dialect.print(property.type(), there),
+                        rule(property, facets)));
         if (guarded) {
             lines.close();
         }
@@ -192,7 +206,7 @@ public abstract class ContentChecking {
     private Void together(Content<Property> content, boolean required) {
         boolean guarded = !required && !content.parts().isEmpty();
         if (guarded) {
-            lines.block("if (", present(content), ")");
+            lines.block("if ($L)", present(content));
         }
         content.parts().forEach(part -> content(part, true));
         if (guarded) {
@@ -202,7 +216,7 @@ public abstract class ContentChecking {
     }
 
     private Void choice(Content.OneOf<Property> choice, boolean required) {
-        lines.line(to("choose"), ";");
+        lines.line("$L;", to("choose"));
         choice.parts().forEach(this::branch);
         chosen(choice, required);
         return null;
@@ -210,7 +224,7 @@ public abstract class ContentChecking {
 
     /** Writes the checks of one branch of a choice. */
     public final void branch(Content<Property> part) {
-        lines.block("if (", to("branch", present(part)), ")");
+        lines.block("if ($L)", to("branch", "$L", present(part)));
         content(part, true);
         lines.close();
     }
@@ -223,7 +237,7 @@ public abstract class ContentChecking {
                 .distinct()
                 .limit(SHOWN_NAMES)
                 .collect(Collectors.joining(", "));
-        lines.line(to("chosen", dialect.literal(names), String.valueOf(must)), ";");
+        lines.line("$L;", to("chosen", "$S, $L", names, must));
     }
 
     private String firstName(Content<Property> content) {
@@ -233,42 +247,43 @@ public abstract class ContentChecking {
         return content.parts().isEmpty() ? "nothing" : firstName(content.parts().get(0));
     }
 
-    private String present(Content<Property> content) {
+    private Code present(Content<Property> content) {
         if (content instanceof Content.Leaf<Property> leaf) {
             return present(leaf.member());
         }
-        String any = content.parts().stream().map(this::present).distinct().collect(Collectors.joining(" || "));
-        return any.isEmpty() ? "false" : any;
+        Set<Code> any = new LinkedHashSet<>();
+        content.parts().forEach(part -> any.add(present(part)));
+        return any.isEmpty() ? Code.of("false") : Code.join(" || ", any);
     }
 
-    private String present(Property property) {
+    private Code present(Property property) {
         if (property.isMany()) {
             return hasAny(dialect.kept(property));
         }
         if (dialect.isAlwaysThere(property) || property.isThereWhenNull()) {
-            return "true";
+            return Code.of("true");
         }
-        String there = dialect.member(property) + " != null";
-        return property.nilName() != null ? "(" + there + " || " + dialect.nilFlag(property) + ")" : there;
+        Code there = Code.of("$L != null", dialect.member(property));
+        return property.nilName() != null ? Code.of("($L || $L)", there, dialect.nilFlag(property)) : there;
     }
 
     private Void leaf(Content.Leaf<Property> leaf, boolean required) {
         Property property = leaf.member();
-        String label = dialect.label(property);
+        Code label = dialect.label(property);
         if (property.isMany()) {
-            String kept = dialect.kept(property);
+            Code kept = dialect.kept(property);
             int least = required && !leaf.isGroupEmptiable() ? leaf.least() : 0;
             if (least > 0 || leaf.most() < Particle.UNBOUNDED) {
-                String most = leaf.most() == Particle.UNBOUNDED ? largest() : String.valueOf(leaf.most());
-                lines.line(to("count", label, kept, String.valueOf(least), most), ";");
+                Code most = leaf.most() == Particle.UNBOUNDED ? largest() : Code.of("$L", leaf.most());
+                lines.line("$L;", to("count", "$L, $L, $L, $L", label, kept, least, most));
             }
             if (checksItself(property)) {
-                lines.line(to("member", label, kept), ";");
+                lines.line("$L;", to("member", "$L, $L", label, kept));
             }
         } else if (!dialect.isAlwaysThere(property)) {
             boolean must = required && leaf.least() > 0 && !property.nillable();
             if (must || checksItself(property)) {
-                lines.line(to(must ? "required" : "member", label, dialect.member(property)), ";");
+                lines.line("$L;", to(must ? "required" : "member", "$L, $L", label, dialect.member(property)));
             }
         }
         facets(property);
@@ -292,18 +307,20 @@ public abstract class ContentChecking {
         rules.clear();
     }
 
-    private String expression(ValueFacets facets) {
+    private Code expression(ValueFacets facets) {
         if (facets instanceof ValueFacets.OfBuiltIn builtin) {
-            return ruleOf("of", dialect.literal(builtin.type().local()));
+            return ruleOf("of", Code.of("$S", builtin.type().local()));
         }
         if (facets instanceof ValueFacets.ListOf list) {
             return ruleOf("listOf", expression(list.item()));
         }
         if (facets instanceof ValueFacets.UnionOf union) {
             return ruleOf(
-                    "unionOf", union.members().stream().map(this::expression).collect(Collectors.joining(", ")));
+                    "unionOf",
+                    Code.join(
+                            ", ", union.members().stream().map(this::expression).toList()));
         }
         ValueFacets.Narrowed narrowed = (ValueFacets.Narrowed) facets;
-        return expression(narrowed.base()) + step(narrowed.step());
+        return Code.of("$L$L", expression(narrowed.base()), step(narrowed.step()));
     }
 }

@@ -3,13 +3,15 @@ package org.protypos.target.content;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
-import java.util.stream.Collectors;
+import javax.xml.namespace.QName;
 import org.protypos.api.Content;
 import org.protypos.api.Member;
 import org.protypos.schema.Wildcard;
 import org.protypos.target.classes.PlannedClass;
 import org.protypos.target.classes.Property;
 import org.protypos.target.classes.ValueType;
+import org.protypos.target.code.Code;
+import org.protypos.target.code.CodeLines;
 import org.protypos.target.content.Dialect.Callee;
 
 /**
@@ -43,22 +45,22 @@ public abstract class ContentReading {
     }
 
     /** Writes what reads one of so many branches that they cannot stand in one ladder. */
-    protected abstract void readWideChoice(Content.OneOf<Property> choice, String otherwise);
+    protected abstract void readWideChoice(Content.OneOf<Property> choice, Code otherwise);
 
     /** The expression that reads the element of a leaf. */
-    protected abstract String readExpression(Content.Leaf<Property> leaf);
+    protected abstract Code readExpression(Content.Leaf<Property> leaf);
 
     /** Where values are added to a property that has several. */
-    protected abstract String list(Property property);
+    protected abstract Code list(Property property);
 
     /** The statement that adds the value of a nil element. */
-    protected abstract String addNil(String list);
+    protected abstract Code addNil(Code list);
 
     /** Writes the statement that remembers how the last of several values was written. */
-    protected abstract void keepLastText(Property property, String list);
+    protected abstract void keepLastText(Property property, Code list);
 
     /** Writes the statement that remembers how a value was written, for types that leave a choice. */
-    public abstract void keepText(Property property, String value);
+    public abstract void keepText(Property property, Code value);
 
     /** The name of a constant that holds the names of elements, with the leaves that they are from. */
     protected abstract String startNames(Set<String> names, List<Content.Leaf<Property>> leaves);
@@ -76,15 +78,19 @@ public abstract class ContentReading {
         content.choose(optionalContent ? optional : started);
     }
 
-    private String input(String method, String... arguments) {
-        return dialect.call(Callee.INPUT, method, arguments);
+    private Code input(String method) {
+        return dialect.call(Callee.INPUT, method, Code.NONE);
+    }
+
+    private Code input(String method, String template, Object... arguments) {
+        return dialect.call(Callee.INPUT, method, Code.of(template, arguments));
     }
 
     private Void readSequence(Content.InSequence<Property> sequence, boolean optionalContent) {
         boolean guarded = (optionalContent || sequence.optional())
                 && !new Content.InSequence<Property>(sequence.parts(), false).isEmptiable();
         if (guarded) {
-            lines.block("if (", starts(sequence), ")");
+            lines.block("if ($L)", starts(sequence));
         }
         sequence.parts().forEach(part -> read(part, false));
         if (guarded) {
@@ -97,7 +103,7 @@ public abstract class ContentReading {
         boolean must = !optionalContent
                 && !choice.optional()
                 && choice.parts().stream().noneMatch(Content::isEmptiable);
-        String otherwise = must ? lack(choice) : "";
+        Code otherwise = must ? lack(choice) : Code.NONE;
         if (choice.parts().size() > MOST_BRANCHES) {
             readWideChoice(choice, otherwise);
             return null;
@@ -110,7 +116,7 @@ public abstract class ContentReading {
         }
         if (must) {
             lines.orElse("else");
-            lines.line(otherwise);
+            lines.line("$L", otherwise);
         }
         if (!first) {
             lines.close();
@@ -118,28 +124,28 @@ public abstract class ContentReading {
         return null;
     }
 
-    private String lack(Content<Property> content) {
-        return input("lack", dialect.literal(content.expected())) + ";";
+    private Code lack(Content<Property> content) {
+        return Code.of("$L;", input("lack", "$S", content.expected()));
     }
 
     private void branch(Content<Property> part, boolean first) {
-        String head = "if (" + starts(part) + ")";
+        Code head = Code.of("if ($L)", starts(part));
         if (first) {
-            lines.block(head);
+            lines.block("$L", head);
         } else {
-            lines.orElse("else " + head);
+            lines.orElse("else $L", head);
         }
     }
 
     private Void readAll(Content.InAnyOrder<Property> all) {
         int count = all.parts().size();
-        String length = "order." + arrayLength();
-        lines.line("int[] order = new int[", String.valueOf(count), "];");
+        Code length = Code.of("order.$N", arrayLength());
+        lines.line("int[] order = new int[$L];", count);
         lines.line("int came = 0;");
-        lines.block("while (", input("atElement"), " && came < ", length, ")");
+        lines.block("while ($L && came < $L)", input("atElement"), length);
         for (int i = 0; i < count; i++) {
             branch(all.parts().get(i), i == 0);
-            lines.line("order[came++] = ", String.valueOf(i), ";");
+            lines.line("order[came++] = $L;", i);
             readStarted(all.parts().get(i));
         }
         if (count > 0) {
@@ -151,10 +157,10 @@ public abstract class ContentReading {
         for (int i = 0; i < count; i++) {
             Content<Property> part = all.parts().get(i);
             if (!all.optional() && !part.isEmptiable()) {
-                lines.line(input("came", "order", "came", String.valueOf(i), dialect.literal(part.expected())) + ";");
+                lines.line("$L;", input("came", "order, came, $L, $S", i, part.expected()));
             }
         }
-        lines.line(keepOrder());
+        lines.line("$L", keepOrder());
         return null;
     }
 
@@ -162,7 +168,7 @@ public abstract class ContentReading {
     protected abstract String arrayLength();
 
     /** The statement that remembers in which order the members came. */
-    protected abstract String keepOrder();
+    protected abstract Code keepOrder();
 
     /** Writes what reads content of which the start has been seen. */
     protected final void readStarted(Content<Property> part) {
@@ -184,12 +190,11 @@ public abstract class ContentReading {
             return null;
         }
         if (!many) {
-            lines.block("if (", starts(leaf), ")");
+            lines.block("if ($L)", starts(leaf));
         } else if (owner != null && owner.endsAtMost(leaf)) {
-            lines.block(
-                    "for (int times = 0; times < ", String.valueOf(leaf.most()), " && (", starts(leaf), "); times++)");
+            lines.block("for (int times = 0; times < $L && ($L); times++)", leaf.most(), starts(leaf));
         } else {
-            lines.block("while (", starts(leaf), ")");
+            lines.block("while ($L)", starts(leaf));
         }
         readValue(leaf);
         lines.close();
@@ -198,130 +203,135 @@ public abstract class ContentReading {
 
     private void require(Content.Leaf<Property> leaf) {
         if (leaf.member().kind() == Member.Kind.ELEMENT) {
-            lines.line(input("expect", dialect.name(leaf.member())) + ";");
+            lines.line("$L;", input("expect", "$L", dialect.name(leaf.member())));
         } else {
-            lines.block("if (!(", starts(leaf), "))");
-            lines.line(lack(leaf));
+            lines.block("if (!($L))", starts(leaf));
+            lines.line("$L", lack(leaf));
             lines.close();
         }
     }
 
     private void readValue(Content.Leaf<Property> leaf) {
         Property property = leaf.member();
-        String value = readExpression(leaf);
+        Code value = readExpression(leaf);
         if (!property.nillable()) {
             take(property, value);
             return;
         }
-        lines.block("if (", takeNil(property.type()), ")");
+        lines.block("if ($L)", takeNil(property.type()));
         if (property.isMany()) {
-            lines.line(addNil(list(property)));
+            lines.line("$L", addNil(list(property)));
         } else if (property.nilName() != null) {
-            lines.line(dialect.nilFlag(property), " = true;");
+            lines.line("$L = true;", dialect.nilFlag(property));
         } else {
-            lines.line(dialect.member(property), " = null;");
+            lines.line("$L = null;", dialect.member(property));
         }
         lines.orElse("else");
         take(property, value);
         lines.close();
     }
 
-    private void take(Property property, String value) {
+    private void take(Property property, Code value) {
         if (property.isMany()) {
-            lines.line(input("add", list(property), value) + ";");
+            lines.line("$L;", input("add", "$L, $L", list(property), value));
             keepLastText(property, list(property));
         } else {
-            lines.line(dialect.member(property), " = ", given(property, value), ";");
+            lines.line("$L = $L;", dialect.member(property), given(property, value));
             keepText(property, dialect.member(property));
         }
     }
 
     /** The test that takes an element which is nil. */
-    public final String takeNil(ValueType type) {
+    public final Code takeNil(ValueType type) {
         boolean structured = type instanceof ValueType.Structured || type instanceof ValueType.Anything;
         return input(structured ? "takeNil" : "takeSimpleNil");
     }
 
     /** A value of a type without null cannot be absent, so the input says whether a lenient reading has passed over it. */
-    private String given(Property property, String value) {
-        return dialect.isValue(property.type()) && property.isAbsentable() ? input("given", value) : value;
+    private Code given(Property property, Code value) {
+        return dialect.isValue(property.type()) && property.isAbsentable() ? input("given", "$L", value) : value;
     }
 
     /** The test whether content starts here. */
-    protected final String starts(Content<Property> content) {
-        Set<String> tests = new LinkedHashSet<>();
+    protected final Code starts(Content<Property> content) {
+        Set<Code> tests = new LinkedHashSet<>();
         content.first().forEach(leaf -> tests.add(test(leaf)));
-        return tests.isEmpty() ? "false" : tests.size() > MOST_BRANCHES ? oneOf(content) : String.join(" || ", tests);
+        if (tests.isEmpty()) {
+            return Code.of("false");
+        }
+        return tests.size() > MOST_BRANCHES ? oneOf(content) : Code.join(" || ", tests);
     }
 
     /** A test for many names looks them up; wildcards and substitution groups stay tests of their own. */
-    private String oneOf(Content<Property> content) {
+    private Code oneOf(Content<Property> content) {
         Set<String> names = new LinkedHashSet<>();
-        Set<String> tests = new LinkedHashSet<>();
+        Set<Code> tests = new LinkedHashSet<>();
         for (Content.Leaf<Property> leaf : content.first()) {
             if (leaf.member().kind() == Member.Kind.ELEMENT) {
-                names.add(dialect.literal(leaf.member().xmlName().getNamespaceURI() + " "
-                        + leaf.member().xmlName().getLocalPart()));
+                QName name = leaf.member().xmlName();
+                names.add(name.getNamespaceURI() + " " + name.getLocalPart());
             } else {
                 tests.add(test(leaf));
             }
         }
-        tests.add(input("atOneOf", startNames(names, content.first())));
-        return String.join(" || ", tests);
+        tests.add(input("atOneOf", "$N", startNames(names, content.first())));
+        return Code.join(" || ", tests);
     }
 
-    private String test(Content.Leaf<Property> leaf) {
+    private Code test(Content.Leaf<Property> leaf) {
         Property property = leaf.member();
         if (property.kind() == Member.Kind.SUBSTITUTABLE) {
-            return input("atMember", dialect.name(property));
+            return input("atMember", "$L", dialect.name(property));
         }
-        return leaf.wildcard() != null ? wildcardTest(leaf.wildcard()) : input("at", dialect.name(property));
+        return leaf.wildcard() != null ? wildcardTest(leaf.wildcard()) : input("at", "$L", dialect.name(property));
     }
 
-    private String wildcardTest(Wildcard wildcard) {
+    private Code wildcardTest(Wildcard wildcard) {
         if (wildcard.namespaces().contains("##any")) {
             return input("atElement");
         }
         return wildcard.namespaces().contains("##other")
-                ? input("atOther", dialect.literal(wildcard.targetNamespace()))
-                : input("atAnyOf", listed(wildcard));
+                ? input("atOther", "$S", wildcard.targetNamespace())
+                : input("atAnyOf", "$L", listed(wildcard));
     }
 
-    private String listed(Wildcard wildcard) {
-        return wildcard.namespaces().stream()
-                .map(namespace -> switch (namespace) {
-                    case "##targetNamespace" -> wildcard.targetNamespace();
-                    case "##local" -> "";
-                    default -> namespace;
-                })
-                .map(dialect::literal)
-                .collect(Collectors.joining(", "));
+    private Code listed(Wildcard wildcard) {
+        return Code.join(
+                ", ",
+                wildcard.namespaces().stream()
+                        .map(namespace -> switch (namespace) {
+                            case "##targetNamespace" -> wildcard.targetNamespace();
+                            case "##local" -> "";
+                            default -> namespace;
+                        })
+                        .map(namespace -> Code.of("$S", namespace))
+                        .toList());
     }
 
     /** Writes the statement that takes the attributes which a wildcard allows. */
-    public final void readOtherAttributes(String into, Wildcard wildcard) {
+    public final void readOtherAttributes(Code into, Wildcard wildcard) {
         if (wildcard.namespaces().contains("##any")) {
-            lines.line(input("anyAttributes", into) + ";");
+            lines.line("$L;", input("anyAttributes", "$L", into));
         } else if (wildcard.namespaces().contains("##other")) {
-            lines.line(input("otherAttributes", into, dialect.literal(wildcard.targetNamespace())) + ";");
+            lines.line("$L;", input("otherAttributes", "$L, $S", into, wildcard.targetNamespace()));
         } else {
-            lines.line(input("attributesOf", into, listed(wildcard)) + ";");
+            lines.line("$L;", input("attributesOf", "$L, $L", into, listed(wildcard)));
         }
     }
 
     /** Writes the statements that read attributes. */
     public final void readAttributes(List<Property> attributes) {
         if (attributes.stream().anyMatch(attribute -> attribute.cardinality() == Member.Cardinality.OPTIONAL)) {
-            lines.line(textType(), " text;");
+            lines.line("$L text;", textType());
         }
         attributes.forEach(this::readAttribute);
     }
 
     /** The type of a text. */
-    protected abstract String textType();
+    protected abstract Code textType();
 
     /** The value of a property that a text stands for. */
-    protected abstract String parse(Property property, String text);
+    protected abstract Code parse(Property property, Code text);
 
     /** The name of the method of the input that reads the text of a type. */
     public static String source(ValueType type, String method) {
@@ -330,23 +340,23 @@ public abstract class ContentReading {
 
     private void readAttribute(Property property) {
         boolean required = property.cardinality() == Member.Cardinality.REQUIRED;
-        String text =
-                input(source(property.type(), required ? "requiredAttribute" : "attribute"), dialect.name(property));
-        String member = dialect.member(property);
+        Code text = input(
+                source(property.type(), required ? "requiredAttribute" : "attribute"), "$L", dialect.name(property));
+        Code member = dialect.member(property);
         if (required) {
-            lines.line(member, " = ", parse(property, text), ";");
+            lines.line("$L = $L;", member, parse(property, text));
             keepText(property, member);
             return;
         }
-        lines.line("text = ", text, ";");
+        lines.line("text = $L;", text);
         lines.block("if (text != null)");
-        lines.line(member, " = ", given(property, parse(property, "text")), ";");
+        lines.line("$L = $L;", member, given(property, parse(property, Code.of("text"))));
         keepText(property, member);
         lines.close();
     }
 
     /** The expression that reads an element which holds a value of a type. */
-    protected final String text(ValueType type, String whole) {
+    protected final Code text(ValueType type, String whole) {
         return type.isBinary() ? input("binaryText") : input(source(type, whole));
     }
 }

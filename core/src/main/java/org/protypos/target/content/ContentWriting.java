@@ -7,6 +7,8 @@ import org.protypos.api.ScalarKind;
 import org.protypos.target.classes.PlannedClass;
 import org.protypos.target.classes.Property;
 import org.protypos.target.classes.ValueType;
+import org.protypos.target.code.Code;
+import org.protypos.target.code.CodeLines;
 import org.protypos.target.content.Dialect.Callee;
 
 /**
@@ -14,6 +16,11 @@ import org.protypos.target.content.Dialect.Callee;
  * about a message is decided here; a language says it in its own words.
  */
 public abstract class ContentWriting {
+    /** The index of the only value of a property. */
+    public static final Code FIRST = Code.of("0");
+
+    private static final Code ITEM = Code.of("item");
+
     private final CodeLines lines;
     private final Dialect dialect;
     private final Content.Cases<Property, Void> cases = new Content.Cases<>(
@@ -40,16 +47,16 @@ public abstract class ContentWriting {
     }
 
     /** The head of a loop over the values of a property, each called {@code item}. */
-    protected abstract String each(Property property);
+    protected abstract Code each(Property property);
 
     /** The text of a value as the message had it, if that is known, and its ordinary text if not. */
-    protected abstract String keptText(Property property, String index, String ordinary);
+    protected abstract Code keptText(Property property, Code index, Code ordinary);
 
     /** What stands for a class itself. */
-    protected abstract String classItself(PlannedClass type);
+    protected abstract Code classItself(PlannedClass type);
 
     /** Where the value of an attribute is, which says whether it was set where it has a default. */
-    protected abstract String attributeValue(Property property);
+    protected abstract Code attributeValue(Property property);
 
     /** Whether the method of the output for a property leaves out what is null. */
     protected abstract boolean isSelfGuarding(Property property);
@@ -57,13 +64,17 @@ public abstract class ContentWriting {
     /** Writes a statement that writes the parts in the order in which they came, by {@link #write}. */
     protected abstract void writeInKeptOrder(Content.InAnyOrder<Property> all);
 
-    private String output(String method, String... arguments) {
-        return dialect.call(Callee.OUTPUT, method, arguments);
+    private Code output(String method) {
+        return dialect.call(Callee.OUTPUT, method, Code.NONE);
+    }
+
+    private Code output(String method, String template, Object... arguments) {
+        return dialect.call(Callee.OUTPUT, method, Code.of(template, arguments));
     }
 
     /** The expression that makes text of a value, in the way the message had it. */
-    public final String printed(Property property, String value, String index) {
-        String ordinary = dialect.print(property.type(), value);
+    public final Code printed(Property property, Code value, Code index) {
+        Code ordinary = dialect.print(property.type(), value);
         return owner != null && property.hasOddText() ? keptText(property, index, ordinary) : ordinary;
     }
 
@@ -82,14 +93,14 @@ public abstract class ContentWriting {
             writeEach(property);
             return null;
         }
-        String member = dialect.member(property);
-        String there = dialect.there(property.type(), property.isAbsentable(), member);
+        Code member = dialect.member(property);
+        Code there = dialect.there(property.type(), property.isAbsentable(), member);
         if (dialect.isAlwaysThere(property)) {
             writeValue(property, member);
         } else if (property.nilName() != null) {
-            lines.block("if (", dialect.nilFlag(property), ")");
+            lines.block("if ($L)", dialect.nilFlag(property));
             writeNil(property);
-            lines.orElse("else if (" + member + " != null)");
+            lines.orElse("else if ($L != null)", member);
             writeValue(property, there);
             lines.close();
         } else if (property.nillable()) {
@@ -97,7 +108,7 @@ public abstract class ContentWriting {
         } else if (isSelfGuarding(property)) {
             writeValue(property, there);
         } else {
-            lines.block("if (", member, " != null)");
+            lines.block("if ($L != null)", member);
             writeValue(property, there);
             lines.close();
         }
@@ -105,16 +116,16 @@ public abstract class ContentWriting {
     }
 
     private void writeEach(Property property) {
-        lines.block("if (", dialect.kept(property), " != null)");
+        lines.block("if ($L != null)", dialect.kept(property));
         boolean counted = property.hasOddText();
         if (counted) {
             lines.line("int index = 0;");
         }
-        lines.block(each(property));
+        lines.block("$L", each(property));
         if (property.nillable()) {
-            nilOr(property, "item", dialect.there(property.type(), true, "item"));
+            nilOr(property, ITEM, dialect.there(property.type(), true, ITEM));
         } else {
-            writeValue(property, "item");
+            writeValue(property, ITEM);
         }
         if (counted) {
             lines.line("index++;");
@@ -123,8 +134,8 @@ public abstract class ContentWriting {
         lines.close();
     }
 
-    private void nilOr(Property property, String value, String there) {
-        lines.block("if (", value, " == null)");
+    private void nilOr(Property property, Code value, Code there) {
+        lines.block("if ($L == null)", value);
         writeNil(property);
         lines.orElse("else");
         writeValue(property, there);
@@ -132,41 +143,39 @@ public abstract class ContentWriting {
     }
 
     private void writeNil(Property property) {
-        lines.line(output("nil", dialect.name(property)), ";");
+        lines.line("$L;", output("nil", "$L", dialect.name(property)));
     }
 
-    private void writeValue(Property property, String value) {
+    private void writeValue(Property property, Code value) {
         switch (property.kind()) {
-            case GROUP -> lines.line(output("group", value), ";");
-            case WILDCARD, SUBSTITUTABLE -> lines.line(output("element", value), ";");
+            case GROUP -> lines.line("$L;", output("group", "$L", value));
+            case WILDCARD, SUBSTITUTABLE -> lines.line("$L;", output("element", "$L", value));
             default -> writeElement(property, value);
         }
     }
 
     /** Writes the statement that writes an element. */
-    public final void writeElement(Property property, String value) {
+    public final void writeElement(Property property, Code value) {
         ValueType type = property.type();
         QName stated = owner == null ? null : property.member().typeName();
         if (stated != null) {
-            lines.line(
-                    output("typed", dialect.literal(stated.getNamespaceURI()), dialect.literal(stated.getLocalPart())),
-                    ";");
+            lines.line("$L;", output("typed", "$S, $S", stated.getNamespaceURI(), stated.getLocalPart()));
         }
-        String name = dialect.name(property);
+        Code name = dialect.name(property);
         if (type instanceof ValueType.Structured structured) {
-            lines.line(output("object", name, value, classItself(structured.type())), ";");
+            lines.line("$L;", output("object", "$L, $L, $L", name, value, classItself(structured.type())));
         } else if (type instanceof ValueType.Anything) {
-            lines.line(output("any", name, value), ";");
+            lines.line("$L;", output("any", "$L, $L", name, value));
         } else if (type instanceof ValueType.Items items && items.item().isName()) {
-            lines.line(output("openChild", name), ";");
-            lines.line(output("text", dialect.print(type, value)), ";");
-            lines.line(output("close"), ";");
+            lines.line("$L;", output("openChild", "$L", name));
+            lines.line("$L;", output("text", "$L", dialect.print(type, value)));
+            lines.line("$L;", output("close"));
         } else {
-            String text = printed(property, value, property.isMany() ? "index" : "0");
+            Code text = printed(property, value, property.isMany() ? Code.of("index") : FIRST);
             if (type.isBinary()) {
-                lines.block("if (!", output("attached", name, value), ")");
+                lines.block("if (!$L)", output("attached", "$L, $L", name, value));
             }
-            lines.line(output("element", name, text), ";");
+            lines.line("$L;", output("element", "$L, $L", name, text));
             if (type.isBinary()) {
                 lines.close();
             }
@@ -188,14 +197,15 @@ public abstract class ContentWriting {
 
     /** Writes the statement that writes an attribute. */
     public final void writeAttribute(Property property) {
-        String value = attributeValue(property);
-        String there = dialect.there(property.type(), property.isAbsentable(), value);
-        String write = output("attribute", dialect.name(property), printed(property, there, "0")) + ";";
+        Code value = attributeValue(property);
+        Code there = dialect.there(property.type(), property.isAbsentable(), value);
+        Code write =
+                Code.of("$L;", output("attribute", "$L, $L", dialect.name(property), printed(property, there, FIRST)));
         if (dialect.isAlwaysThere(property) || isTextOrName(property.type())) {
-            lines.line(write);
+            lines.line("$L", write);
         } else {
-            lines.block("if (", value, " != null)");
-            lines.line(write);
+            lines.block("if ($L != null)", value);
+            lines.line("$L", write);
             lines.close();
         }
     }

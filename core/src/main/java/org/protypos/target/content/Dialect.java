@@ -2,6 +2,7 @@ package org.protypos.target.content;
 
 import org.protypos.target.classes.Property;
 import org.protypos.target.classes.ValueType;
+import org.protypos.target.code.Code;
 
 /** How a language says what the code for content says in all of them. */
 public interface Dialect {
@@ -19,23 +20,21 @@ public interface Dialect {
      * A call of a method of the runtime.
      *
      * @param method its name, in lower camel case
+     * @param arguments what stands in the brackets
      */
-    String call(Callee callee, String method, String... arguments);
-
-    /** A text as a literal. */
-    String literal(String text);
+    Code call(Callee callee, String method, Code arguments);
 
     /** Where the value of a property is read and assigned from inside its class. */
-    String member(Property property);
+    Code member(Property property);
 
     /** Where the values of a property are kept, which is nothing as long as there are none. */
-    String kept(Property property);
+    Code kept(Property property);
 
     /** The flag that says that the element of a property is there and nil. */
-    String nilFlag(Property property);
+    Code nilFlag(Property property);
 
     /** What the runtime is told as the name of a property. */
-    String label(Property property);
+    Code label(Property property);
 
     /** What a property is called in texts for people. */
     String word(Property property);
@@ -44,15 +43,17 @@ public interface Dialect {
     boolean isValue(ValueType type);
 
     /** A value that is known to be there, where the language makes a difference. */
-    String there(ValueType type, boolean absentable, String value);
+    Code there(ValueType type, boolean absentable, Code value);
 
     /** The expression for the text of a value. */
-    String print(ValueType type, String value);
+    Code print(ValueType type, Code value);
 
     /** The namespace and the local name of a property's element or attribute, as two arguments. */
-    default String name(Property property) {
-        return literal(property.xmlName().getNamespaceURI()) + ", "
-                + literal(property.xmlName().getLocalPart());
+    default Code name(Property property) {
+        return Code.of(
+                "$S, $S",
+                property.xmlName().getNamespaceURI(),
+                property.xmlName().getLocalPart());
     }
 
     /** Whether a property has a value at any time. */

@@ -150,8 +150,9 @@ final class CSharpApi extends ClassApi {
     protected Function<PlannedOperation, Signature> signatures(PlannedInterface type) {
         CSharpContext context = new CSharpContext(plan(), EmbeddedRuntime.LIBRARY);
         CSharpFile file = context.file(type.packageName(), type.name());
-        Signatures writer = new Signatures(context, file, type);
+        Signatures writer = new Signatures(context, type);
         return operation -> new Signature(
-                writer.method(operation), operation.resultName() == null ? "" : writer.results(operation));
+                writer.method(operation).text(file),
+                operation.resultName() == null ? "" : writer.results(operation).text(file));
     }
 }

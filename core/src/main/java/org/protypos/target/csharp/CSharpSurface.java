@@ -18,29 +18,30 @@ import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.PlannedService;
 import org.protypos.target.classes.Property;
 import org.protypos.target.classes.ValueType;
+import org.protypos.target.code.Code;
+import org.protypos.target.code.FullNames;
+import org.protypos.target.code.Spelling;
 import org.protypos.target.csharp.emit.Signatures;
 import org.protypos.target.csharp.text.CSharpContext;
-import org.protypos.target.csharp.text.CSharpFile;
 import org.protypos.target.csharp.text.CSharpTypes;
 import org.protypos.target.csharp.text.EmbeddedRuntime;
 import org.protypos.wsdl.PortType;
 
 /** What source sees of generated C#. */
 final class CSharpSurface {
+    private static final Spelling FULL = new FullNames(false);
     private static final Set<Surface.Audience> BOTH = EnumSet.allOf(Surface.Audience.class);
     private static final Set<Surface.Audience> CALLER = EnumSet.of(Surface.Audience.CALLER);
     private static final Set<Surface.Audience> IMPLEMENTER = EnumSet.of(Surface.Audience.IMPLEMENTER);
     private static final Set<Surface.Audience> NOBODY = EnumSet.noneOf(Surface.Audience.class);
 
     private final CSharpContext context;
-    private final CSharpFile file;
     private final CSharpTypes types;
     private final Surface surface = new Surface();
 
     private CSharpSurface(Plan plan) {
         this.context = new CSharpContext(plan, EmbeddedRuntime.LIBRARY);
-        this.file = CSharpFile.ofFullNames();
-        this.types = new CSharpTypes(context, file);
+        this.types = new CSharpTypes(context);
     }
 
     /**
@@ -90,13 +91,13 @@ final class CSharpSurface {
     }
 
     private void type(PlannedClass type) {
-        String name = context.ref(file, type);
+        String name = context.ref(type).full();
         declared(type.designator(), name, type.name(), BOTH);
         if (!type.isAbstract()) {
             gone(type.designator(), "new " + name, "new " + name + "()", BOTH);
         }
         for (PlannedClass base = type.base(); base != null; base = base.base()) {
-            String shown = name + " : " + context.ref(file, base);
+            String shown = name + " : " + context.ref(base).full();
             gone(type.designator(), shown, shown, BOTH);
         }
         for (PlannedClass declaring = type; declaring != null; declaring = declaring.base()) {
@@ -114,7 +115,7 @@ final class CSharpSurface {
             surface.name(designator, property.name());
         }
         String slot = name + "." + property.name();
-        gone(designator, slot, slot + ": " + types.of(property), BOTH);
+        gone(designator, slot, slot + ": " + types.of(property).text(FULL), BOTH);
         if (property.nilName() != null) {
             gone(designator, slot + " nil", name + "." + property.nilName(), BOTH);
         }
@@ -133,7 +134,7 @@ final class CSharpSurface {
 
     /** A {@code switch} over constants need not know all of them: it has a default, or gives nothing. */
     private void named(PlannedEnum type, String designator) {
-        String name = context.ref(file, type);
+        String name = context.ref(type).full();
         declared(designator, name, type.name(), BOTH);
         for (PlannedEnum.Constant constant : type.constants()) {
             String value = Subject.value(designator, constant.value(), null).designator();
@@ -155,7 +156,7 @@ final class CSharpSurface {
                     "class " + type.packageName() + "." + type.endpoint(),
                     IMPLEMENTER);
         }
-        Signatures signatures = new Signatures(context, file, type);
+        Signatures signatures = new Signatures(context, type);
         Map<String, Integer> numbers = new HashMap<>();
         for (PlannedOperation operation : type.operations()) {
             int number = numbers.merge(operation.xmlName(), 1, Integer::sum);
@@ -176,13 +177,16 @@ final class CSharpSurface {
         surface.name(designator, operation.method());
         String name = type.packageName() + "." + type.name();
         String slot = name + "." + operation.method();
-        String given = operation.input().values().stream()
-                .map(signatures::type)
-                .reduce((a, b) -> a + ", " + b)
-                .orElse("");
-        String result = signatures.result(operation) == null ? "void" : signatures.result(operation);
+        String given = Code.join(
+                        ", ",
+                        operation.input().values().stream()
+                                .map(signatures::type)
+                                .toList())
+                .text(FULL);
+        Code what = signatures.result(operation);
+        String result = what == null ? "void" : what.text(FULL);
         // Callers may name what they give.
-        String named = signatures.parameters(operation);
+        String named = signatures.parameters(operation).text(FULL);
         gone(designator, slot + " called", "called " + slot + "(" + named + "): " + result, CALLER);
         add(
                 designator,
@@ -203,7 +207,11 @@ final class CSharpSurface {
             gone(of, slot + " throws " + thrown, slot + " throws " + thrown, CALLER);
             String detail = Subject.element(fault.element(), null).designator();
             declared(detail, thrown, fault.name(), BOTH);
-            gone(detail, thrown + ".Detail", thrown + ".Detail: " + signatures.type(fault.detail()), BOTH);
+            gone(
+                    detail,
+                    thrown + ".Detail",
+                    thrown + ".Detail: " + signatures.type(fault.detail()).text(FULL),
+                    BOTH);
         }
         if (operation.resultName() != null) {
             results(operation, signatures, designator, type.packageName() + "." + operation.resultName());
@@ -216,7 +224,8 @@ final class CSharpSurface {
         List<String> names = Signatures.resultNames(operation);
         List<String> made = new ArrayList<>();
         for (int i = 0; i < names.size(); i++) {
-            String component = signatures.type(operation.output().values().get(i));
+            String component =
+                    signatures.type(operation.output().values().get(i)).text(FULL);
             made.add(component);
             gone(output, type + "." + names.get(i), type + "." + names.get(i) + ": " + component, CALLER);
         }

@@ -125,8 +125,11 @@ final class JavaApi extends ClassApi {
     protected Function<PlannedOperation, Signature> signatures(PlannedInterface type) {
         JavaContext context = new JavaContext(plan(), EmbeddedRuntime.LIBRARY);
         JavaFile file = context.file(type.packageName(), type.name());
-        InterfaceEmitter.Signatures writer = new InterfaceEmitter.Signatures(context, file, type, true);
+        InterfaceEmitter.Signatures writer = new InterfaceEmitter.Signatures(context, type, true);
         return operation -> new Signature(
-                writer.method(operation), operation.resultName() == null ? "" : writer.resultRecord(operation));
+                writer.method(operation).text(file),
+                operation.resultName() == null
+                        ? ""
+                        : writer.resultRecord(operation).text(file));
     }
 }

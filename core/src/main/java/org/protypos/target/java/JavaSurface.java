@@ -1,11 +1,8 @@
 package org.protypos.target.java;
 
-import java.util.AbstractSet;
 import java.util.ArrayList;
-import java.util.Collections;
 import java.util.EnumSet;
 import java.util.HashMap;
-import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -23,10 +20,12 @@ import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.PlannedService;
 import org.protypos.target.classes.Property;
 import org.protypos.target.classes.ValueType;
+import org.protypos.target.code.Code;
+import org.protypos.target.code.FullNames;
+import org.protypos.target.code.Spelling;
 import org.protypos.target.java.emit.InterfaceEmitter;
 import org.protypos.target.java.text.EmbeddedRuntime;
 import org.protypos.target.java.text.JavaContext;
-import org.protypos.target.java.text.JavaFile;
 import org.protypos.target.java.text.JavaTypes;
 import org.protypos.wsdl.PortType;
 
@@ -36,23 +35,7 @@ public final class JavaSurface {
             "Boolean", "boolean", "Byte", "byte", "Short", "short", "Integer", "int", "Long", "long", "Float", "float",
             "Double", "double");
 
-    /** In a file in which every simple name means something else, every type is called by its full name. */
-    private static final Set<String> EVERYTHING = new AbstractSet<>() {
-        @Override
-        public boolean contains(Object name) {
-            return true;
-        }
-
-        @Override
-        public Iterator<String> iterator() {
-            return Collections.emptyIterator();
-        }
-
-        @Override
-        public int size() {
-            return 0;
-        }
-    };
+    private static final Spelling FULL = new FullNames(true);
 
     private static final Set<Surface.Audience> BOTH = EnumSet.allOf(Surface.Audience.class);
     private static final Set<Surface.Audience> CALLER = EnumSet.of(Surface.Audience.CALLER);
@@ -60,13 +43,12 @@ public final class JavaSurface {
     private static final Set<Surface.Audience> NOBODY = EnumSet.noneOf(Surface.Audience.class);
 
     private final JavaContext context;
-    private final JavaFile file = new JavaFile("", "", Set.of(), EVERYTHING);
     private final JavaTypes types;
     private final Surface surface = new Surface();
 
     private JavaSurface(Plan plan) {
         this.context = new JavaContext(plan, EmbeddedRuntime.LIBRARY);
-        this.types = new JavaTypes(context, file);
+        this.types = new JavaTypes(context);
     }
 
     /**
@@ -116,13 +98,13 @@ public final class JavaSurface {
     }
 
     private void type(PlannedClass type) {
-        String name = context.ref(file, type);
+        String name = context.ref(type).full();
         declared(type.designator(), name, type.name(), BOTH);
         if (!type.isAbstract()) {
             gone(type.designator(), "new " + name, "new " + name + "()", BOTH);
         }
         for (PlannedClass base = type.base(); base != null; base = base.base()) {
-            String shown = name + " extends " + context.ref(file, base);
+            String shown = name + " extends " + context.ref(base).full();
             gone(type.designator(), shown, shown, BOTH);
         }
         for (PlannedClass declaring = type; declaring != null; declaring = declaring.base()) {
@@ -141,12 +123,13 @@ public final class JavaSurface {
             surface.name(designator, property.name());
         }
         String slot = name + "." + property.name();
-        String given = property.access() == Property.Access.UNWRAPPED ? types.of(property) : types.given(property);
+        Code given = property.access() == Property.Access.UNWRAPPED ? types.of(property) : types.given(property);
         gone(designator, slot, slot + ": " + unboxed(given), BOTH);
         gone(
                 designator,
                 slot + " set",
-                slot + " is set to " + unboxed(types.of(property)) + " and gives " + context.ref(file, declaring),
+                slot + " is set to " + unboxed(types.of(property)) + " and gives "
+                        + context.ref(declaring).full(),
                 BOTH);
         if (property.isMany() && property.kind() != Member.Kind.ATTRIBUTE_WILDCARD) {
             gone(designator, slot + " add", slot + " is added to", BOTH);
@@ -169,7 +152,7 @@ public final class JavaSurface {
 
     /** A {@code switch} over constants that gives a value must know all of them. */
     private void named(PlannedEnum type, String designator) {
-        String name = context.ref(file, type);
+        String name = context.ref(type).full();
         declared(designator, name, type.name(), BOTH);
         for (PlannedEnum.Constant constant : type.constants()) {
             String value = Subject.value(designator, constant.value(), null).designator();
@@ -179,8 +162,9 @@ public final class JavaSurface {
     }
 
     /** Code that reads a primitive reads a boxed value as well. */
-    private static String unboxed(String type) {
-        return PRIMITIVES.getOrDefault(type, type);
+    private static String unboxed(Code type) {
+        String text = type.text(FULL);
+        return PRIMITIVES.getOrDefault(text, text);
     }
 
     private void operations(PlannedInterface type, PortType portType) {
@@ -196,7 +180,7 @@ public final class JavaSurface {
                     "class " + type.packageName() + "." + type.endpoint(),
                     IMPLEMENTER);
         }
-        InterfaceEmitter.Signatures signatures = new InterfaceEmitter.Signatures(context, file, type, false);
+        InterfaceEmitter.Signatures signatures = new InterfaceEmitter.Signatures(context, type, false);
         Map<String, Integer> numbers = new HashMap<>();
         for (PlannedOperation operation : type.operations()) {
             int number = numbers.merge(operation.xmlName(), 1, Integer::sum);
@@ -220,7 +204,7 @@ public final class JavaSurface {
         surface.name(designator, operation.method());
         String name = type.packageName() + "." + type.name();
         String slot = name + "." + operation.method();
-        List<String> parameters =
+        List<Code> parameters =
                 operation.input().values().stream().map(signatures::type).toList();
         String called =
                 slot + "(" + parameters.stream().map(JavaSurface::unboxed).collect(Collectors.joining(", ")) + ")";
@@ -228,7 +212,8 @@ public final class JavaSurface {
         add(
                 designator,
                 slot + " implemented",
-                "implemented " + slot + "(" + String.join(", ", parameters) + "): " + signatures.result(operation),
+                "implemented " + slot + "(" + Code.join(", ", parameters).text(FULL) + "): "
+                        + signatures.result(operation).text(FULL),
                 IMPLEMENTER,
                 IMPLEMENTER);
         if (operation.asyncMethod() != null) {
@@ -245,7 +230,11 @@ public final class JavaSurface {
             add(of, slot + " throws " + thrown, slot + " throws " + thrown, BOTH, CALLER);
             String detail = Subject.element(fault.element(), null).designator();
             declared(detail, thrown, fault.name(), BOTH);
-            gone(detail, thrown + ".detail", thrown + ".detail: " + signatures.type(fault.detail()), BOTH);
+            gone(
+                    detail,
+                    thrown + ".detail",
+                    thrown + ".detail: " + signatures.type(fault.detail()).text(FULL),
+                    BOTH);
         }
         if (operation.resultName() != null) {
             record(operation, signatures, designator, name + "." + operation.resultName());
@@ -280,10 +269,19 @@ public final class JavaSurface {
                     && areAlike(operation.input().values(), other.input().values(), signatures);
             if (meant) {
                 String shown = type.packageName() + "." + type.name() + "." + operation.method() + " beside one with "
-                        + other.input().values().stream().map(signatures::type).collect(Collectors.joining(", "));
+                        + Code.join(
+                                        ", ",
+                                        other.input().values().stream()
+                                                .map(signatures::type)
+                                                .toList())
+                                .text(FULL);
                 add(designator, shown, shown, NOBODY, CALLER);
             }
         }
+    }
+
+    private static boolean isPrimitive(Property property) {
+        return !property.isMany() && JavaTypes.isPrimitive(property);
     }
 
     private static boolean areAlike(
@@ -292,8 +290,8 @@ public final class JavaSurface {
             return false;
         }
         for (int i = 0; i < some.size(); i++) {
-            boolean primitive = PRIMITIVES.containsValue(signatures.type(some.get(i)));
-            if (primitive != PRIMITIVES.containsValue(signatures.type(others.get(i)))) {
+            boolean primitive = isPrimitive(some.get(i));
+            if (primitive != isPrimitive(others.get(i))) {
                 return false;
             }
         }

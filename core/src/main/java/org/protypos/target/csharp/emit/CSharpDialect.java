@@ -2,6 +2,7 @@ package org.protypos.target.csharp.emit;
 
 import org.protypos.target.classes.Property;
 import org.protypos.target.classes.ValueType;
+import org.protypos.target.code.Code;
 import org.protypos.target.content.Dialect;
 import org.protypos.target.csharp.text.CSharpText;
 import org.protypos.target.csharp.text.CSharpTypes;
@@ -13,39 +14,34 @@ import org.protypos.target.csharp.text.CSharpTypes;
  */
 record CSharpDialect(CSharpTypes types, FieldNames fields) implements Dialect {
     @Override
-    public String call(Callee callee, String method, String... arguments) {
+    public Code call(Callee callee, String method, Code arguments) {
         String object =
                 switch (callee) {
-                    case INPUT -> "input.";
-                    case OUTPUT -> "output.";
-                    case VIOLATIONS -> "to.";
+                    case INPUT -> "input";
+                    case OUTPUT -> "output";
+                    case VIOLATIONS -> "to";
                 };
-        return object + CSharpText.capital(method) + "(" + String.join(", ", arguments) + ")";
+        return Code.of("$N.$N($L)", object, CSharpText.capital(method), arguments);
     }
 
     @Override
-    public String literal(String text) {
-        return CSharpText.literal(text);
+    public Code member(Property property) {
+        return CSharpTypes.isUnwrapped(property) ? kept(property) : Code.of("this.$N", property.name());
     }
 
     @Override
-    public String member(Property property) {
-        return CSharpTypes.isUnwrapped(property) ? kept(property) : "this." + property.name();
+    public Code kept(Property property) {
+        return Code.of("this.$N", fields.of(property));
     }
 
     @Override
-    public String kept(Property property) {
-        return "this." + fields.of(property);
+    public Code nilFlag(Property property) {
+        return Code.of("this.$N", property.nilName());
     }
 
     @Override
-    public String nilFlag(Property property) {
-        return "this." + property.nilName();
-    }
-
-    @Override
-    public String label(Property property) {
-        return "nameof(" + property.name() + ")";
+    public Code label(Property property) {
+        return Code.of("nameof($N)", property.name());
     }
 
     @Override
@@ -59,21 +55,21 @@ record CSharpDialect(CSharpTypes types, FieldNames fields) implements Dialect {
     }
 
     /** The expression for the value of a property that is known to be there. */
-    static String writable(Property property, String value) {
+    static Code writable(Property property, Code value) {
         return known(property.type(), property.isAbsentable(), value);
     }
 
-    private static String known(ValueType type, boolean absentable, String value) {
-        return absentable && CSharpTypes.isValue(type) ? value + ".Value" : value;
+    private static Code known(ValueType type, boolean absentable, Code value) {
+        return absentable && CSharpTypes.isValue(type) ? Code.of("$L.Value", value) : value;
     }
 
     @Override
-    public String there(ValueType type, boolean absentable, String value) {
+    public Code there(ValueType type, boolean absentable, Code value) {
         return known(type, absentable, value);
     }
 
     @Override
-    public String print(ValueType type, String value) {
+    public Code print(ValueType type, Code value) {
         return types.print(type, value);
     }
 }

@@ -4,12 +4,12 @@ import org.protypos.api.Member;
 import org.protypos.schema.facet.FacetStep;
 import org.protypos.target.classes.Property;
 import org.protypos.target.classes.ValueType;
+import org.protypos.target.code.Code;
 import org.protypos.target.content.ContentChecking;
 import org.protypos.target.csharp.text.CSharpContext;
 import org.protypos.target.csharp.text.CSharpFile;
 import org.protypos.target.csharp.text.CSharpNames;
 import org.protypos.target.csharp.text.CSharpText;
-import org.protypos.target.csharp.text.CSharpTypes;
 
 /** Says in C# how a type checks itself. */
 final class CheckingCode extends ContentChecking {
@@ -37,23 +37,23 @@ final class CheckingCode extends ContentChecking {
     }
 
     @Override
-    protected String inheritedText(Property text) {
-        return "this." + text.name();
+    protected Code inheritedText(Property text) {
+        return Code.of("this.$N", text.name());
     }
 
     @Override
-    protected String functionOf(String expression) {
-        return "given => " + expression;
+    protected Code functionOf(Code expression) {
+        return Code.of("given => $L", expression);
     }
 
     @Override
-    protected String hasAny(String kept) {
-        return context.statics(file, "Members") + ".IsThere(" + kept + ")";
+    protected Code hasAny(Code kept) {
+        return Code.of("$T.IsThere($L)", context.runtime("Members").members(), kept);
     }
 
     @Override
-    protected String largest() {
-        return "int.MaxValue";
+    protected Code largest() {
+        return Code.of("int.MaxValue");
     }
 
     @Override
@@ -62,29 +62,30 @@ final class CheckingCode extends ContentChecking {
     }
 
     @Override
-    protected void writeConstant(String name, String expression) {
+    protected void writeConstant(String name, Code expression) {
         file.gap();
-        file.line("private static readonly ", context.runtime(file, "ValueRule"), " ", name, " = ", expression, ";");
+        file.line("private static readonly $T $N = $L;", context.runtime("ValueRule"), name, expression);
     }
 
     @Override
-    protected String ruleOf(String method, String arguments) {
-        return context.statics(file, "ValueRule") + "." + CSharpText.capital(method) + "(" + arguments + ")";
+    protected Code ruleOf(String method, Code arguments) {
+        return Code.of("$T.$N($L)", context.runtime("ValueRule").members(), CSharpText.capital(method), arguments);
     }
 
     @Override
-    protected String step(FacetStep step) {
+    protected Code step(FacetStep step) {
         return step.map(new FacetStep.Cases<>(
-                space -> ".WhiteSpace(" + CSharpText.literal(space.treatment()) + ")",
-                matching -> ".Pattern(" + CSharpText.literal(matching.pattern()) + ", "
-                        + CSharpTypes.literals(matching.patterns().stream()
+                space -> Code.of(".WhiteSpace($S)", space.treatment()),
+                matching -> Code.of(
+                        ".Pattern($S, $L)",
+                        matching.pattern(),
+                        Code.literals(matching.patterns().stream()
                                 .map(pattern -> CharacterBlocks.writtenOut(pattern.text()))
-                                .toList())
-                        + ")",
-                values -> ".Values(" + CSharpTypes.literals(values.values()) + ")",
-                least -> ".Least(" + CSharpText.literal(least.bound()) + ", " + least.exclusive() + ")",
-                most -> ".Most(" + CSharpText.literal(most.bound()) + ", " + most.exclusive() + ")",
-                length -> ".Length(" + length.least() + ", " + length.most() + ")",
-                digits -> ".Digits(" + digits.total() + ", " + digits.fraction() + ")"));
+                                .toList())),
+                values -> Code.of(".Values($L)", Code.literals(values.values())),
+                least -> Code.of(".Least($S, $L)", least.bound(), least.exclusive()),
+                most -> Code.of(".Most($S, $L)", most.bound(), most.exclusive()),
+                length -> Code.of(".Length($L, $L)", length.least(), length.most()),
+                digits -> Code.of(".Digits($L, $L)", digits.total(), digits.fraction())));
     }
 }

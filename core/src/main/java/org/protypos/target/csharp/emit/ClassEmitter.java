@@ -11,6 +11,9 @@ import org.protypos.target.classes.PlannedClass;
 import org.protypos.target.classes.PlannedEnum;
 import org.protypos.target.classes.Property;
 import org.protypos.target.classes.ValueType;
+import org.protypos.target.code.Code;
+import org.protypos.target.code.TypeName;
+import org.protypos.target.content.ContentWriting;
 import org.protypos.target.csharp.text.CSharpContext;
 import org.protypos.target.csharp.text.CSharpFile;
 import org.protypos.target.csharp.text.CSharpText;
@@ -29,7 +32,7 @@ public final class ClassEmitter {
     private ClassEmitter(CSharpContext context, CSharpFile file, PlannedClass type) {
         this.context = context;
         this.file = file;
-        this.types = new CSharpTypes(context, file);
+        this.types = new CSharpTypes(context);
         this.fields = new FieldNames(type);
         CSharpDialect dialect = new CSharpDialect(types, fields);
         this.reading = new ReadingCode(context, file, dialect);
@@ -45,22 +48,20 @@ public final class ClassEmitter {
     }
 
     private void write(PlannedClass type) {
-        List<String> bases = new ArrayList<>();
-        bases.add(type.base() == null ? context.runtime(file, "XmlObject") : context.ref(file, type.base()));
-        bases.add(file.type("System", "IEquatable") + "<" + context.ref(file, type) + ">");
-        type.interfaces().forEach(one -> bases.add(file.foreign(one)));
+        List<Code> bases = new ArrayList<>();
+        bases.add(Code.of(type.base() == null ? context.runtime("XmlObject") : context.ref(type.base())));
+        bases.add(Code.of("$T<$T>", TypeName.ofLibrary("System", "IEquatable"), context.ref(type)));
+        type.interfaces().forEach(one -> bases.add(Code.of(TypeName.foreign(one))));
         file.doc(CSharpText.comment(type.documentation()), origin(type));
         file.block(
-                "public ",
-                type.isAbstract() ? "abstract " : "",
-                "partial class ",
+                "public $Lpartial class $N : $L",
+                type.isAbstract() ? Code.of("abstract ") : Code.NONE,
                 type.name(),
-                " : ",
-                String.join(", ", bases));
+                Code.join(", ", bases));
         boolean any = false;
         for (Property property : type.properties()) {
             if (hasField(property)) {
-                file.line("private ", types.field(property), " ", fields.of(property), ";");
+                file.line("private $T $N;", types.field(property), fields.of(property));
                 any = true;
             }
         }
@@ -138,84 +139,83 @@ public final class ClassEmitter {
             unwrapped(property);
             return;
         }
-        String type = types.of(property);
+        Code type = types.of(property);
         file.doc(CSharpText.comment(property.documentation()), what(property), remark(property));
         if (!hasField(property)) {
-            file.line("public ", type, " ", property.name(), " { get; set; }");
+            file.line("public $T $N { get; set; }", type, property.name());
             return;
         }
-        String field = "this." + fields.of(property);
-        file.block("public ", type, " ", property.name());
-        String value = property.isMany()
-                ? field + " ?? (" + field + " = new " + type + "())"
-                : hasDefault(property) ? field + " ?? " + types.constant(property) : field;
+        Code field = Code.of("this.$N", fields.of(property));
+        file.block("public $T $N", type, property.name());
         file.block("get");
-        file.line("return ", value, ";");
+        file.line("return $L;", given(property, field));
         file.close();
         file.gap();
         file.block("set");
-        file.line(field, " = value;");
+        file.line("$L = value;", field);
         if (property.nilName() != null) {
-            file.line("this.", property.nilName(), " &= value == null;");
+            file.line("this.$N &= value == null;", property.nilName());
         }
         file.close();
         file.close();
         nilFlag(property);
     }
 
+    private Code given(Property property, Code field) {
+        if (property.isMany()) {
+            return Code.of("$L ?? ($L = new $T())", field, field, types.of(property));
+        }
+        return hasDefault(property) ? Code.of("$L ?? $L", field, types.constant(property)) : field;
+    }
+
     private void nilFlag(Property property) {
         if (property.nilName() != null) {
             file.gap().doc("Whether the element is there and nil, rather than absent.");
-            file.line("public bool ", property.nilName(), " { get; set; }");
+            file.line("public bool $N { get; set; }", property.nilName());
         }
     }
 
     /** The property of an element that is taken for the list that it holds. */
     private void unwrapped(Property property) {
-        String field = "this." + fields.of(property);
+        Code field = Code.of("this.$N", fields.of(property));
         Property inside = property.inside();
         String made = fields.made("Make" + property.name());
-        String item = types.item(inside);
-        String list = "new " + context.runtime(file, "ListInside") + "<" + item + ">";
-        String element = types.field(property);
+        Code item = types.item(inside);
+        Code element = types.field(property);
         file.doc(
                 CSharpText.comment(property.documentation()),
                 what(property),
                 "Never null; the element is there as soon as an item is. Null takes it away, an empty list makes it.");
-        file.block("public ", types.of(property), " ", property.name());
+        file.block("public $T $N", types.of(property), property.name());
         file.block("get");
         file.line(
-                "return ",
-                list,
-                "(() => ",
+                "return new $T<$T>(() => $L?.$N, () => this.$N().$N);",
+                context.runtime("ListInside"),
+                item,
                 field,
-                "?.",
                 inside.name(),
-                ", () => this.",
                 made,
-                "().",
-                inside.name(),
-                ");");
+                inside.name());
         file.close();
         file.gap();
         file.block("set");
         file.block("if (value == null)");
-        file.line(field, " = null;");
+        file.line("$L = null;", field);
         file.orElse("else");
-        file.line("this.", made, "().", inside.name(), " = new ", types.list(item), "(value);");
+        file.line("this.$N().$N = new $T(value);", made, inside.name(), types.list(item));
         file.close();
         file.close();
         file.close();
         file.gap();
-        file.block("private ", element, " ", made, "()");
+        file.block("private $T $N()", element, made);
         if (property.nilName() != null) {
-            file.line("this.", property.nilName(), " = false;");
+            file.line("this.$N = false;", property.nilName());
         }
-        file.block("if (", field, " == null)");
-        file.line(field, " = new ", element, "();");
+        file.block("if ($L == null)", field);
+        file.line("$L = new $T();", field, element);
         file.close();
         file.gap();
-        file.line("return ", field, ";");
+        file.line("return $L;", field);
         file.close();
         nilFlag(property);
     }
@@ -247,41 +247,41 @@ public final class ClassEmitter {
         };
     }
 
-    private void override(String signature) {
+    private void override(String template, Object... arguments) {
         file.gap().line("/// <inheritdoc/>");
-        file.block("protected override ", signature);
+        file.block("protected override " + template, arguments);
     }
 
     private void schemaType(QName name) {
         file.line("/// <inheritdoc/>");
-        file.block("protected override ", file.type("System.Xml.Linq", "XName"), " XmlTypeName");
+        file.block("protected override $T XmlTypeName", TypeName.ofLibrary("System.Xml.Linq", "XName"));
         file.block("get");
-        file.line("return ", types.xname(name.getNamespaceURI(), name.getLocalPart()), ";");
+        file.line("return $L;", CSharpTypes.xname(name.getNamespaceURI(), name.getLocalPart()));
         file.close();
         file.close();
     }
 
     private void reading(PlannedClass type) {
-        String in = "(" + context.runtime(file, "XmlInput") + " input)";
+        Code in = Code.of("($T input)", context.runtime("XmlInput"));
         if (!type.attributes().isEmpty() || type.otherAttributes() != null) {
-            override("void ReadXmlAttributes" + in);
+            override("void ReadXmlAttributes$L", in);
             reading.readAttributes(type.attributes());
             if (type.base() != null) {
                 file.line("base.ReadXmlAttributes(input);");
             }
             if (type.otherAttributes() != null) {
                 reading.readOtherAttributes(
-                        "this." + type.otherAttributesProperty().name(), type.otherAttributes());
+                        Code.of("this.$N", type.otherAttributesProperty().name()), type.otherAttributes());
             }
             file.close();
         }
         if (type.text() != null) {
-            override("void ReadXmlBody" + in);
-            String member = "this." + type.text().name();
+            override("void ReadXmlBody$L", in);
+            Code member = Code.of("this.$N", type.text().name());
             if (type.isMixed()) {
-                file.line("input.Mixed(", member, ", this.InnerXml);");
+                file.line("input.Mixed($L, this.InnerXml);", member);
             } else {
-                file.line(member, " = ", types.parse(type.text(), bodyText(type.text())), ";");
+                file.line("$L = $L;", member, types.parse(type.text(), bodyText(type.text())));
                 reading.keepText(type.text(), member);
             }
             file.close();
@@ -290,7 +290,7 @@ public final class ClassEmitter {
             }
         }
         if (type.content() != null && !type.elements().isEmpty()) {
-            override("void ReadXmlElements" + in);
+            override("void ReadXmlElements$L", in);
             if (type.base() != null) {
                 file.line("base.ReadXmlElements(input);");
             }
@@ -299,56 +299,54 @@ public final class ClassEmitter {
         }
     }
 
-    private static String bodyText(Property text) {
+    private static Code bodyText(Property text) {
         return text.type().isBinary()
-                ? "input.BinaryBody()"
-                : "input."
-                        + CSharpText.capital(
-                                ReadingCode.source(text.type(), text.hasOddText() ? "standardBody" : "body"))
-                        + "()";
+                ? Code.of("input.BinaryBody()")
+                : Code.of(
+                        "input.$N()",
+                        CSharpText.capital(
+                                ReadingCode.source(text.type(), text.hasOddText() ? "standardBody" : "body")));
     }
 
     private void writing(PlannedClass type) {
-        String out = "(" + context.runtime(file, "XmlOutput") + " output)";
+        Code out = Code.of("($T output)", context.runtime("XmlOutput"));
         if (type.isEncodedCall()) {
-            override("void WriteXmlAttributes" + out);
+            override("void WriteXmlAttributes$L", out);
             file.line("output.EncodingStyle(\"http://schemas.xmlsoap.org/soap/envelope/\");");
             file.close();
         }
         if (type.arrayItem() != null) {
-            override("void WriteXmlAttributes" + out);
+            override("void WriteXmlAttributes$L", out);
             file.line(
-                    "output.ArrayOf(",
-                    CSharpText.literal(type.arrayItem().getNamespaceURI()),
-                    ", ",
-                    CSharpText.literal(type.arrayItem().getLocalPart()),
-                    ", this.",
-                    type.elements().get(0).name(),
-                    ".Count);");
+                    "output.ArrayOf($S, $S, this.$N.Count);",
+                    type.arrayItem().getNamespaceURI(),
+                    type.arrayItem().getLocalPart(),
+                    type.elements().get(0).name());
             file.close();
         }
         if (!type.attributes().isEmpty() || type.attributeWildcard() != null) {
-            override("void WriteXmlAttributes" + out);
+            override("void WriteXmlAttributes$L", out);
             if (type.base() != null) {
                 file.line("base.WriteXmlAttributes(output);");
             }
             type.attributes().forEach(writing::writeAttribute);
             if (type.attributeWildcard() != null) {
-                file.line("output.Attributes(this.", type.attributeWildcard().name(), ");");
+                file.line(
+                        "output.Attributes(this.$N);", type.attributeWildcard().name());
             }
             file.close();
         }
         if (type.text() != null) {
-            override("void WriteXmlBody" + out);
+            override("void WriteXmlBody$L", out);
             if (type.isMixed()) {
-                file.line("output.Mixed(this.", type.text().name(), ");");
+                file.line("output.Mixed(this.$N);", type.text().name());
             } else {
                 writeText(type.text());
             }
             file.close();
         }
         if (type.content() != null && !type.elements().isEmpty()) {
-            override("void WriteXmlElements" + out);
+            override("void WriteXmlElements$L", out);
             if (type.base() != null) {
                 file.line("base.WriteXmlElements(output);");
             }
@@ -359,19 +357,20 @@ public final class ClassEmitter {
     }
 
     private void writeText(Property text) {
-        String member = "this." + text.name();
-        String there = CSharpDialect.writable(text, member);
+        Code member = Code.of("this.$N", text.name());
+        Code there = CSharpDialect.writable(text, member);
         boolean always = CSharpTypes.isAlwaysThere(text);
         if (!always) {
-            file.block("if (", member, " != null)");
+            file.block("if ($L != null)", member);
         }
         if (text.type().isBinary()) {
-            file.block("if (!output.Attached(", member, "))");
+            file.block("if (!output.Attached($L))", member);
         }
         file.line(
-                "output.Text(",
-                text.type().isName() ? "output.Name(" + member + ")" : writing.printed(text, there, "0"),
-                ");");
+                "output.Text($L);",
+                text.type().isName()
+                        ? Code.of("output.Name($L)", member)
+                        : writing.printed(text, there, ContentWriting.FIRST));
         if (text.type().isBinary()) {
             file.close();
         }
@@ -380,29 +379,29 @@ public final class ClassEmitter {
         }
     }
 
-    private String innerSignature(PlannedClass type) {
+    private Code innerSignature(PlannedClass type) {
         boolean inherited = type.base() != null && type.base().isMixed();
-        return "protected " + (inherited ? "override " : "virtual ") + context.runtime(file, "XmlObject") + " InnerXml("
-                + file.type("System.Xml.Linq", "XName") + " name)";
+        return Code.of(
+                inherited ? "protected override $T InnerXml($T name)" : "protected virtual $T InnerXml($T name)",
+                context.runtime("XmlObject"),
+                TypeName.ofLibrary("System.Xml.Linq", "XName"));
     }
 
     private void noInner() {
         file.gap().doc("Gives an empty value for an element that the type itself declares, or null.");
         file.block(
-                "protected virtual ",
-                context.runtime(file, "XmlObject"),
-                " InnerXml(",
-                file.type("System.Xml.Linq", "XName"),
-                " name)");
+                "protected virtual $T InnerXml($T name)",
+                context.runtime("XmlObject"),
+                TypeName.ofLibrary("System.Xml.Linq", "XName"));
         file.line("return null;");
         file.close();
     }
 
     /** What the elements hold that mixed content declares itself: what comes is held to that. */
     private void inner(PlannedClass type) {
-        Map<String, Map<String, String>> byLocalName = new LinkedHashMap<>();
+        Map<String, Map<String, Code>> byLocalName = new LinkedHashMap<>();
         type.inner().forEach((name, value) -> {
-            String empty = EmptyValue.expression(context, file, value, null);
+            Code empty = EmptyValue.expression(context, value, null);
             if (empty != null) {
                 byLocalName
                         .computeIfAbsent(name.getLocalPart(), any -> new LinkedHashMap<>())
@@ -410,16 +409,16 @@ public final class ClassEmitter {
             }
         });
         file.gap().doc("Gives an empty value for an element that the type itself declares, or null.");
-        file.block(innerSignature(type));
-        String otherwise = type.base() != null && type.base().isMixed() ? "base.InnerXml(name)" : "null";
+        file.block("$L", innerSignature(type));
+        boolean inherited = type.base() != null && type.base().isMixed();
         if (!byLocalName.isEmpty()) {
             file.block("switch (name.LocalName)");
             byLocalName.forEach((local, byNamespace) -> {
-                file.line("case ", CSharpText.literal(local), ":");
+                file.line("case $S:", local);
                 file.indent();
                 byNamespace.forEach((namespace, empty) -> {
-                    file.block("if (name.NamespaceName == ", CSharpText.literal(namespace), ")");
-                    file.line("return ", empty, ";");
+                    file.block("if (name.NamespaceName == $S)", namespace);
+                    file.line("return $L;", empty);
                     file.close();
                 });
                 file.line("break;");
@@ -429,12 +428,12 @@ public final class ClassEmitter {
             file.line("    break;");
             file.close();
         }
-        file.line("return ", otherwise, ";");
+        file.line(inherited ? "return base.InnerXml(name);" : "return null;");
         file.close();
     }
 
     private void checking(PlannedClass type) {
-        override("void CheckXml(" + context.runtime(file, "XmlCheck") + " to)");
+        override("void CheckXml($T to)", context.runtime("XmlCheck"));
         if (type.base() != null) {
             file.line("base.CheckXml(to);");
         }
@@ -447,25 +446,29 @@ public final class ClassEmitter {
     }
 
     /** What holds the value of a property; a list that nobody has asked for is none. */
-    private String stored(Property property) {
-        return hasField(property) ? "this." + fields.of(property) : "this." + property.name();
+    private Code stored(Property property) {
+        return Code.of("this.$N", storedName(property));
+    }
+
+    private String storedName(Property property) {
+        return hasField(property) ? fields.of(property) : property.name();
     }
 
     private void describing(PlannedClass type) {
-        override("void DescribeXml(" + context.runtime(file, "XmlDescription") + " to)");
+        override("void DescribeXml($T to)", context.runtime("XmlDescription"));
         if (type.base() != null) {
             file.line("base.DescribeXml(to);");
         }
         for (Property property : type.properties()) {
-            file.line("to.Add(nameof(", property.name(), "), ", stored(property), ");");
+            file.line("to.Add(nameof($N), $L);", property.name(), stored(property));
         }
         file.close();
     }
 
     private void equality(PlannedClass type) {
-        String self = context.ref(file, type);
+        TypeName self = context.ref(type);
         file.gap().line("/// <inheritdoc/>");
-        file.block("public bool Equals(", self, " other)");
+        file.block("public bool Equals($T other)", self);
         file.line("return this.Equals((object)other);");
         file.close();
         file.gap().line("/// <inheritdoc/>");
@@ -476,19 +479,18 @@ public final class ClassEmitter {
             file.block("if (!base.Equals(other))");
             file.line("return false;");
             file.close();
-            file.line(self, " that = (", self, ")other;");
-            List<String> terms = new ArrayList<>();
+            file.line("$T that = ($T)other;", self, self);
+            List<Code> terms = new ArrayList<>();
             for (Property property : type.properties()) {
-                String mine = stored(property);
-                terms.add(compared(property, mine, "that" + mine.substring("this".length())));
+                terms.add(compared(property, stored(property), Code.of("that.$N", storedName(property))));
                 if (property.nilName() != null) {
-                    terms.add("this." + property.nilName() + " == that." + property.nilName());
+                    terms.add(Code.of("this.$N == that.$N", property.nilName(), property.nilName()));
                 }
             }
-            file.line("return ", terms.get(0), terms.size() == 1 ? ";" : "");
+            file.line(terms.size() == 1 ? "return $L;" : "return $L", terms.get(0));
             file.indent();
             for (int i = 1; i < terms.size(); i++) {
-                file.line("&& ", terms.get(i), i == terms.size() - 1 ? ";" : "");
+                file.line(i == terms.size() - 1 ? "&& $L;" : "&& $L", terms.get(i));
             }
             file.outdent();
         }
@@ -500,9 +502,9 @@ public final class ClassEmitter {
         } else {
             file.line("int hash = base.GetHashCode();");
             file.block("unchecked");
-            String members = context.statics(file, "Members");
+            TypeName members = context.runtime("Members").members();
             for (Property property : type.properties()) {
-                file.line("hash = 31 * hash + ", members, ".Hash(", stored(property), ");");
+                file.line("hash = 31 * hash + $T.Hash($L);", members, stored(property));
             }
             file.close();
             file.line("return hash;");
@@ -510,12 +512,12 @@ public final class ClassEmitter {
         file.close();
     }
 
-    private String compared(Property property, String mine, String other) {
+    private Code compared(Property property, Code mine, Code other) {
         boolean text = property.type() instanceof ValueType.Scalar scalar
                 && scalar.kind().isText();
         return !property.isMany() && (text || CSharpTypes.isValue(property.type())) && !isFloating(property.type())
-                ? mine + " == " + other
-                : context.statics(file, "Members") + ".AreEqual(" + mine + ", " + other + ")";
+                ? Code.of("$L == $L", mine, other)
+                : Code.of("$T.AreEqual($L, $L)", context.runtime("Members").members(), mine, other);
     }
 
     /** What is no number is equal to itself for who compares objects, and never by the operator. */

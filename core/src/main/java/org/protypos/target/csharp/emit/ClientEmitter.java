@@ -5,9 +5,10 @@ import org.protypos.target.SourceFile;
 import org.protypos.target.classes.PlannedInterface;
 import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.PlannedService;
+import org.protypos.target.code.Code;
+import org.protypos.target.code.TypeName;
 import org.protypos.target.csharp.text.CSharpContext;
 import org.protypos.target.csharp.text.CSharpFile;
-import org.protypos.target.csharp.text.CSharpText;
 
 /** Writes the client of an interface. */
 public final class ClientEmitter {
@@ -20,7 +21,7 @@ public final class ClientEmitter {
         this.context = context;
         this.file = file;
         this.type = type;
-        this.signatures = new Signatures(context, file, type);
+        this.signatures = new Signatures(context, type);
     }
 
     /** The source file for this part of a plan. */
@@ -31,28 +32,29 @@ public final class ClientEmitter {
     }
 
     private void write() {
-        String api = file.contractType(type.packageName(), type.name());
-        String connection = context.runtime(file, type.isHttp() ? "HttpConnection" : "SoapConnection");
-        String port = context.runtime(file, type.isHttp() ? "HttpPort" : "SoapPort") + "<" + api + ">";
-        String settings = context.runtime(file, "SoapSettings");
-        file.doc("Calls a service that offers <see cref=\"" + api
+        TypeName api = TypeName.ofContract(type.packageName(), type.name());
+        TypeName connection = context.runtime(type.isHttp() ? "HttpConnection" : "SoapConnection");
+        Code port = Code.of("$T<$T>", context.runtime(type.isHttp() ? "HttpPort" : "SoapPort"), api);
+        TypeName settings = context.runtime("SoapSettings");
+        file.doc("Calls a service that offers <see cref=\"" + file.name(api)
                 + "\"/>. Each operation can also be called without waiting. Safe for use by several threads.");
-        file.block("public sealed class ", type.client(), " : ", api);
-        file.line("private readonly ", connection, " connection;");
-        String standard = defaultPort();
+        file.block("public sealed class $N : $T", type.client(), api);
+        file.line("private readonly $T connection;", connection);
+        Code standard = defaultPort();
         if (standard != null) {
             file.gap().doc("A client for the default port at the address in the contract.");
-            file.constructor("public " + type.client() + "()", "this(" + standard + ", null)");
+            file.constructor(Code.of("public $N()", type.client()), Code.of("this($L, null)", standard));
             file.gap().doc("A client for the default port.");
             file.tag("<param name=\"settings\">", "address, time limit and the like; a copy is taken", "</param>");
             file.constructor(
-                    "public " + type.client() + "(" + settings + " settings)", "this(" + standard + ", settings)");
+                    Code.of("public $N($T settings)", type.client(), settings),
+                    Code.of("this($L, settings)", standard));
         }
         file.gap().doc("A client for a port.");
         file.tag("<param name=\"port\">", "the port", "</param>");
         file.tag("<param name=\"settings\">", "address, time limit and the like; a copy is taken", "</param>");
-        file.block("public ", type.client(), "(", port, " port, ", settings, " settings = null)");
-        file.line("this.connection = new ", connection, "(port, settings, ", context.registry(file), ".Instance);");
+        file.block("public $N($T port, $T settings = null)", type.client(), port, settings);
+        file.line("this.connection = new $T(port, settings, $T.Instance);", connection, context.registry());
         file.close();
         for (PlannedOperation operation : type.operations()) {
             call(operation);
@@ -63,38 +65,51 @@ public final class ClientEmitter {
         file.close();
     }
 
-    private String defaultPort() {
+    private Code defaultPort() {
         for (PlannedService service : context.plan().services()) {
             for (PlannedService.Port port : service.ports()) {
                 if (port.type() == type && port.isDefault()) {
-                    return file.contractStatics(service.packageName(), service.name()) + "." + port.constant();
+                    return Code.of(
+                            "$T.$N",
+                            TypeName.ofContract(service.packageName(), service.name())
+                                    .members(),
+                            port.constant());
                 }
             }
         }
         return null;
     }
 
-    private String call(PlannedOperation operation, String method, String more) {
-        String target = CSharpText.literal(type.isHttp() ? operation.location() : operation.soapAction());
-        return "this.connection." + method + "(" + CSharpText.literal(operation.method()) + ", " + target + ", "
-                + signatures.staticMessages(operation.input()) + ".Of(" + String.join(", ", operation.parameters())
-                + "), "
-                + (operation.output() == null ? "null" : "output") + more + ");";
+    /**
+     * The call of an operation.
+     *
+     * @param method the method of the connection
+     * @param more a template for what follows the arguments
+     */
+    private Code call(PlannedOperation operation, String method, String more) {
+        return Code.of(
+                "this.connection.$N($S, $S, $T.Of($L), $N" + more,
+                method,
+                operation.method(),
+                type.isHttp() ? operation.location() : operation.soapAction(),
+                signatures.staticMessages(operation.input()),
+                Code.names(operation.parameters()),
+                operation.output() == null ? "null" : "output");
     }
 
     private void output(PlannedOperation operation) {
         if (operation.output() != null) {
-            String message = signatures.messages(operation.output());
-            file.line(message, " output = new ", message, "();");
+            Code message = signatures.messages(operation.output());
+            file.line("$T output = new $T();", message, message);
         }
     }
 
     private void call(PlannedOperation operation) {
         file.gap();
-        signatures.document(operation, false);
-        file.block("public ", signatures.method(operation));
+        signatures.document(file, operation, false);
+        file.block("public $L", signatures.method(operation));
         output(operation);
-        file.line(call(operation, "Call", ""));
+        file.line("$L", call(operation, "Call", ");"));
         if (!Signatures.isVoid(operation)) {
             file.line("return output.Result();");
         }
@@ -102,27 +117,21 @@ public final class ClientEmitter {
     }
 
     private void callLater(PlannedOperation operation) {
-        String token = file.type("System.Threading", "CancellationToken");
-        String task = file.type("System.Threading.Tasks", "Task");
-        String result = signatures.result(operation);
-        String parameters = signatures.parameters(operation);
+        TypeName token = TypeName.ofLibrary("System.Threading", "CancellationToken");
+        TypeName task = TypeName.ofLibrary("System.Threading.Tasks", "Task");
+        Code result = signatures.result(operation);
+        Code parameters = signatures.parameters(operation);
         file.gap();
-        signatures.document(operation, true);
+        signatures.document(file, operation, true);
         file.block(
-                "public async ",
-                result == null ? task : task + "<" + result + ">",
-                " ",
+                "public async $T $N($L$T cancellationToken = default($T))",
+                result == null ? task : Code.of("$T<$T>", task, result),
                 operation.asyncMethod(),
-                "(",
-                parameters.isEmpty() ? "" : parameters + ", ",
+                parameters.isEmpty() ? Code.NONE : Code.of("$L, ", parameters),
                 token,
-                " cancellationToken = default(",
-                token,
-                "))");
+                token);
         output(operation);
-        file.line(
-                "await ",
-                call(operation, "CallAsync", ", cancellationToken").replaceFirst(";$", ".ConfigureAwait(false);"));
+        file.line("await $L", call(operation, "CallAsync", ", cancellationToken).ConfigureAwait(false);"));
         if (result != null) {
             file.line("return output.Result();");
         }

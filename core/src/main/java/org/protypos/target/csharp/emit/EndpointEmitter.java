@@ -3,17 +3,15 @@ package org.protypos.target.csharp.emit;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
-import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import org.protypos.target.SourceFile;
 import org.protypos.target.classes.PlannedInterface;
 import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.PlannedService;
+import org.protypos.target.code.Code;
+import org.protypos.target.code.TypeName;
 import org.protypos.target.csharp.text.CSharpContext;
 import org.protypos.target.csharp.text.CSharpFile;
 import org.protypos.target.csharp.text.CSharpNames;
-import org.protypos.target.csharp.text.CSharpText;
-import org.protypos.target.csharp.text.CSharpTypes;
 import org.protypos.wire.Recognition;
 
 /** Writes the endpoint of an interface: it hands what comes in to an implementation and what that gives back out. */
@@ -44,7 +42,7 @@ public final class EndpointEmitter {
         this.context = context;
         this.file = file;
         this.type = type;
-        this.signatures = new Signatures(context, file, type);
+        this.signatures = new Signatures(context, type);
     }
 
     /** The source file for this part of a plan. */
@@ -55,36 +53,35 @@ public final class EndpointEmitter {
     }
 
     private void write() {
-        String api = file.contractType(type.packageName(), type.name());
-        file.doc("Serves an implementation of <see cref=\"" + api + "\"/>.");
+        TypeName api = TypeName.ofContract(type.packageName(), type.name());
+        file.doc("Serves an implementation of <see cref=\"" + file.name(api) + "\"/>.");
         file.block(
-                "public sealed class ",
+                "public sealed class $N : $T",
                 type.endpoint(),
-                " : ",
-                context.runtime(file, type.isHttp() ? "HttpEndpoint" : "SoapEndpoint"));
-        file.line("private readonly ", api, " implementation;");
+                context.runtime(type.isHttp() ? "HttpEndpoint" : "SoapEndpoint"));
+        file.line("private readonly $T implementation;", api);
         file.gap().doc("An endpoint that carries operations out by calling an implementation.");
-        file.block("public ", type.endpoint(), "(", api, " implementation)");
+        file.block("public $N($T implementation)", type.endpoint(), api);
         file.line("this.implementation = implementation;");
         file.close();
-        constant(context.runtime(file, "XmlTypes"), "Types", context.registry(file) + ".Instance");
-        String documents =
-                file.contractType(context.plan().rootPackage(), context.plan().publication());
-        constant(context.runtime(file, "ContractDocuments"), "Documents", documents + ".Documents()");
-        constant("string", "PortType", CSharpText.literal(type.xmlName() + (type.isHttp() ? " HTTP" : "")));
+        constant(Code.of(context.runtime("XmlTypes")), "Types", Code.of("$T.Instance", context.registry()));
+        TypeName documents =
+                TypeName.ofContract(context.plan().rootPackage(), context.plan().publication());
+        constant(Code.of(context.runtime("ContractDocuments")), "Documents", Code.of("$T.Documents()", documents));
+        constant(Code.of("string"), "PortType", Code.of("$S", type.xmlName() + (type.isHttp() ? " HTTP" : "")));
         List<PlannedService.Port> ports = context.plan().services().stream()
                 .flatMap(service -> service.ports().stream())
                 .filter(port -> port.type() == type)
                 .toList();
         if (type.operations().stream().anyMatch(operation -> operation.input().encoded())) {
-            constant("bool", "IsEncoded", "true");
+            truth("IsEncoded");
         }
         if (ports.stream().anyMatch(PlannedService.Port::isOptimized)) {
-            constant("bool", "IsOptimized", "true");
+            truth("IsOptimized");
         }
         // A message does not say through which port it came.
         if (!ports.isEmpty() && ports.stream().allMatch(PlannedService.Port::isAddressed)) {
-            constant("bool", "IsAddressed", "true");
+            truth("IsAddressed");
         }
         if (type.isHttp()) {
             locations();
@@ -95,52 +92,57 @@ public final class EndpointEmitter {
         file.close();
     }
 
-    private void constant(String result, String name, String value) {
+    private void truth(String name) {
+        constant(Code.of("bool"), name, Code.of("true"));
+    }
+
+    private void constant(Code result, String name, Code value) {
         file.gap().line("/// <inheritdoc/>");
-        file.block("protected override ", result, " ", name);
+        file.block("protected override $T $N", result, name);
         file.block("get");
-        file.line("return ", value, ";");
+        file.line("return $L;", value);
         file.close();
         file.close();
     }
 
     /** The operations of an HTTP binding, by number. */
     private void locations() {
-        constant("string[]", "Locations", strings(type.operations().stream().map(PlannedOperation::location)));
-        constant("string[]", "Verbs", strings(type.verbs().stream()));
+        strings(
+                "Locations",
+                type.operations().stream().map(PlannedOperation::location).toList());
+        strings("Verbs", type.verbs());
         file.gap().line("/// <inheritdoc/>");
-        file.block("protected override ", context.runtime(file, "SoapMessage"), " Input(int operation)");
+        file.block("protected override $T Input(int operation)", context.runtime("SoapMessage"));
         file.block("switch (operation)");
         for (int i = 0; i < type.operations().size(); i++) {
-            file.line("case ", String.valueOf(i), ":");
+            file.line("case $L:", i);
             file.line(
-                    "    return new ",
-                    signatures.messages(type.operations().get(i).input()),
-                    "();");
+                    "    return new $T();",
+                    signatures.messages(type.operations().get(i).input()));
         }
         file.line("default:");
-        file.line("    throw new ", file.type("System", "ArgumentOutOfRangeException"), "(\"operation\");");
+        file.line("    throw new $T(\"operation\");", TypeName.ofLibrary("System", "ArgumentOutOfRangeException"));
         file.close();
         file.close();
     }
 
-    private static String strings(Stream<String> values) {
-        return values.map(CSharpText::literal).collect(Collectors.joining(", ", "new[] { ", " }"));
+    private void strings(String name, List<String> values) {
+        constant(Code.of("string[]"), name, Code.of("new[] { $L }", Code.literals(values)));
     }
 
     private void input() {
-        String names =
-                file.type("System", "Func") + "<" + file.type("System.Collections.Generic", "ISet") + "<string>>";
+        Code names = Code.of(
+                "$T<$T<string>>",
+                TypeName.ofLibrary("System", "Func"),
+                TypeName.ofLibrary("System.Collections.Generic", "ISet"));
         file.gap().line("/// <inheritdoc/>");
         file.block(
-                "protected override ",
-                context.runtime(file, "SoapMessage"),
-                " Input(string space, string name, string action, ",
-                names,
-                " parts)");
+                "protected override $T Input(string space, string name, string action, $T parts)",
+                context.runtime("SoapMessage"),
+                names);
         for (PlannedOperation operation : type.operations()) {
-            file.block("if (", test(operation.recognition()), ")");
-            file.line("return new ", signatures.messages(operation.input()), "();");
+            file.block("if ($L)", test(operation.recognition()));
+            file.line("return new $T();", signatures.messages(operation.input()));
             file.close();
         }
         file.line("return null;");
@@ -148,59 +150,68 @@ public final class EndpointEmitter {
     }
 
     /** The test that tells an operation: {@link Recognition#fits} as code. */
-    private static String test(Recognition known) {
-        List<String> beginnings = known.beginnings().stream()
-                .map(first -> "name == " + CSharpText.literal(first.getLocalPart()) + " && space == "
-                        + CSharpText.literal(first.getNamespaceURI()))
+    private static Code test(Recognition known) {
+        List<Code> beginnings = known.beginnings().stream()
+                .map(first -> Code.of("name == $S && space == $S", first.getLocalPart(), first.getNamespaceURI()))
                 .toList();
         boolean several = beginnings.size() > 1;
-        String begins =
-                beginnings.stream().map(one -> several ? "(" + one + ")" : one).collect(Collectors.joining(" || "));
-        String acts = known.actions().stream()
-                .map(action -> "action == " + CSharpText.literal(action))
-                .collect(Collectors.joining(" || "));
-        String either = several ? "(" + begins + ")" : begins;
+        Code begins = Code.join(
+                " || ",
+                beginnings.stream()
+                        .map(one -> several ? Code.of("($L)", one) : one)
+                        .toList());
+        Code acts = Code.join(
+                " || ",
+                known.actions().stream()
+                        .map(action -> Code.of("action == $S", action))
+                        .toList());
+        Code either = several ? Code.of("($L)", begins) : begins;
         return switch (known.by()) {
             case ELEMENT -> begins;
-            case BOTH -> either + " && (" + acts + ")";
+            case BOTH -> Code.of("$L && ($L)", either, acts);
             case PARTS ->
-                either + " && (" + (acts.isEmpty() ? "" : acts + " || ") + "parts().SetEquals(new string[] { "
-                        + CSharpTypes.literals(new ArrayList<>(known.parts())) + " }))";
-            case ACTION -> acts + " || (action.Length == 0 && " + either + ")";
+                Code.of(
+                        acts.isEmpty()
+                                ? "$L && ($Lparts().SetEquals(new string[] { $L }))"
+                                : "$L && ($L || parts().SetEquals(new string[] { $L }))",
+                        either,
+                        acts,
+                        Code.literals(new ArrayList<>(known.parts())));
+            case ACTION -> Code.of("$L || (action.Length == 0 && $L)", acts, either);
         };
     }
 
     private void perform() {
-        String message = context.runtime(file, "SoapMessage");
+        TypeName message = context.runtime("SoapMessage");
         file.gap().line("/// <inheritdoc/>");
-        file.block("protected override ", message, " Perform(", message, " input)");
+        file.block("protected override $T Perform($T input)", message, message);
         for (PlannedOperation operation : type.operations()) {
             String variable = CSharpNames.field(operation.input().name());
-            String kind = signatures.messages(operation.input());
-            file.line(kind, " ", variable, " = input as ", kind, ";");
-            file.block("if (", variable, " != null)");
+            Code kind = signatures.messages(operation.input());
+            file.line("$T $N = input as $T;", kind, variable, kind);
+            file.block("if ($N != null)", variable);
             perform(operation, variable);
             file.close();
         }
-        file.line("throw new ", file.type("System", "ArgumentException"), "(input.GetType().Name);");
+        file.line("throw new $T(input.GetType().Name);", TypeName.ofLibrary("System", "ArgumentException"));
         file.close();
     }
 
     private void perform(PlannedOperation operation, String input) {
-        String call = "this.implementation." + operation.method() + "("
-                + String.join(", ", Signatures.values(operation.input(), input)) + ")";
+        Code call = Code.of(
+                "this.implementation.$N($L)",
+                operation.method(),
+                Code.join(", ", Signatures.values(operation.input(), input)));
         if (Signatures.isVoid(operation)) {
-            file.line(call, ";");
+            file.line("$L;", call);
         }
         if (operation.output() == null) {
             file.line("return null;");
         } else {
             file.line(
-                    "return ",
+                    "return $T.Of($L);",
                     signatures.staticMessages(operation.output()),
-                    ".Of(",
-                    Signatures.isVoid(operation) ? "" : call,
-                    ");");
+                    Signatures.isVoid(operation) ? Code.NONE : call);
         }
     }
 }

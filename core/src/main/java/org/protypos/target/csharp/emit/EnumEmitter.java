@@ -21,7 +21,7 @@ public final class EnumEmitter {
         file.doc(
                 CSharpText.comment(type.documentation()),
                 type.documentation().isBlank() ? "The values of " + type.name() + "." : "");
-        file.block("public enum ", type.name());
+        file.block("public enum $N", type.name());
         int last = type.constants().size() - 1;
         for (int i = 0; i <= last; i++) {
             PlannedEnum.Constant constant = type.constants().get(i);
@@ -37,7 +37,7 @@ public final class EnumEmitter {
                                             + CSharpText.comment(
                                                     constant.value().strip()) + "."
                             : "");
-            file.line(constant.name(), i == last ? "" : ",");
+            file.line(i == last ? "$N" : "$N,", constant.name());
         }
         file.close();
     }

@@ -2,11 +2,11 @@ package org.protypos.target.csharp.emit;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.stream.Collectors;
 import org.protypos.target.SourceFile;
 import org.protypos.target.classes.PlannedInterface;
 import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.Property;
+import org.protypos.target.code.Code;
 import org.protypos.target.csharp.text.CSharpContext;
 import org.protypos.target.csharp.text.CSharpFile;
 import org.protypos.target.csharp.text.CSharpNames;
@@ -19,20 +19,20 @@ public final class InterfaceEmitter {
     /** The source file for this part of a plan. */
     public static SourceFile emit(CSharpContext context, PlannedInterface type) {
         CSharpFile file = context.file(type.packageName(), type.name());
-        Signatures signatures = new Signatures(context, file, type);
+        Signatures signatures = new Signatures(context, type);
         file.doc(
                 CSharpText.comment(type.documentation()),
                 "Port type " + CSharpText.comment(type.xmlName().getLocalPart()) + " of namespace "
                         + CSharpText.comment(type.xmlName().getNamespaceURI()) + ".");
-        file.block("public interface ", type.name());
+        file.block("public interface $N", type.name());
         boolean first = true;
         for (PlannedOperation operation : type.operations()) {
             if (!first) {
                 file.gap();
             }
             first = false;
-            signatures.document(operation, false);
-            file.line(signatures.method(operation), ";");
+            signatures.document(file, operation, false);
+            file.line("$L;", signatures.method(operation));
         }
         file.close();
         return file.finish();
@@ -51,28 +51,32 @@ public final class InterfaceEmitter {
 
     private static SourceFile result(CSharpContext context, PlannedInterface type, PlannedOperation operation) {
         CSharpFile file = context.file(type.packageName(), operation.resultName());
-        Signatures signatures = new Signatures(context, file, type);
+        Signatures signatures = new Signatures(context, type);
         List<Property> values = operation.output().values();
         List<String> names = Signatures.resultNames(operation);
-        List<String> parameters = new ArrayList<>();
+        List<Code> parameters = new ArrayList<>();
         for (int i = 0; i < names.size(); i++) {
-            parameters.add(signatures.type(values.get(i)) + " " + parameter(names.get(i)));
+            parameters.add(Code.of("$T $N", signatures.type(values.get(i)), parameter(names.get(i))));
         }
         file.doc("What " + CSharpText.comment(operation.method()) + " gives.");
-        file.block("public sealed class ", operation.resultName());
+        file.block("public sealed class $N", operation.resultName());
         file.doc("What the operation is to give.");
-        file.block("public ", operation.resultName(), "(", String.join(", ", parameters), ")");
-        names.forEach(name -> file.line("this.", name, " = ", parameter(name), ";"));
+        file.block("public $N($L)", operation.resultName(), Code.join(", ", parameters));
+        names.forEach(name -> file.line("this.$N = $N;", name, parameter(name)));
         file.close();
         for (int i = 0; i < names.size(); i++) {
             String about = CSharpText.comment(values.get(i).documentation());
             file.gap().doc(about.isBlank() ? "One of the results." : about);
-            file.line("public ", signatures.type(values.get(i)), " ", names.get(i), " { get; private set; }");
+            file.line("public $T $N { get; private set; }", signatures.type(values.get(i)), names.get(i));
         }
-        String shown = names.stream().map(name -> name + " = \" + this." + name).collect(Collectors.joining(" + \", "));
+        Code shown = Code.join(
+                " + \", ",
+                names.stream()
+                        .map(name -> Code.of("$N = \" + this.$N", name, name))
+                        .toList());
         file.gap().line("/// <inheritdoc/>");
         file.block("public override string ToString()");
-        file.line("return \"", operation.resultName(), " { ", shown, " + \" }\";");
+        file.line("return \"$N { $L + \" }\";", operation.resultName(), shown);
         file.close();
         file.close();
         return file.finish();

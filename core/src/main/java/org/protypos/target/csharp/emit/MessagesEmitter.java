@@ -5,10 +5,8 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Consumer;
-import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.protypos.api.Member;
-import org.protypos.api.ScalarKind;
 import org.protypos.target.SourceFile;
 import org.protypos.target.classes.FreeName;
 import org.protypos.target.classes.PlannedFault;
@@ -17,10 +15,11 @@ import org.protypos.target.classes.PlannedMessage;
 import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.Property;
 import org.protypos.target.classes.ValueType;
+import org.protypos.target.code.Code;
+import org.protypos.target.code.TypeName;
 import org.protypos.target.csharp.text.CSharpContext;
 import org.protypos.target.csharp.text.CSharpFile;
 import org.protypos.target.csharp.text.CSharpNames;
-import org.protypos.target.csharp.text.CSharpText;
 import org.protypos.target.csharp.text.CSharpTypes;
 import org.protypos.wire.WireMessage;
 
@@ -35,10 +34,10 @@ public final class MessagesEmitter {
     private boolean first;
 
     private MessagesEmitter(CSharpContext context, CSharpFile file, PlannedInterface owner) {
-        this.signatures = new Signatures(context, file, owner);
+        this.signatures = new Signatures(context, owner);
         this.context = context;
         this.file = file;
-        this.types = new CSharpTypes(context, file);
+        this.types = new CSharpTypes(context);
         CSharpDialect dialect = new CSharpDialect(types, null);
         this.reading = new ReadingCode(context, file, dialect);
         this.writing = new WritingCode(context, file, dialect);
@@ -56,7 +55,7 @@ public final class MessagesEmitter {
         CSharpFile file = context.file(type.packageName(), type.messages(), nested);
         MessagesEmitter emitter = new MessagesEmitter(context, file, type);
         file.doc("The messages of " + type.name() + " on the wire.");
-        file.block("internal static class ", type.messages());
+        file.block("internal static class $N", type.messages());
         boolean first = true;
         for (PlannedOperation operation : type.operations()) {
             if (!first) {
@@ -83,10 +82,10 @@ public final class MessagesEmitter {
     }
 
     private void message(PlannedMessage message, PlannedOperation operation, List<PlannedFault> faults) {
-        file.block("internal sealed class ", message.name(), " : ", context.runtime(file, "SoapMessage"));
+        file.block("internal sealed class $N : $T", message.name(), context.runtime("SoapMessage"));
         boolean any = false;
         if (message.body() != null) {
-            file.line("internal ", types.of(message.body()), " Body { get; set; }");
+            file.line("internal $T Body { get; set; }", types.of(message.body()));
             any = true;
         }
         for (int i = 0; i < message.outside().size(); i++) {
@@ -94,7 +93,7 @@ public final class MessagesEmitter {
                 file.gap();
             }
             any = true;
-            file.line("internal ", types.of(message.outside().get(i)), " ", outside(message, i), " { get; set; }");
+            file.line("internal $T $N { get; set; }", types.of(message.outside().get(i)), outside(message, i));
         }
         first = !any;
         made(message, operation);
@@ -102,7 +101,7 @@ public final class MessagesEmitter {
             headers(message);
         }
         if (message.encoded()) {
-            constant("bool IsEncoded", "true");
+            constant("bool IsEncoded", Code.of("true"));
         }
         form(message);
         if (!message.attachments().isEmpty()) {
@@ -121,34 +120,40 @@ public final class MessagesEmitter {
     /** Writes what makes a message of the values that it carries, and takes these out again. */
     private void made(PlannedMessage message, PlannedOperation operation) {
         boolean input = message == operation.input();
-        String result = input ? null : signatures.result(operation);
+        Code result = input ? null : signatures.result(operation);
         // No parameter is called like this one.
         String local = input ? "input" : "output";
-        List<String> values = Signatures.values(message, local);
-        List<String> given = operation.parameters();
-        if (!input) {
-            List<String> names = operation.resultName() == null ? List.of() : Signatures.resultNames(operation);
-            given = values.stream()
-                    .map(value -> names.isEmpty() ? "result" : "result." + names.get(values.indexOf(value)))
+        List<Code> values = Signatures.values(message, local);
+        List<Code> given;
+        if (input) {
+            given = operation.parameters().stream()
+                    .map(name -> Code.of("$N", name))
+                    .toList();
+        } else if (operation.resultName() == null) {
+            given = values.stream().map(value -> Code.of("result")).toList();
+        } else {
+            given = Signatures.resultNames(operation).stream()
+                    .map(name -> Code.of("result.$N", name))
                     .toList();
         }
         begin();
-        String parameters = input ? signatures.parameters(operation) : result == null ? "" : result + " result";
-        file.block("internal static ", message.name(), " Of(", parameters, ")");
-        file.line(message.name(), " ", local, " = new ", message.name(), "();");
+        Code none = result == null ? Code.NONE : Code.of("$T result", result);
+        Code parameters = input ? signatures.parameters(operation) : none;
+        file.block("internal static $N Of($L)", message.name(), parameters);
+        file.line("$N $N = new $N();", message.name(), local, message.name());
         if (message.wrapper() != null) {
-            file.line(local, ".Body = new ", context.ref(file, message.wrapper()), "();");
+            file.line("$N.Body = new $T();", local, context.ref(message.wrapper()));
         }
         for (int i = 0; i < values.size(); i++) {
-            file.line(values.get(i), " = ", given.get(i), ";");
+            file.line("$L = $L;", values.get(i), given.get(i));
         }
-        file.line("return ", local, ";");
+        file.line("return $N;", local);
         file.close();
         if (result != null) {
-            String joined = String.join(", ", Signatures.values(message, "this"));
+            Code joined = Code.join(", ", Signatures.values(message, "this"));
             begin();
-            file.block("internal ", result, " Result()");
-            file.line("return ", operation.resultName() == null ? joined : "new " + result + "(" + joined + ")", ";");
+            file.block("internal $T Result()", result);
+            file.line("return $L;", operation.resultName() == null ? joined : Code.of("new $T($L)", result, joined));
             file.close();
         }
     }
@@ -160,15 +165,19 @@ public final class MessagesEmitter {
         first = false;
     }
 
-    private void override(String signature) {
+    private void override(String template, Object... arguments) {
         begin();
-        file.block("public override ", signature);
+        file.block("public override " + template, arguments);
     }
 
-    private void constant(String signature, String value) {
+    private void constant(String signature, Code value) {
         override(signature);
+        value(value);
+    }
+
+    private void value(Code value) {
         file.block("get");
-        file.line("return ", value, ";");
+        file.line("return $L;", value);
         file.close();
         file.close();
     }
@@ -184,59 +193,59 @@ public final class MessagesEmitter {
                     case BYTES -> "Bytes";
                 };
         if (form != null) {
-            String type = context.runtime(file, "MessageForm");
-            constant(type + " Form", type + "." + form);
+            TypeName type = context.runtime("MessageForm");
+            override("$T Form", type);
+            value(Code.of("$T.$N", type, form));
         }
         if (message.form() == WireMessage.Form.TEXT) {
             constant(
                     "string TextPart",
-                    CSharpText.literal(message.values().get(0).xmlName().getLocalPart()));
+                    Code.of("$S", message.values().get(0).xmlName().getLocalPart()));
         }
     }
 
     private void attachments(PlannedMessage message) {
         int firstPart = message.headers().size();
-        override("void WriteAttachments(" + context.runtime(file, "OutgoingPackage") + " output)");
+        override("void WriteAttachments($T output)", context.runtime("OutgoingPackage"));
         for (int i = 0; i < message.attachments().size(); i++) {
-            String value = "this." + outside(message, firstPart + i);
+            Code value = Code.of("this.$N", outside(message, firstPart + i));
             String type = message.mediaTypes().get(i);
-            String declared = type.isEmpty() ? "" : ", " + CSharpText.literal(type);
+            Code declared = type.isEmpty() ? Code.NONE : Code.of(", $S", type);
             boolean guarded = message.form() != WireMessage.Form.ENVELOPE;
             if (guarded) {
-                file.block("if (", value, " != null)");
+                file.block("if ($L != null)", value);
             }
-            file.line("output.Attach(", part(message, i), ", ", value, declared, ");");
+            file.line("output.Attach($L, $L$L);", part(message, i), value, declared);
             if (guarded) {
                 file.close();
             }
         }
         file.close();
-        override("void ReadAttachments(" + context.runtime(file, "AttachedParts") + " input)");
+        override("void ReadAttachments($T input)", context.runtime("AttachedParts"));
         for (int i = 0; i < message.attachments().size(); i++) {
-            file.line("this.", outside(message, firstPart + i), " = input.Take(", part(message, i), ");");
+            file.line("this.$N = input.Take($L);", outside(message, firstPart + i), part(message, i));
         }
         file.close();
     }
 
-    private static String part(PlannedMessage message, int attachment) {
-        return CSharpText.literal(
-                message.attachments().get(attachment).xmlName().getLocalPart());
+    private static Code part(PlannedMessage message, int attachment) {
+        return Code.of("$S", message.attachments().get(attachment).xmlName().getLocalPart());
     }
 
     private void actions(PlannedMessage message, PlannedOperation operation) {
         if (message.action() == null) {
             return;
         }
-        constant("string Action", CSharpText.literal(message.action()));
+        constant("string Action", Code.of("$S", message.action()));
         if (operation.output() == null) {
-            constant("bool IsOneWay", "true");
+            constant("bool IsOneWay", Code.of("true"));
         }
         if (message == operation.input() && !operation.faultActions().isEmpty()) {
-            override("string FaultAction(" + context.runtime(file, "DeclaredFaultException") + " fault)");
+            override("string FaultAction($T fault)", context.runtime("DeclaredFaultException"));
             for (int i = 0; i < operation.faults().size(); i++) {
                 PlannedFault fault = operation.faults().get(i);
-                file.block("if (fault is ", file.contractType(fault.packageName(), fault.name()), ")");
-                file.line("return ", CSharpText.literal(operation.faultActions().get(i)), ";");
+                file.block("if (fault is $T)", TypeName.ofContract(fault.packageName(), fault.name()));
+                file.line("return $S;", operation.faultActions().get(i));
                 file.close();
             }
             file.line("return null;");
@@ -245,34 +254,32 @@ public final class MessagesEmitter {
     }
 
     private void headers(PlannedMessage message) {
-        String any = IntStream.range(0, message.headers().size())
-                .mapToObj(i -> "this." + outside(message, i) + " != null")
-                .collect(Collectors.joining(" || "));
-        constant("bool HasHeaders", any);
-        override("void WriteHeaders(" + context.runtime(file, "XmlOutput") + " output)");
+        List<Code> any = IntStream.range(0, message.headers().size())
+                .mapToObj(i -> Code.of("this.$N != null", outside(message, i)))
+                .toList();
+        constant("bool HasHeaders", Code.join(" || ", any));
+        override("void WriteHeaders($T output)", context.runtime("XmlOutput"));
         for (int i = 0; i < message.headers().size(); i++) {
             Property header = message.headers().get(i);
-            String value = "this." + outside(message, i);
-            file.block("if (", value, " != null)");
+            Code value = Code.of("this.$N", outside(message, i));
+            file.block("if ($L != null)", value);
             writing.writeElement(header, CSharpDialect.writable(header, value));
             file.close();
         }
         file.close();
-        override("bool TakeHeader(" + context.runtime(file, "XmlElement") + "<" + context.runtime(file, "XmlObject")
-                + "> block)");
+        override("bool TakeHeader($T<$T> block)", context.runtime("XmlElement"), context.runtime("XmlObject"));
         for (int i = 0; i < message.headers().size(); i++) {
             Property header = message.headers().get(i);
             String found = "found";
             file.block(
-                    "if (block.Name == ",
-                    types.xname(
-                            header.xmlName().getNamespaceURI(), header.xmlName().getLocalPart()),
-                    ")");
-            String wanted = content(header.type());
-            file.line(wanted, " ", found, " = block.Value as ", wanted, ";");
-            file.block("if (", found, " != null)");
-            String into = "this." + outside(message, i);
-            take(header.type(), found, value -> file.line(into, " = ", value, ";")
+                    "if (block.Name == $L)",
+                    CSharpTypes.xname(
+                            header.xmlName().getNamespaceURI(), header.xmlName().getLocalPart()));
+            TypeName wanted = content(header.type());
+            file.line("$T $N = block.Value as $T;", wanted, found, wanted);
+            file.block("if ($N != null)", found);
+            Code into = Code.of("this.$N", outside(message, i));
+            take(header.type(), found, value -> file.line("$L = $L;", into, value)
                     .line("return true;"));
             file.close();
             file.close();
@@ -282,28 +289,24 @@ public final class MessagesEmitter {
     }
 
     /** The type of what an element holds that was read by its name alone. */
-    private String content(ValueType type) {
+    private TypeName content(ValueType type) {
         return type instanceof ValueType.Structured structured
-                ? context.ref(file, structured.type())
-                : context.runtime(file, type instanceof ValueType.Anything ? "XmlTree" : "XmlSimple");
+                ? context.ref(structured.type())
+                : context.runtime(type instanceof ValueType.Anything ? "XmlTree" : "XmlSimple");
     }
 
     /** Writes what takes the value out of an element that was read by its name alone, and goes on when there is one. */
-    private void take(ValueType type, String found, Consumer<String> then) {
+    private void take(ValueType type, String found, Consumer<Code> then) {
         if (type instanceof ValueType.Enumerated enumerated) {
-            String name = context.ref(file, enumerated.type());
-            file.line(name, " ", found, "Value;");
+            String value = found + "Value";
+            file.line("$T $N;", context.ref(enumerated.type()), value);
             file.block(
-                    "if (",
-                    context.registry(file),
-                    ".Find(",
-                    context.statics(file, "Lexical"),
-                    ".Collapse(",
+                    "if ($T.Find($T.Collapse($N.Text), out $N))",
+                    context.registry(),
+                    context.runtime("Lexical").members(),
                     found,
-                    ".Text), out ",
-                    found,
-                    "Value))");
-            then.accept(found + "Value");
+                    value);
+            then.accept(Code.of("$N", value));
             file.close();
             return;
         }
@@ -315,94 +318,96 @@ public final class MessagesEmitter {
     }
 
     /** Takes a list of named values, if all of them are known. */
-    private void takeAll(ValueType.Enumerated enumerated, String found, Consumer<String> then) {
-        String name = context.ref(file, enumerated.type());
+    private void takeAll(ValueType.Enumerated enumerated, String found, Consumer<Code> then) {
+        TypeName name = context.ref(enumerated.type());
+        Code list = types.list(Code.of(name));
         String all = found + "Values";
-        file.line(types.list(name), " ", all, " = new ", types.list(name), "();");
-        file.line("bool ", found, "Known = true;");
-        file.block("foreach (string item in ", found, ".ValuesOf<string>())");
-        file.line(name, " itemValue;");
-        file.line(found, "Known &= ", context.registry(file), ".Find(item, out itemValue);");
-        file.line(all, ".Add(itemValue);");
+        String known = found + "Known";
+        file.line("$T $N = new $T();", list, all, list);
+        file.line("bool $N = true;", known);
+        file.block("foreach (string item in $N.ValuesOf<string>())", found);
+        file.line("$T itemValue;", name);
+        file.line("$N &= $T.Find(item, out itemValue);", known, context.registry());
+        file.line("$N.Add(itemValue);", all);
         file.close();
-        file.block("if (", found, "Known)");
-        then.accept(all);
+        file.block("if ($N)", known);
+        then.accept(Code.of("$N", all));
         file.close();
     }
 
     /** The expression for the value in an element that was read by its name alone. */
-    private String unwrap(ValueType type, String found) {
+    private Code unwrap(ValueType type, String found) {
         if (type instanceof ValueType.Scalar scalar) {
-            return scalar.kind() == ScalarKind.STRING
-                    ? found + ".Text"
-                    : scalar.kind() == ScalarKind.ATTACHMENT
-                            ? context.statics(file, "Attachment") + ".Of((byte[])" + found + ".Value)"
-                            : "(" + types.object(type) + ")" + found + ".Value";
+            return switch (scalar.kind()) {
+                case STRING -> Code.of("$N.Text", found);
+                case ATTACHMENT ->
+                    Code.of(
+                            "$T.Of((byte[])$N.Value)",
+                            context.runtime("Attachment").members(),
+                            found);
+                default -> Code.of("($T)$N.Value", types.object(type), found);
+            };
         }
         if (type instanceof ValueType.Items items) {
-            return found + ".ValuesOf<" + types.object(items.item()) + ">()";
+            return Code.of("$N.ValuesOf<$T>()", found, types.object(items.item()));
         }
-        if (type instanceof ValueType.Anything) {
-            return found + ".Element";
-        }
-        return found;
+        return Code.of(type instanceof ValueType.Anything ? "$N.Element" : "$N", found);
     }
 
     private void body(PlannedMessage message) {
         Property body = message.body();
         boolean group = body.kind() == Member.Kind.GROUP;
-        override("void WriteBody(" + context.runtime(file, "XmlOutput") + " output)");
+        override("void WriteBody($T output)", context.runtime("XmlOutput"));
         if (CSharpTypes.isAlwaysThere(body)) {
-            writing.writeElement(body, "this.Body");
+            writing.writeElement(body, Code.of("this.Body"));
         } else {
             file.block("if (this.Body != null)");
             if (group) {
                 file.line("output.Group(this.Body);");
             } else {
-                writing.writeElement(body, CSharpDialect.writable(body, "this.Body"));
+                writing.writeElement(body, CSharpDialect.writable(body, Code.of("this.Body")));
             }
             if (body.nillable()) {
                 file.orElse("else");
-                file.line("output.Nil(", CSharpTypes.name(body), ");");
+                file.line("output.Nil($L);", CSharpTypes.name(body));
             }
             file.close();
         }
         file.close();
-        override("void ReadBody(" + context.runtime(file, "XmlInput") + " input)");
+        override("void ReadBody($T input)", context.runtime("XmlInput"));
         if (group) {
-            file.line("this.Body = input.Group(new ", types.of(body), "());");
+            file.line("this.Body = input.Group(new $T());", types.of(body));
             file.close();
             return;
         }
         if (message.anyWrapper()) {
-            file.line("input.DemandAny(", CSharpText.literal(body.xmlName().getLocalPart()), ");");
+            file.line("input.DemandAny($S);", body.xmlName().getLocalPart());
         } else {
-            file.line("input.Demand(", CSharpTypes.name(body), ");");
+            file.line("input.Demand($L);", CSharpTypes.name(body));
         }
-        String value = reading.element(body);
+        Code value = reading.element(body);
         if (body.nillable()) {
-            file.block("if (!", reading.takeNil(body.type()), ")");
-            file.line("this.Body = ", value, ";");
+            file.block("if (!$L)", reading.takeNil(body.type()));
+            file.line("this.Body = $L;", value);
             file.close();
         } else {
-            file.line("this.Body = ", value, ";");
+            file.line("this.Body = $L;", value);
         }
         file.close();
     }
 
     private void declared(List<PlannedFault> faults) {
-        override(context.runtime(file, "DeclaredFaultException") + " Declared(" + context.runtime(file, "SoapFault")
-                + " fault)");
+        override("$T Declared($T fault)", context.runtime("DeclaredFaultException"), context.runtime("SoapFault"));
         List<String> named = new ArrayList<>();
         for (PlannedFault fault : faults) {
             String found = FreeName.beside(
                     named, CSharpNames.field(fault.name().replaceFirst("(?<=.)Exception$", "")) + "Detail");
             named.add(found);
-            String wanted = content(fault.detail().type());
-            String exception = file.contractType(fault.packageName(), fault.name());
-            file.line(wanted, " ", found, " = fault.DetailOf<", wanted, ">(", CSharpTypes.name(fault.detail()), ");");
-            file.block("if (", found, " != null)");
-            take(fault.detail().type(), found, detail -> file.line("return new ", exception, "(fault, ", detail, ");"));
+            TypeName wanted = content(fault.detail().type());
+            TypeName exception = TypeName.ofContract(fault.packageName(), fault.name());
+            file.line("$T $N = fault.DetailOf<$T>($L);", wanted, found, wanted, CSharpTypes.name(fault.detail()));
+            file.block("if ($N != null)", found);
+            take(fault.detail().type(), found, detail -> file.line("return new $T(fault, $L);", exception, detail));
             file.close();
         }
         file.line("return null;");

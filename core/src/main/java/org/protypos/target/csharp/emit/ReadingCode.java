@@ -9,7 +9,10 @@ import org.protypos.schema.Wildcard;
 import org.protypos.target.classes.PlannedClass;
 import org.protypos.target.classes.Property;
 import org.protypos.target.classes.ValueType;
+import org.protypos.target.code.Code;
+import org.protypos.target.code.TypeName;
 import org.protypos.target.content.ContentReading;
+import org.protypos.target.content.ContentWriting;
 import org.protypos.target.csharp.text.CSharpContext;
 import org.protypos.target.csharp.text.CSharpFile;
 import org.protypos.target.csharp.text.CSharpText;
@@ -32,44 +35,43 @@ final class ReadingCode extends ContentReading {
     }
 
     @Override
-    public void keepText(Property property, String value) {
+    public void keepText(Property property, Code value) {
         if (owner() != null && property.hasOddText()) {
-            String there = CSharpTypes.isAlwaysThere(property) ? value : CSharpDialect.writable(property, value);
-            String guard = CSharpTypes.isValue(property.type()) ? "" : " && " + value + " != null";
-            keep(property, "if (input.IsOdd" + guard + ")", "0", there);
+            Code there = CSharpTypes.isAlwaysThere(property) ? value : CSharpDialect.writable(property, value);
+            Code head = CSharpTypes.isValue(property.type())
+                    ? Code.of("if (input.IsOdd)")
+                    : Code.of("if (input.IsOdd && $L != null)", value);
+            keep(property, head, ContentWriting.FIRST, there);
         }
     }
 
     @Override
-    protected void keepLastText(Property property, String list) {
+    protected void keepLastText(Property property, Code list) {
         if (owner() != null && property.hasOddText()) {
-            String last = list + "[" + list + ".Count - 1]";
-            String there = dialect.there(property.type(), property.nillable(), last);
-            keep(property, "if (input.IsOdd)", list + ".Count - 1", there);
+            Code last = Code.of("$L[$L.Count - 1]", list, list);
+            Code there = dialect.there(property.type(), property.nillable(), last);
+            keep(property, Code.of("if (input.IsOdd)"), Code.of("$L.Count - 1", list), there);
         }
     }
 
-    private void keep(Property property, String head, String index, String value) {
-        file.block(head);
+    private void keep(Property property, Code head, Code index, Code value) {
+        file.block("$L", head);
         file.line(
-                "this.KeepXmlText(input, nameof(",
+                "this.KeepXmlText(input, nameof($N), $L, $L);",
                 property.name(),
-                "), ",
                 index,
-                ", ",
-                types.print(property.type(), value),
-                ");");
+                types.print(property.type(), value));
         file.close();
     }
 
     @Override
-    protected String list(Property property) {
+    protected Code list(Property property) {
         return dialect.member(property);
     }
 
     @Override
-    protected String addNil(String list) {
-        return list + ".Add(null);";
+    protected Code addNil(Code list) {
+        return Code.of("$L.Add(null);", list);
     }
 
     @Override
@@ -78,78 +80,80 @@ final class ReadingCode extends ContentReading {
     }
 
     @Override
-    protected String keepOrder() {
-        return "this.KeepXmlOrder(order, came);";
+    protected Code keepOrder() {
+        return Code.of("this.KeepXmlOrder(order, came);");
     }
 
     @Override
-    protected String textType() {
-        return "string";
+    protected Code textType() {
+        return Code.of("string");
     }
 
     @Override
-    protected String parse(Property property, String text) {
+    protected Code parse(Property property, Code text) {
         return types.parse(property, text);
     }
 
     @Override
-    protected void readWideChoice(Content.OneOf<Property> choice, String otherwise) {
+    protected void readWideChoice(Content.OneOf<Property> choice, Code otherwise) {
         file.block("do");
         for (Content<Property> part : choice.parts()) {
-            file.block("if (", starts(part), ")");
+            file.block("if ($L)", starts(part));
             readStarted(part);
             file.line("break;");
             file.close();
         }
         if (!otherwise.isEmpty()) {
-            file.line(otherwise);
+            file.line("$L", otherwise);
         }
         file.close();
         file.line("while (false);");
     }
 
     @Override
-    protected String readExpression(Content.Leaf<Property> leaf) {
+    protected Code readExpression(Content.Leaf<Property> leaf) {
         Property property = leaf.member();
         ValueType type = property.type();
         return switch (property.kind()) {
-            case GROUP -> "input.Group(new " + context.ref(file, property.group()) + "())";
+            case GROUP -> Code.of("input.Group(new $T())", context.ref(property.group()));
             case WILDCARD ->
-                leaf.wildcard().processing() == Wildcard.Processing.SKIP ? "input.Tree()" : "input.Element()";
-            case SUBSTITUTABLE -> "input.Member<" + contentClass(type) + ">()";
+                leaf.wildcard().processing() == Wildcard.Processing.SKIP
+                        ? Code.of("input.Tree()")
+                        : Code.of("input.Element()");
+            case SUBSTITUTABLE -> Code.of("input.Member<$T>()", contentClass(type));
             default -> property.defaultValue() == null ? element(property) : elementOr(property, type);
         };
     }
 
     /** The expression that reads an element which stands for a value of its own when it is empty. */
-    private String elementOr(Property property, ValueType type) {
-        String standard = CSharpText.literal(property.defaultValue());
+    private Code elementOr(Property property, ValueType type) {
+        String standard = property.defaultValue();
         if (type instanceof ValueType.Structured structured && structured.type().isSimple()) {
-            return "input.Object(" + plain(structured.type()) + ", " + standard + ")";
+            return Code.of("input.Object($L, $S)", plain(structured.type()), standard);
         }
         return property.hasOddText()
-                ? types.parse(property, "input." + CSharpText.capital(source(type, "textOr")) + "(" + standard + ")")
+                ? types.parse(property, Code.of("input.$N($S)", CSharpText.capital(source(type, "textOr")), standard))
                 : element(property);
     }
 
-    private String plain(PlannedClass type) {
-        String name = context.ref(file, type);
-        return type.isAbstract() ? "(" + name + ")null" : "new " + name + "()";
+    private Code plain(PlannedClass type) {
+        TypeName name = context.ref(type);
+        return type.isAbstract() ? Code.of("($T)null", name) : Code.of("new $T()", name);
     }
 
-    private String contentClass(ValueType type) {
+    private TypeName contentClass(ValueType type) {
         return type instanceof ValueType.NamedElement named && named.content() != null
-                ? context.ref(file, named.content())
-                : context.runtime(file, type instanceof ValueType.NamedSimple ? "XmlSimple" : "XmlObject");
+                ? context.ref(named.content())
+                : context.runtime(type instanceof ValueType.NamedSimple ? "XmlSimple" : "XmlObject");
     }
 
     /** The expression that reads the element of a property. */
-    String element(Property property) {
+    Code element(Property property) {
         ValueType type = property.type();
         if (type instanceof ValueType.Structured structured) {
-            return "input.Object(" + plain(structured.type()) + ")";
+            return Code.of("input.Object($L)", plain(structured.type()));
         }
-        return type instanceof ValueType.Anything ? "input.Any()" : types.parse(property, text(type, "text"));
+        return type instanceof ValueType.Anything ? Code.of("input.Any()") : types.parse(property, text(type, "text"));
     }
 
     @Override
@@ -159,11 +163,11 @@ final class ReadingCode extends ContentReading {
 
     /** Writes the constants that the tests written so far refer to. */
     void writeConstants() {
-        String set = file.type("System.Collections.Generic", "HashSet") + "<string>";
+        Code set = Code.of("$T<string>", TypeName.ofLibrary("System.Collections.Generic", "HashSet"));
         starts.forEach((names, constant) -> {
             file.gap();
-            file.block("private static readonly ", set, " ", constant, " = new ", set);
-            names.forEach(name -> file.line(name, ","));
+            file.block("private static readonly $T $N = new $T", set, constant, set);
+            names.forEach(name -> file.line("$S,", name));
             file.close(";");
         });
         starts.clear();

@@ -13,9 +13,10 @@ import org.protypos.target.classes.Plan;
 import org.protypos.target.classes.PlannedClass;
 import org.protypos.target.classes.PlannedEnum;
 import org.protypos.target.classes.ValueType;
+import org.protypos.target.code.Code;
+import org.protypos.target.code.TypeName;
 import org.protypos.target.csharp.text.CSharpContext;
 import org.protypos.target.csharp.text.CSharpFile;
-import org.protypos.target.csharp.text.CSharpText;
 import org.protypos.target.csharp.text.CSharpTypes;
 
 /** Writes the class that knows types, elements and values by name, and reads and writes whole documents. */
@@ -60,28 +61,27 @@ public final class RegistryEmitter {
     private void write(Plan plan) {
         String name = plan.registry();
         file.doc("Reads and writes documents of the contract: it knows all types and elements by name.");
-        file.block("public sealed class ", name, " : ", context.runtime(file, "XmlTypes"));
+        file.block("public sealed class $N : $T", name, context.runtime("XmlTypes"));
         file.doc("The one there is; it never changes.");
-        file.line("public static readonly ", name, " Instance = new ", name, "();");
+        file.line("public static readonly $N Instance = new $N();", name, name);
         file.gap();
-        file.block("private ", name, "()");
+        file.block("private $N()", name);
         file.close();
         for (PlannedEnum type : enums(plan)) {
             values(type);
         }
-        String object = context.runtime(file, "XmlObject");
-        Map<QName, String> types = new LinkedHashMap<>();
+        TypeName object = context.runtime("XmlObject");
+        Map<QName, Code> types = new LinkedHashMap<>();
         plan.types().forEach((type, value) -> put(types, type, value, type));
         lookup("NewOfType", object, types);
-        Map<QName, String> elements = new LinkedHashMap<>();
+        Map<QName, Code> elements = new LinkedHashMap<>();
         plan.elements().forEach((element, value) -> put(elements, element, value, null));
         lookup("NewOfElement", object, elements);
-        Map<QName, String> heads = new LinkedHashMap<>();
-        CSharpTypes spelled = new CSharpTypes(context, file);
+        Map<QName, Code> heads = new LinkedHashMap<>();
         plan.heads()
                 .forEach((member, head) ->
-                        heads.put(member, spelled.xname(head.getNamespaceURI(), head.getLocalPart())));
-        lookup("SubstitutionHead", file.type("System.Xml.Linq", "XName"), heads);
+                        heads.put(member, CSharpTypes.xname(head.getNamespaceURI(), head.getLocalPart())));
+        lookup("SubstitutionHead", TypeName.ofLibrary("System.Xml.Linq", "XName"), heads);
         file.close();
     }
 
@@ -98,43 +98,43 @@ public final class RegistryEmitter {
 
     /** The texts of the values of an enumeration, both ways. */
     private void values(PlannedEnum type) {
-        String name = context.ref(file, type);
-        String statics = context.statics(file, type);
+        TypeName name = context.ref(type);
+        TypeName statics = context.ref(type).members();
         file.gap().doc("The value as it is written in XML.");
-        file.block("public static string ToXml(", name, " value)");
+        file.block("public static string ToXml($T value)", name);
         file.block("switch (value)");
         for (PlannedEnum.Constant constant : type.constants()) {
-            file.line("case ", statics, ".", constant.name(), ":");
-            file.line("    return ", CSharpText.literal(constant.value()), ";");
+            file.line("case $T.$N:", statics, constant.name());
+            file.line("    return $S;", constant.value());
         }
         file.line("default:");
-        file.line("    throw new ", file.type("System", "ArgumentOutOfRangeException"), "(\"value\");");
+        file.line("    throw new $T(\"value\");", TypeName.ofLibrary("System", "ArgumentOutOfRangeException"));
         file.close();
         file.close();
         file.gap().doc("Finds the value that is written so in XML, and tells whether there is one.");
-        file.block("public static bool Find(string text, out ", name, " value)");
+        file.block("public static bool Find(string text, out $T value)", name);
         file.block("switch (text)");
         for (PlannedEnum.Constant constant : type.constants()) {
-            file.line("case ", CSharpText.literal(constant.value()), ":");
-            file.line("    value = ", statics, ".", constant.name(), ";");
+            file.line("case $S:", constant.value());
+            file.line("    value = $T.$N;", statics, constant.name());
             file.line("    return true;");
         }
         file.line("default:");
-        file.line("    value = default(", name, ");");
+        file.line("    value = default($T);", name);
         file.line("    return false;");
         file.close();
         file.close();
     }
 
-    private void put(Map<QName, String> cases, QName name, ValueType value, QName simpleType) {
-        String empty = EmptyValue.expression(context, file, value, simpleType);
+    private void put(Map<QName, Code> cases, QName name, ValueType value, QName simpleType) {
+        Code empty = EmptyValue.expression(context, value, simpleType);
         if (empty != null) {
             cases.put(name, empty);
         }
     }
 
     /** A method that finds something by name: namespace first. */
-    private void lookup(String method, String result, Map<QName, String> cases) {
+    private void lookup(String method, TypeName result, Map<QName, Code> cases) {
         if (cases.isEmpty()) {
             return;
         }
@@ -145,12 +145,12 @@ public final class RegistryEmitter {
                     .add(name);
         }
         file.gap().line("/// <inheritdoc/>");
-        file.block("protected override ", result, " ", method, "(string space, string name)");
+        file.block("protected override $T $N(string space, string name)", result, method);
         file.block("switch (space)");
         int number = 0;
         for (String namespace : byNamespace.keySet()) {
-            file.line("case ", CSharpText.literal(namespace), ":");
-            file.line("    return ", method, String.valueOf(++number), "(name);");
+            file.line("case $S:", namespace);
+            file.line("    return $N$L(name);", method, ++number);
         }
         file.line("default:");
         file.line("    return null;");
@@ -159,11 +159,11 @@ public final class RegistryEmitter {
         number = 0;
         for (List<QName> names : byNamespace.values()) {
             file.gap();
-            file.block("private static ", result, " ", method, String.valueOf(++number), "(string name)");
+            file.block("private static $T $N$L(string name)", result, method, ++number);
             file.block("switch (name)");
             for (QName name : names) {
-                file.line("case ", CSharpText.literal(name.getLocalPart()), ":");
-                file.line("    return ", cases.get(name), ";");
+                file.line("case $S:", name.getLocalPart());
+                file.line("    return $L;", cases.get(name));
             }
             file.line("default:");
             file.line("    return null;");

@@ -9,10 +9,11 @@ import org.protypos.target.classes.FreeName;
 import org.protypos.target.classes.Plan;
 import org.protypos.target.classes.PlannedInterface;
 import org.protypos.target.classes.PlannedOperation;
+import org.protypos.target.code.Code;
+import org.protypos.target.code.TypeName;
 import org.protypos.target.csharp.text.CSharpContext;
 import org.protypos.target.csharp.text.CSharpFile;
 import org.protypos.target.csharp.text.CSharpNames;
-import org.protypos.target.csharp.text.CSharpText;
 import org.protypos.target.csharp.text.EmbeddedRuntime;
 
 /**
@@ -62,9 +63,9 @@ public final class ScaffoldEmitter {
     private static Beginning emit(CSharpContext context, PlannedInterface type) {
         String name = className(context.plan(), type);
         CSharpFile file = context.file(type.packageName(), name);
-        Signatures signatures = new Signatures(context, file, type);
+        Signatures signatures = new Signatures(context, type);
         file.doc("What the service does. This file is yours: it was written once and is not touched again.");
-        file.block("public class ", name, " : ", file.contractType(type.packageName(), type.name()));
+        file.block("public class $N : $T", name, TypeName.ofContract(type.packageName(), type.name()));
         boolean first = true;
         Map<String, String> methods = new LinkedHashMap<>();
         for (PlannedOperation operation : type.operations()) {
@@ -73,20 +74,22 @@ public final class ScaffoldEmitter {
             }
             first = false;
             file.line("/// <inheritdoc/>");
-            List<String> method = method(file, signatures, operation);
-            method.forEach(file::line);
-            methods.put(operation.method(), String.join("\n", method));
+            List<Code> method = method(signatures, operation);
+            method.forEach(line -> file.line("$L", line));
+            methods.put(operation.method(), Code.join("\n", method).text(file));
         }
         file.close();
         return new Beginning(file.own(), methods, Beginning.METHOD);
     }
 
-    private static List<String> method(CSharpFile file, Signatures signatures, PlannedOperation operation) {
+    private static List<Code> method(Signatures signatures, PlannedOperation operation) {
         return List.of(
-                "public " + signatures.method(operation),
-                "{",
-                "    throw new " + file.type("System", "NotImplementedException") + "("
-                        + CSharpText.literal(operation.method()) + ");",
-                "}");
+                Code.of("public $L", signatures.method(operation)),
+                Code.of("{"),
+                Code.of(
+                        "    throw new $T($S);",
+                        TypeName.ofLibrary("System", "NotImplementedException"),
+                        operation.method()),
+                Code.of("}"));
     }
 }

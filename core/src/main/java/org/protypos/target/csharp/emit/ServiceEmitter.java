@@ -4,6 +4,8 @@ import java.util.ArrayList;
 import java.util.List;
 import org.protypos.target.SourceFile;
 import org.protypos.target.classes.PlannedService;
+import org.protypos.target.code.Code;
+import org.protypos.target.code.TypeName;
 import org.protypos.target.csharp.text.CSharpContext;
 import org.protypos.target.csharp.text.CSharpFile;
 import org.protypos.target.csharp.text.CSharpText;
@@ -21,7 +23,7 @@ public final class ServiceEmitter {
                 CSharpText.comment(service.documentation()),
                 "The ports of the service "
                         + CSharpText.comment(service.xmlName().getLocalPart()) + ".");
-        file.block("public static class ", service.name());
+        file.block("public static class $N", service.name());
         boolean first = true;
         for (PlannedService.Port port : service.ports()) {
             if (!first) {
@@ -35,8 +37,9 @@ public final class ServiceEmitter {
     }
 
     private static void port(CSharpContext context, CSharpFile file, PlannedService service, PlannedService.Port port) {
-        String api = file.contractType(port.type().packageName(), port.type().name());
-        String type = context.runtime(file, port.type().isHttp() ? "HttpPort" : "SoapPort") + "<" + api + ">";
+        TypeName api =
+                TypeName.ofContract(port.type().packageName(), port.type().name());
+        Code type = Code.of("$T<$T>", context.runtime(port.type().isHttp() ? "HttpPort" : "SoapPort"), api);
         List<String> asked = PolicyAssertion.inWords(port.policy());
         file.doc(
                 CSharpText.comment(port.documentation()),
@@ -45,42 +48,40 @@ public final class ServiceEmitter {
                                 ? " The default port of " + port.type().name() + "."
                                 : ""),
                 asked.isEmpty() ? "" : "Its policies ask for " + CSharpText.comment(String.join(", ", asked)) + ".");
-        file.line("public static readonly ", type, " ", port.constant(), " = new ", type, "(");
+        file.line("public static readonly $T $N = new $T(", type, port.constant(), type);
         file.indent();
-        List<String> arguments = new ArrayList<>();
-        arguments.add(CSharpText.literal(service.xmlName().getLocalPart()));
-        arguments.add(CSharpText.literal(port.xmlName()));
-        arguments.add(CSharpText.literal(port.address()));
+        List<Code> arguments = new ArrayList<>();
+        arguments.add(Code.of("$S", service.xmlName().getLocalPart()));
+        arguments.add(Code.of("$S", port.xmlName()));
+        arguments.add(Code.of("$S", port.address()));
         if (port.type().isHttp()) {
-            arguments.add(CSharpText.literal(port.verb()));
+            arguments.add(Code.of("$S", port.verb()));
         } else {
-            arguments.add(context.runtime(file, "SoapVersion")
-                    + (port.protocol() == Protocol.SOAP_1_2 ? ".Soap12" : ".Soap11"));
-            arguments.add(features(context, file, port));
+            arguments.add(Code.of(
+                    port.protocol() == Protocol.SOAP_1_2 ? "$T.Soap12" : "$T.Soap11", context.runtime("SoapVersion")));
+            arguments.add(features(context, port));
         }
         for (int i = 0; i < arguments.size(); i++) {
             boolean last = i == arguments.size() - 1 && port.actions().isEmpty();
-            file.line(arguments.get(i), last ? ");" : ",");
+            file.line(last ? "$L);" : "$L,", arguments.get(i));
         }
         if (!port.actions().isEmpty()) {
-            file.block("new ", file.type("System.Collections.Generic", "Dictionary"), "<string, string>");
-            port.actions()
-                    .forEach((operation, action) ->
-                            file.line("{ ", CSharpText.literal(operation), ", ", CSharpText.literal(action), " },"));
+            file.block("new $T<string, string>", TypeName.ofLibrary("System.Collections.Generic", "Dictionary"));
+            port.actions().forEach((operation, action) -> file.line("{ $S, $S },", operation, action));
             file.close(");");
         }
         file.outdent();
     }
 
-    private static String features(CSharpContext context, CSharpFile file, PlannedService.Port port) {
-        String type = context.runtime(file, "SoapFeatures");
-        List<String> features = new ArrayList<>();
+    private static Code features(CSharpContext context, PlannedService.Port port) {
+        TypeName type = context.runtime("SoapFeatures");
+        List<Code> features = new ArrayList<>();
         if (port.isOptimized()) {
-            features.add(type + ".Mtom");
+            features.add(Code.of("$T.Mtom", type));
         }
         if (port.isAddressed()) {
-            features.add(type + ".Addressing");
+            features.add(Code.of("$T.Addressing", type));
         }
-        return features.isEmpty() ? type + ".None" : String.join(" | ", features);
+        return features.isEmpty() ? Code.of("$T.None", type) : Code.join(" | ", features);
     }
 }

@@ -7,6 +7,8 @@ import org.protypos.target.classes.PlannedInterface;
 import org.protypos.target.classes.PlannedMessage;
 import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.Property;
+import org.protypos.target.code.Code;
+import org.protypos.target.code.TypeName;
 import org.protypos.target.csharp.text.CSharpContext;
 import org.protypos.target.csharp.text.CSharpFile;
 import org.protypos.target.csharp.text.CSharpText;
@@ -14,37 +16,35 @@ import org.protypos.target.csharp.text.CSharpTypes;
 
 /** How the methods of an interface look, wherever they are written. */
 public final class Signatures {
-    private final CSharpFile file;
     private final CSharpTypes types;
     private final PlannedInterface owner;
 
-    /** Writes the signatures of an interface into a file. */
-    public Signatures(CSharpContext context, CSharpFile file, PlannedInterface owner) {
-        this.file = file;
-        this.types = new CSharpTypes(context, file);
+    /** The signatures of an interface. */
+    public Signatures(CSharpContext context, PlannedInterface owner) {
+        this.types = new CSharpTypes(context);
         this.owner = owner;
     }
 
     /** The type of a parameter or result. */
-    public String type(Property property) {
+    public Code type(Property property) {
         return types.of(property);
     }
 
     /** The parameters of an operation, as they are declared. */
-    public String parameters(PlannedOperation operation) {
-        List<String> parameters = new ArrayList<>();
+    public Code parameters(PlannedOperation operation) {
+        List<Code> parameters = new ArrayList<>();
         List<Property> values = operation.input().values();
         for (int i = 0; i < values.size(); i++) {
-            parameters.add(
-                    types.of(values.get(i)) + " " + operation.parameters().get(i));
+            parameters.add(Code.of(
+                    "$T $N", types.of(values.get(i)), operation.parameters().get(i)));
         }
-        return String.join(", ", parameters);
+        return Code.join(", ", parameters);
     }
 
     /** The type of what an operation gives, or null for nothing. */
-    public String result(PlannedOperation operation) {
+    public Code result(PlannedOperation operation) {
         if (operation.resultName() != null) {
-            return file.contractType(owner.packageName(), operation.resultName());
+            return Code.of(TypeName.ofContract(owner.packageName(), operation.resultName()));
         }
         return isVoid(operation) ? null : types.of(operation.output().values().get(0));
     }
@@ -54,32 +54,36 @@ public final class Signatures {
     }
 
     /** The method of an operation, up to its parameters. */
-    public String method(PlannedOperation operation) {
-        String result = result(operation);
-        return (result == null ? "void" : result) + " " + operation.method() + "(" + parameters(operation) + ")";
+    public Code method(PlannedOperation operation) {
+        Code result = result(operation);
+        return Code.of(
+                "$T $N($L)", result == null ? Code.of("void") : result, operation.method(), parameters(operation));
     }
 
     /** The type for several results with its properties. */
-    public String results(PlannedOperation operation) {
-        List<String> components = new ArrayList<>();
+    public Code results(PlannedOperation operation) {
+        List<Code> components = new ArrayList<>();
         List<String> names = resultNames(operation);
         for (int i = 0; i < names.size(); i++) {
-            components.add(types.of(operation.output().values().get(i)) + " " + names.get(i));
+            components.add(Code.of("$T $N", types.of(operation.output().values().get(i)), names.get(i)));
         }
-        return operation.resultName() + "(" + String.join(", ", components) + ")";
+        return Code.of("$N($L)", operation.resultName(), Code.join(", ", components));
     }
 
-    String fault(PlannedFault fault) {
-        return file.contractType(fault.packageName(), fault.name());
+    Code fault(PlannedFault fault) {
+        return Code.of(TypeName.ofContract(fault.packageName(), fault.name()));
     }
 
-    String messages(PlannedMessage message) {
-        return file.contractType(owner.packageName(), owner.messages()) + "." + message.name();
+    Code messages(PlannedMessage message) {
+        return Code.of("$T.$N", TypeName.ofContract(owner.packageName(), owner.messages()), message.name());
     }
 
     /** How to call a message where its own members are asked for. */
-    String staticMessages(PlannedMessage message) {
-        return file.contractStatics(owner.packageName(), owner.messages()) + "." + message.name();
+    Code staticMessages(PlannedMessage message) {
+        return Code.of(
+                "$T.$N",
+                TypeName.ofContract(owner.packageName(), owner.messages()).members(),
+                message.name());
     }
 
     /** The names of the properties of a type for several results, each once and none like the type itself. */
@@ -98,21 +102,21 @@ public final class Signatures {
     }
 
     /** The values that a message carries, as expressions on it: members of its wrapper or its body, then what is outside of that. */
-    static List<String> values(PlannedMessage message, String on) {
-        List<String> values = new ArrayList<>();
+    static List<Code> values(PlannedMessage message, String on) {
+        List<Code> values = new ArrayList<>();
         if (message.wrapper() != null) {
-            message.wrapper().elements().forEach(value -> values.add(on + ".Body." + value.name()));
+            message.wrapper().elements().forEach(value -> values.add(Code.of("$N.Body.$N", on, value.name())));
         } else if (message.body() != null) {
-            values.add(on + ".Body");
+            values.add(Code.of("$N.Body", on));
         }
         for (int part = 0; part < message.outside().size(); part++) {
-            values.add(on + "." + MessagesEmitter.outside(message, part));
+            values.add(Code.of("$N.$N", on, MessagesEmitter.outside(message, part)));
         }
         return values;
     }
 
     /** Writes the documentation of a method: what it does, its parameters, what it gives and what it throws. */
-    void document(PlannedOperation operation, boolean cancels) {
+    void document(CSharpFile file, PlannedOperation operation, boolean cancels) {
         file.doc(
                 CSharpText.comment(operation.documentation()),
                 operation.documentation().isBlank()
@@ -131,7 +135,7 @@ public final class Signatures {
         }
         for (PlannedFault fault : operation.faults()) {
             file.tag(
-                    "<exception cref=\"" + fault(fault) + "\">",
+                    "<exception cref=\"" + fault(fault).text(file) + "\">",
                     fault.documentation().isBlank()
                             ? "The fault " + CSharpText.comment(fault.element().getLocalPart()) + "."
                             : CSharpText.comment(fault.documentation()),

@@ -4,6 +4,7 @@ import org.protypos.api.Content;
 import org.protypos.api.Member;
 import org.protypos.target.classes.PlannedClass;
 import org.protypos.target.classes.Property;
+import org.protypos.target.code.Code;
 import org.protypos.target.content.ContentWriting;
 import org.protypos.target.csharp.text.CSharpContext;
 import org.protypos.target.csharp.text.CSharpFile;
@@ -25,22 +26,22 @@ final class WritingCode extends ContentWriting {
     }
 
     @Override
-    protected String each(Property property) {
-        return "foreach (" + types.item(property) + " item in " + dialect.kept(property) + ")";
+    protected Code each(Property property) {
+        return Code.of("foreach ($T item in $L)", types.item(property), dialect.kept(property));
     }
 
     @Override
-    protected String keptText(Property property, String index, String ordinary) {
-        return "this.KeptXmlText(nameof(" + property.name() + "), " + index + ", " + ordinary + ")";
+    protected Code keptText(Property property, Code index, Code ordinary) {
+        return Code.of("this.KeptXmlText(nameof($N), $L, $L)", property.name(), index, ordinary);
     }
 
     @Override
-    protected String classItself(PlannedClass type) {
-        return "typeof(" + context.ref(file, type) + ")";
+    protected Code classItself(PlannedClass type) {
+        return Code.of("typeof($T)", context.ref(type));
     }
 
     @Override
-    protected String attributeValue(Property property) {
+    protected Code attributeValue(Property property) {
         return property.defaultValue() != null && types.constant(property) != null
                 ? dialect.kept(property)
                 : dialect.member(property);
@@ -56,13 +57,10 @@ final class WritingCode extends ContentWriting {
 
     @Override
     protected void writeInKeptOrder(Content.InAnyOrder<Property> all) {
-        file.block(
-                "foreach (int part in this.KeptXmlOrder(",
-                String.valueOf(all.parts().size()),
-                "))");
+        file.block("foreach (int part in this.KeptXmlOrder($L))", all.parts().size());
         file.block("switch (part)");
         for (int i = 0; i < all.parts().size(); i++) {
-            file.line("case ", String.valueOf(i), ":");
+            file.line("case $L:", i);
             file.indent();
             write(all.parts().get(i));
             file.line("break;");

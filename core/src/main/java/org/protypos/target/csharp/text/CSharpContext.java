@@ -13,6 +13,7 @@ import org.protypos.target.classes.PlannedInterface;
 import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.PlannedService;
 import org.protypos.target.classes.Property;
+import org.protypos.target.code.TypeName;
 
 /** What the emitters of one contract share: the plan, the place of the runtime, the names in each namespace. */
 public final class CSharpContext {
@@ -157,42 +158,27 @@ public final class CSharpContext {
         type.nestedClasses().forEach(nested -> collectMembers(nested, members));
     }
 
-    /** How to call a class in a file. */
-    public String ref(CSharpFile file, PlannedClass type) {
+    /** A class of the contract. */
+    public TypeName ref(PlannedClass type) {
         return type.host() == null
-                ? file.contractType(type.packageName(), type.name())
-                : ref(file, type.host()) + "." + type.name();
+                ? TypeName.ofContract(type.packageName(), type.name())
+                : ref(type.host()).nested(type.name());
     }
 
-    /** How to call an enumeration in a file. */
-    public String ref(CSharpFile file, PlannedEnum type) {
+    /** An enumeration of the contract. */
+    public TypeName ref(PlannedEnum type) {
         return type.host() == null
-                ? file.contractType(type.packageName(), type.name())
-                : ref(file, type.host()) + "." + type.name();
+                ? TypeName.ofContract(type.packageName(), type.name())
+                : ref(type.host()).nested(type.name());
     }
 
-    /** How to call a type of the runtime. */
-    public String runtime(CSharpFile file, String name) {
-        return file.type(runtime, name);
+    /** A type of the runtime. */
+    public TypeName runtime(String name) {
+        return TypeName.ofLibrary(runtime, name);
     }
 
-    /** How to call an enumeration whose values are asked for. */
-    public String statics(CSharpFile file, PlannedEnum type) {
-        return file.statics(type.packageName(), path(type.host()) + type.name(), ref(file, type));
-    }
-
-    private static String path(PlannedClass host) {
-        return host == null ? "" : path(host.host()) + host.name() + ".";
-    }
-
-    /** How to call a type of the runtime whose own members are asked for. */
-    public String statics(CSharpFile file, String name) {
-        return file.statics(runtime, name);
-    }
-
-    /** How to call the class that knows types and elements by name, in expressions. */
-    public String registry(CSharpFile file) {
-        return file.statics(
-                plan.rootPackage(), plan.registry(), file.contractType(plan.rootPackage(), plan.registry()));
+    /** The class that knows types and elements by name, in expressions. */
+    public TypeName registry() {
+        return TypeName.ofContract(plan.rootPackage(), plan.registry()).members();
     }
 }

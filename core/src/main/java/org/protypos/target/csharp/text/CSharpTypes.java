@@ -1,7 +1,6 @@
 package org.protypos.target.csharp.text;
 
 import java.util.List;
-import java.util.stream.Collectors;
 import org.protypos.api.Member;
 import org.protypos.api.ScalarKind;
 import org.protypos.api.ValueFacets;
@@ -10,30 +9,38 @@ import org.protypos.schema.facet.FacetStep;
 import org.protypos.target.classes.PlannedEnum;
 import org.protypos.target.classes.Property;
 import org.protypos.target.classes.ValueType;
+import org.protypos.target.code.Code;
+import org.protypos.target.code.TypeName;
 
 /** The C# type of everything a plan speaks of, and how values go from and to text. */
 public final class CSharpTypes {
     /** A {@code decimal} holds 28 digits whatever they are (C# language specification, section 8.3.8). */
     private static final int DECIMAL_DIGITS = 28;
 
-    private final CSharpContext context;
-    private final CSharpFile file;
+    private static final Code ONE = Code.of("one");
 
-    /** Names types in a file. */
-    public CSharpTypes(CSharpContext context, CSharpFile file) {
+    private final CSharpContext context;
+
+    /** The types of a contract. */
+    public CSharpTypes(CSharpContext context) {
         this.context = context;
-        this.file = file;
     }
 
     /** The type of a property, and of parameters. */
-    public String of(Property property) {
+    public Code of(Property property) {
         return switch (property.kind()) {
             case MIXED -> list(linq("XNode"));
             case ATTRIBUTE_WILDCARD ->
-                file.type("System.Collections.Generic", "Dictionary") + "<" + linq("XName") + ", string>";
+                Code.of(
+                        "$T<$T, string>",
+                        TypeName.ofLibrary("System.Collections.Generic", "Dictionary"),
+                        linq("XName"));
             default ->
                 isUnwrapped(property)
-                        ? file.type("System.Collections.Generic", "IList") + "<" + item(property.inside()) + ">"
+                        ? Code.of(
+                                "$T<$T>",
+                                TypeName.ofLibrary("System.Collections.Generic", "IList"),
+                                item(property.inside()))
                         : stored(property);
         };
     }
@@ -44,29 +51,29 @@ public final class CSharpTypes {
     }
 
     /** The type of what a property is kept in. */
-    public String field(Property property) {
+    public Code field(Property property) {
         return isUnwrapped(property) ? stored(property) : of(property);
     }
 
-    private String stored(Property property) {
+    private Code stored(Property property) {
         return property.isMany() ? list(item(property)) : single(property);
     }
 
     /** The type of one value of a property in a list. */
-    public String item(Property property) {
-        return property.nillable() && isValue(property.type()) ? value(property) + "?" : value(property);
+    public Code item(Property property) {
+        return property.nillable() && isValue(property.type()) ? Code.of("$T?", value(property)) : value(property);
     }
 
-    private String single(Property property) {
-        return value(property) + (isValue(property.type()) && property.isAbsentable() ? "?" : "");
+    private Code single(Property property) {
+        return isValue(property.type()) && property.isAbsentable() ? Code.of("$T?", value(property)) : value(property);
     }
 
     /** The type of one value of a property that is there. */
-    String value(Property property) {
+    Code value(Property property) {
         if (property.kind() == Member.Kind.WILDCARD) {
             return linq("XElement");
         }
-        return isSmallDecimal(property) ? "decimal" : object(property.type());
+        return isSmallDecimal(property) ? Code.of("decimal") : object(property.type());
     }
 
     /** Whether a value is there whatever happens: of a type that has no null, and required. */
@@ -104,96 +111,105 @@ public final class CSharpTypes {
     }
 
     /** A list of items. */
-    public String list(String item) {
-        return file.type("System.Collections.Generic", "List") + "<" + item + ">";
+    public Code list(Code item) {
+        return Code.of("$T<$T>", TypeName.ofLibrary("System.Collections.Generic", "List"), item);
     }
 
-    private String linq(String name) {
-        return file.type("System.Xml.Linq", name);
+    private static Code linq(String name) {
+        return Code.of(TypeName.ofLibrary("System.Xml.Linq", name));
     }
 
     /** The type of a value. */
-    public String object(ValueType type) {
+    public Code object(ValueType type) {
         if (type instanceof ValueType.Scalar scalar) {
             return scalar(scalar.kind());
         }
         if (type instanceof ValueType.Enumerated enumerated) {
-            return context.ref(file, enumerated.type());
+            return Code.of(context.ref(enumerated.type()));
         }
         if (type instanceof ValueType.Structured structured) {
-            return context.ref(file, structured.type());
+            return Code.of(context.ref(structured.type()));
         }
         if (type instanceof ValueType.Converted converted) {
-            return file.foreign(converted.type());
+            return Code.of(TypeName.foreign(converted.type()));
         }
         if (type instanceof ValueType.Carried carried) {
-            return context.ref(file, carried.content());
+            return Code.of(context.ref(carried.content()));
         }
         if (type instanceof ValueType.Items items) {
             return list(object(items.item()));
         }
         if (type instanceof ValueType.NamedElement named) {
             return named.content() == null
-                    ? context.runtime(file, "XmlElement") + "<" + context.runtime(file, "XmlObject") + ">"
-                    : context.runtime(file, "XmlElement") + "<" + context.ref(file, named.content()) + ">";
+                    ? Code.of("$T<$T>", context.runtime("XmlElement"), context.runtime("XmlObject"))
+                    : Code.of("$T<$T>", context.runtime("XmlElement"), context.ref(named.content()));
         }
         if (type instanceof ValueType.NamedSimple) {
-            return context.runtime(file, "XmlElement") + "<" + context.runtime(file, "XmlSimple") + ">";
+            return Code.of("$T<$T>", context.runtime("XmlElement"), context.runtime("XmlSimple"));
         }
         return linq("XElement");
     }
 
-    private String scalar(ScalarKind kind) {
+    private Code scalar(ScalarKind kind) {
         return switch (kind) {
-            case STRING, NORMALIZED, TOKEN, NAMES -> "string";
-            case BOOLEAN -> "bool";
-            case BYTE -> "sbyte";
-            case UNSIGNED_BYTE -> "byte";
-            case SHORT -> "short";
-            case UNSIGNED_SHORT -> "ushort";
-            case INT -> "int";
-            case UNSIGNED_INT -> "uint";
-            case LONG -> "long";
-            case UNSIGNED_LONG -> "ulong";
-            case INTEGER -> file.type("System.Numerics", "BigInteger");
-            case DECIMAL -> context.runtime(file, "XmlDecimal");
-            case FLOAT -> "float";
-            case DOUBLE -> "double";
-            case DATE_TIME -> context.runtime(file, "XmlDateTime");
-            case DATE -> context.runtime(file, "XmlDate");
-            case TIME -> context.runtime(file, "XmlTime");
-            case DURATION -> context.runtime(file, "XmlDuration");
-            case YEAR, YEAR_MONTH, MONTH, MONTH_DAY, DAY -> context.runtime(file, "XmlPartialDate");
-            case HEX, BASE64 -> "byte[]";
-            case ATTACHMENT -> context.runtime(file, "Attachment");
+            case STRING, NORMALIZED, TOKEN, NAMES -> Code.of("string");
+            case BOOLEAN -> Code.of("bool");
+            case BYTE -> Code.of("sbyte");
+            case UNSIGNED_BYTE -> Code.of("byte");
+            case SHORT -> Code.of("short");
+            case UNSIGNED_SHORT -> Code.of("ushort");
+            case INT -> Code.of("int");
+            case UNSIGNED_INT -> Code.of("uint");
+            case LONG -> Code.of("long");
+            case UNSIGNED_LONG -> Code.of("ulong");
+            case INTEGER -> Code.of(TypeName.ofLibrary("System.Numerics", "BigInteger"));
+            case DECIMAL -> Code.of(context.runtime("XmlDecimal"));
+            case FLOAT -> Code.of("float");
+            case DOUBLE -> Code.of("double");
+            case DATE_TIME -> Code.of(context.runtime("XmlDateTime"));
+            case DATE -> Code.of(context.runtime("XmlDate"));
+            case TIME -> Code.of(context.runtime("XmlTime"));
+            case DURATION -> Code.of(context.runtime("XmlDuration"));
+            case YEAR, YEAR_MONTH, MONTH, MONTH_DAY, DAY -> Code.of(context.runtime("XmlPartialDate"));
+            case HEX, BASE64 -> Code.of("byte[]");
+            case ATTACHMENT -> Code.of(context.runtime("Attachment"));
             case QNAME -> linq("XName");
         };
     }
 
     /** The expression that makes a value of text, given as an expression. */
-    public String parse(Property property, String text) {
-        return isSmallDecimal(property) ? "input.ToSmallDecimal(" + text + ")" : parse(property.type(), text);
+    public Code parse(Property property, Code text) {
+        return isSmallDecimal(property) ? Code.of("input.ToSmallDecimal($L)", text) : parse(property.type(), text);
     }
 
     /** The expression that makes a value of text, given as an expression. */
-    public String parse(ValueType type, String text) {
+    public Code parse(ValueType type, Code text) {
         if (type instanceof ValueType.Items items) {
-            return "input.List(" + text + ", one => " + parse(items.item(), "one") + ")";
+            return Code.of("input.List($L, one => $L)", text, parse(items.item(), ONE));
         }
         if (type instanceof ValueType.Enumerated enumerated) {
             PlannedEnum target = enumerated.type();
-            return "input.Known<" + context.ref(file, target) + ">(" + parse(target.base(), text) + ", "
-                    + context.registry(file) + ".Find, " + CSharpText.literal(target.name()) + ")";
+            return Code.of(
+                    "input.Known<$T>($L, $T.Find, $S)",
+                    context.ref(target),
+                    parse(target.base(), text),
+                    context.registry(),
+                    target.name());
         }
         if (type instanceof ValueType.Converted || type instanceof ValueType.Carried) {
-            return "input.Converted<" + object(type) + ">(" + plain(type.written(), text) + ", " + parser(type)
-                    + ", it => " + print(type, "it") + ", " + CSharpText.literal(described(type)) + ")";
+            return Code.of(
+                    "input.Converted<$T>($L, $L, it => $L, $S)",
+                    object(type),
+                    plain(type.written(), text),
+                    parser(type),
+                    print(type, Code.of("it")),
+                    described(type));
         }
         return parse(((ValueType.Scalar) type).kind(), text);
     }
 
     /** The text that a converter gets: with its white space as the simple type wants it. */
-    private String plain(ValueType written, String text) {
+    private Code plain(ValueType written, Code text) {
         ScalarKind kind = ((ValueType.Scalar) written).kind();
         return parse(kind.isText() ? kind : ScalarKind.TOKEN, text);
     }
@@ -205,104 +221,119 @@ public final class CSharpTypes {
     }
 
     /** The function that makes a value of text. */
-    private String parser(ValueType type) {
+    private Code parser(ValueType type) {
         if (type instanceof ValueType.Carried carried) {
-            return "it => " + context.registry(file) + ".Instance.InText<" + context.ref(file, carried.content())
-                    + ">(it, " + name(carried) + ")";
+            return Code.of(
+                    "it => $T.Instance.InText<$T>(it, $L)",
+                    context.registry(),
+                    context.ref(carried.content()),
+                    name(carried));
         }
         ValueType.Converted converted = (ValueType.Converted) type;
         return converted.parse().equals("new")
-                ? "it => new " + file.foreign(converted.type()) + "(it)"
-                : file.foreign(converted.parse());
+                ? Code.of("it => new $T(it)", TypeName.foreign(converted.type()))
+                : Code.of(TypeName.foreign(converted.parse()));
     }
 
-    private String name(ValueType.Carried carried) {
+    private Code name(ValueType.Carried carried) {
         return xname(carried.element().getNamespaceURI(), carried.element().getLocalPart());
     }
 
     /** The expression for a qualified name. */
-    public String xname(String namespace, String local) {
-        return file.statics("System.Xml.Linq", "XName") + ".Get(" + CSharpText.literal(local) + ", "
-                + CSharpText.literal(namespace) + ")";
+    public static Code xname(String namespace, String local) {
+        return Code.of(
+                "$T.Get($S, $S)", TypeName.ofLibrary("System.Xml.Linq", "XName").members(), local, namespace);
     }
 
-    private String parse(ScalarKind kind, String text) {
+    private Code parse(ScalarKind kind, Code text) {
         return switch (kind) {
             case STRING, NAMES -> text;
-            case NORMALIZED -> "input.ToNormalized(" + text + ")";
-            case TOKEN -> "input.ToToken(" + text + ")";
-            case BOOLEAN -> "input.ToBoolean(" + text + ")";
-            case BYTE -> "input.ToByte(" + text + ")";
-            case UNSIGNED_BYTE -> "input.ToUnsignedByte(" + text + ")";
-            case SHORT -> "input.ToShort(" + text + ")";
-            case UNSIGNED_SHORT -> "input.ToUnsignedShort(" + text + ")";
-            case INT -> "input.ToInt(" + text + ")";
-            case UNSIGNED_INT -> "input.ToUnsignedInt(" + text + ")";
-            case LONG -> "input.ToLong(" + text + ")";
-            case UNSIGNED_LONG -> "input.ToUnsignedLong(" + text + ")";
-            case INTEGER -> "input.ToInteger(" + text + ")";
-            case DECIMAL -> "input.ToDecimal(" + text + ")";
-            case FLOAT -> "input.ToFloat(" + text + ")";
-            case DOUBLE -> "input.ToDouble(" + text + ")";
-            case DATE_TIME -> "input.ToDateTime(" + text + ")";
-            case DATE -> "input.ToDate(" + text + ")";
-            case TIME -> "input.ToTime(" + text + ")";
-            case DURATION -> "input.ToDuration(" + text + ")";
+            case NORMALIZED -> Code.of("input.ToNormalized($L)", text);
+            case TOKEN -> Code.of("input.ToToken($L)", text);
+            case BOOLEAN -> Code.of("input.ToBoolean($L)", text);
+            case BYTE -> Code.of("input.ToByte($L)", text);
+            case UNSIGNED_BYTE -> Code.of("input.ToUnsignedByte($L)", text);
+            case SHORT -> Code.of("input.ToShort($L)", text);
+            case UNSIGNED_SHORT -> Code.of("input.ToUnsignedShort($L)", text);
+            case INT -> Code.of("input.ToInt($L)", text);
+            case UNSIGNED_INT -> Code.of("input.ToUnsignedInt($L)", text);
+            case LONG -> Code.of("input.ToLong($L)", text);
+            case UNSIGNED_LONG -> Code.of("input.ToUnsignedLong($L)", text);
+            case INTEGER -> Code.of("input.ToInteger($L)", text);
+            case DECIMAL -> Code.of("input.ToDecimal($L)", text);
+            case FLOAT -> Code.of("input.ToFloat($L)", text);
+            case DOUBLE -> Code.of("input.ToDouble($L)", text);
+            case DATE_TIME -> Code.of("input.ToDateTime($L)", text);
+            case DATE -> Code.of("input.ToDate($L)", text);
+            case TIME -> Code.of("input.ToTime($L)", text);
+            case DURATION -> Code.of("input.ToDuration($L)", text);
             case YEAR -> partial(text, "Year");
             case YEAR_MONTH -> partial(text, "YearMonth");
             case MONTH -> partial(text, "Month");
             case MONTH_DAY -> partial(text, "MonthDay");
             case DAY -> partial(text, "Day");
-            case HEX -> "input.ToHex(" + text + ")";
-            case BASE64 -> "input.ToBase64(" + text + ")";
-            case ATTACHMENT -> "input.ToAttachment(" + text + ")";
-            case QNAME -> "input.ToName(" + text + ")";
+            case HEX -> Code.of("input.ToHex($L)", text);
+            case BASE64 -> Code.of("input.ToBase64($L)", text);
+            case ATTACHMENT -> Code.of("input.ToAttachment($L)", text);
+            case QNAME -> Code.of("input.ToName($L)", text);
         };
     }
 
-    private String partial(String text, String form) {
-        return "input.ToPartialDate(" + text + ", " + context.statics(file, "PartialDateForm") + "." + form + ")";
+    private Code partial(Code text, String form) {
+        return Code.of(
+                "input.ToPartialDate($L, $T.$N)",
+                text,
+                context.runtime("PartialDateForm").members(),
+                form);
     }
 
     /** The expression that makes text of a value; a qualified name stays one, for its prefix is chosen later. */
-    public String print(ValueType type, String value) {
+    public Code print(ValueType type, Code value) {
         if (type instanceof ValueType.Items items) {
-            return context.statics(file, "Lexical") + ".Print(" + value + ", one => " + printItem(items.item(), "one")
-                    + ")";
+            return Code.of(
+                    "$T.Print($L, one => $L)",
+                    context.runtime("Lexical").members(),
+                    value,
+                    printItem(items.item(), ONE));
         }
         if (type instanceof ValueType.Enumerated) {
-            return context.registry(file) + ".ToXml(" + value + ")";
+            return Code.of("$T.ToXml($L)", context.registry(), value);
         }
         if (type instanceof ValueType.Converted converted) {
             return converted.print().indexOf('.') < 0
-                    ? value + "." + converted.print() + "()"
-                    : file.foreign(converted.print()) + "(" + value + ")";
+                    ? Code.of("$L.$N()", value, converted.print())
+                    : Code.of("$T($L)", TypeName.foreign(converted.print()), value);
         }
         if (type instanceof ValueType.Carried carried) {
-            return context.registry(file) + ".Instance.AsText(" + name(carried) + ", " + value + ")";
+            return Code.of("$T.Instance.AsText($L, $L)", context.registry(), name(carried), value);
         }
         ScalarKind kind = ((ValueType.Scalar) type).kind();
         return switch (kind) {
             case STRING, NORMALIZED, TOKEN, NAMES, QNAME -> value;
-            case HEX -> context.statics(file, "Lexical") + ".PrintHex(" + value + ")";
-            case BASE64 -> context.statics(file, "Lexical") + ".PrintBase64(" + value + ")";
-            case ATTACHMENT -> context.statics(file, "Lexical") + ".PrintBase64(" + value + ".ToArray())";
-            default -> context.statics(file, "Lexical") + ".Print(" + value + ")";
+            case HEX -> Code.of("$T.PrintHex($L)", context.runtime("Lexical").members(), value);
+            case BASE64 ->
+                Code.of("$T.PrintBase64($L)", context.runtime("Lexical").members(), value);
+            case ATTACHMENT ->
+                Code.of(
+                        "$T.PrintBase64($L.ToArray())",
+                        context.runtime("Lexical").members(),
+                        value);
+            default -> Code.of("$T.Print($L)", context.runtime("Lexical").members(), value);
         };
     }
 
-    private String printItem(ValueType type, String value) {
-        return type.isName() ? "output.Name(" + value + ")" : print(type, value);
+    private Code printItem(ValueType type, Code value) {
+        return type.isName() ? Code.of("output.Name($L)", value) : print(type, value);
     }
 
     /** The literal for a default value, or null when the text is not of the type or has no literal. */
-    public String constant(Property property) {
+    public Code constant(Property property) {
         String text = property.defaultValue();
         ValueType type = property.type();
         if (type instanceof ValueType.Enumerated enumerated) {
             for (PlannedEnum.Constant constant : enumerated.type().constants()) {
                 if (constant.value().equals(text.strip())) {
-                    return context.statics(file, enumerated.type()) + "." + constant.name();
+                    return Code.of("$T.$N", context.ref(enumerated.type()).members(), constant.name());
                 }
             }
             return null;
@@ -316,52 +347,52 @@ public final class CSharpTypes {
         }
     }
 
-    private String constant(ScalarKind kind, String text, boolean small) {
+    private Code constant(ScalarKind kind, String text, boolean small) {
         String value = text.strip();
         return switch (kind) {
-            case STRING, NAMES -> CSharpText.literal(text);
-            case NORMALIZED, TOKEN -> CSharpText.literal(value);
-            case BOOLEAN -> String.valueOf(Lexical.parseBoolean(value));
-            case BYTE -> "(sbyte)" + bracketed(Byte.parseByte(value));
-            case UNSIGNED_BYTE -> "(byte)" + Lexical.parseLong(value, 0, 0xff);
-            case SHORT -> "(short)" + bracketed(Short.parseShort(value));
-            case UNSIGNED_SHORT -> "(ushort)" + Lexical.parseLong(value, 0, 0xffff);
-            case INT -> String.valueOf(Integer.parseInt(value));
-            case UNSIGNED_INT -> Lexical.parseLong(value, 0, 0xffff_ffffL) + "U";
-            case LONG -> Long.parseLong(value) + "L";
-            case UNSIGNED_LONG -> Lexical.parseInteger(value) + "UL";
+            case STRING, NAMES -> Code.of("$S", text);
+            case NORMALIZED, TOKEN -> Code.of("$S", value);
+            case BOOLEAN -> Code.of("$L", Lexical.parseBoolean(value));
+            case BYTE -> Code.of("(sbyte)$L", bracketed(Byte.parseByte(value)));
+            case UNSIGNED_BYTE -> Code.of("(byte)$L", Lexical.parseLong(value, 0, 0xff));
+            case SHORT -> Code.of("(short)$L", bracketed(Short.parseShort(value)));
+            case UNSIGNED_SHORT -> Code.of("(ushort)$L", Lexical.parseLong(value, 0, 0xffff));
+            case INT -> Code.of("$L", Integer.parseInt(value));
+            case UNSIGNED_INT -> Code.of("$LU", Lexical.parseLong(value, 0, 0xffff_ffffL));
+            case LONG -> Code.of("$LL", Long.parseLong(value));
+            case UNSIGNED_LONG -> Code.of("$LUL", Lexical.parseInteger(value));
             case INTEGER ->
-                file.statics("System.Numerics", "BigInteger") + ".Parse(\"" + Lexical.parseInteger(value) + "\")";
+                Code.of(
+                        "$T.Parse($S)",
+                        TypeName.ofLibrary("System.Numerics", "BigInteger").members(),
+                        Lexical.parseInteger(value).toString());
             case DECIMAL ->
                 small
-                        ? Lexical.parseDecimal(value).toPlainString() + "m"
-                        : context.statics(file, "XmlDecimal") + ".Parse(\""
-                                + Lexical.parseDecimal(value).toPlainString() + "\")";
-            case FLOAT -> finite(Float.parseFloat(value), String.valueOf(Float.parseFloat(value))) + "f";
-            case DOUBLE -> finite(Double.parseDouble(value), String.valueOf(Double.parseDouble(value))) + "d";
+                        ? Code.of("$Lm", Lexical.parseDecimal(value))
+                        : Code.of(
+                                "$T.Parse($S)",
+                                context.runtime("XmlDecimal").members(),
+                                Lexical.parseDecimal(value).toPlainString());
+            case FLOAT -> Code.of("$Lf", finite(Float.valueOf(value)));
+            case DOUBLE -> Code.of("$Ld", finite(Double.valueOf(value)));
             default -> null;
         };
     }
 
-    private static String bracketed(long value) {
-        return value < 0 ? "(" + value + ")" : String.valueOf(value);
+    private static Code bracketed(long value) {
+        return Code.of(value < 0 ? "($L)" : "$L", value);
     }
 
-    private static String finite(double value, String text) {
-        if (Double.isNaN(value) || Double.isInfinite(value)) {
+    private static Number finite(Number value) {
+        if (!Double.isFinite(value.doubleValue())) {
             throw new NumberFormatException("no literal");
         }
-        return text;
+        return value;
     }
 
-    /** The names and arguments of the element or attribute of a property. */
-    public static String name(Property property) {
-        return CSharpText.literal(property.xmlName().getNamespaceURI()) + ", "
-                + CSharpText.literal(property.xmlName().getLocalPart());
-    }
-
-    /** Texts as the items of an array. */
-    public static String literals(List<String> values) {
-        return values.stream().map(CSharpText::literal).collect(Collectors.joining(", "));
+    /** The namespace and the name of the element or attribute of a property. */
+    public static Code name(Property property) {
+        return Code.literals(
+                List.of(property.xmlName().getNamespaceURI(), property.xmlName().getLocalPart()));
     }
 }

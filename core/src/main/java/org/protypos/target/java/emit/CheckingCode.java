@@ -4,16 +4,15 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
-import java.util.stream.Collectors;
 import org.protypos.schema.facet.FacetStep;
 import org.protypos.target.classes.FreeName;
 import org.protypos.target.classes.PlannedClass;
 import org.protypos.target.classes.Property;
+import org.protypos.target.code.Code;
 import org.protypos.target.content.ContentChecking;
 import org.protypos.target.java.text.JavaContext;
 import org.protypos.target.java.text.JavaFile;
 import org.protypos.target.java.text.JavaNames;
-import org.protypos.target.java.text.JavaText;
 import org.protypos.target.java.text.JavaTypes;
 
 /** Says in Java how a type checks itself. */
@@ -53,23 +52,23 @@ final class CheckingCode extends ContentChecking {
     }
 
     @Override
-    protected String inheritedText(Property text) {
+    protected Code inheritedText(Property text) {
         return types.get(text);
     }
 
     @Override
-    protected String functionOf(String expression) {
-        return "given -> " + expression;
+    protected Code functionOf(Code expression) {
+        return Code.of("given -> $L", expression);
     }
 
     @Override
-    protected String hasAny(String kept) {
-        return "isThere(" + kept + ")";
+    protected Code hasAny(Code kept) {
+        return Code.of("isThere($L)", kept);
     }
 
     @Override
-    protected String largest() {
-        return "Integer.MAX_VALUE";
+    protected Code largest() {
+        return Code.of("Integer.MAX_VALUE");
     }
 
     @Override
@@ -86,36 +85,31 @@ final class CheckingCode extends ContentChecking {
     }
 
     @Override
-    protected void writeConstant(String name, String expression) {
+    protected void writeConstant(String name, Code expression) {
         file.gap();
-        file.line("private static final ", context.check(file, "ValueRule"), " ", name, " = ", expression, ";");
+        file.line("private static final $T $N = $L;", context.check("ValueRule"), name, expression);
     }
 
     @Override
-    protected String ruleOf(String method, String arguments) {
-        return context.check(file, "ValueRule") + "." + method + "(" + arguments + ")";
+    protected Code ruleOf(String method, Code arguments) {
+        return Code.of("$T.$N($L)", context.check("ValueRule"), method, arguments);
     }
 
     @Override
-    protected String step(FacetStep step) {
+    protected Code step(FacetStep step) {
         return step.map(new FacetStep.Cases<>(
-                space -> ".whiteSpace(" + JavaText.literal(space.treatment()) + ")",
-                matching -> ".pattern(" + JavaText.literal(matching.pattern()) + ", "
-                        + JavaText.literal(matching.java()) + ")",
+                space -> Code.of(".whiteSpace($S)", space.treatment()),
+                matching -> Code.of(".pattern($S, $S)", matching.pattern(), matching.java()),
                 values -> values.values().size() > MOST_SINGLE_VALUES
-                        ? ".joinedValues(" + joined(values.values()) + ")"
-                        : ".values(" + literals(values.values()) + ")",
-                least -> ".least(" + JavaText.literal(least.bound()) + ", " + least.exclusive() + ")",
-                most -> ".most(" + JavaText.literal(most.bound()) + ", " + most.exclusive() + ")",
-                length -> ".length(" + length.least() + ", " + length.most() + ")",
-                digits -> ".digits(" + digits.total() + ", " + digits.fraction() + ")"));
+                        ? Code.of(".joinedValues($L)", joined(values.values()))
+                        : Code.of(".values($L)", Code.literals(values.values())),
+                least -> Code.of(".least($S, $L)", least.bound(), least.exclusive()),
+                most -> Code.of(".most($S, $L)", most.bound(), most.exclusive()),
+                length -> Code.of(".length($L, $L)", length.least(), length.most()),
+                digits -> Code.of(".digits($L, $L)", digits.total(), digits.fraction())));
     }
 
-    private static String literals(List<String> values) {
-        return values.stream().map(JavaText::literal).collect(Collectors.joining(", "));
-    }
-
-    private static String joined(List<String> values) {
+    private static Code joined(List<String> values) {
         List<String> texts = new ArrayList<>();
         StringBuilder text = new StringBuilder();
         for (String value : values) {
@@ -126,6 +120,6 @@ final class CheckingCode extends ContentChecking {
             text.append(text.isEmpty() ? "" : String.valueOf(SEPARATOR)).append(value);
         }
         texts.add(text.toString());
-        return literals(texts);
+        return Code.literals(texts);
     }
 }

@@ -14,6 +14,9 @@ import org.protypos.target.classes.PlannedClass;
 import org.protypos.target.classes.PlannedEnum;
 import org.protypos.target.classes.Property;
 import org.protypos.target.classes.ValueType;
+import org.protypos.target.code.Code;
+import org.protypos.target.code.TypeName;
+import org.protypos.target.content.ContentWriting;
 import org.protypos.target.java.text.JavaContext;
 import org.protypos.target.java.text.JavaFile;
 import org.protypos.target.java.text.JavaNames;
@@ -38,7 +41,7 @@ public final class ClassEmitter {
     private ClassEmitter(JavaContext context, JavaFile file) {
         this.context = context;
         this.file = file;
-        this.types = new JavaTypes(context, file);
+        this.types = new JavaTypes(context);
         JavaDialect dialect = new JavaDialect(types);
         this.reading = new ReadingCode(context, file, dialect);
         this.writing = new WritingCode(context, file, dialect);
@@ -54,25 +57,23 @@ public final class ClassEmitter {
     }
 
     private void write(PlannedClass type) {
-        String base = type.base() == null ? context.xml(file, "XmlObject") : context.ref(file, type.base());
+        TypeName base = type.base() == null ? context.xml("XmlObject") : context.ref(type.base());
         file.doc(JavaText.comment(type.documentation()), origin(type.xmlType()));
         if (implementsMore(type)) {
             // An interface of somebody's may be serializable, which the compiler would have more to say about.
             file.line("@SuppressWarnings(\"serial\")");
         }
         file.block(
-                "public ",
-                type.host() == null ? "" : "static ",
-                type.isAbstract() ? "abstract " : "",
-                "class ",
+                "public $L$Lclass $N extends $T$L",
+                type.host() == null ? Code.NONE : Code.of("static "),
+                type.isAbstract() ? Code.of("abstract ") : Code.NONE,
                 type.name(),
-                " extends ",
                 base,
-                EnumEmitter.implemented(file, type.interfaces()));
+                EnumEmitter.implemented(type.interfaces()));
         for (Property property : type.properties()) {
-            file.line("private ", types.field(property), " ", JavaDialect.field(property), ";");
+            file.line("private $T $N;", types.field(property), JavaDialect.field(property));
             if (property.nilName() != null) {
-                file.line("private boolean ", JavaNames.variable(property.nilName()), ";");
+                file.line("private boolean $N;", JavaNames.variable(property.nilName()));
             }
         }
         for (Property property : type.properties()) {
@@ -113,12 +114,13 @@ public final class ClassEmitter {
     }
 
     private static String origin(QName name) {
-        return name == null
-                ? ""
-                : "Type " + JavaText.comment(name.getLocalPart())
-                        + (name.getNamespaceURI().isEmpty()
-                                ? "."
-                                : " of namespace " + JavaText.comment(name.getNamespaceURI()) + ".");
+        if (name == null) {
+            return "";
+        }
+        String local = "Type " + JavaText.comment(name.getLocalPart());
+        return name.getNamespaceURI().isEmpty()
+                ? local + "."
+                : local + " of namespace " + JavaText.comment(name.getNamespaceURI()) + ".";
     }
 
     private void accessors(PlannedClass type, Property property) {
@@ -126,42 +128,45 @@ public final class ClassEmitter {
             unwrapped(type, property);
             return;
         }
-        String javaType = types.of(property);
+        Code javaType = types.of(property);
         String field = JavaDialect.field(property);
         file.gap().doc(JavaText.comment(property.documentation()), remark(property));
         String getter = types.getter(property);
         boolean collection = property.isMany();
-        file.block("public ", types.given(property), " ", getter, "()");
+        file.block("public $T $N()", types.given(property), getter);
         if (collection) {
-            String empty = property.kind() == Member.Kind.ATTRIBUTE_WILDCARD
-                    ? file.ref("java.util.LinkedHashMap")
-                    : file.ref("java.util.ArrayList");
-            file.block("if (this.", field, " == null)");
-            file.line("this.", field, " = new ", empty, "<>();");
+            TypeName empty = property.kind() == Member.Kind.ATTRIBUTE_WILDCARD
+                    ? TypeName.ofLibrary("java.util.LinkedHashMap")
+                    : TypeName.ofLibrary("java.util.ArrayList");
+            file.block("if (this.$N == null)", field);
+            file.line("this.$N = new $T<>();", field, empty);
             file.close();
         }
-        String standard = property.kind() == Member.Kind.ATTRIBUTE && property.defaultValue() != null
+        Code standard = property.kind() == Member.Kind.ATTRIBUTE && property.defaultValue() != null
                 ? types.constant(property.type(), property.defaultValue())
                 : null;
-        String value =
-                standard == null ? "this." + field : "this." + field + " == null ? " + standard + " : this." + field;
+        Code value = standard == null
+                ? Code.of("this.$N", field)
+                : Code.of("this.$N == null ? $L : this.$N", field, standard, field);
         boolean optional = property.access() == Property.Access.OPTIONAL;
-        file.line("return ", optional ? file.ref("java.util.Optional") + ".ofNullable(" + value + ")" : value, ";");
+        file.line(
+                "return $L;",
+                optional ? Code.of("$T.ofNullable($L)", TypeName.ofLibrary("java.util.Optional"), value) : value);
         file.close();
         file.gap();
-        String self = context.ref(file, type);
-        file.block("public ", self, " set", property.name(), "(", javaType, " value)");
-        file.line("this.", field, " = value;");
+        TypeName self = context.ref(type);
+        file.block("public $T set$N($T value)", self, property.name(), javaType);
+        file.line("this.$N = value;", field);
         if (property.nilName() != null) {
-            file.line("this.", JavaNames.variable(property.nilName()), " &= value == null;");
+            file.line("this.$N &= value == null;", JavaNames.variable(property.nilName()));
         }
         file.line("return this;");
         file.close();
         if (collection && property.kind() != Member.Kind.ATTRIBUTE_WILDCARD) {
-            String item = property.kind() == Member.Kind.MIXED ? "Object" : types.item(property);
+            Code item = property.kind() == Member.Kind.MIXED ? Code.of("Object") : types.item(property);
             file.gap();
-            file.block("public ", self, " add", property.name(), "(", item, " value)");
-            file.line(getter, "().add(value);");
+            file.block("public $T add$N($T value)", self, property.name(), item);
+            file.line("$N().add(value);", getter);
             file.line("return this;");
             file.close();
         }
@@ -170,61 +175,61 @@ public final class ClassEmitter {
         }
     }
 
-    private void nilAccessors(String self, Property property) {
+    private void nilAccessors(TypeName self, Property property) {
         String nil = JavaNames.variable(property.nilName());
         file.gap().doc("Whether the element is there and nil, rather than absent.");
-        file.block("public boolean is", property.nilName(), "()");
-        file.line("return this.", nil, ";");
+        file.block("public boolean is$N()", property.nilName());
+        file.line("return this.$N;", nil);
         file.close();
         file.gap();
-        file.block("public ", self, " set", property.nilName(), "(boolean value)");
-        file.line("this.", nil, " = value;");
+        file.block("public $T set$N(boolean value)", self, property.nilName());
+        file.line("this.$N = value;", nil);
         file.line("return this;");
         file.close();
     }
 
     /** The accessors of an element that is taken for the list that it holds. */
     private void unwrapped(PlannedClass type, Property property) {
-        String list = types.of(property);
-        String field = "this." + JavaDialect.field(property);
-        String element = types.field(property);
+        Code list = types.of(property);
+        Code field = Code.of("this.$N", JavaDialect.field(property));
+        Code element = types.field(property);
         Property inside = property.inside();
-        String item = types.item(inside);
-        String self = context.ref(file, type);
+        Code item = types.item(inside);
+        TypeName self = context.ref(type);
         String around = "the element " + JavaText.comment(property.xmlName().getLocalPart());
         file.gap()
                 .doc(
                         JavaText.comment(property.documentation()),
                         "Never null; " + around + " is there as soon as an item is.");
-        file.block("public ", list, " ", types.getter(property), "()");
-        String there = field + " == null ? null : " + field + ".get" + inside.name() + "()";
-        String made = "make" + property.name() + "()";
-        file.line("return new ", context.xml(file, "ListInside"), "<>(");
-        file.line("        () -> ", there, ",");
-        file.line("        () -> this.", made, ".get", inside.name(), "());");
+        file.block("public $T $N()", list, types.getter(property));
+        Code there = Code.of("$L == null ? null : $L.get$N()", field, field, inside.name());
+        String made = "make" + property.name();
+        file.line("return new $T<>(", context.xml("ListInside"));
+        file.line("        () -> $L,", there);
+        file.line("        () -> this.$N().get$N());", made, inside.name());
         file.close();
         file.gap();
-        file.block("private ", element, " ", made);
-        file.block("if (", field, " == null)");
-        file.line(field, " = new ", element, "();");
+        file.block("private $T $N()", element, made);
+        file.block("if ($L == null)", field);
+        file.line("$L = new $T();", field, element);
         file.close();
         if (property.nilName() != null) {
-            file.line("this.", JavaNames.variable(property.nilName()), " = false;");
+            file.line("this.$N = false;", JavaNames.variable(property.nilName()));
         }
-        file.line("return ", field, ";");
+        file.line("return $L;", field);
         file.close();
         file.gap().doc("Null for no element; an empty list makes an empty one.");
-        file.block("public ", self, " set", property.name(), "(", list, " value)");
+        file.block("public $T set$N($T value)", self, property.name(), list);
         file.block("if (value == null)");
-        file.line(field, " = null;");
+        file.line("$L = null;", field);
         file.orElse("else");
-        file.line(made, ".set", inside.name(), "(value);");
+        file.line("$N().set$N(value);", made, inside.name());
         file.close();
         file.line("return this;");
         file.close();
         file.gap();
-        file.block("public ", self, " add", property.name(), "(", item, " value)");
-        file.line(types.getter(property), "().add(value);");
+        file.block("public $T add$N($T value)", self, property.name(), item);
+        file.line("$N().add(value);", types.getter(property));
         file.line("return this;");
         file.close();
         if (property.nilName() != null) {
@@ -244,39 +249,39 @@ public final class ClassEmitter {
         };
     }
 
-    private void override(String signature) {
+    private void override(String template, Object... arguments) {
         file.gap();
         file.line("@Override");
-        file.block(signature);
+        file.block(template, arguments);
     }
 
     private void reading(PlannedClass type) {
-        String in = "(" + context.xml(file, "XmlInput") + " in)";
+        Code in = Code.of("($T in)", context.xml("XmlInput"));
         if (!type.attributes().isEmpty() || type.otherAttributes() != null) {
-            override("protected void readAttributes" + in);
+            override("protected void readAttributes$L", in);
             inPieces(type.attributes(), "readAttributes", "XmlInput in", reading::readAttributes);
             if (type.base() != null) {
                 file.line("super.readAttributes(in);");
             }
             if (type.otherAttributes() != null) {
                 reading.readOtherAttributes(
-                        "get" + type.otherAttributesProperty().name() + "()", type.otherAttributes());
+                        Code.of("get$N()", type.otherAttributesProperty().name()), type.otherAttributes());
             }
             file.close();
         }
         if (type.text() != null) {
-            override("protected void readBody" + in);
-            String field = "this." + JavaDialect.field(type.text());
+            override("protected void readBody$L", in);
+            Code field = Code.of("this.$N", JavaDialect.field(type.text()));
             if (type.isMixed()) {
-                file.line("in.mixed(get", type.text().name(), "());");
+                file.line("in.mixed(get$N());", type.text().name());
             } else {
-                file.line(field, " = ", types.parse(type.text().type(), bodyText(type.text())), ";");
+                file.line("$L = $L;", field, types.parse(type.text().type(), bodyText(type.text())));
                 reading.keepText(type.text(), field);
             }
             file.close();
         }
         if (type.content() != null && !type.elements().isEmpty()) {
-            override("protected void readElements" + in);
+            override("protected void readElements$L", in);
             if (type.base() != null) {
                 file.line("super.readElements(in);");
             }
@@ -287,10 +292,10 @@ public final class ClassEmitter {
         reading.writePieces();
     }
 
-    private static String bodyText(Property text) {
+    private static Code bodyText(Property text) {
         return text.type().isBinary()
-                ? "in.binaryBody()"
-                : "in." + ReadingCode.source(text.type(), text.hasOddText() ? "standardBody" : "body") + "()";
+                ? Code.of("in.binaryBody()")
+                : Code.of("in.$N()", ReadingCode.source(text.type(), text.hasOddText() ? "standardBody" : "body"));
     }
 
     /** Writes code for a list, in methods of its own where there is more than fits one. */
@@ -300,8 +305,8 @@ public final class ClassEmitter {
             return;
         }
         String[] words = parameter.split(" ");
-        String declared = context.xml(file, words[0]) + " " + words[1];
-        pieces.divide(all, "void", method, declared, write, name -> file.line(name, "(", words[1], ");"));
+        Code declared = Code.of("$T $N", context.xml(words[0]), words[1]);
+        pieces.divide(all, Code.of("void"), method, declared, write, name -> file.line("$N($N);", name, words[1]));
     }
 
     private void content(
@@ -316,26 +321,23 @@ public final class ClassEmitter {
     }
 
     private void writing(PlannedClass type) {
-        String out = "(" + context.xml(file, "XmlOutput") + " out)";
+        Code out = Code.of("($T out)", context.xml("XmlOutput"));
         if (type.isEncodedCall()) {
-            override("protected void writeAttributes" + out);
+            override("protected void writeAttributes$L", out);
             file.line("out.encodingStyle(\"http://schemas.xmlsoap.org/soap/envelope/\");");
             file.close();
         }
         if (type.arrayItem() != null) {
-            override("protected void writeAttributes" + out);
+            override("protected void writeAttributes$L", out);
             file.line(
-                    "out.arrayOf(",
-                    JavaText.literal(type.arrayItem().getNamespaceURI()),
-                    ", ",
-                    JavaText.literal(type.arrayItem().getLocalPart()),
-                    ", get",
-                    type.elements().get(0).name(),
-                    "().size());");
+                    "out.arrayOf($S, $S, get$N().size());",
+                    type.arrayItem().getNamespaceURI(),
+                    type.arrayItem().getLocalPart(),
+                    type.elements().get(0).name());
             file.close();
         }
         if (!type.attributes().isEmpty() || type.attributeWildcard() != null) {
-            override("protected void writeAttributes" + out);
+            override("protected void writeAttributes$L", out);
             if (type.base() != null) {
                 file.line("super.writeAttributes(out);");
             }
@@ -345,21 +347,21 @@ public final class ClassEmitter {
                     "XmlOutput out",
                     some -> some.forEach(writing::writeAttribute));
             if (type.attributeWildcard() != null) {
-                file.line("out.attributes(get", type.attributeWildcard().name(), "());");
+                file.line("out.attributes(get$N());", type.attributeWildcard().name());
             }
             file.close();
         }
         if (type.text() != null) {
-            override("protected void writeBody" + out);
+            override("protected void writeBody$L", out);
             if (type.isMixed()) {
-                file.line("out.mixed(get", type.text().name(), "());");
+                file.line("out.mixed(get$N());", type.text().name());
             } else {
                 writeText(type.text());
             }
             file.close();
         }
         if (type.content() != null && !type.elements().isEmpty()) {
-            override("protected void writeElements" + out);
+            override("protected void writeElements$L", out);
             if (type.base() != null) {
                 file.line("super.writeElements(out);");
             }
@@ -374,22 +376,22 @@ public final class ClassEmitter {
     }
 
     private void inner(PlannedClass type) {
-        Map<String, Map<String, String>> byLocalName = new LinkedHashMap<>();
+        Map<String, Map<String, Code>> byLocalName = new LinkedHashMap<>();
         type.inner().forEach((name, value) -> {
-            String empty = EmptyValue.expression(context, file, value, null);
+            Code empty = EmptyValue.expression(context, value, null);
             if (empty != null && byLocalName.size() < MOST_INNER) {
                 byLocalName
                         .computeIfAbsent(name.getLocalPart(), any -> new LinkedHashMap<>())
                         .put(name.getNamespaceURI(), empty);
             }
         });
-        override("protected " + context.xml(file, "XmlObject") + " inner(String namespace, String name)");
+        override("protected $T inner(String namespace, String name)", context.xml("XmlObject"));
         file.block("switch (name)");
         byLocalName.forEach((local, byNamespace) -> {
-            file.line("case ", JavaText.literal(local), ":");
+            file.line("case $S:", local);
             byNamespace.forEach((namespace, empty) -> {
-                file.line("    if (namespace.equals(", JavaText.literal(namespace), ")) {");
-                file.line("        return ", empty, ";");
+                file.line("    if (namespace.equals($S)) {", namespace);
+                file.line("        return $L;", empty);
                 file.line("    }");
             });
             file.line("    break;");
@@ -402,7 +404,7 @@ public final class ClassEmitter {
 
     private void checking(PlannedClass type) {
         checking.begin(type);
-        override("protected void check(" + context.xml(file, "Violations") + " to)");
+        override("protected void check($T to)", context.xml("Violations"));
         if (type.base() != null) {
             file.line("super.check(to);");
         }
@@ -421,18 +423,18 @@ public final class ClassEmitter {
     }
 
     private void writeText(Property text) {
-        String field = "this." + JavaDialect.field(text);
-        String printed = writing.printed(text, field, "0");
+        Code field = Code.of("this.$N", JavaDialect.field(text));
+        Code printed = writing.printed(text, field, ContentWriting.FIRST);
         boolean name = text.type() instanceof ValueType.Scalar scalar && scalar.kind() == ScalarKind.QNAME;
         boolean primitive = JavaTypes.isPrimitive(text);
         if (!primitive) {
-            file.block("if (", field, " != null)");
+            file.block("if ($L != null)", field);
         }
         boolean binary = text.type().isBinary();
         if (binary) {
-            file.block("if (!out.attached(", field, "))");
+            file.block("if (!out.attached($L))", field);
         }
-        file.line("out.text(", name ? "out.name(" + field + ")" : printed, ");");
+        file.line("out.text($L);", name ? Code.of("out.name($L)", field) : printed);
         if (binary) {
             file.close();
         }
@@ -442,46 +444,39 @@ public final class ClassEmitter {
     }
 
     private void xmlType(QName name) {
-        String qname = file.ref("javax.xml.namespace.QName");
-        override("protected " + qname + " xmlType()");
-        file.line(
-                "return new ",
-                qname,
-                "(",
-                JavaText.literal(name.getNamespaceURI()),
-                ", ",
-                JavaText.literal(name.getLocalPart()),
-                ");");
+        TypeName qname = TypeName.ofLibrary("javax.xml.namespace.QName");
+        override("protected $T xmlType()", qname);
+        file.line("return new $T($S, $S);", qname, name.getNamespaceURI(), name.getLocalPart());
         file.close();
     }
 
     private void describing(PlannedClass type) {
-        override("protected void describe(" + context.xml(file, "Description") + " to)");
+        override("protected void describe($T to)", context.xml("Description"));
         if (type.base() != null) {
             file.line("super.describe(to);");
         }
         for (Property property : type.properties()) {
             String field = JavaDialect.field(property);
-            file.line("to.member(", JavaText.literal(field), ", this.", field, ");");
+            file.line("to.member($S, this.$N);", field, field);
         }
         file.close();
     }
 
     /** Compares some members: the last ones decide, earlier ones may end it. Compilers choke on endless conditions. */
     private void comparison(List<Property> properties, boolean last) {
-        List<String> terms = new ArrayList<>();
+        List<Code> terms = new ArrayList<>();
         for (Property property : properties) {
             String field = JavaDialect.field(property);
-            terms.add("same(this." + field + ", that." + field + ")");
+            terms.add(Code.of("same(this.$N, that.$N)", field, field));
             if (property.nilName() != null) {
                 String nil = JavaNames.variable(property.nilName());
-                terms.add("this." + nil + " == that." + nil);
+                terms.add(Code.of("this.$N == that.$N", nil, nil));
             }
         }
         for (int i = 0; i < terms.size(); i++) {
             String start = i > 0 ? "        && " : last ? "return " : "if (!(";
             String end = i < terms.size() - 1 ? "" : last ? ";" : ")) {";
-            file.line(start, terms.get(i), end);
+            file.line(start + "$L" + end, terms.get(i));
         }
         if (!last) {
             file.line("    return false;");
@@ -490,12 +485,12 @@ public final class ClassEmitter {
     }
 
     private void equality(PlannedClass type) {
-        String self = context.ref(file, type);
+        TypeName self = context.ref(type);
         override("public boolean equals(Object other)");
         file.block("if (!super.equals(other))");
         file.line("return false;");
         file.close();
-        file.line(self, " that = (", self, ") other;");
+        file.line("$T that = ($T) other;", self, self);
         List<Property> properties = type.properties();
         for (int from = 0; from < properties.size(); from += TERMS) {
             int to = Math.min(properties.size(), from + TERMS);
@@ -505,7 +500,7 @@ public final class ClassEmitter {
         override("public int hashCode()");
         file.line("int hash = super.hashCode();");
         for (Property property : type.properties()) {
-            file.line("hash = 31 * hash + hash(this.", JavaDialect.field(property), ");");
+            file.line("hash = 31 * hash + hash(this.$N);", JavaDialect.field(property));
         }
         file.line("return hash;");
         file.close();

@@ -1,10 +1,11 @@
 package org.protypos.target.java.emit;
 
-import java.util.stream.Collectors;
 import org.protypos.target.SourceFile;
 import org.protypos.target.classes.PlannedInterface;
 import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.PlannedService;
+import org.protypos.target.code.Code;
+import org.protypos.target.code.TypeName;
 import org.protypos.target.java.text.JavaContext;
 import org.protypos.target.java.text.JavaFile;
 import org.protypos.target.java.text.JavaText;
@@ -20,7 +21,7 @@ public final class ClientEmitter {
         this.context = context;
         this.file = file;
         this.type = type;
-        this.signatures = new InterfaceEmitter.Signatures(context, file, type, false);
+        this.signatures = new InterfaceEmitter.Signatures(context, type, false);
     }
 
     /** The source file for this part of a plan. */
@@ -31,14 +32,14 @@ public final class ClientEmitter {
     }
 
     private void write() {
-        String api = file.ref(type.packageName(), type.name());
-        String connection = context.soap(file, connection());
+        TypeName api = TypeName.ofContract(type.packageName(), type.name());
+        TypeName connection = context.soap(connection());
         file.doc("Calls a service that offers {@code " + type.name()
                 + "}. Each operation can also be called without waiting. Safe for use by several threads.");
-        file.block("public final class ", type.client(), " implements ", api);
-        file.line("private final ", connection, " connection;");
+        file.block("public final class $N implements $T", type.client(), api);
+        file.line("private final $T connection;", connection);
         file.gap();
-        file.block("private ", type.client(), "(", connection, " connection)");
+        file.block("private $N($T connection)", type.client(), connection);
         file.line("this.connection = connection;");
         file.close();
         connecting(api, connection);
@@ -55,43 +56,44 @@ public final class ClientEmitter {
         return type.isHttp() ? "HttpConnection" : "SoapConnection";
     }
 
-    private void connecting(String api, String connection) {
-        String settings = file.ref("java.util.function.UnaryOperator") + "<" + context.soap(file, "SoapSettings") + ">";
-        String port = context.soap(file, type.isHttp() ? "HttpPort" : "SoapPort") + "<" + api + ">";
-        String standard = defaultPort();
+    private void connecting(TypeName api, TypeName connection) {
+        Code settings =
+                Code.of("$T<$T>", TypeName.ofLibrary("java.util.function.UnaryOperator"), context.soap("SoapSettings"));
+        Code port = Code.of("$T<$T>", context.soap(type.isHttp() ? "HttpPort" : "SoapPort"), api);
+        Code standard = defaultPort();
         if (standard != null) {
             file.gap().doc("Gives a client for the default port at the address in the contract.");
-            file.block("public static ", type.client(), " connect()");
-            file.line("return connect(", standard, ", with -> with);");
+            file.block("public static $N connect()", type.client());
+            file.line("return connect($L, with -> with);", standard);
             file.close();
             file.gap()
                     .doc("Gives a client for the default port; {@code with} changes address, time limit and the like.");
-            file.block("public static ", type.client(), " connect(", settings, " with)");
-            file.line("return connect(", standard, ", with);");
+            file.block("public static $N connect($T with)", type.client(), settings);
+            file.line("return connect($L, with);", standard);
             file.close();
         }
         file.gap().doc("Gives a client for a port at the address in the contract.");
-        file.block("public static ", type.client(), " connect(", port, " port)");
+        file.block("public static $N connect($T port)", type.client(), port);
         file.line("return connect(port, with -> with);");
         file.close();
         file.gap().doc("Gives a client for a port; {@code with} changes address, time limit and the like.");
-        file.block("public static ", type.client(), " connect(", port, " port, ", settings, " with)");
-        String registry = file.ref(context.plan().rootPackage(), context.plan().registry());
-        file.line("return new ", type.client(), "(", connection, ".to(port, with, ", registry, ".INSTANCE));");
+        file.block("public static $N connect($T port, $T with)", type.client(), port, settings);
+        file.line("return new $N($T.to(port, with, $T.INSTANCE));", type.client(), connection, context.registry());
         file.close();
         file.gap()
                 .doc("Gives a client that differs in some setting, for one call or more: address, headers and the like."
                         + " This one stays as it is.");
-        file.block("public ", type.client(), " with(", settings, " with)");
-        file.line("return new ", type.client(), "(this.connection.with(with));");
+        file.block("public $N with($T with)", type.client(), settings);
+        file.line("return new $N(this.connection.with(with));", type.client());
         file.close();
     }
 
-    private String defaultPort() {
+    private Code defaultPort() {
         for (PlannedService service : context.plan().services()) {
             for (PlannedService.Port port : service.ports()) {
                 if (port.type() == type && port.isDefault()) {
-                    return file.ref(service.packageName(), service.name()) + "." + port.constant();
+                    return Code.of(
+                            "$T.$N", TypeName.ofContract(service.packageName(), service.name()), port.constant());
                 }
             }
         }
@@ -103,39 +105,40 @@ public final class ClientEmitter {
     }
 
     /** The message of a request. */
-    private String made(PlannedOperation operation) {
-        return signatures.messages(operation.input()) + ".of(" + String.join(", ", operation.parameters()) + ")";
+    private Code made(PlannedOperation operation) {
+        return Code.of("$T.of($L)", signatures.messages(operation.input()), Code.names(operation.parameters()));
     }
 
-    private String action(PlannedOperation operation) {
-        return JavaText.literal(operation.method()) + ", "
-                + JavaText.literal(type.isHttp() ? operation.location() : operation.soapAction());
+    private Code action(PlannedOperation operation) {
+        return Code.of("$S, $S", operation.method(), type.isHttp() ? operation.location() : operation.soapAction());
     }
 
     private void call(PlannedOperation operation) {
         file.gap().doc(JavaText.comment(operation.documentation()));
         file.line("@Override");
-        file.block("public ", signatures.method(operation));
-        String output = "null";
+        file.block("public $L", signatures.method(operation));
+        Code output = Code.of("null");
         if (operation.output() != null) {
-            String message = signatures.messages(operation.output());
-            file.line(message, " output = new ", message, "();");
-            output = "output";
+            Code message = signatures.messages(operation.output());
+            file.line("$T output = new $T();", message, message);
+            output = Code.of("output");
         }
-        String call = "(" + action(operation) + ", " + made(operation) + ", " + output + ");";
+        Code call = Code.of("($L, $L, $L);", action(operation), made(operation), output);
         if (operation.faults().isEmpty()) {
-            file.line("this.connection.callPlain", call);
+            file.line("this.connection.callPlain$L", call);
         } else {
             file.block("try");
-            file.line("this.connection.call", call);
-            String faults = operation.faults().stream()
-                    .map(signatures::fault)
-                    .distinct()
-                    .collect(Collectors.joining(" | "));
-            file.orElse("catch (" + faults + " e)");
+            file.line("this.connection.call$L", call);
+            Code faults = Code.join(
+                    " | ",
+                    operation.faults().stream()
+                            .map(signatures::fault)
+                            .distinct()
+                            .toList());
+            file.orElse("catch ($L e)", faults);
             file.line("throw e;");
-            file.orElse("catch (" + context.soap(file, "DeclaredFault") + " e)");
-            file.line("throw ", context.soap(file, connection()), ".unexpected(e);");
+            file.orElse("catch ($T e)", context.soap("DeclaredFault"));
+            file.line("throw $T.unexpected(e);", context.soap(connection()));
             file.close();
         }
         if (!isVoid(operation)) {
@@ -145,34 +148,30 @@ public final class ClientEmitter {
     }
 
     private void callLater(PlannedOperation operation) {
-        String future = file.ref("java.util.concurrent.CompletableFuture");
+        TypeName future = TypeName.ofLibrary("java.util.concurrent.CompletableFuture");
         file.gap()
                 .doc(
                         JavaText.comment(operation.documentation()),
                         "Does not wait: the future fails as {@code " + operation.method()
                                 + "} does, and can be cancelled.");
         file.block(
-                "public ",
+                "public $T<$T> $N($L)",
                 future,
-                "<",
                 signatures.boxedResult(operation),
-                "> ",
                 operation.asyncMethod(),
-                "(",
-                signatures.parameters(operation),
-                ")");
-        String output = operation.output() == null ? "null" : "new " + signatures.messages(operation.output()) + "()";
-        String result = isVoid(operation) ? "output -> null" : signatures.messages(operation.output()) + "::result";
+                signatures.parameters(operation));
+        Code output = operation.output() == null
+                ? Code.of("null")
+                : Code.of("new $T()", signatures.messages(operation.output()));
+        Code result = isVoid(operation)
+                ? Code.of("output -> null")
+                : Code.of("$T::result", signatures.messages(operation.output()));
         file.line(
-                "return this.connection.callLater(",
+                "return this.connection.callLater($L, $L, $L, $L);",
                 action(operation),
-                ", ",
                 made(operation),
-                ", ",
                 output,
-                ", ",
-                result,
-                ");");
+                result);
         file.close();
     }
 }

@@ -3,9 +3,8 @@ package org.protypos.target.java.emit;
 import javax.xml.namespace.QName;
 import org.protypos.api.ScalarKind;
 import org.protypos.target.classes.ValueType;
+import org.protypos.target.code.Code;
 import org.protypos.target.java.text.JavaContext;
-import org.protypos.target.java.text.JavaFile;
-import org.protypos.target.java.text.JavaText;
 
 /** Writes the expression for an empty value that reading fills, for places where the name of an element decides. */
 final class EmptyValue {
@@ -17,12 +16,12 @@ final class EmptyValue {
      * @param simpleType the name of the simple type, or null when it has none
      * @return the expression, or null for an abstract type
      */
-    static String expression(JavaContext context, JavaFile file, ValueType value, QName simpleType) {
+    static Code expression(JavaContext context, ValueType value, QName simpleType) {
         if (value instanceof ValueType.Structured structured) {
-            return structured.type().isAbstract() ? null : "new " + context.ref(file, structured.type()) + "()";
+            return structured.type().isAbstract() ? null : Code.of("new $T()", context.ref(structured.type()));
         }
         if (value instanceof ValueType.Anything) {
-            return "new " + context.xml(file, "XmlTree") + "()";
+            return Code.of("new $T()", context.xml("XmlTree"));
         }
         boolean names = value.holdsNames()
                 || value.written() instanceof ValueType.Items items
@@ -32,10 +31,13 @@ final class EmptyValue {
         String namespace = simpleType == null ? "http://www.w3.org/2001/XMLSchema" : simpleType.getNamespaceURI();
         String local = simpleType == null ? builtin : simpleType.getLocalPart();
         if (names) {
-            return context.xml(file, "XmlSimple") + ".emptyWithNames(" + JavaText.literal(namespace) + ", "
-                    + JavaText.literal(local) + ")";
+            return Code.of("$T.emptyWithNames($S, $S)", context.xml("XmlSimple"), namespace, local);
         }
-        return context.xml(file, "XmlSimple") + ".empty(" + JavaText.literal(namespace) + ", " + JavaText.literal(local)
-                + ", " + JavaText.literal(value.itemBuiltin() == null ? builtin : value.itemBuiltin() + "*") + ")";
+        return Code.of(
+                "$T.empty($S, $S, $S)",
+                context.xml("XmlSimple"),
+                namespace,
+                local,
+                value.itemBuiltin() == null ? builtin : value.itemBuiltin() + "*");
     }
 }

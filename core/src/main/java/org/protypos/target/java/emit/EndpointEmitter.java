@@ -1,15 +1,15 @@
 package org.protypos.target.java.emit;
 
 import java.util.List;
-import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.protypos.target.SourceFile;
 import org.protypos.target.classes.PlannedInterface;
 import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.PlannedService;
+import org.protypos.target.code.Code;
+import org.protypos.target.code.TypeName;
 import org.protypos.target.java.text.JavaContext;
 import org.protypos.target.java.text.JavaFile;
-import org.protypos.target.java.text.JavaText;
 import org.protypos.wire.Recognition;
 
 /** Writes the endpoint of an interface: it hands what comes in to an implementation and what that gives back out. */
@@ -23,7 +23,7 @@ public final class EndpointEmitter {
         this.context = context;
         this.file = file;
         this.type = type;
-        this.signatures = new InterfaceEmitter.Signatures(context, file, type, false);
+        this.signatures = new InterfaceEmitter.Signatures(context, type, false);
     }
 
     /** The source file for this part of a plan. */
@@ -34,41 +34,37 @@ public final class EndpointEmitter {
     }
 
     private void write(String documents) {
-        String api = file.ref(type.packageName(), type.name());
+        TypeName api = TypeName.ofContract(type.packageName(), type.name());
         file.doc("Serves an implementation of {@code " + type.name() + "}.");
         file.block(
-                "public final class ",
+                "public final class $N extends $T",
                 type.endpoint(),
-                " extends ",
-                context.soap(file, type.isHttp() ? "HttpEndpoint" : "SoapEndpoint"));
-        file.line("private final ", api, " implementation;");
+                context.soap(type.isHttp() ? "HttpEndpoint" : "SoapEndpoint"));
+        file.line("private final $T implementation;", api);
         file.gap();
-        file.block("private ", type.endpoint(), "(", api, " implementation)");
+        file.block("private $N($T implementation)", type.endpoint(), api);
         file.line("this.implementation = implementation;");
         file.close();
         file.gap().doc("Gives an endpoint that carries operations out by calling {@code implementation}.");
-        file.block("public static ", type.endpoint(), " of(", api, " implementation)");
-        file.line("return new ", type.endpoint(), "(implementation);");
+        file.block("public static $N of($T implementation)", type.endpoint(), api);
+        file.line("return new $N(implementation);", type.endpoint());
         file.close();
+        constant(Code.of(context.xml("XmlTypes")), "types", Code.of("$T.INSTANCE", context.registry()));
         constant(
-                context.xml(file, "XmlTypes"),
-                "types",
-                file.ref(context.plan().rootPackage(), context.plan().registry()) + ".INSTANCE");
-        constant(
-                context.soap(file, "ContractDocuments"),
+                Code.of(context.soap("ContractDocuments")),
                 "documents",
-                file.ref(context.plan().rootPackage(), documents) + ".documents()");
-        constant("String", "portType", JavaText.literal(type.xmlName() + (type.isHttp() ? " HTTP" : "")));
+                Code.of("$T.documents()", TypeName.ofContract(context.plan().rootPackage(), documents)));
+        constant(Code.of("String"), "portType", Code.of("$S", type.xmlName() + (type.isHttp() ? " HTTP" : "")));
         if (type.operations().stream().anyMatch(operation -> operation.input().encoded())) {
-            constant("boolean", "isEncoded", "true");
+            truth("isEncoded");
         }
         if (context.plan().services().stream()
                 .flatMap(service -> service.ports().stream())
                 .anyMatch(port -> port.type() == type && port.isOptimized())) {
-            constant("boolean", "isOptimized", "true");
+            truth("isOptimized");
         }
         if (isAddressed()) {
-            constant("boolean", "isAddressed", "true");
+            truth("isAddressed");
         }
         if (type.isHttp()) {
             locations();
@@ -91,57 +87,64 @@ public final class EndpointEmitter {
         return !ports.isEmpty() && ports.stream().allMatch(PlannedService.Port::isAddressed);
     }
 
-    private void constant(String result, String method, String value) {
+    private void truth(String method) {
+        constant(Code.of("boolean"), method, Code.of("true"));
+    }
+
+    private void constant(Code result, String method, Code value) {
         file.gap();
         file.line("@Override");
-        file.block("protected ", result, " ", method, "()");
-        file.line("return ", value, ";");
+        file.block("protected $T $N()", result, method);
+        file.line("return $L;", value);
         file.close();
     }
 
     /** The operations of an HTTP binding, by number. */
     private void locations() {
-        constant("String[]", "locations", strings(type.operations().stream().map(PlannedOperation::location)));
-        constant("String[]", "verbs", strings(type.verbs().stream()));
+        strings(
+                "locations",
+                type.operations().stream().map(PlannedOperation::location).toList());
+        strings("verbs", type.verbs());
         file.gap();
         file.line("@Override");
-        file.block("protected ", context.soap(file, "SoapMessage"), " input(int operation)");
+        file.block("protected $T input(int operation)", context.soap("SoapMessage"));
         file.block("switch (operation)");
         for (int i = 0; i < type.operations().size(); i++) {
             file.line(
-                    "case ",
-                    String.valueOf(i),
-                    ": return new ",
-                    signatures.messages(type.operations().get(i).input()),
-                    "();");
+                    "case $L: return new $T();",
+                    i,
+                    signatures.messages(type.operations().get(i).input()));
         }
         file.line("default: throw new IllegalArgumentException(String.valueOf(operation));");
         file.close();
         file.close();
     }
 
-    private static String strings(Stream<String> values) {
-        return values.map(JavaText::literal).collect(Collectors.joining(", ", "new String[] {", "}"));
+    private void strings(String method, List<String> values) {
+        constant(Code.of("String[]"), method, Code.of("new String[] {$L}", Code.literals(values)));
     }
 
     private void input() {
-        String message = context.soap(file, "SoapMessage");
+        TypeName message = context.soap("SoapMessage");
         file.gap();
         file.line("@Override");
-        file.block("protected ", message, " input(String namespace, String name, String action)");
+        file.block("protected $T input(String namespace, String name, String action)", message);
         if (type.operations().stream().anyMatch(one -> one.recognition().by() == Recognition.By.PARTS)) {
-            String names =
-                    file.ref("java.util.function", "Supplier") + "<" + file.ref("java.util", "List") + "<String>>";
-            file.line("return input(namespace, name, action, ", file.ref("java.util", "List"), "::of);");
+            TypeName list = TypeName.ofLibrary("java.util.List");
+            TypeName supplier = TypeName.ofLibrary("java.util.function.Supplier");
+            file.line("return input(namespace, name, action, $T::of);", list);
             file.close();
             file.gap();
             file.line("@Override");
             file.block(
-                    "protected ", message, " input(String namespace, String name, String action, ", names, " parts)");
+                    "protected $T input(String namespace, String name, String action, $T<$T<String>> parts)",
+                    message,
+                    supplier,
+                    list);
         }
         for (PlannedOperation operation : type.operations()) {
-            file.block("if (", test(operation.recognition()), ")");
-            file.line("return new ", signatures.messages(operation.input()), "();");
+            file.block("if ($L)", test(operation.recognition()));
+            file.line("return new $T();", signatures.messages(operation.input()));
             file.close();
         }
         file.line("return null;");
@@ -149,36 +152,41 @@ public final class EndpointEmitter {
     }
 
     /** The test that tells an operation: {@link Recognition#fits} as code. */
-    private static String test(Recognition known) {
-        String begins = known.beginnings().stream()
-                .map(first -> "name.equals(" + JavaText.literal(first.getLocalPart()) + ") && namespace.equals("
-                        + JavaText.literal(first.getNamespaceURI()) + ")")
-                .collect(Collectors.joining(" || "));
-        String acts = known.actions().stream()
-                .map(action -> "action.equals(" + JavaText.literal(action) + ")")
-                .collect(Collectors.joining(" || "));
-        String either = known.beginnings().size() > 1 ? "(" + begins + ")" : begins;
+    private static Code test(Recognition known) {
+        Code begins = any(known.beginnings().stream()
+                .map(first -> Code.of(
+                        "name.equals($S) && namespace.equals($S)", first.getLocalPart(), first.getNamespaceURI())));
+        Code acts = any(known.actions().stream().map(action -> Code.of("action.equals($S)", action)));
+        Code either = known.beginnings().size() > 1 ? Code.of("($L)", begins) : begins;
         return switch (known.by()) {
             case ELEMENT -> begins;
-            case BOTH -> either + " && (" + acts + ")";
+            case BOTH -> Code.of("$L && ($L)", either, acts);
             case PARTS ->
-                either + " && (" + (acts.isEmpty() ? "" : acts + " || ") + "areParts(parts"
-                        + known.parts().stream()
-                                .map(part -> ", " + JavaText.literal(part))
-                                .collect(Collectors.joining())
-                        + "))";
-            case ACTION -> acts + " || action.isEmpty() && " + either;
+                Code.of(
+                        acts.isEmpty() ? "$L && ($LareParts(parts$L))" : "$L && ($L || areParts(parts$L))",
+                        either,
+                        acts,
+                        Code.join(
+                                "",
+                                known.parts().stream()
+                                        .map(part -> Code.of(", $S", part))
+                                        .toList()));
+            case ACTION -> Code.of("$L || action.isEmpty() && $L", acts, either);
         };
     }
 
+    private static Code any(Stream<Code> tests) {
+        return Code.join(" || ", tests.toList());
+    }
+
     private void perform() {
-        String message = context.soap(file, "SoapMessage");
+        TypeName message = context.soap("SoapMessage");
         file.gap();
         file.line("@Override");
-        file.block("protected ", message, " perform(", message, " input) throws Exception");
+        file.block("protected $T perform($T input) throws Exception", message, message);
         for (PlannedOperation operation : type.operations()) {
-            file.block("if (input instanceof ", signatures.messages(operation.input()), " message)");
-            file.line("return ", operation.method(), "(message);");
+            file.block("if (input instanceof $T message)", signatures.messages(operation.input()));
+            file.line("return $N(message);", operation.method());
             file.close();
         }
         file.line("throw new IllegalArgumentException(input.getClass().getName());");
@@ -186,28 +194,27 @@ public final class EndpointEmitter {
     }
 
     private void perform(PlannedOperation operation) {
-        String result = operation.output() == null
-                ? context.soap(file, "SoapMessage")
+        Code result = operation.output() == null
+                ? Code.of(context.soap("SoapMessage"))
                 : signatures.messages(operation.output());
         file.gap();
         file.block(
-                "private ",
+                "private $T $N($T input) throws Exception",
                 result,
-                " ",
                 operation.method(),
-                "(",
-                signatures.messages(operation.input()),
-                " input) throws Exception");
-        String call = "this.implementation." + operation.method() + "("
-                + String.join(", ", signatures.values(operation.input(), "input")) + ")";
+                signatures.messages(operation.input()));
+        Code call = Code.of(
+                "this.implementation.$N($L)",
+                operation.method(),
+                Code.join(", ", signatures.values(operation.input(), "input")));
         if (operation.output() == null) {
-            file.line(call, ";");
+            file.line("$L;", call);
             file.line("return null;");
         } else if (operation.output().values().isEmpty()) {
-            file.line(call, ";");
-            file.line("return ", result, ".of();");
+            file.line("$L;", call);
+            file.line("return $T.of();", result);
         } else {
-            file.line("return ", result, ".of(", call, ");");
+            file.line("return $T.of($L);", result, call);
         }
         file.close();
     }

@@ -1,9 +1,10 @@
 package org.protypos.target.java.emit;
 
 import java.util.List;
-import java.util.stream.Collectors;
 import org.protypos.target.SourceFile;
 import org.protypos.target.classes.PlannedEnum;
+import org.protypos.target.code.Code;
+import org.protypos.target.code.TypeName;
 import org.protypos.target.java.text.JavaContext;
 import org.protypos.target.java.text.JavaFile;
 import org.protypos.target.java.text.JavaText;
@@ -25,17 +26,17 @@ public final class EnumEmitter {
     static void write(JavaFile file, PlannedEnum type) {
         String name = type.name();
         file.doc(JavaText.comment(type.documentation()));
-        file.block("public enum ", name, implemented(file, type.interfaces()));
+        file.block("public enum $N$L", name, implemented(type.interfaces()));
         int last = type.constants().size() - 1;
         for (int i = 0; i <= last; i++) {
             PlannedEnum.Constant constant = type.constants().get(i);
             file.doc(JavaText.comment(constant.documentation()));
-            file.line(constant.name(), "(", JavaText.literal(constant.value()), ")", i == last ? ";" : ",");
+            file.line(i == last ? "$N($S);" : "$N($S),", constant.name(), constant.value());
         }
         file.gap();
         file.line("private final String value;");
         file.gap();
-        file.block(name, "(String value)");
+        file.block("$N(String value)", name);
         file.line("this.value = value;");
         file.close();
         file.gap().doc("The value as it is written in XML.");
@@ -43,7 +44,7 @@ public final class EnumEmitter {
         file.line("return this.value;");
         file.close();
         file.gap().doc("The constant for a value written in XML, or null when there is none.");
-        file.block("public static ", name, " find(String value)");
+        file.block("public static $N find(String value)", name);
         if (type.constants().size() > MOST_CASES) {
             file.line("return BY_VALUE.get(value);");
             file.close();
@@ -53,7 +54,7 @@ public final class EnumEmitter {
         }
         file.block("switch (value)");
         for (PlannedEnum.Constant constant : type.constants()) {
-            file.line("case ", JavaText.literal(constant.value()), ": return ", constant.name(), ";");
+            file.line("case $S: return $N;", constant.value(), constant.name());
         }
         file.line("default: return null;");
         file.close();
@@ -62,21 +63,27 @@ public final class EnumEmitter {
     }
 
     /** The clause that names interfaces, or nothing. */
-    static String implemented(JavaFile file, List<String> interfaces) {
+    static Code implemented(List<String> interfaces) {
         return interfaces.isEmpty()
-                ? ""
-                : " implements " + interfaces.stream().map(file::ref).collect(Collectors.joining(", "));
+                ? Code.NONE
+                : Code.of(
+                        " implements $L",
+                        Code.join(
+                                ", ",
+                                interfaces.stream()
+                                        .map(name -> Code.of(TypeName.foreign(name)))
+                                        .toList()));
     }
 
     private static void byValue(JavaFile file, String name) {
-        String map = file.ref("java.util.Map");
-        String hashMap = file.ref("java.util.HashMap");
+        TypeName map = TypeName.ofLibrary("java.util.Map");
+        TypeName hashMap = TypeName.ofLibrary("java.util.HashMap");
         file.gap();
-        file.line("private static final ", map, "<String, ", name, "> BY_VALUE = byValue();");
+        file.line("private static final $T<String, $N> BY_VALUE = byValue();", map, name);
         file.gap();
-        file.block("private static ", map, "<String, ", name, "> byValue()");
-        file.line(map, "<String, ", name, "> found = new ", hashMap, "<>();");
-        file.block("for (", name, " constant : values())");
+        file.block("private static $T<String, $N> byValue()", map, name);
+        file.line("$T<String, $N> found = new $T<>();", map, name, hashMap);
+        file.block("for ($N constant : values())", name);
         file.line("found.put(constant.value, constant);");
         file.close();
         file.line("return found;");

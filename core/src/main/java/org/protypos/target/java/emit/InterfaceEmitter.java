@@ -2,13 +2,14 @@ package org.protypos.target.java.emit;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.stream.Collectors;
 import org.protypos.target.SourceFile;
 import org.protypos.target.classes.PlannedFault;
 import org.protypos.target.classes.PlannedInterface;
 import org.protypos.target.classes.PlannedMessage;
 import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.Property;
+import org.protypos.target.code.Code;
+import org.protypos.target.code.TypeName;
 import org.protypos.target.java.text.JavaContext;
 import org.protypos.target.java.text.JavaFile;
 import org.protypos.target.java.text.JavaNames;
@@ -22,12 +23,12 @@ public final class InterfaceEmitter {
     /** The source file for this part of a plan. */
     public static SourceFile emit(JavaContext context, PlannedInterface type) {
         JavaFile file = context.file(type, type.name());
-        Signatures signatures = new Signatures(context, file, type, true);
+        Signatures signatures = new Signatures(context, type, true);
         file.doc(
                 JavaText.comment(type.documentation()),
                 "Port type " + JavaText.comment(type.xmlName().getLocalPart()) + " of namespace "
                         + JavaText.comment(type.xmlName().getNamespaceURI()) + ".");
-        file.block("public interface ", type.name());
+        file.block("public interface $N", type.name());
         boolean first = true;
         for (PlannedOperation operation : type.operations()) {
             if (!first) {
@@ -35,7 +36,7 @@ public final class InterfaceEmitter {
             }
             first = false;
             file.doc(JavaText.comment(operation.documentation()));
-            file.line(signatures.method(operation), ";");
+            file.line("$L;", signatures.method(operation));
         }
         for (PlannedOperation operation : type.operations()) {
             if (operation.resultName() != null) {
@@ -48,12 +49,11 @@ public final class InterfaceEmitter {
 
     private static void result(JavaFile file, Signatures signatures, PlannedOperation operation) {
         file.gap().doc("What {@code " + operation.method() + "} gives.");
-        file.line("record ", signatures.resultRecord(operation), " {}");
+        file.line("record $L {}", signatures.resultRecord(operation));
     }
 
     /** How the methods of an interface look, wherever they are written. */
     public static final class Signatures {
-        private final JavaFile file;
         private final JavaTypes types;
         private final PlannedInterface owner;
         private final boolean inside;
@@ -63,41 +63,40 @@ public final class InterfaceEmitter {
          *
          * @param inside whether the signatures stand in the interface itself
          */
-        public Signatures(JavaContext context, JavaFile file, PlannedInterface owner, boolean inside) {
+        public Signatures(JavaContext context, PlannedInterface owner, boolean inside) {
             this.inside = inside;
-            this.file = file;
-            this.types = new JavaTypes(context, file);
+            this.types = new JavaTypes(context);
             this.owner = owner;
         }
 
-        public String type(Property property) {
+        public Code type(Property property) {
             return types.of(property);
         }
 
         /** The call that gives the value of a property. */
-        String get(Property property) {
+        Code get(Property property) {
             return types.get(property);
         }
 
-        String parameters(PlannedOperation operation) {
-            List<String> parameters = new ArrayList<>();
+        Code parameters(PlannedOperation operation) {
+            List<Code> parameters = new ArrayList<>();
             List<Property> values = operation.input().values();
             for (int i = 0; i < values.size(); i++) {
-                parameters.add(
-                        types.of(values.get(i)) + " " + operation.parameters().get(i));
+                parameters.add(Code.of(
+                        "$T $N", types.of(values.get(i)), operation.parameters().get(i)));
             }
-            return String.join(", ", parameters);
+            return Code.join(", ", parameters);
         }
 
         /** The type that carries several results, with its components. */
-        public String resultRecord(PlannedOperation operation) {
-            List<String> components = new ArrayList<>();
+        public Code resultRecord(PlannedOperation operation) {
+            List<Code> components = new ArrayList<>();
             List<Property> values = operation.output().values();
             List<String> names = resultNames(operation.output());
             for (int i = 0; i < values.size(); i++) {
-                components.add(types.of(values.get(i)) + " " + names.get(i));
+                components.add(Code.of("$T $N", types.of(values.get(i)), names.get(i)));
             }
-            return operation.resultName() + "(" + String.join(", ", components) + ")";
+            return Code.of("$N($L)", operation.resultName(), Code.join(", ", components));
         }
 
         /** The names of the components of a result type, each once. */
@@ -115,56 +114,59 @@ public final class InterfaceEmitter {
         }
 
         /** The values that a message carries, as expressions: members of its wrapper or its body, then what is outside. */
-        List<String> values(PlannedMessage message, String on) {
-            List<String> values = new ArrayList<>();
+        List<Code> values(PlannedMessage message, String on) {
+            List<Code> values = new ArrayList<>();
             if (message.wrapper() != null) {
-                message.wrapper().elements().forEach(value -> values.add(on + ".body." + get(value)));
+                message.wrapper().elements().forEach(value -> values.add(Code.of("$N.body.$L", on, get(value))));
             } else if (message.body() != null) {
-                values.add(on + ".body");
+                values.add(Code.of("$N.body", on));
             }
             for (int part = 0; part < message.outside().size(); part++) {
-                values.add(on + "." + MessagesEmitter.field(message, part));
+                values.add(Code.of("$N.$N", on, MessagesEmitter.field(message, part)));
             }
             return values;
         }
 
-        public String result(PlannedOperation operation) {
+        public Code result(PlannedOperation operation) {
             if (operation.resultName() != null) {
                 return inside
-                        ? operation.resultName()
-                        : file.ref(owner.packageName(), owner.name()) + "." + operation.resultName();
+                        ? Code.of("$N", operation.resultName())
+                        : Code.of(
+                                "$T.$N",
+                                TypeName.ofContract(owner.packageName(), owner.name()),
+                                operation.resultName());
             }
             return operation.output() == null || operation.output().values().isEmpty()
-                    ? "void"
+                    ? Code.of("void")
                     : types.of(operation.output().values().get(0));
         }
 
-        String boxedResult(PlannedOperation operation) {
-            return switch (result(operation)) {
-                case "void" -> "Void";
-                case "boolean" -> "Boolean";
-                case "byte" -> "Byte";
-                case "short" -> "Short";
-                case "int" -> "Integer";
-                case "long" -> "Long";
-                case "float" -> "Float";
-                case "double" -> "Double";
-                default -> result(operation);
-            };
+        /** The type of the result where an object is needed. */
+        Code boxedResult(PlannedOperation operation) {
+            if (operation.resultName() != null) {
+                return result(operation);
+            }
+            return operation.output() == null || operation.output().values().isEmpty()
+                    ? Code.of("Void")
+                    : types.boxed(operation.output().values().get(0));
         }
 
-        public String method(PlannedOperation operation) {
-            String faults = operation.faults().stream().map(this::fault).collect(Collectors.joining(", "));
-            return result(operation) + " " + operation.method() + "(" + parameters(operation) + ")"
-                    + (faults.isEmpty() ? "" : " throws " + faults);
+        public Code method(PlannedOperation operation) {
+            List<Code> faults = operation.faults().stream().map(this::fault).toList();
+            return Code.of(
+                    "$T $N($L)$L",
+                    result(operation),
+                    operation.method(),
+                    parameters(operation),
+                    faults.isEmpty() ? Code.NONE : Code.of(" throws $L", Code.join(", ", faults)));
         }
 
-        String fault(PlannedFault fault) {
-            return file.ref(fault.packageName(), fault.name());
+        Code fault(PlannedFault fault) {
+            return Code.of(TypeName.ofContract(fault.packageName(), fault.name()));
         }
 
-        String messages(PlannedMessage message) {
-            return file.ref(owner.packageName(), owner.messages()) + "." + message.name();
+        Code messages(PlannedMessage message) {
+            return Code.of("$T.$N", TypeName.ofContract(owner.packageName(), owner.messages()), message.name());
         }
     }
 }

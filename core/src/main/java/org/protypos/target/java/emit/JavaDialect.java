@@ -2,27 +2,22 @@ package org.protypos.target.java.emit;
 
 import org.protypos.target.classes.Property;
 import org.protypos.target.classes.ValueType;
+import org.protypos.target.code.Code;
 import org.protypos.target.content.Dialect;
 import org.protypos.target.java.text.JavaNames;
-import org.protypos.target.java.text.JavaText;
 import org.protypos.target.java.text.JavaTypes;
 
 /** How Java says what the code for content says. */
 record JavaDialect(JavaTypes types) implements Dialect {
     @Override
-    public String call(Callee callee, String method, String... arguments) {
+    public Code call(Callee callee, String method, Code arguments) {
         String object =
                 switch (callee) {
-                    case INPUT -> "in.";
-                    case OUTPUT -> "out.";
-                    case VIOLATIONS -> "to.";
+                    case INPUT -> "in";
+                    case OUTPUT -> "out";
+                    case VIOLATIONS -> "to";
                 };
-        return object + method + "(" + String.join(", ", arguments) + ")";
-    }
-
-    @Override
-    public String literal(String text) {
-        return JavaText.literal(text);
+        return Code.of("$N.$N($L)", object, method, arguments);
     }
 
     /** The field of a property. */
@@ -31,23 +26,23 @@ record JavaDialect(JavaTypes types) implements Dialect {
     }
 
     @Override
-    public String member(Property property) {
-        return "this." + field(property);
+    public Code member(Property property) {
+        return Code.of("this.$N", field(property));
     }
 
     @Override
-    public String kept(Property property) {
+    public Code kept(Property property) {
         return member(property);
     }
 
     @Override
-    public String nilFlag(Property property) {
-        return "this." + JavaNames.variable(property.nilName());
+    public Code nilFlag(Property property) {
+        return Code.of("this.$N", JavaNames.variable(property.nilName()));
     }
 
     @Override
-    public String label(Property property) {
-        return JavaText.literal(word(property));
+    public Code label(Property property) {
+        return Code.of("$S", word(property));
     }
 
     /** Its field's name, without what keeps that apart from keywords. */
@@ -63,12 +58,12 @@ record JavaDialect(JavaTypes types) implements Dialect {
     }
 
     @Override
-    public String there(ValueType type, boolean absentable, String value) {
+    public Code there(ValueType type, boolean absentable, Code value) {
         return value;
     }
 
     @Override
-    public String print(ValueType type, String value) {
+    public Code print(ValueType type, Code value) {
         return types.print(type, value);
     }
 }

@@ -1,5 +1,6 @@
 package org.protypos.target.java.emit;
 
+import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
@@ -12,10 +13,11 @@ import org.protypos.target.classes.PlannedMessage;
 import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.Property;
 import org.protypos.target.classes.ValueType;
+import org.protypos.target.code.Code;
+import org.protypos.target.code.TypeName;
 import org.protypos.target.java.text.JavaContext;
 import org.protypos.target.java.text.JavaFile;
 import org.protypos.target.java.text.JavaNames;
-import org.protypos.target.java.text.JavaText;
 import org.protypos.target.java.text.JavaTypes;
 import org.protypos.wire.WireMessage;
 
@@ -30,10 +32,10 @@ public final class MessagesEmitter {
     private final InterfaceEmitter.Signatures signatures;
 
     private MessagesEmitter(JavaContext context, JavaFile file, PlannedInterface owner) {
-        this.signatures = new InterfaceEmitter.Signatures(context, file, owner, false);
+        this.signatures = new InterfaceEmitter.Signatures(context, owner, false);
         this.context = context;
         this.file = file;
-        this.types = new JavaTypes(context, file);
+        this.types = new JavaTypes(context);
         this.dialect = new JavaDialect(types);
         this.reading = new ReadingCode(context, file, dialect);
         this.writing = new WritingCode(context, file, dialect);
@@ -52,8 +54,8 @@ public final class MessagesEmitter {
         JavaFile file = context.file(type.packageName(), type.messages(), nested);
         MessagesEmitter emitter = new MessagesEmitter(context, file, type);
         file.doc("The messages of {@code " + type.name() + "} on the wire.");
-        file.block("final class ", type.messages());
-        file.line("private ", type.messages(), "() {}");
+        file.block("final class $N", type.messages());
+        file.line("private $N() {}", type.messages());
         for (PlannedOperation operation : type.operations()) {
             emitter.message(operation.input(), operation, List.of());
             if (operation.output() != null) {
@@ -75,19 +77,19 @@ public final class MessagesEmitter {
 
     private void message(PlannedMessage message, PlannedOperation operation, List<PlannedFault> faults) {
         file.gap();
-        file.block("static final class ", message.name(), " extends ", context.soap(file, "SoapMessage"));
+        file.block("static final class $N extends $T", message.name(), context.soap("SoapMessage"));
         if (message.body() != null) {
-            file.line(types.of(message.body()), " body;");
+            file.line("$T body;", types.of(message.body()));
         }
         for (int i = 0; i < message.outside().size(); i++) {
-            file.line(types.of(message.outside().get(i)), " ", field(message, i), ";");
+            file.line("$T $N;", types.of(message.outside().get(i)), field(message, i));
         }
         made(message, operation);
         if (!message.headers().isEmpty()) {
             headers(message);
         }
         if (message.encoded()) {
-            constant("boolean isEncoded()", "true");
+            constant("boolean isEncoded()", Code.of("true"));
         }
         form(message);
         if (!message.attachments().isEmpty()) {
@@ -106,111 +108,116 @@ public final class MessagesEmitter {
     /** Writes what makes a message of the values that it carries, and takes these out of it again. */
     private void made(PlannedMessage message, PlannedOperation operation) {
         boolean input = message == operation.input();
-        String result = input || message.values().isEmpty() ? null : signatures.result(operation);
-        List<String> given = operation.parameters();
-        if (!input) {
-            given = operation.resultName() == null
-                    ? List.of("result")
-                    : InterfaceEmitter.Signatures.resultNames(message).stream()
-                            .map(name -> "result." + name + "()")
-                            .toList();
+        Code result = input || message.values().isEmpty() ? null : signatures.result(operation);
+        List<Code> given;
+        if (input) {
+            given = operation.parameters().stream()
+                    .map(name -> Code.of("$N", name))
+                    .toList();
+        } else if (operation.resultName() == null) {
+            given = List.of(Code.of("result"));
+        } else {
+            given = InterfaceEmitter.Signatures.resultNames(message).stream()
+                    .map(name -> Code.of("result.$N()", name))
+                    .toList();
         }
-        String parameters = input ? signatures.parameters(operation) : result == null ? "" : result + " result";
+        Code none = result == null ? Code.NONE : Code.of("$T result", result);
+        Code parameters = input ? signatures.parameters(operation) : none;
         // No parameter is called like this one.
         String local = input ? "input" : "output";
         file.gap();
-        file.block("static ", message.name(), " of(", parameters, ")");
-        file.line(message.name(), " ", local, " = new ", message.name(), "();");
+        file.block("static $N of($L)", message.name(), parameters);
+        file.line("$N $N = new $N();", message.name(), local, message.name());
         if (message.wrapper() != null) {
-            file.line(local, ".body = new ", context.ref(file, message.wrapper()), "();");
+            file.line("$N.body = new $T();", local, context.ref(message.wrapper()));
         }
         List<Property> inBody =
                 message.wrapper() == null ? List.of() : message.wrapper().elements();
         int at = 0;
         for (Property value : inBody) {
-            file.line(local, ".body.set", value.name(), "(", given.get(at++), ");");
+            file.line("$N.body.set$N($L);", local, value.name(), given.get(at++));
         }
         if (message.wrapper() == null && message.body() != null) {
-            file.line(local, ".body = ", given.get(at++), ";");
+            file.line("$N.body = $L;", local, given.get(at++));
         }
         for (int part = 0; part < message.outside().size(); part++) {
-            file.line(local, ".", field(message, part), " = ", given.get(at++), ";");
+            file.line("$N.$N = $L;", local, field(message, part), given.get(at++));
         }
-        file.line("return ", local, ";");
+        file.line("return $N;", local);
         file.close();
         if (result != null) {
-            String joined = String.join(", ", signatures.values(message, "this"));
+            Code joined = Code.join(", ", signatures.values(message, "this"));
             file.gap();
-            file.block(result, " result()");
-            file.line("return ", operation.resultName() == null ? joined : "new " + result + "(" + joined + ")", ";");
+            file.block("$T result()", result);
+            file.line("return $L;", operation.resultName() == null ? joined : Code.of("new $T($L)", result, joined));
             file.close();
         }
     }
 
-    private void override(String signature) {
+    private void override(String template, Object... arguments) {
         file.gap();
         file.line("@Override");
-        file.block("protected ", signature);
+        file.block("protected " + template, arguments);
     }
 
-    private void constant(String signature, String value) {
+    private void constant(String signature, Code value) {
         override(signature);
-        file.line("return ", value, ";");
+        file.line("return $L;", value);
         file.close();
     }
 
     private void form(PlannedMessage message) {
         if (message.form() != WireMessage.Form.ENVELOPE) {
-            constant("Form form()", "Form." + message.form());
+            constant("Form form()", Code.of("Form.$N", message.form().name()));
         }
         if (message.form() == WireMessage.Form.TEXT) {
             constant(
                     "String textPart()",
-                    JavaText.literal(message.values().get(0).xmlName().getLocalPart()));
+                    Code.of("$S", message.values().get(0).xmlName().getLocalPart()));
         }
     }
 
     private void attachments(PlannedMessage message) {
         int first = message.headers().size();
-        override("void writeAttachments(" + context.attach(file, "OutgoingPackage") + " out)");
+        override("void writeAttachments($T out)", context.attach("OutgoingPackage"));
         for (int i = 0; i < message.attachments().size(); i++) {
-            String value = "this." + field(message, first + i);
+            Code value = Code.of("this.$N", field(message, first + i));
             String type = message.mediaTypes().get(i);
-            String declared = type.isEmpty() ? "" : ", " + JavaText.literal(type);
+            Code declared = type.isEmpty() ? Code.NONE : Code.of(", $S", type);
             if (message.form() == WireMessage.Form.ENVELOPE) {
-                file.line("out.attach(", part(message, i), ", ", value, declared, ");");
+                file.line("out.attach($L, $L$L);", part(message, i), value, declared);
                 continue;
             }
-            file.block("if (", value, " != null)");
-            file.line("out.attach(", part(message, i), ", ", value, declared, ");");
+            file.block("if ($L != null)", value);
+            file.line("out.attach($L, $L$L);", part(message, i), value, declared);
             file.close();
         }
         file.close();
-        override("void readAttachments(" + context.soap(file, "AttachedParts") + " in)");
+        override("void readAttachments($T in)", context.soap("AttachedParts"));
         for (int i = 0; i < message.attachments().size(); i++) {
-            file.line("this.", field(message, first + i), " = in.take(", part(message, i), ");");
+            file.line("this.$N = in.take($L);", field(message, first + i), part(message, i));
         }
         file.close();
     }
 
-    private static String part(PlannedMessage message, int attachment) {
-        return JavaText.literal(message.attachments().get(attachment).xmlName().getLocalPart());
+    private static Code part(PlannedMessage message, int attachment) {
+        return Code.of("$S", message.attachments().get(attachment).xmlName().getLocalPart());
     }
 
     private void actions(PlannedMessage message, PlannedOperation operation) {
         if (message.action() == null) {
             return;
         }
-        constant("String action()", JavaText.literal(message.action()));
+        constant("String action()", Code.of("$S", message.action()));
         if (operation.output() == null) {
-            constant("boolean isOneWay()", "true");
+            constant("boolean isOneWay()", Code.of("true"));
         }
         if (message == operation.input() && !operation.faultActions().isEmpty()) {
-            override("String action(" + context.soap(file, "DeclaredFault") + " fault)");
+            override("String action($T fault)", context.soap("DeclaredFault"));
             for (int i = 0; i < operation.faults().size(); i++) {
                 PlannedFault fault = operation.faults().get(i);
-                file.block("if (fault instanceof ", file.ref(fault.packageName(), fault.name()), ")");
-                file.line("return ", JavaText.literal(operation.faultActions().get(i)), ";");
+                file.block("if (fault instanceof $T)", TypeName.ofContract(fault.packageName(), fault.name()));
+                file.line("return $S;", operation.faultActions().get(i));
                 file.close();
             }
             file.line("return null;");
@@ -220,28 +227,27 @@ public final class MessagesEmitter {
 
     private void headers(PlannedMessage message) {
         override("boolean hasHeaders()");
-        StringBuilder any = new StringBuilder();
+        List<Code> any = new ArrayList<>();
         for (int i = 0; i < message.headers().size(); i++) {
-            any.append(i == 0 ? "" : " || ")
-                    .append("this.")
-                    .append(field(message, i))
-                    .append(" != null");
+            any.add(Code.of("this.$N != null", field(message, i)));
         }
-        file.line("return ", any.toString(), ";");
+        file.line("return $L;", Code.join(" || ", any));
         file.close();
-        override("void writeHeaders(" + context.xml(file, "XmlOutput") + " out)");
+        override("void writeHeaders($T out)", context.xml("XmlOutput"));
         for (int i = 0; i < message.headers().size(); i++) {
-            file.block("if (this.", field(message, i), " != null)");
-            writing.writeElement(message.headers().get(i), "this." + field(message, i));
+            file.block("if (this.$N != null)", field(message, i));
+            writing.writeElement(message.headers().get(i), Code.of("this.$N", field(message, i)));
             file.close();
         }
         file.close();
-        override("boolean takeHeader(" + context.xml(file, "XmlElement") + "<?> block)");
+        override("boolean takeHeader($T<?> block)", context.xml("XmlElement"));
         for (int i = 0; i < message.headers().size(); i++) {
             Property header = message.headers().get(i);
             file.block(
-                    "if (block.isNamed(", dialect.name(header), ") && ", pattern(header.type(), "block.value()"), ")");
-            file.line("this.", field(message, i), " = ", unwrap(header.type(), "block.value()"), ";");
+                    "if (block.isNamed($L) && $L)",
+                    dialect.name(header),
+                    pattern(header.type(), Code.of("block.value()")));
+            file.line("this.$N = $L;", field(message, i), unwrap(header.type(), Code.of("block.value()")));
             file.line("return true;");
             file.close();
         }
@@ -250,80 +256,86 @@ public final class MessagesEmitter {
     }
 
     /** The test that binds {@code found} to the content of an element that was read by its name alone; content of any type needs none. */
-    private String pattern(ValueType type, String value) {
-        return type instanceof ValueType.Anything
-                ? value + " != null"
-                : value + " instanceof "
-                        + (type instanceof ValueType.Structured structured
-                                ? context.ref(file, structured.type())
-                                : context.xml(file, "XmlSimple"))
-                        + " found";
+    private Code pattern(ValueType type, Code value) {
+        if (type instanceof ValueType.Anything) {
+            return Code.of("$L != null", value);
+        }
+        return Code.of(
+                "$L instanceof $T found",
+                value,
+                type instanceof ValueType.Structured structured
+                        ? context.ref(structured.type())
+                        : context.xml("XmlSimple"));
     }
 
     /** The expression that makes the value of what {@link #pattern} found. */
-    private String unwrap(ValueType type, String value) {
+    private Code unwrap(ValueType type, Code value) {
         if (type instanceof ValueType.Scalar scalar) {
-            return scalar.kind() == ScalarKind.STRING ? "found.text()" : "(" + types.object(type) + ") found.value()";
+            return scalar.kind() == ScalarKind.STRING
+                    ? Code.of("found.text()")
+                    : Code.of("($T) found.value()", types.object(type));
         }
         if (type instanceof ValueType.Items items) {
             return items.item() instanceof ValueType.Enumerated enumerated
-                    ? "found.values(String.class).stream().map(" + context.ref(file, enumerated.type())
-                            + "::find).toList()"
-                    : "found.values(" + types.object(items.item()) + ".class)";
+                    ? Code.of(
+                            "found.values(String.class).stream().map($T::find).toList()",
+                            context.ref(enumerated.type()))
+                    : Code.of("found.values($T.class)", types.object(items.item()));
         }
-        return type instanceof ValueType.Enumerated enumerated
-                ? context.ref(file, enumerated.type()) + ".find(found.text().strip())"
-                : type instanceof ValueType.Anything ? value : "found";
+        if (type instanceof ValueType.Enumerated enumerated) {
+            return Code.of("$T.find(found.text().strip())", context.ref(enumerated.type()));
+        }
+        return type instanceof ValueType.Anything ? value : Code.of("found");
     }
 
     private void body(PlannedMessage message) {
         Property body = message.body();
         boolean group = body.kind() == Member.Kind.GROUP;
-        override("void writeBody(" + context.xml(file, "XmlOutput") + " out)");
+        override("void writeBody($T out)", context.xml("XmlOutput"));
         boolean primitive = JavaTypes.isPrimitive(body);
         if (primitive) {
-            writing.writeElement(body, "this.body");
+            writing.writeElement(body, Code.of("this.body"));
         } else {
             file.block("if (this.body != null)");
             if (group) {
                 file.line("out.group(this.body);");
             } else {
-                writing.writeElement(body, "this.body");
+                writing.writeElement(body, Code.of("this.body"));
             }
             if (body.nillable()) {
                 file.orElse("else");
-                file.line("out.nil(", dialect.name(body), ");");
+                file.line("out.nil($L);", dialect.name(body));
             }
             file.close();
         }
         file.close();
-        override("void readBody(" + context.xml(file, "XmlInput") + " in)");
+        override("void readBody($T in)", context.xml("XmlInput"));
         if (group) {
-            file.line("this.body = in.group(new ", types.of(body), "());");
+            file.line("this.body = in.group(new $T());", types.of(body));
             file.close();
             return;
         }
         if (message.anyWrapper()) {
-            file.line("in.demandAny(", JavaText.literal(body.xmlName().getLocalPart()), ");");
+            file.line("in.demandAny($S);", body.xmlName().getLocalPart());
         } else {
-            file.line("in.demand(", dialect.name(body), ");");
+            file.line("in.demand($L);", dialect.name(body));
         }
-        String value = reading.element(body.type());
-        file.line("this.body = ", body.nillable() ? reading.takeNil(body.type()) + " ? null : " + value : value, ";");
+        Code value = reading.element(body.type());
+        file.line(
+                "this.body = $L;",
+                body.nillable() ? Code.of("$L ? null : $L", reading.takeNil(body.type()), value) : value);
         file.close();
     }
 
     private void declared(List<PlannedFault> faults) {
-        override(context.soap(file, "DeclaredFault") + " declared(" + context.soap(file, "SoapFault") + " fault)");
+        override("$T declared($T fault)", context.soap("DeclaredFault"), context.soap("SoapFault"));
         for (PlannedFault fault : faults) {
-            String detail = "fault.detail(" + dialect.name(fault.detail()) + ")";
-            file.block("if (", pattern(fault.detail().type(), detail), ")");
+            Code detail = Code.of("fault.detail($L)", dialect.name(fault.detail()));
+            file.block("if ($L)", pattern(fault.detail().type(), detail));
             file.line(
-                    "return new ",
-                    file.ref(fault.packageName(), fault.name()),
-                    "(fault, ",
-                    unwrap(fault.detail().type(), detail),
-                    ");");
+                    "return new $T(fault, $L);",
+                    TypeName.ofContract(fault.packageName(), fault.name()),
+                    unwrap(fault.detail().type(), detail));
             file.close();
         }
         file.line("return null;");

@@ -4,6 +4,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
+import org.protypos.target.code.Code;
 import org.protypos.target.java.text.JavaFile;
 
 /**
@@ -15,7 +16,7 @@ final class Pieces {
     static final int MOST = 150;
 
     private final JavaFile file;
-    private final Map<String, Runnable> methods = new LinkedHashMap<>();
+    private final Map<Code, Runnable> methods = new LinkedHashMap<>();
 
     Pieces(JavaFile file) {
         this.file = file;
@@ -31,26 +32,21 @@ final class Pieces {
      * @param call writes, at once, what calls one
      */
     <T> void divide(
-            List<T> all,
-            String result,
-            String method,
-            String parameter,
-            Consumer<List<T>> body,
-            Consumer<String> call) {
+            List<T> all, Code result, String method, Code parameter, Consumer<List<T>> body, Consumer<String> call) {
         for (int from = 0; from < all.size(); from += MOST) {
             List<T> some = all.subList(from, Math.min(all.size(), from + MOST));
             String name = method + "Part" + (from / MOST + 1);
             call.accept(name);
-            methods.put("private " + result + " " + name + "(" + parameter + ")", () -> body.accept(some));
+            methods.put(Code.of("private $T $N($L)", result, name, parameter), () -> body.accept(some));
         }
     }
 
     /** Writes the methods, and those that they call in their turn. */
     void write() {
         while (!methods.isEmpty()) {
-            String head = methods.keySet().iterator().next();
+            Code head = methods.keySet().iterator().next();
             file.gap();
-            file.block(head);
+            file.block("$L", head);
             methods.remove(head).run();
             file.close();
         }

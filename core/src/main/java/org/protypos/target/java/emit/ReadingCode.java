@@ -10,11 +10,12 @@ import org.protypos.schema.Wildcard;
 import org.protypos.target.classes.FreeName;
 import org.protypos.target.classes.Property;
 import org.protypos.target.classes.ValueType;
+import org.protypos.target.code.Code;
+import org.protypos.target.code.TypeName;
 import org.protypos.target.content.ContentReading;
 import org.protypos.target.java.text.JavaContext;
 import org.protypos.target.java.text.JavaFile;
 import org.protypos.target.java.text.JavaNames;
-import org.protypos.target.java.text.JavaText;
 import org.protypos.target.java.text.JavaTypes;
 
 /** Says in Java what reads content. */
@@ -35,35 +36,32 @@ final class ReadingCode extends ContentReading {
     }
 
     @Override
-    public void keepText(Property property, String value) {
+    public void keepText(Property property, Code value) {
         if (owner() != null && property.hasOddText()) {
-            String index = property.isMany() ? list(property) + ".size() - 1" : "0";
+            Code index = property.isMany() ? Code.of("$L.size() - 1", list(property)) : Code.of("0");
             file.block("if (in.isOdd())");
             file.line(
-                    "keepText(in, ",
-                    JavaText.literal(JavaDialect.field(property)),
-                    ", ",
+                    "keepText(in, $S, $L, $L);",
+                    JavaDialect.field(property),
                     index,
-                    ", ",
-                    types.print(property.type(), value),
-                    ");");
+                    types.print(property.type(), value));
             file.close();
         }
     }
 
     @Override
-    protected void keepLastText(Property property, String list) {
-        keepText(property, list + ".get(" + list + ".size() - 1)");
+    protected void keepLastText(Property property, Code list) {
+        keepText(property, Code.of("$L.get($L.size() - 1)", list, list));
     }
 
     @Override
-    protected String list(Property property) {
-        return accessor("get", property) + "()";
+    protected Code list(Property property) {
+        return Code.of("$N()", accessor("get", property));
     }
 
     @Override
-    protected String addNil(String list) {
-        return list + ".add(null);";
+    protected Code addNil(Code list) {
+        return Code.of("$L.add(null);", list);
     }
 
     @Override
@@ -72,54 +70,54 @@ final class ReadingCode extends ContentReading {
     }
 
     @Override
-    protected String keepOrder() {
-        return "keepOrder(order, came);";
+    protected Code keepOrder() {
+        return Code.of("keepOrder(order, came);");
     }
 
     @Override
-    protected String textType() {
-        return "String";
+    protected Code textType() {
+        return Code.of("String");
     }
 
     @Override
-    protected String parse(Property property, String text) {
+    protected Code parse(Property property, Code text) {
         return types.parse(property.type(), text);
     }
 
     @Override
-    protected void readWideChoice(Content.OneOf<Property> choice, String otherwise) {
+    protected void readWideChoice(Content.OneOf<Property> choice, Code otherwise) {
         int number = ++labels;
-        String label = "choice" + number;
-        file.block(label, ":");
+        Code label = Code.of("choice$L", number);
+        file.block("$L:", label);
         if (choice.parts().size() <= Pieces.MOST) {
-            readBranches(choice.parts(), "break " + label + ";");
+            readBranches(choice.parts(), Code.of("break $L;", label));
         } else {
             pieces.divide(
                     choice.parts(),
-                    "boolean",
+                    Code.of("boolean"),
                     "readChoice" + number,
-                    context.xml(file, "XmlInput") + " in",
+                    Code.of("$T in", context.xml("XmlInput")),
                     parts -> {
-                        readBranches(parts, "return true;");
+                        readBranches(parts, Code.of("return true;"));
                         file.line("return false;");
                     },
                     name -> {
-                        file.block("if (", name, "(in))");
-                        file.line("break ", label, ";");
+                        file.block("if ($N(in))", name);
+                        file.line("break $L;", label);
                         file.close();
                     });
         }
         if (!otherwise.isEmpty()) {
-            file.line(otherwise);
+            file.line("$L", otherwise);
         }
         file.close();
     }
 
-    private void readBranches(List<Content<Property>> parts, String end) {
+    private void readBranches(List<Content<Property>> parts, Code end) {
         for (Content<Property> part : parts) {
-            file.block("if (", starts(part), ")");
+            file.block("if ($L)", starts(part));
             readStarted(part);
-            file.line(end);
+            file.line("$L", end);
             file.close();
         }
     }
@@ -130,44 +128,47 @@ final class ReadingCode extends ContentReading {
     }
 
     @Override
-    protected String readExpression(Content.Leaf<Property> leaf) {
+    protected Code readExpression(Content.Leaf<Property> leaf) {
         Property property = leaf.member();
         ValueType type = property.type();
         return switch (property.kind()) {
-            case GROUP -> "in.group(new " + context.ref(file, property.group()) + "())";
-            case WILDCARD -> leaf.wildcard().processing() == Wildcard.Processing.SKIP ? "in.tree()" : "in.element()";
-            case SUBSTITUTABLE -> "in.member(" + contentClass(type) + ".class)";
+            case GROUP -> Code.of("in.group(new $T())", context.ref(property.group()));
+            case WILDCARD ->
+                leaf.wildcard().processing() == Wildcard.Processing.SKIP
+                        ? Code.of("in.tree()")
+                        : Code.of("in.element()");
+            case SUBSTITUTABLE -> Code.of("in.member($T.class)", contentClass(type));
             default -> property.defaultValue() == null ? element(type) : elementOr(property, type);
         };
     }
 
     /** The expression that reads an element which stands for a value of its own when it is empty. */
-    private String elementOr(Property property, ValueType type) {
-        String standard = JavaText.literal(property.defaultValue());
+    private Code elementOr(Property property, ValueType type) {
+        String standard = property.defaultValue();
         if (type instanceof ValueType.Structured structured && structured.type().isSimple()) {
-            String name = context.ref(file, structured.type());
-            String plain = structured.type().isAbstract() ? "null" : "new " + name + "()";
-            return "in.object(" + name + ".class, " + plain + ", " + standard + ")";
+            return Code.of("in.object($T.class, $L, $S)", context.ref(structured.type()), fresh(structured), standard);
         }
         return property.hasOddText()
-                ? types.parse(type, "in." + source(type, "textOr") + "(" + standard + ")")
+                ? types.parse(type, Code.of("in.$N($S)", source(type, "textOr"), standard))
                 : element(type);
     }
 
-    private String contentClass(ValueType type) {
+    private Code fresh(ValueType.Structured type) {
+        return type.type().isAbstract() ? Code.of("null") : Code.of("new $T()", context.ref(type.type()));
+    }
+
+    private TypeName contentClass(ValueType type) {
         return type instanceof ValueType.NamedElement named && named.content() != null
-                ? context.ref(file, named.content())
-                : context.xml(file, type instanceof ValueType.NamedSimple ? "XmlSimple" : "XmlObject");
+                ? context.ref(named.content())
+                : context.xml(type instanceof ValueType.NamedSimple ? "XmlSimple" : "XmlObject");
     }
 
     /** The expression that reads an element with content of a type. */
-    String element(ValueType type) {
+    Code element(ValueType type) {
         if (type instanceof ValueType.Structured structured) {
-            String name = context.ref(file, structured.type());
-            return "in.object(" + name + ".class, " + (structured.type().isAbstract() ? "null" : "new " + name + "()")
-                    + ")";
+            return Code.of("in.object($T.class, $L)", context.ref(structured.type()), fresh(structured));
         }
-        return type instanceof ValueType.Anything ? "in.any()" : types.parse(type, text(type, "text"));
+        return type instanceof ValueType.Anything ? Code.of("in.any()") : types.parse(type, text(type, "text"));
     }
 
     static String accessor(String verb, Property property) {
@@ -199,17 +200,14 @@ final class ReadingCode extends ContentReading {
         starts.forEach((constant, names) -> {
             file.gap();
             file.line(
-                    "private static final ",
-                    file.ref("java.util.Set"),
-                    "<String> ",
+                    "private static final $T<String> $N = $T.of(",
+                    TypeName.ofLibrary("java.util.Set"),
                     constant,
-                    " = ",
-                    file.ref("java.util.Set"),
-                    ".of(");
+                    TypeName.ofLibrary("java.util.Set"));
             file.indent();
             int left = names.size();
             for (String name : names) {
-                file.line(name, --left == 0 ? ");" : ",");
+                file.line(--left == 0 ? "$S);" : "$S,", name);
             }
             file.outdent();
         });

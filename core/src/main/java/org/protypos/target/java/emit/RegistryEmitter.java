@@ -8,9 +8,10 @@ import javax.xml.namespace.QName;
 import org.protypos.target.SourceFile;
 import org.protypos.target.classes.Plan;
 import org.protypos.target.classes.ValueType;
+import org.protypos.target.code.Code;
+import org.protypos.target.code.TypeName;
 import org.protypos.target.java.text.JavaContext;
 import org.protypos.target.java.text.JavaFile;
-import org.protypos.target.java.text.JavaText;
 
 /** Writes the class that knows types and elements by name, and reads and writes whole documents. */
 public final class RegistryEmitter {
@@ -34,40 +35,38 @@ public final class RegistryEmitter {
     }
 
     private void write(Plan plan) {
-        String name = file.ref(plan.rootPackage(), plan.registry());
+        TypeName name = context.registry();
         file.doc("Reads and writes documents of the contract: it knows all types and elements by name.");
-        file.block("public final class ", plan.registry(), " extends ", context.xml(file, "XmlTypes"));
+        file.block("public final class $N extends $T", plan.registry(), context.xml("XmlTypes"));
         file.doc("The one there is; it never changes.");
-        file.line("public static final ", name, " INSTANCE = new ", name, "();");
+        file.line("public static final $T INSTANCE = new $T();", name, name);
         file.gap();
-        file.line("private ", plan.registry(), "() {}");
-        String object = context.xml(file, "XmlObject");
-        Map<QName, String> types = new LinkedHashMap<>();
+        file.line("private $N() {}", plan.registry());
+        TypeName object = context.xml("XmlObject");
+        Map<QName, Code> types = new LinkedHashMap<>();
         plan.types().forEach((type, value) -> put(types, type, value, type));
         lookup("type", object, types);
-        Map<QName, String> elements = new LinkedHashMap<>();
+        Map<QName, Code> elements = new LinkedHashMap<>();
         plan.elements().forEach((element, value) -> put(elements, element, value, null));
         lookup("element", object, elements);
-        String qname = file.ref("javax.xml.namespace.QName");
-        Map<QName, String> heads = new LinkedHashMap<>();
+        TypeName qname = TypeName.ofLibrary("javax.xml.namespace.QName");
+        Map<QName, Code> heads = new LinkedHashMap<>();
         plan.heads()
                 .forEach((member, head) -> heads.put(
-                        member,
-                        "new " + qname + "(" + JavaText.literal(head.getNamespaceURI()) + ", "
-                                + JavaText.literal(head.getLocalPart()) + ")"));
+                        member, Code.of("new $T($S, $S)", qname, head.getNamespaceURI(), head.getLocalPart())));
         lookup("head", qname, heads);
         file.close();
     }
 
-    private void put(Map<QName, String> cases, QName name, ValueType value, QName simpleType) {
-        String empty = EmptyValue.expression(context, file, value, simpleType);
+    private void put(Map<QName, Code> cases, QName name, ValueType value, QName simpleType) {
+        Code empty = EmptyValue.expression(context, value, simpleType);
         if (empty != null) {
             cases.put(name, empty);
         }
     }
 
     /** A method that finds something by name, in steps: namespace, then so many names at a time. */
-    private void lookup(String method, String result, Map<QName, String> cases) {
+    private void lookup(String method, TypeName result, Map<QName, Code> cases) {
         if (cases.isEmpty()) {
             return;
         }
@@ -80,15 +79,15 @@ public final class RegistryEmitter {
         List<List<QName>> chunks = new ArrayList<>();
         file.gap();
         file.line("@Override");
-        file.block("protected ", result, " ", method, "(String namespace, String name)");
-        file.line(result, " found = null;");
+        file.block("protected $T $N(String namespace, String name)", result, method);
+        file.line("$T found = null;", result);
         file.block("switch (namespace)");
         byNamespace.forEach((namespace, names) -> {
-            file.line("case ", JavaText.literal(namespace), ":");
+            file.line("case $S:", namespace);
             for (int from = 0; from < names.size(); from += CASES_PER_METHOD) {
                 chunks.add(names.subList(from, Math.min(names.size(), from + CASES_PER_METHOD)));
-                String call = method + chunks.size() + "(name)";
-                file.line("    found = ", from == 0 ? call : "found != null ? found : " + call, ";");
+                Code call = Code.of("$N$L(name)", method, chunks.size());
+                file.line("    found = $L;", from == 0 ? call : Code.of("found != null ? found : $L", call));
             }
             file.line("    break;");
         });
@@ -101,10 +100,10 @@ public final class RegistryEmitter {
         for (List<QName> chunk : chunks) {
             number++;
             file.gap();
-            file.block("private static ", result, " ", method, String.valueOf(number), "(String name)");
+            file.block("private static $T $N$L(String name)", result, method, number);
             file.block("switch (name)");
             for (QName name : chunk) {
-                file.line("case ", JavaText.literal(name.getLocalPart()), ": return ", cases.get(name), ";");
+                file.line("case $S: return $L;", name.getLocalPart(), cases.get(name));
             }
             file.line("default: return null;");
             file.close();

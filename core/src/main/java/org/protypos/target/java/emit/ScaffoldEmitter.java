@@ -8,10 +8,11 @@ import org.protypos.target.classes.FreeName;
 import org.protypos.target.classes.Plan;
 import org.protypos.target.classes.PlannedInterface;
 import org.protypos.target.classes.PlannedOperation;
+import org.protypos.target.code.Code;
+import org.protypos.target.code.TypeName;
 import org.protypos.target.java.text.EmbeddedRuntime;
 import org.protypos.target.java.text.JavaContext;
 import org.protypos.target.java.text.JavaFile;
-import org.protypos.target.java.text.JavaText;
 
 /**
  * Writes a beginning of the implementations of port types, for developers to go on with: it is written once, and is theirs
@@ -37,9 +38,9 @@ public final class ScaffoldEmitter {
     private static Beginning emit(JavaContext context, PlannedInterface type) {
         String name = className(context.plan(), type);
         JavaFile file = context.file(type, name);
-        InterfaceEmitter.Signatures signatures = new InterfaceEmitter.Signatures(context, file, type, false);
+        InterfaceEmitter.Signatures signatures = new InterfaceEmitter.Signatures(context, type, false);
         file.doc("What the service does. This file is yours: it was written once and is not touched again.");
-        file.block("public class ", name, " implements ", file.ref(type.packageName(), type.name()));
+        file.block("public class $N implements $T", name, TypeName.ofContract(type.packageName(), type.name()));
         boolean first = true;
         Map<String, String> methods = new LinkedHashMap<>();
         for (PlannedOperation operation : type.operations()) {
@@ -47,21 +48,20 @@ public final class ScaffoldEmitter {
                 file.gap();
             }
             first = false;
-            List<String> method = method(signatures, operation, context.soap(file, "CallRefusedException"));
-            method.forEach(file::line);
-            methods.put(operation.method(), String.join("\n", method));
+            List<Code> method = method(signatures, operation, context.soap("CallRefusedException"));
+            method.forEach(line -> file.line("$L", line));
+            methods.put(operation.method(), Code.join("\n", method).text(file));
         }
         file.close();
         return new Beginning(file.own(), methods, Beginning.METHOD);
     }
 
-    private static List<String> method(
-            InterfaceEmitter.Signatures signatures, PlannedOperation operation, String refusal) {
+    private static List<Code> method(
+            InterfaceEmitter.Signatures signatures, PlannedOperation operation, TypeName refusal) {
         return List.of(
-                "@Override",
-                "public " + signatures.method(operation) + " {",
-                "    throw " + refusal + ".notImplemented("
-                        + JavaText.literal(operation.method() + " is not implemented") + ");",
-                "}");
+                Code.of("@Override"),
+                Code.of("public $L {", signatures.method(operation)),
+                Code.of("    throw $T.notImplemented($S);", refusal, operation.method() + " is not implemented"),
+                Code.of("}"));
     }
 }

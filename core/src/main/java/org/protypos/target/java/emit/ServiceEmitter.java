@@ -5,6 +5,8 @@ import java.util.List;
 import java.util.Map;
 import org.protypos.target.SourceFile;
 import org.protypos.target.classes.PlannedService;
+import org.protypos.target.code.Code;
+import org.protypos.target.code.TypeName;
 import org.protypos.target.java.text.JavaContext;
 import org.protypos.target.java.text.JavaFile;
 import org.protypos.target.java.text.JavaText;
@@ -21,18 +23,19 @@ public final class ServiceEmitter {
         file.doc(
                 JavaText.comment(service.documentation()),
                 "The ports of the service " + JavaText.comment(service.xmlName().getLocalPart()) + ".");
-        file.block("public final class ", service.name());
+        file.block("public final class $N", service.name());
         for (PlannedService.Port port : service.ports()) {
             port(context, file, service, port);
         }
-        file.line("private ", service.name(), "() {}");
+        file.line("private $N() {}", service.name());
         file.close();
         return file.finish();
     }
 
     private static void port(JavaContext context, JavaFile file, PlannedService service, PlannedService.Port port) {
-        String portClass = context.soap(file, port.type().isHttp() ? "HttpPort" : "SoapPort");
-        String type = file.ref(port.type().packageName(), port.type().name());
+        TypeName portClass = context.soap(port.type().isHttp() ? "HttpPort" : "SoapPort");
+        TypeName type =
+                TypeName.ofContract(port.type().packageName(), port.type().name());
         List<String> asked = PolicyAssertion.inWords(port.policy());
         file.doc(
                 JavaText.comment(port.documentation()),
@@ -41,19 +44,19 @@ public final class ServiceEmitter {
                                 ? " The default port of {@code " + port.type().name() + "}."
                                 : ""),
                 asked.isEmpty() ? "" : "Its policies ask for " + JavaText.comment(String.join(", ", asked)) + ".");
-        file.line("public static final ", portClass, "<", type, "> ", port.constant(), " = new ", portClass, "<>(");
+        file.line("public static final $T<$T> $N = new $T<>(", portClass, type, port.constant(), portClass);
         file.indent();
-        file.line(JavaText.literal(service.xmlName().getLocalPart()), ",");
-        file.line(JavaText.literal(port.xmlName()), ",");
-        file.line(JavaText.literal(port.address()), ",");
+        file.line("$S,", service.xmlName().getLocalPart());
+        file.line("$S,", port.xmlName());
+        file.line("$S,", port.address());
         if (port.type().isHttp()) {
-            file.line(JavaText.literal(port.verb()), ",");
+            file.line("$S,", port.verb());
         } else {
-            file.line(context.soap(file, "SoapVersion"), version(port.protocol()), ",");
+            file.line("$T.$N,", context.soap("SoapVersion"), version(port.protocol()));
         }
-        String features = features(context, file, port);
+        Code features = features(context, port);
         if (port.actions().isEmpty()) {
-            file.line(file.ref("java.util.Map"), ".of()", features, ");");
+            file.line("$T.of()$L);", TypeName.ofLibrary("java.util.Map"), features);
         } else {
             actions(file, port, features);
         }
@@ -62,37 +65,36 @@ public final class ServiceEmitter {
     }
 
     /** The last argument for a port of which the policies ask for something that the runtime does by itself. */
-    private static String features(JavaContext context, JavaFile file, PlannedService.Port port) {
-        List<String> features = new ArrayList<>();
+    private static Code features(JavaContext context, PlannedService.Port port) {
+        List<Code> features = new ArrayList<>();
         if (port.isOptimized()) {
-            features.add(context.soap(file, "SoapFeature") + ".MTOM");
+            features.add(Code.of("$T.MTOM", context.soap("SoapFeature")));
         }
         if (port.isAddressed()) {
-            features.add(context.soap(file, "SoapFeature") + ".ADDRESSING");
+            features.add(Code.of("$T.ADDRESSING", context.soap("SoapFeature")));
         }
         return features.isEmpty() || port.type().isHttp()
-                ? ""
-                : ", " + file.ref("java.util.Set") + ".of(" + String.join(", ", features) + ")";
+                ? Code.NONE
+                : Code.of(", $T.of($L)", TypeName.ofLibrary("java.util.Set"), Code.join(", ", features));
     }
 
     static String version(Protocol protocol) {
-        return protocol == Protocol.SOAP_1_2 ? ".SOAP_1_2" : ".SOAP_1_1";
+        return protocol == Protocol.SOAP_1_2 ? "SOAP_1_2" : "SOAP_1_1";
     }
 
-    private static void actions(JavaFile file, PlannedService.Port port, String features) {
-        String map = file.ref("java.util.Map");
-        file.line(map, ".ofEntries(");
+    private static void actions(JavaFile file, PlannedService.Port port, Code features) {
+        TypeName map = TypeName.ofLibrary("java.util.Map");
+        file.line("$T.ofEntries(", map);
         file.indent();
         int left = port.actions().size();
         for (Map.Entry<String, String> action : port.actions().entrySet()) {
             left--;
             file.line(
+                    "$T.entry($S, $S)$L",
                     map,
-                    ".entry(",
-                    JavaText.literal(action.getKey()),
-                    ", ",
-                    JavaText.literal(action.getValue()),
-                    left == 0 ? "))" + features + ");" : "),");
+                    action.getKey(),
+                    action.getValue(),
+                    left == 0 ? Code.of(")$L);", features) : Code.of(","));
         }
         file.outdent();
     }

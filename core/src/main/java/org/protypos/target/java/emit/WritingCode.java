@@ -3,10 +3,10 @@ package org.protypos.target.java.emit;
 import org.protypos.api.Content;
 import org.protypos.target.classes.PlannedClass;
 import org.protypos.target.classes.Property;
+import org.protypos.target.code.Code;
 import org.protypos.target.content.ContentWriting;
 import org.protypos.target.java.text.JavaContext;
 import org.protypos.target.java.text.JavaFile;
-import org.protypos.target.java.text.JavaText;
 import org.protypos.target.java.text.JavaTypes;
 
 /** Says in Java what writes content. */
@@ -23,23 +23,23 @@ final class WritingCode extends ContentWriting {
     }
 
     @Override
-    protected String each(Property property) {
-        return "for (" + types.item(property) + " item : this." + JavaDialect.field(property) + ")";
+    protected Code each(Property property) {
+        return Code.of("for ($T item : this.$N)", types.item(property), JavaDialect.field(property));
     }
 
     @Override
-    protected String keptText(Property property, String index, String ordinary) {
-        return "kept(" + JavaText.literal(JavaDialect.field(property)) + ", " + index + ", " + ordinary + ")";
+    protected Code keptText(Property property, Code index, Code ordinary) {
+        return Code.of("kept($S, $L, $L)", JavaDialect.field(property), index, ordinary);
     }
 
     @Override
-    protected String classItself(PlannedClass type) {
-        return context.ref(file, type) + ".class";
+    protected Code classItself(PlannedClass type) {
+        return Code.of("$T.class", context.ref(type));
     }
 
     @Override
-    protected String attributeValue(Property property) {
-        return "this." + JavaDialect.field(property);
+    protected Code attributeValue(Property property) {
+        return Code.of("this.$N", JavaDialect.field(property));
     }
 
     @Override
@@ -49,10 +49,10 @@ final class WritingCode extends ContentWriting {
 
     @Override
     protected void writeInKeptOrder(Content.InAnyOrder<Property> all) {
-        file.block("for (int part : keptOrder(", String.valueOf(all.parts().size()), "))");
+        file.block("for (int part : keptOrder($L))", all.parts().size());
         file.block("switch (part)");
         for (int i = 0; i < all.parts().size(); i++) {
-            file.block("case ", String.valueOf(i), ":");
+            file.block("case $L:", i);
             write(all.parts().get(i));
             file.line("break;");
             file.close();

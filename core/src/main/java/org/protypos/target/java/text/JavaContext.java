@@ -13,6 +13,7 @@ import org.protypos.target.classes.PlannedFault;
 import org.protypos.target.classes.PlannedInterface;
 import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.PlannedService;
+import org.protypos.target.code.TypeName;
 
 /** What the emitters of one contract share: the plan, the place of the runtime, the names in each package. */
 public final class JavaContext {
@@ -93,47 +94,52 @@ public final class JavaContext {
         type.nestedClasses().forEach(nested -> collectHidden(nested, hidden));
     }
 
-    /** How to call a class in a file. */
-    public String ref(JavaFile file, PlannedClass type) {
+    /** A class of the contract. */
+    public TypeName ref(PlannedClass type) {
         return type.host() == null
-                ? file.ref(type.packageName(), type.name())
-                : ref(file, type.host()) + "." + type.name();
+                ? TypeName.ofContract(type.packageName(), type.name())
+                : ref(type.host()).nested(type.name());
     }
 
-    /** How to call an enumeration in a file. */
-    public String ref(JavaFile file, PlannedEnum type) {
+    /** An enumeration of the contract. */
+    public TypeName ref(PlannedEnum type) {
         return type.host() == null
-                ? file.ref(type.packageName(), type.name())
-                : ref(file, type.host()) + "." + type.name();
+                ? TypeName.ofContract(type.packageName(), type.name())
+                : ref(type.host()).nested(type.name());
     }
 
-    /** How to call a class of the runtime's XML part. */
-    public String xml(JavaFile file, String name) {
-        return file.ref(runtime + ".xml", name);
+    /** The class that knows types and elements by name. */
+    public TypeName registry() {
+        return TypeName.ofContract(plan.rootPackage(), plan.registry());
     }
 
-    /** How to call a class of the runtime's values. */
-    String value(JavaFile file, String name) {
-        return file.ref(runtime + ".value", name);
+    /** A class of the runtime's XML part. */
+    public TypeName xml(String name) {
+        return TypeName.ofLibrary(runtime + ".xml", name);
     }
 
-    /** How to call a class of the runtime's checks. */
-    public String check(JavaFile file, String name) {
-        return file.ref(runtime + ".check", name);
+    /** A class of the runtime's values. */
+    TypeName value(String name) {
+        return TypeName.ofLibrary(runtime + ".value", name);
     }
 
-    /** How to call a class of the runtime's attachments. */
-    public String attach(JavaFile file, String name) {
-        return file.ref(runtime + ".attach", name);
+    /** A class of the runtime's checks. */
+    public TypeName check(String name) {
+        return TypeName.ofLibrary(runtime + ".check", name);
     }
 
-    /** How to call a class of the runtime's part for servlet containers. */
-    public String servlet(JavaFile file, String name) {
-        return file.ref(runtime + ".servlet", name);
+    /** A class of the runtime's attachments. */
+    public TypeName attach(String name) {
+        return TypeName.ofLibrary(runtime + ".attach", name);
     }
 
-    /** How to call a class of the runtime's SOAP part. */
-    public String soap(JavaFile file, String name) {
-        return file.ref(runtime + ".soap", name);
+    /** A class of the runtime's part for servlet containers. */
+    public TypeName servlet(String name) {
+        return TypeName.ofLibrary(runtime + ".servlet", name);
+    }
+
+    /** A class of the runtime's SOAP part. */
+    public TypeName soap(String name) {
+        return TypeName.ofLibrary(runtime + ".soap", name);
     }
 }

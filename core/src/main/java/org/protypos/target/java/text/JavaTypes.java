@@ -5,56 +5,68 @@ import org.protypos.runtime.value.Lexical;
 import org.protypos.target.classes.PlannedEnum;
 import org.protypos.target.classes.Property;
 import org.protypos.target.classes.ValueType;
+import org.protypos.target.code.Code;
+import org.protypos.target.code.TypeName;
 
 /** The Java type of everything a plan speaks of, and how values go from and to text. */
 public final class JavaTypes {
-    private final JavaContext context;
-    private final JavaFile file;
+    private static final Code ONE = Code.of("one");
 
-    /** Names types in a file. */
-    public JavaTypes(JavaContext context, JavaFile file) {
+    private final JavaContext context;
+
+    /** The types of a contract. */
+    public JavaTypes(JavaContext context) {
         this.context = context;
-        this.file = file;
     }
 
     /** The type of a property for who sets it, and of parameters. */
-    public String of(Property property) {
+    public Code of(Property property) {
         return switch (property.kind()) {
-            case MIXED -> list("Object");
+            case MIXED -> list(Code.of("Object"));
             case ATTRIBUTE_WILDCARD ->
-                file.ref("java.util.Map") + "<" + file.ref("javax.xml.namespace.QName") + ", String>";
+                Code.of(
+                        "$T<$T, String>",
+                        TypeName.ofLibrary("java.util.Map"),
+                        TypeName.ofLibrary("javax.xml.namespace.QName"));
             default -> property.access() == Property.Access.UNWRAPPED ? of(property.inside()) : stored(property);
         };
     }
 
     /** The type of a property's field. */
-    public String field(Property property) {
+    public Code field(Property property) {
         return property.access() == Property.Access.UNWRAPPED ? stored(property) : of(property);
     }
 
-    private String stored(Property property) {
+    private Code stored(Property property) {
         return property.isMany() ? list(item(property)) : single(property);
     }
 
     /** The type that a property's getter gives. */
-    public String given(Property property) {
+    public Code given(Property property) {
         return property.access() == Property.Access.OPTIONAL
-                ? file.ref("java.util.Optional") + "<" + of(property) + ">"
+                ? Code.of("$T<$T>", TypeName.ofLibrary("java.util.Optional"), of(property))
                 : of(property);
     }
 
+    /** The type of a property where an object is needed. */
+    public Code boxed(Property property) {
+        return property.isMany() || property.access() == Property.Access.UNWRAPPED ? of(property) : item(property);
+    }
+
     /** The call that gives the value of a property, null when it is absent. */
-    public String get(Property property) {
-        return getter(property) + "()" + (property.access() == Property.Access.OPTIONAL ? ".orElse(null)" : "");
+    public Code get(Property property) {
+        return Code.of(property.access() == Property.Access.OPTIONAL ? "$N().orElse(null)" : "$N()", getter(property));
     }
 
     /** The type of one value of a property where an object is needed. */
-    public String item(Property property) {
+    public Code item(Property property) {
         return object(property.type());
     }
 
-    private String single(Property property) {
-        return isPrimitive(property) ? primitive(((ValueType.Scalar) property.type()).kind()) : object(property.type());
+    private Code single(Property property) {
+        return isPrimitive(property)
+                ? Code.of(primitive(((ValueType.Scalar) property.type()).kind()))
+                : object(property.type());
     }
 
     /** Whether one value of a property is a primitive, which can be neither absent nor nil. */
@@ -69,46 +81,52 @@ public final class JavaTypes {
 
     /** The name of the method that gives a property. */
     public String getter(Property property) {
-        String type = of(property);
-        return (type.equals("boolean") || type.equals("Boolean") ? "is" : "get") + property.name();
+        return (isFlag(property) ? "is" : "get") + property.name();
     }
 
-    String list(String item) {
-        return file.ref("java.util.List") + "<" + item + ">";
+    private static boolean isFlag(Property property) {
+        return property.type() instanceof ValueType.Scalar scalar
+                && scalar.kind() == ScalarKind.BOOLEAN
+                && !property.isMany();
+    }
+
+    Code list(Code item) {
+        return Code.of("$T<$T>", TypeName.ofLibrary("java.util.List"), item);
     }
 
     /** The type of a value as an object. */
-    public String object(ValueType type) {
+    public Code object(ValueType type) {
         if (type instanceof ValueType.Scalar scalar) {
             return boxed(scalar.kind());
         }
         if (type instanceof ValueType.Enumerated enumerated) {
-            return context.ref(file, enumerated.type());
+            return Code.of(context.ref(enumerated.type()));
         }
         if (type instanceof ValueType.Structured structured) {
-            return context.ref(file, structured.type());
+            return Code.of(context.ref(structured.type()));
         }
         if (type instanceof ValueType.Converted converted) {
-            return file.ref(converted.type());
+            return Code.of(TypeName.foreign(converted.type()));
         }
         if (type instanceof ValueType.Carried carried) {
-            return context.ref(file, carried.content());
+            return Code.of(context.ref(carried.content()));
         }
         if (type instanceof ValueType.Items items) {
             return list(object(items.item()));
         }
         if (type instanceof ValueType.NamedElement named) {
-            return context.xml(file, "XmlElement")
-                    + (named.content() == null ? "<?>" : "<? extends " + context.ref(file, named.content()) + ">");
+            return named.content() == null
+                    ? Code.of("$T<?>", context.xml("XmlElement"))
+                    : Code.of("$T<? extends $T>", context.xml("XmlElement"), context.ref(named.content()));
         }
         if (type instanceof ValueType.NamedSimple) {
-            return context.xml(file, "XmlElement") + "<? extends " + context.xml(file, "XmlSimple") + ">";
+            return Code.of("$T<? extends $T>", context.xml("XmlElement"), context.xml("XmlSimple"));
         }
-        return context.xml(file, "XmlObject");
+        return Code.of(context.xml("XmlObject"));
     }
 
     /** The type of a value that is always there. */
-    public static String primitive(ScalarKind kind) {
+    private static String primitive(ScalarKind kind) {
         return switch (kind) {
             case BOOLEAN -> "boolean";
             case BYTE -> "byte";
@@ -121,48 +139,53 @@ public final class JavaTypes {
         };
     }
 
-    private String boxed(ScalarKind kind) {
+    private Code boxed(ScalarKind kind) {
         return switch (kind) {
-            case STRING, NORMALIZED, TOKEN, NAMES -> "String";
-            case BOOLEAN -> "Boolean";
-            case BYTE -> "Byte";
-            case UNSIGNED_BYTE, SHORT -> "Short";
-            case UNSIGNED_SHORT, INT -> "Integer";
-            case UNSIGNED_INT, LONG -> "Long";
-            case INTEGER, UNSIGNED_LONG -> file.ref("java.math.BigInteger");
-            case DECIMAL -> file.ref("java.math.BigDecimal");
-            case FLOAT -> "Float";
-            case DOUBLE -> "Double";
-            case DATE_TIME -> context.value(file, "XmlDateTime");
-            case DATE -> context.value(file, "XmlDate");
-            case TIME -> context.value(file, "XmlTime");
-            case DURATION -> context.value(file, "XmlDuration");
-            case YEAR, YEAR_MONTH, MONTH, MONTH_DAY, DAY -> context.value(file, "XmlPartialDate");
-            case HEX, BASE64 -> "byte[]";
-            case ATTACHMENT -> context.attach(file, "Attachment");
-            case QNAME -> file.ref("javax.xml.namespace.QName");
+            case STRING, NORMALIZED, TOKEN, NAMES -> Code.of("String");
+            case BOOLEAN -> Code.of("Boolean");
+            case BYTE -> Code.of("Byte");
+            case UNSIGNED_BYTE, SHORT -> Code.of("Short");
+            case UNSIGNED_SHORT, INT -> Code.of("Integer");
+            case UNSIGNED_INT, LONG -> Code.of("Long");
+            case INTEGER, UNSIGNED_LONG -> Code.of(TypeName.ofLibrary("java.math.BigInteger"));
+            case DECIMAL -> Code.of(TypeName.ofLibrary("java.math.BigDecimal"));
+            case FLOAT -> Code.of("Float");
+            case DOUBLE -> Code.of("Double");
+            case DATE_TIME -> Code.of(context.value("XmlDateTime"));
+            case DATE -> Code.of(context.value("XmlDate"));
+            case TIME -> Code.of(context.value("XmlTime"));
+            case DURATION -> Code.of(context.value("XmlDuration"));
+            case YEAR, YEAR_MONTH, MONTH, MONTH_DAY, DAY -> Code.of(context.value("XmlPartialDate"));
+            case HEX, BASE64 -> Code.of("byte[]");
+            case ATTACHMENT -> Code.of(context.attach("Attachment"));
+            case QNAME -> Code.of(TypeName.ofLibrary("javax.xml.namespace.QName"));
         };
     }
 
     /** The expression that makes a value of text, given as an expression. */
-    public String parse(ValueType type, String text) {
+    public Code parse(ValueType type, Code text) {
         if (type instanceof ValueType.Items items) {
-            return "in.list(" + text + ", one -> " + parse(items.item(), "one") + ")";
+            return Code.of("in.list($L, one -> $L)", text, parse(items.item(), ONE));
         }
         if (type instanceof ValueType.Enumerated enumerated) {
             PlannedEnum target = enumerated.type();
-            return "in.known(" + parse(target.base(), text) + ", " + context.ref(file, target) + "::find, "
-                    + JavaText.literal(target.name()) + ")";
+            return Code.of(
+                    "in.known($L, $T::find, $S)", parse(target.base(), text), context.ref(target), target.name());
         }
         if (type instanceof ValueType.Converted || type instanceof ValueType.Carried) {
-            return "in.<" + object(type) + ">converted(" + plain(type.written(), text) + ", " + parser(type)
-                    + ", it -> " + print(type, "it") + ", " + JavaText.literal(described(type)) + ")";
+            return Code.of(
+                    "in.<$T>converted($L, $L, it -> $L, $S)",
+                    object(type),
+                    plain(type.written(), text),
+                    parser(type),
+                    print(type, Code.of("it")),
+                    described(type));
         }
         return parse(((ValueType.Scalar) type).kind(), text);
     }
 
     /** The text that a converter gets: with its white space as the simple type wants it. */
-    private String plain(ValueType written, String text) {
+    private Code plain(ValueType written, Code text) {
         ScalarKind kind = ((ValueType.Scalar) written).kind();
         return parse(kind.isText() ? kind : ScalarKind.TOKEN, text);
     }
@@ -174,116 +197,124 @@ public final class JavaTypes {
     }
 
     /** The function that makes a value of text. */
-    private String parser(ValueType type) {
+    private Code parser(ValueType type) {
         if (type instanceof ValueType.Carried carried) {
-            return "it -> " + documents() + ".inText(it, " + name(carried) + ", " + context.ref(file, carried.content())
-                    + ".class)";
+            return Code.of(
+                    "it -> $L.inText(it, $L, $T.class)", documents(), name(carried), context.ref(carried.content()));
         }
         ValueType.Converted converted = (ValueType.Converted) type;
         if (converted.parse() == null) {
-            return context.value(file, "Conversions") + "::" + JavaConversions.method(converted.type());
+            return Code.of("$T::$N", context.value("Conversions"), JavaConversions.method(converted.type()));
         }
-        return converted.parse().equals("new") ? file.ref(converted.type()) + "::new" : method(converted.parse(), "::");
+        return converted.parse().equals("new")
+                ? Code.of("$T::new", TypeName.foreign(converted.type()))
+                : method(converted.parse(), "$T::$N");
     }
 
-    private String documents() {
-        return file.ref(context.plan().rootPackage(), context.plan().registry()) + ".INSTANCE";
+    /** What a text in brackets follows where a value is made of it. */
+    private Code maker(ValueType.Converted type) {
+        if (type.parse() == null) {
+            return Code.of("$T.$N", context.value("Conversions"), JavaConversions.method(type.type()));
+        }
+        return type.parse().equals("new")
+                ? Code.of("new $T", TypeName.foreign(type.type()))
+                : method(type.parse(), "$T.$N");
     }
 
-    private static String name(ValueType.Carried carried) {
-        return JavaText.literal(carried.element().getNamespaceURI()) + ", "
-                + JavaText.literal(carried.element().getLocalPart());
+    private Code documents() {
+        return Code.of("$T.INSTANCE", context.registry());
     }
 
-    private String method(String full, String between) {
+    private static Code name(ValueType.Carried carried) {
+        return Code.of(
+                "$S, $S", carried.element().getNamespaceURI(), carried.element().getLocalPart());
+    }
+
+    private static Code method(String full, String template) {
         int dot = full.lastIndexOf('.');
-        return file.ref(full.substring(0, dot)) + between + full.substring(dot + 1);
+        return Code.of(template, TypeName.foreign(full.substring(0, dot)), full.substring(dot + 1));
     }
 
-    private String printConverted(ValueType.Converted type, String value) {
+    private Code printConverted(ValueType.Converted type, Code value) {
         if (type.print() == null) {
-            return context.value(file, "Conversions") + ".print(" + value + ")";
+            return Code.of("$T.print($L)", context.value("Conversions"), value);
         }
         return type.print().indexOf('.') < 0
-                ? value + "." + type.print() + "()"
-                : method(type.print(), ".") + "(" + value + ")";
+                ? Code.of("$L.$N()", value, type.print())
+                : Code.of("$L($L)", method(type.print(), "$T.$N"), value);
     }
 
-    private String parse(ScalarKind kind, String text) {
+    private Code parse(ScalarKind kind, Code text) {
         return switch (kind) {
             case STRING, NAMES -> text;
-            case NORMALIZED -> "in.toNormalized(" + text + ")";
-            case TOKEN -> "in.toToken(" + text + ")";
-            case BOOLEAN -> "in.toBoolean(" + text + ")";
-            case BYTE -> "in.toByte(" + text + ")";
-            case UNSIGNED_BYTE -> "in.toUnsignedByte(" + text + ")";
-            case SHORT -> "in.toShort(" + text + ")";
-            case UNSIGNED_SHORT -> "in.toUnsignedShort(" + text + ")";
-            case INT -> "in.toInt(" + text + ")";
-            case UNSIGNED_INT -> "in.toUnsignedInt(" + text + ")";
-            case LONG -> "in.toLong(" + text + ")";
-            case INTEGER, UNSIGNED_LONG -> "in.toInteger(" + text + ")";
-            case DECIMAL -> "in.toDecimal(" + text + ")";
-            case FLOAT -> "in.toFloat(" + text + ")";
-            case DOUBLE -> "in.toDouble(" + text + ")";
-            case DATE_TIME -> "in.toDateTime(" + text + ")";
-            case DATE -> "in.toDate(" + text + ")";
-            case TIME -> "in.toTime(" + text + ")";
-            case DURATION -> "in.toDuration(" + text + ")";
+            case NORMALIZED -> Code.of("in.toNormalized($L)", text);
+            case TOKEN -> Code.of("in.toToken($L)", text);
+            case BOOLEAN -> Code.of("in.toBoolean($L)", text);
+            case BYTE -> Code.of("in.toByte($L)", text);
+            case UNSIGNED_BYTE -> Code.of("in.toUnsignedByte($L)", text);
+            case SHORT -> Code.of("in.toShort($L)", text);
+            case UNSIGNED_SHORT -> Code.of("in.toUnsignedShort($L)", text);
+            case INT -> Code.of("in.toInt($L)", text);
+            case UNSIGNED_INT -> Code.of("in.toUnsignedInt($L)", text);
+            case LONG -> Code.of("in.toLong($L)", text);
+            case INTEGER, UNSIGNED_LONG -> Code.of("in.toInteger($L)", text);
+            case DECIMAL -> Code.of("in.toDecimal($L)", text);
+            case FLOAT -> Code.of("in.toFloat($L)", text);
+            case DOUBLE -> Code.of("in.toDouble($L)", text);
+            case DATE_TIME -> Code.of("in.toDateTime($L)", text);
+            case DATE -> Code.of("in.toDate($L)", text);
+            case TIME -> Code.of("in.toTime($L)", text);
+            case DURATION -> Code.of("in.toDuration($L)", text);
             case YEAR, YEAR_MONTH, MONTH, MONTH_DAY, DAY ->
-                "in.toPartialDate(" + text + ", " + context.value(file, "XmlPartialDate") + ".Form." + kind + ")";
-            case HEX -> "in.toHex(" + text + ")";
-            case BASE64 -> "in.toBase64(" + text + ")";
-            case ATTACHMENT -> "in.toAttachment(" + text + ")";
-            case QNAME -> "in.toQName(" + text + ")";
+                Code.of("in.toPartialDate($L, $T.Form.$N)", text, context.value("XmlPartialDate"), kind.name());
+            case HEX -> Code.of("in.toHex($L)", text);
+            case BASE64 -> Code.of("in.toBase64($L)", text);
+            case ATTACHMENT -> Code.of("in.toAttachment($L)", text);
+            case QNAME -> Code.of("in.toQName($L)", text);
         };
     }
 
     /** The expression that makes text of a value; a qualified name stays one, for its prefix is chosen later. */
-    public String print(ValueType type, String value) {
+    public Code print(ValueType type, Code value) {
         if (type instanceof ValueType.Items items) {
-            return context.value(file, "Lexical") + ".print(" + value + ", one -> " + printItem(items.item(), "one")
-                    + ")";
+            return Code.of("$T.print($L, one -> $L)", context.value("Lexical"), value, printItem(items.item(), ONE));
         }
         if (type instanceof ValueType.Enumerated) {
-            return value + ".value()";
+            return Code.of("$L.value()", value);
         }
         if (type instanceof ValueType.Converted converted) {
             return printConverted(converted, value);
         }
         if (type instanceof ValueType.Carried carried) {
-            return documents() + ".asText(" + name(carried) + ", " + value + ")";
+            return Code.of("$L.asText($L, $L)", documents(), name(carried), value);
         }
         ScalarKind kind = ((ValueType.Scalar) type).kind();
         return switch (kind) {
             case STRING, NORMALIZED, TOKEN, NAMES, QNAME -> value;
-            case HEX -> context.value(file, "Lexical") + ".printHex(" + value + ")";
-            case BASE64 -> context.value(file, "Lexical") + ".printBase64(" + value + ")";
-            case ATTACHMENT -> value + ".toBase64()";
-            default -> context.value(file, "Lexical") + ".print(" + value + ")";
+            case HEX -> Code.of("$T.printHex($L)", context.value("Lexical"), value);
+            case BASE64 -> Code.of("$T.printBase64($L)", context.value("Lexical"), value);
+            case ATTACHMENT -> Code.of("$L.toBase64()", value);
+            default -> Code.of("$T.print($L)", context.value("Lexical"), value);
         };
     }
 
-    private String printItem(ValueType type, String value) {
+    private Code printItem(ValueType type, Code value) {
         boolean name = type instanceof ValueType.Scalar scalar && scalar.kind() == ScalarKind.QNAME;
-        return name ? "out.name(" + value + ")" : print(type, value);
+        return name ? Code.of("out.name($L)", value) : print(type, value);
     }
 
     /** The literal for a default value, or null when the text is not of the type or has no literal. */
-    public String constant(ValueType type, String text) {
+    public Code constant(ValueType type, String text) {
         if (type instanceof ValueType.Enumerated enumerated) {
             for (PlannedEnum.Constant constant : enumerated.type().constants()) {
                 if (constant.value().equals(text.strip())) {
-                    return context.ref(file, enumerated.type()) + "." + constant.name();
+                    return Code.of("$T.$N", context.ref(enumerated.type()), constant.name());
                 }
             }
             return null;
         }
         if (type instanceof ValueType.Converted converted) {
-            String given = "(" + JavaText.literal(text.strip()) + ")";
-            return "new".equals(converted.parse())
-                    ? "new " + file.ref(converted.type()) + given
-                    : parser(converted).replace("::", ".") + given;
+            return Code.of("$L($S)", maker(converted), text.strip());
         }
         try {
             return type instanceof ValueType.Scalar scalar ? constant(scalar.kind(), text) : null;
@@ -292,34 +323,35 @@ public final class JavaTypes {
         }
     }
 
-    private String constant(ScalarKind kind, String text) {
+    private Code constant(ScalarKind kind, String text) {
         String value = text.strip();
         return switch (kind) {
-            case STRING, NAMES -> JavaText.literal(text);
-            case NORMALIZED, TOKEN -> JavaText.literal(value);
+            case STRING, NAMES -> Code.of("$S", text);
+            case NORMALIZED, TOKEN -> Code.of("$S", value);
             case BOOLEAN ->
                 switch (value) {
-                    case "true", "1" -> "true";
-                    case "false", "0" -> "false";
+                    case "true", "1" -> Code.of("true");
+                    case "false", "0" -> Code.of("false");
                     default -> null;
                 };
-            case BYTE -> "(byte) " + Byte.parseByte(value);
-            case UNSIGNED_BYTE, SHORT -> "(short) " + Short.parseShort(value);
-            case UNSIGNED_SHORT, INT -> String.valueOf(Integer.parseInt(value));
-            case UNSIGNED_INT, LONG -> Long.parseLong(value) + "L";
-            case INTEGER, UNSIGNED_LONG -> "new " + boxed(kind) + "(\"" + Lexical.parseInteger(value) + "\")";
+            case BYTE -> Code.of("(byte) $L", Byte.parseByte(value));
+            case UNSIGNED_BYTE, SHORT -> Code.of("(short) $L", Short.parseShort(value));
+            case UNSIGNED_SHORT, INT -> Code.of("$L", Integer.parseInt(value));
+            case UNSIGNED_INT, LONG -> Code.of("$LL", Long.parseLong(value));
+            case INTEGER, UNSIGNED_LONG ->
+                Code.of("new $T($S)", boxed(kind), Lexical.parseInteger(value).toString());
             case DECIMAL ->
-                "new " + boxed(kind) + "(\"" + Lexical.parseDecimal(value).toPlainString() + "\")";
-            case FLOAT -> finite(Float.parseFloat(value)) + "f";
-            case DOUBLE -> finite(Double.parseDouble(value)) + "d";
+                Code.of("new $T($S)", boxed(kind), Lexical.parseDecimal(value).toPlainString());
+            case FLOAT -> Code.of("$Lf", finite(Float.parseFloat(value)));
+            case DOUBLE -> Code.of("$Ld", finite(Double.parseDouble(value)));
             default -> null;
         };
     }
 
-    private static String finite(double value) {
+    private static double finite(double value) {
         if (Double.isNaN(value) || Double.isInfinite(value)) {
             throw new NumberFormatException("no literal");
         }
-        return String.valueOf(value);
+        return value;
     }
 }

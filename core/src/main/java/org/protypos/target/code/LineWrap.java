@@ -1,4 +1,4 @@
-package org.protypos.target;
+package org.protypos.target.code;
 
 import java.util.ArrayList;
 import java.util.List;
@@ -11,18 +11,13 @@ public final class LineWrap {
     private LineWrap() {}
 
     /**
-     * Writes a line, broken if it has to be.
+     * Ends a line, which is broken if it has to be.
      *
-     * @param indent the white space before it
+     * @param start where the line starts
+     * @param indent the white space before it, which is there already
      * @param further the white space before what goes on in the next line, beside that
-     * @param parts what the line is made of
      */
-    public static void append(StringBuilder to, String indent, String further, String... parts) {
-        int start = to.length();
-        to.append(indent);
-        for (String part : parts) {
-            to.append(part);
-        }
+    static void end(StringBuilder to, int start, String indent, String further) {
         if (to.length() - start > WIDTH) {
             String line = to.substring(start + indent.length());
             to.setLength(start);
