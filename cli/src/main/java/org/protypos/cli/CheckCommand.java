@@ -5,9 +5,12 @@ import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Iterator;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.stream.Stream;
 import org.protypos.binding.ProposedRule;
@@ -33,6 +36,7 @@ import org.protypos.output.WholeFile;
 import org.protypos.profile.Awkward;
 import org.protypos.profile.Profile;
 import org.protypos.profile.ProfileCheck;
+import org.protypos.project.AdoptedContract;
 import org.protypos.project.EditorSchema;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -92,14 +96,12 @@ final class CheckCommand implements Callable<Integer> {
         Contract contract = arguments.read();
         Terminal terminal =
                 new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
-        PlannedContract planned = contract.isSound()
-                ? rules.generator(contract, arguments.adopted())
-                        .target(language.target())
-                        .packageName(packageName)
-                        .plan()
-                : null;
+        List<PlannedContract> plans = contract.isSound() ? plans(contract) : List.of();
+        PlannedContract planned = plans.isEmpty() ? null : plans.get(0);
+        Set<Finding> told = new LinkedHashSet<>();
+        plans.forEach(plan -> told.addAll(plan.findings()));
         Findings all = new Findings();
-        all.addAll(planned == null ? contract.findings() : planned.findings());
+        all.addAll(planned == null ? contract.findings() : List.copyOf(told));
         if (planned != null) {
             wanted.forEach(profile -> all.addAll(ProfileCheck.of(contract, profile)));
         }
@@ -109,7 +111,9 @@ final class CheckCommand implements Callable<Integer> {
         List<Finding> findings = all.sorted();
         int status = planned == null
                 ? ContractArguments.status(contract)
-                : planned.isSound() && !all.hasErrors() ? ExitStatus.DONE : ExitStatus.CONTRACT;
+                : plans.stream().allMatch(PlannedContract::isSound) && !all.hasErrors()
+                        ? ExitStatus.DONE
+                        : ExitStatus.CONTRACT;
         // Before the file is written, for a new one gets more.
         List<ProposedRule> others = suggest == null || planned == null ? List.of() : others(planned);
         if (suggest != null && planned != null && !write(terminal, planned, others)) {
@@ -122,13 +126,26 @@ final class CheckCommand implements Callable<Integer> {
                         "documents", contract.documents().all().size());
                 Json.findings(document, findings);
                 if (planned != null) {
-                    new ClashPrinter(planned).json(document);
+                    new ClashPrinter(plans).json(document);
                 }
             });
         } else {
-            text(terminal.out(), contract, planned, findings, others.size());
+            text(terminal.out(), contract, plans, findings, others.size());
         }
         return status;
+    }
+
+    /** The plans for the language that is given, or else for all that the project file wants the contract in. */
+    private List<PlannedContract> plans(Contract contract) {
+        AdoptedContract adopted = arguments.adopted();
+        List<AdoptedContract> editions =
+                adopted == null || language.target() != null ? Collections.singletonList(adopted) : adopted.editions();
+        return editions.stream()
+                .map(edition -> rules.generator(contract, edition)
+                        .target(language.target())
+                        .packageName(edition == null || edition.isFirst() ? packageName : null)
+                        .plan())
+                .toList();
     }
 
     private Profile profile(String name) {
@@ -141,23 +158,24 @@ final class CheckCommand implements Callable<Integer> {
                                 + String.join(", ", new ProfileNames())));
     }
 
-    private void text(PrintWriter out, Contract contract, PlannedContract planned, List<Finding> findings, int others) {
+    private void text(
+            PrintWriter out, Contract contract, List<PlannedContract> plans, List<Finding> findings, int others) {
         new FindingPrinter(out).print(findings);
-        if (planned != null) {
-            new ClashPrinter(planned).text(out);
-        }
+        new ClashPrinter(plans).text(out);
         int documents = contract.documents().all().size();
-        int clashes = planned == null ? 0 : planned.code().clashes().size();
+        int clashes =
+                plans.stream().mapToInt(plan -> plan.code().clashes().size()).sum();
+        boolean sound = !plans.isEmpty() && plans.stream().allMatch(PlannedContract::isSound);
         out.println(FindingPrinter.summary(findings)
                 + (clashes == 0 ? "" : ", " + clashes + (clashes == 1 ? " clash" : " clashes") + " of names")
                 + " in " + documents + (documents == 1 ? " document" : " documents"));
         String names = String.join(" ", arguments.names()) + language.again() + rules.again();
-        if (suggest != null && planned != null && clashes + others > 0) {
+        if (suggest != null && !plans.isEmpty() && clashes + others > 0) {
             out.println("next: look at " + suggest + " and give it to other commands with --rules " + suggest);
-        } else if (clashes > 0 && planned.isSound()) {
+        } else if (clashes > 0 && sound) {
             out.println("next: protypos generate " + names + " --into generated, or first protypos check " + names
                     + " --suggest names.yaml to choose the names yourself");
-        } else if (planned != null && planned.isSound()) {
+        } else if (sound) {
             out.println("next: protypos generate " + names + " --into generated");
         }
     }

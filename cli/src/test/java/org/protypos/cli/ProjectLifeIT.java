@@ -99,6 +99,18 @@ class ProjectLifeIT {
         assertThat(program.run("show", "desk", "--language", "csharp").out()).contains("List<Mooring> ListBerths");
         assertThat(program.run("show", "desk").out()).contains("List<Berth> listBerths");
 
+        // All languages are checked, unless one is named.
+        Files.writeString(project.resolve("cs.yaml"), """
+                prefixes: {desk: "http://lanternbay.example/harbour/desk"}
+                rules:
+                  - on: ~desk:Nowhere
+                    name: Mooring
+                """);
+        assertThat(program.run("check", "desk").err()
+                        + program.run("check", "desk").out())
+                .contains("cs.yaml:3");
+        assertThat(program.run("check", "desk", "--language", "java").out()).doesNotContain("cs.yaml");
+
         // The rule is gone, and the name stays, for code calls it so.
         Files.writeString(project.resolve("cs.yaml"), "rules: []\n");
         run = program.run("generate", "desk", "--language", "csharp");

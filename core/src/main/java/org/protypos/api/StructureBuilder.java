@@ -13,7 +13,6 @@ import org.protypos.schema.AttributeUse;
 import org.protypos.schema.Attributes;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
-import org.protypos.schema.ElementReference;
 import org.protypos.schema.GroupReference;
 import org.protypos.schema.ModelGroup;
 import org.protypos.schema.Particle;
@@ -120,7 +119,7 @@ final class StructureBuilder {
             }
             return;
         }
-        ComplexType.ElementContent elements = (ComplexType.ElementContent) complex.content();
+        Particle particle = complex.particle();
         boolean restriction = base != null && complex.derivation() == ComplexType.Derivation.RESTRICTION;
         if (type.isMixed()) {
             if (base == null || !base.isMixed()) {
@@ -132,11 +131,11 @@ final class StructureBuilder {
                         new ApiValue.Anything(),
                         Member.Cardinality.MANY));
             }
-            if (elements.particle() != null) {
-                inner(elements.particle().term(), new HashSet<>());
+            if (particle != null) {
+                inner(particle.term(), new HashSet<>());
             }
-        } else if (!restriction && elements.particle() != null) {
-            type.setContent(new ContentBuilder(types, type).build(elements.particle()));
+        } else if (!restriction && particle != null) {
+            type.setContent(new ContentBuilder(types, type).build(particle));
         }
     }
 
@@ -212,15 +211,17 @@ final class StructureBuilder {
     }
 
     private void mentionsElements(Term term, BiConsumer<Subject, String> each, Set<QName> groups) {
-        if (term instanceof ModelGroup group) {
-            group.particles().forEach(particle -> mentionsElements(particle.term(), each, groups));
-        } else if (term instanceof GroupReference reference && groups.add(reference.name())) {
-            mentionsElements(types.schema().groups().get(reference.name()).group(), each, groups);
-        } else if (term instanceof ElementDeclaration element) {
-            mentionsElement(element.name(), each);
-        } else if (term instanceof ElementReference reference) {
-            mentionsElement(reference.name(), each);
-        }
+        term.act(new Term.Acts(
+                element -> mentionsElement(element.name(), each),
+                reference -> mentionsElement(reference.name(), each),
+                group -> {
+                    if (groups.add(group.name())) {
+                        mentionsElements(
+                                types.schema().groups().get(group.name()).group(), each, groups);
+                    }
+                },
+                model -> model.particles().forEach(particle -> mentionsElements(particle.term(), each, groups)),
+                wildcard -> {}));
     }
 
     private void mentionsElement(QName name, BiConsumer<Subject, String> each) {

@@ -205,13 +205,16 @@ final class TypeBuilder {
             return new ApiValue.Anything();
         }
         SchemaType type = schema.resolve(reference);
-        if (type instanceof ComplexType complex) {
-            return isLeftOut(complex)
-                    ? new ApiValue.Anything()
-                    : new ApiValue.Structured(
-                            complex.name() != null ? structures.get(complex.name()) : anonymous(complex, scope));
-        }
-        return simple((SimpleType) type, type.name() == null ? scope : Scope.global(type.name()));
+        return type.map(
+                complex -> structured(complex, scope),
+                simple -> simple(simple, simple.name() == null ? scope : Scope.global(simple.name())));
+    }
+
+    private ApiValue structured(ComplexType complex, Scope scope) {
+        return isLeftOut(complex)
+                ? new ApiValue.Anything()
+                : new ApiValue.Structured(
+                        complex.name() != null ? structures.get(complex.name()) : anonymous(complex, scope));
     }
 
     private boolean isLeftOut(SchemaType type) {

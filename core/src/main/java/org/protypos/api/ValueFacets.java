@@ -1,6 +1,7 @@
 package org.protypos.api;
 
 import java.util.List;
+import java.util.function.Function;
 import org.protypos.schema.BuiltIn;
 import org.protypos.schema.facet.FacetStep;
 
@@ -9,8 +10,23 @@ public sealed interface ValueFacets {
     /** Whether this demands more than the kind of value that a target gives the type can hold anyway. */
     boolean demandsMore();
 
+    /** What becomes of it in the case that it is. */
+    <R> R map(Cases<R> cases);
+
+    /** What becomes of each of them: whoever knows them all is told by the compiler when there is one more. */
+    record Cases<R>(
+            Function<OfBuiltIn, R> builtIn,
+            Function<ListOf, R> list,
+            Function<UnionOf, R> union,
+            Function<Narrowed, R> narrowed) {}
+
     /** A built-in type. */
     record OfBuiltIn(BuiltIn type) implements ValueFacets {
+        @Override
+        public <R> R map(Cases<R> cases) {
+            return cases.builtIn().apply(this);
+        }
+
         @Override
         public boolean demandsMore() {
             return switch (type) {
@@ -66,6 +82,11 @@ public sealed interface ValueFacets {
     /** Items with white space between. */
     record ListOf(ValueFacets item) implements ValueFacets {
         @Override
+        public <R> R map(Cases<R> cases) {
+            return cases.list().apply(this);
+        }
+
+        @Override
         public boolean demandsMore() {
             return item.demandsMore();
         }
@@ -74,6 +95,11 @@ public sealed interface ValueFacets {
     /** Values of any of some types. */
     record UnionOf(List<ValueFacets> members) implements ValueFacets {
         @Override
+        public <R> R map(Cases<R> cases) {
+            return cases.union().apply(this);
+        }
+
+        @Override
         public boolean demandsMore() {
             return true;
         }
@@ -81,6 +107,11 @@ public sealed interface ValueFacets {
 
     /** Values of another type that pass one more demand. */
     record Narrowed(ValueFacets base, FacetStep step) implements ValueFacets {
+        @Override
+        public <R> R map(Cases<R> cases) {
+            return cases.narrowed().apply(this);
+        }
+
         @Override
         public boolean demandsMore() {
             return !(step instanceof FacetStep.WhiteSpace) || base.demandsMore();

@@ -1,6 +1,7 @@
 package org.protypos.authoring;
 
 import java.util.List;
+import java.util.function.Consumer;
 import javax.xml.namespace.QName;
 
 /** What a content model that is to be written is made of. */
@@ -13,6 +14,9 @@ public sealed interface DraftParticle {
 
     /** How often it stands at most, or {@link #UNBOUNDED}. */
     int most();
+
+    /** Does what is to be done in the case that it is. */
+    void act(Consumer<Element> element, Consumer<Anything> anything, Consumer<Group> group);
 
     /**
      * An element.
@@ -48,6 +52,11 @@ public sealed interface DraftParticle {
             this(name, value, least, most, isNillable, isReference, preset, documentation, null);
         }
 
+        @Override
+        public void act(Consumer<Element> element, Consumer<Anything> anything, Consumer<Group> group) {
+            element.accept(this);
+        }
+
         /** A global element of a type that has no name. */
         public static Element inline(QName name, DraftType.Complex type) {
             return new Element(name, null, 1, 1, false, false, null, null, type);
@@ -65,12 +74,22 @@ public sealed interface DraftParticle {
      * @param isForeign whether they are of other namespaces, and checked where somebody knows them; otherwise they are of any,
      *     and nothing is checked
      */
-    record Anything(int least, int most, boolean isForeign) implements DraftParticle {}
+    record Anything(int least, int most, boolean isForeign) implements DraftParticle {
+        @Override
+        public void act(Consumer<Element> element, Consumer<Anything> anything, Consumer<Group> group) {
+            anything.accept(this);
+        }
+    }
 
     /** Particles together. */
     record Group(Kind kind, int least, int most, List<DraftParticle> particles) implements DraftParticle {
         public Group {
             particles = List.copyOf(particles);
+        }
+
+        @Override
+        public void act(Consumer<Element> element, Consumer<Anything> anything, Consumer<Group> group) {
+            group.accept(this);
         }
 
         /** Particles one after the other. */

@@ -1,6 +1,7 @@
 package org.protypos.authoring;
 
 import java.util.List;
+import java.util.function.Consumer;
 import javax.xml.namespace.QName;
 
 /** A named type that is to be written. */
@@ -11,8 +12,16 @@ public sealed interface DraftType {
     /** What is said of it, or null. */
     String documentation();
 
+    /** Does what is to be done in the case that it is. */
+    void act(Consumer<Simple> simple, Consumer<Complex> complex);
+
     /** A simple type. */
-    record Simple(QName name, DraftValue value, String documentation) implements DraftType {}
+    record Simple(QName name, DraftValue value, String documentation) implements DraftType {
+        @Override
+        public void act(Consumer<Simple> simple, Consumer<Complex> complex) {
+            simple.accept(this);
+        }
+    }
 
     /**
      * A complex type.
@@ -35,6 +44,11 @@ public sealed interface DraftType {
             implements DraftType {
         public Complex {
             attributes = List.copyOf(attributes);
+        }
+
+        @Override
+        public void act(Consumer<Simple> simple, Consumer<Complex> complex) {
+            complex.accept(this);
         }
     }
 }

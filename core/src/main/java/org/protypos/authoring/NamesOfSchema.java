@@ -19,11 +19,10 @@ final class NamesOfSchema {
     }
 
     private void type(DraftType type) {
-        if (type instanceof DraftType.Simple simple) {
-            value(simple.value());
-            return;
-        }
-        DraftType.Complex complex = (DraftType.Complex) type;
+        type.act(simple -> value(simple.value()), this::complex);
+    }
+
+    private void complex(DraftType.Complex complex) {
         if (complex.base() != null) {
             each.accept(complex.base());
         }
@@ -38,11 +37,7 @@ final class NamesOfSchema {
 
     private void group(DraftParticle.Group group) {
         for (DraftParticle particle : group.particles()) {
-            if (particle instanceof DraftParticle.Element element) {
-                element(element);
-            } else if (particle instanceof DraftParticle.Group inner) {
-                group(inner);
-            }
+            particle.act(this::element, anything -> {}, this::group);
         }
     }
 

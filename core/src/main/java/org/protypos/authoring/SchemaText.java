@@ -261,14 +261,14 @@ public final class SchemaText {
     }
 
     private void type(DraftType type) {
-        if (type instanceof DraftType.Simple simple) {
-            out.open(xs("simpleType"), "name", type.name().getLocalPart());
-            documentation(type.documentation());
-            value(simple.value());
-            out.close(xs("simpleType"));
-        } else {
-            complex((DraftType.Complex) type);
-        }
+        type.act(this::simple, this::complex);
+    }
+
+    private void simple(DraftType.Simple type) {
+        out.open(xs("simpleType"), "name", type.name().getLocalPart());
+        documentation(type.documentation());
+        value(type.value());
+        out.close(xs("simpleType"));
     }
 
     private void value(DraftValue value) {
@@ -360,24 +360,21 @@ public final class SchemaText {
                 "maxOccurs",
                 most(group.most()));
         for (DraftParticle particle : group.particles()) {
-            if (particle instanceof DraftParticle.Element element) {
-                element(element, false);
-            } else if (particle instanceof DraftParticle.Group inner) {
-                group(inner);
-            } else {
-                boolean foreign = ((DraftParticle.Anything) particle).isForeign();
-                out.empty(
-                        xs("any"),
-                        "namespace",
-                        foreign ? "##other" : null,
-                        "minOccurs",
-                        particle.least() == 1 ? null : String.valueOf(particle.least()),
-                        "maxOccurs",
-                        most(particle.most()),
-                        "processContents",
-                        foreign ? "lax" : "skip");
-            }
+            particle.act(element -> element(element, false), this::anything, this::group);
         }
         out.close(tag);
+    }
+
+    private void anything(DraftParticle.Anything particle) {
+        out.empty(
+                xs("any"),
+                "namespace",
+                particle.isForeign() ? "##other" : null,
+                "minOccurs",
+                particle.least() == 1 ? null : String.valueOf(particle.least()),
+                "maxOccurs",
+                most(particle.most()),
+                "processContents",
+                particle.isForeign() ? "lax" : "skip");
     }
 }

@@ -71,8 +71,8 @@ final class CorrectedContent {
                 added.occurs().least(),
                 added.occurs().most());
         if (added.after() != null) {
-            if (content != null && holds(content.term(), added.after())) {
-                return new Particle(after(content.term(), added.after(), more), content.least(), content.most());
+            if (content != null && content.term() instanceof ModelGroup model && holds(model, added.after())) {
+                return new Particle(after(model, added.after(), more), content.least(), content.most());
             }
             corrections.refused(
                     rule,
@@ -103,18 +103,18 @@ final class CorrectedContent {
     }
 
     private static QName nameOf(Term term) {
-        return term instanceof ElementDeclaration element
-                ? element.name()
-                : term instanceof ElementReference reference ? reference.name() : null;
+        return term.map(new Term.Cases<>(
+                ElementDeclaration::name, ElementReference::name, group -> null, model -> null, wildcard -> null));
     }
 
     /** A group with a particle behind the element of a name. */
-    private ModelGroup after(Term term, QName name, Particle more) {
-        ModelGroup group = (ModelGroup) term;
+    private ModelGroup after(ModelGroup group, QName name, Particle more) {
         List<Particle> parts = new ArrayList<>();
         for (Particle part : group.particles()) {
-            boolean inside = part.term() instanceof ModelGroup && holds(part.term(), name);
-            parts.add(inside ? new Particle(after(part.term(), name, more), part.least(), part.most()) : part);
+            parts.add(
+                    part.term() instanceof ModelGroup inner && holds(inner, name)
+                            ? new Particle(after(inner, name, more), part.least(), part.most())
+                            : part);
             if (name.equals(nameOf(part.term()))) {
                 parts.add(more);
             }

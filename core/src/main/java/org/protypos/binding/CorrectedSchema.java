@@ -75,7 +75,7 @@ final class CorrectedSchema {
     }
 
     private SchemaType type(SchemaType type, Path path) {
-        return type instanceof ComplexType complex ? complex(complex, path) : simple((SimpleType) type, path);
+        return type.map(complex -> complex(complex, path), simple -> simple(simple, path));
     }
 
     private ComplexType complex(ComplexType type, Path path) {

@@ -183,7 +183,7 @@ final class SchemaInventory {
             item.say("content", content.type() == null ? "text" : "text of " + shape(content.type()));
             facets(content.facets(), path, item);
         } else {
-            Particle particle = ((ComplexType.ElementContent) type.content()).particle();
+            Particle particle = type.particle();
             if (particle != null) {
                 item.say("order", order(particle, new HashSet<>()));
                 members(particle, path, true, 1, new HashSet<>(), item);
@@ -194,28 +194,24 @@ final class SchemaInventory {
 
     /** The model in one text: of members the names alone, for they say themselves how often they occur. */
     private String order(Particle particle, Set<QName> groups) {
-        Term term = particle.term();
-        if (term instanceof ElementDeclaration element) {
-            return element.name().toString();
-        }
-        if (term instanceof ElementReference reference) {
-            return reference.name().toString();
-        }
-        if (term instanceof Wildcard) {
-            return "*";
-        }
-        if (term instanceof GroupReference reference) {
-            ModelGroupDefinition group = schema.groups().get(reference.name());
-            return group == null || !groups.add(reference.name())
-                    ? ""
-                    : order(new Particle(group.group(), particle.least(), particle.most()), groups);
-        }
-        ModelGroup group = (ModelGroup) term;
-        List<String> parts = new ArrayList<>();
-        for (Particle part : group.particles()) {
-            parts.add(order(part, groups));
-        }
-        return ModelText.of(group.compositor(), parts, particle.least(), particle.most());
+        return particle.term()
+                .map(new Term.Cases<>(
+                        element -> element.name().toString(),
+                        reference -> reference.name().toString(),
+                        reference -> {
+                            ModelGroupDefinition group = schema.groups().get(reference.name());
+                            return group == null || !groups.add(reference.name())
+                                    ? ""
+                                    : order(new Particle(group.group(), particle.least(), particle.most()), groups);
+                        },
+                        model -> {
+                            List<String> parts = new ArrayList<>();
+                            for (Particle part : model.particles()) {
+                                parts.add(order(part, groups));
+                            }
+                            return ModelText.of(model.compositor(), parts, particle.least(), particle.most());
+                        },
+                        wildcard -> "*"));
     }
 
     private void members(Particle particle, String path, boolean required, int most, Set<QName> groups, Item around) {

@@ -7,7 +7,6 @@ import java.util.Set;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Limit;
 import org.protypos.diagnostic.Place;
-import org.protypos.schema.ComplexType;
 import org.protypos.schema.GroupReference;
 import org.protypos.schema.ModelGroup;
 import org.protypos.schema.ModelGroupDefinition;
@@ -62,7 +61,7 @@ final class Circles {
         if (type instanceof SimpleType simple && simple.variety() != SimpleType.Variety.RESTRICTION) {
             return List.of();
         }
-        return resolved(type instanceof ComplexType complex ? complex.base() : ((SimpleType) type).base());
+        return resolved(type.base());
     }
 
     private List<SchemaType> resolved(TypeReference reference) {

@@ -11,9 +11,6 @@ import org.protypos.schema.AttributeUse;
 import org.protypos.schema.Attributes;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
-import org.protypos.schema.ElementReference;
-import org.protypos.schema.GroupReference;
-import org.protypos.schema.ModelGroup;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
@@ -38,7 +35,7 @@ final class NeededSchema {
     NeededSchema(SchemaComponents schema) {
         this.schema = schema;
         for (SchemaType type : schema.types().values()) {
-            TypeReference base = type instanceof ComplexType complex ? complex.base() : ((SimpleType) type).base();
+            TypeReference base = type.base();
             if (base != null && base.name() != null) {
                 derived.computeIfAbsent(base.name(), any -> new HashSet<>()).add(type.name());
             }
@@ -130,31 +127,34 @@ final class NeededSchema {
     }
 
     private void type(SchemaType type) {
+        reference(type.base());
         if (type instanceof SimpleType simple) {
-            reference(simple.base());
             simple.members().forEach(this::reference);
-            return;
+        } else if (type instanceof ComplexType complex) {
+            complex(complex);
         }
-        ComplexType complex = (ComplexType) type;
-        reference(complex.base());
+    }
+
+    private void complex(ComplexType complex) {
         if (complex.content() instanceof ComplexType.SimpleContent content) {
             reference(content.type());
-        } else if (((ComplexType.ElementContent) complex.content()).particle() != null) {
-            term(((ComplexType.ElementContent) complex.content()).particle().term());
+        } else if (complex.particle() != null) {
+            term(complex.particle().term());
         }
         attributes(complex.attributes());
     }
 
     private void term(Term term) {
-        if (term instanceof ElementDeclaration element) {
-            reference(element.type());
-        } else if (term instanceof ElementReference reference) {
-            element(reference.name());
-        } else if (term instanceof ModelGroup group) {
-            group.particles().forEach(particle -> term(particle.term()));
-        } else if (term instanceof GroupReference reference && groups.add(reference.name())) {
-            term(schema.groups().get(reference.name()).group());
-        }
+        term.act(new Term.Acts(
+                element -> reference(element.type()),
+                reference -> element(reference.name()),
+                group -> {
+                    if (groups.add(group.name())) {
+                        term(schema.groups().get(group.name()).group());
+                    }
+                },
+                model -> model.particles().forEach(particle -> term(particle.term())),
+                wildcard -> {}));
     }
 
     private void attributes(Attributes attributes) {

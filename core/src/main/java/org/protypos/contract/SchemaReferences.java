@@ -15,8 +15,6 @@ import org.protypos.schema.Attributes;
 import org.protypos.schema.Builtins;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
-import org.protypos.schema.ElementReference;
-import org.protypos.schema.GroupReference;
 import org.protypos.schema.ModelGroup;
 import org.protypos.schema.Particle;
 import org.protypos.schema.SchemaComponents;
@@ -163,8 +161,8 @@ final class SchemaReferences {
         if (complex.content() instanceof ComplexType.SimpleContent content) {
             reference(content.type());
             content.facets().forEach(this::facet);
-        } else if (((ComplexType.ElementContent) complex.content()).particle() != null) {
-            term(((ComplexType.ElementContent) complex.content()).particle().term());
+        } else if (complex.particle() != null) {
+            term(complex.particle().term());
             if (schema.resolve(complex.base()) instanceof SimpleType) {
                 findings.error(
                         "base-kind",
@@ -221,25 +219,17 @@ final class SchemaReferences {
     }
 
     private void term(Term term) {
-        if (term instanceof ElementDeclaration element) {
-            element(element);
-        } else if (term instanceof ElementReference reference) {
-            names.require(
-                    "element",
-                    reference.name(),
-                    reference.place(),
-                    schema.elements().keySet());
-        } else if (term instanceof GroupReference reference) {
-            names.require(
-                    "group",
-                    reference.name(),
-                    reference.place(),
-                    schema.groups().keySet());
-        } else if (term instanceof ModelGroup group) {
-            group(group);
-        } else {
-            wildcard((Wildcard) term);
-        }
+        term.act(new Term.Acts(
+                this::element,
+                reference -> names.require(
+                        "element",
+                        reference.name(),
+                        reference.place(),
+                        schema.elements().keySet()),
+                group -> names.require(
+                        "group", group.name(), group.place(), schema.groups().keySet()),
+                this::group,
+                this::wildcard));
     }
 
     private void wildcard(Wildcard wildcard) {

@@ -152,11 +152,12 @@ final class SchemaSketch {
     }
 
     private DraftType type(String name, SketchType type) {
-        if (type instanceof SketchType.Values values) {
-            DraftValue value = value(values.term(), values.place());
-            return new DraftType.Simple(own(name), value, values.documentation());
-        }
-        SketchType.Structure structure = (SketchType.Structure) type;
+        return type.map(
+                values -> new DraftType.Simple(own(name), value(values.term(), values.place()), values.documentation()),
+                structure -> complex(name, structure));
+    }
+
+    private DraftType complex(String name, SketchType.Structure structure) {
         DraftType.Complex made = structure(own(name), structure.members());
         QName base = structure.base() == null ? null : named(structure.base(), structure.place());
         boolean simple = base != null && isOfValues(structure.base());

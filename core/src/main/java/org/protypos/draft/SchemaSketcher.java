@@ -103,19 +103,20 @@ final class SchemaSketcher {
         return elements.computeIfAbsent(of, none -> new LinkedHashMap<>());
     }
 
+    private static boolean isPlain(ComplexType type) {
+        return (type.base() == null || isAnyType(type))
+                && !type.mixed()
+                && type.attributes().equals(Attributes.NONE);
+    }
+
     /** What the element of a message holds, where it is made for its operation; null where it is one of its own. */
     List<SketchMember> wrapped(ElementDeclaration element) {
         SchemaType type = element.type() == null ? null : element.type().anonymous();
-        boolean plain = type instanceof ComplexType complex
-                && (complex.base() == null || isAnyType(complex))
-                && !complex.mixed()
-                && complex.attributes().equals(Attributes.NONE)
-                && !element.nillable();
-        if (!plain) {
+        if (!(type instanceof ComplexType complex) || !isPlain(complex) || element.nillable()) {
             return null;
         }
         namespace = element.name().getNamespaceURI();
-        return content((ComplexType) type, element.name().getLocalPart());
+        return content(complex, element.name().getLocalPart());
     }
 
     private static boolean isAnyType(ComplexType type) {
@@ -142,9 +143,9 @@ final class SchemaSketcher {
     }
 
     private SketchType type(SchemaType type, String of) {
-        return type instanceof SimpleType simple
-                ? new SketchType.Values(values(simple, of), said(simple.documentation()), null)
-                : structure((ComplexType) type, of);
+        return type.map(
+                complex -> structure(complex, of),
+                simple -> new SketchType.Values(values(simple, of), said(simple.documentation()), null));
     }
 
     private SketchType.Structure structure(ComplexType type, String of) {

@@ -123,7 +123,9 @@ public final class SketchText {
             gap(apart);
             line("types", null);
             depth++;
-            section.types().forEach(this::type);
+            section.types()
+                    .forEach((name, type) ->
+                            type.act(values -> values(name, values), structure -> structure(name, structure)));
             depth--;
         }
         if (!section.elements().isEmpty()) {
@@ -141,20 +143,19 @@ public final class SketchText {
         }
     }
 
-    private void type(String name, SketchType type) {
-        if (type instanceof SketchType.Values values) {
-            if (type.documentation() == null) {
-                line(name, values.term().toString());
-                return;
-            }
-            line(name, null);
-            depth++;
-            line("type", values.term().toString());
-            line("documentation", type.documentation());
-            depth--;
+    private void values(String name, SketchType.Values values) {
+        if (values.documentation() == null) {
+            line(name, values.term().toString());
             return;
         }
-        SketchType.Structure structure = (SketchType.Structure) type;
+        line(name, null);
+        depth++;
+        line("type", values.term().toString());
+        line("documentation", values.documentation());
+        depth--;
+    }
+
+    private void structure(String name, SketchType.Structure structure) {
         boolean empty = structure.members().isEmpty()
                 && structure.base() == null
                 && structure.documentation() == null

@@ -1,6 +1,8 @@
 package org.protypos.draft;
 
 import java.util.List;
+import java.util.function.Consumer;
+import java.util.function.Function;
 import org.protypos.diagnostic.Place;
 
 /** A named type of a sketch. */
@@ -11,8 +13,22 @@ public sealed interface SketchType {
     /** What is said of it, or null. */
     String documentation();
 
+    /** What becomes of it in the case that it is. */
+    <R> R map(Function<Values, R> values, Function<Structure, R> structure);
+
+    /** Does what is to be done in the case that it is. */
+    default void act(Consumer<Values> values, Consumer<Structure> structure) {
+        Runnable done = map(one -> () -> values.accept(one), one -> () -> structure.accept(one));
+        done.run();
+    }
+
     /** A type of values. */
-    record Values(TypeTerm term, String documentation, Place place) implements SketchType {}
+    record Values(TypeTerm term, String documentation, Place place) implements SketchType {
+        @Override
+        public <R> R map(Function<Values, R> values, Function<Structure, R> structure) {
+            return values.apply(this);
+        }
+    }
 
     /**
      * A type with members.
@@ -29,6 +45,11 @@ public sealed interface SketchType {
             implements SketchType {
         public Structure {
             members = List.copyOf(members);
+        }
+
+        @Override
+        public <R> R map(Function<Values, R> values, Function<Structure, R> structure) {
+            return structure.apply(this);
         }
     }
 }

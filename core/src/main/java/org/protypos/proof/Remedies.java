@@ -270,11 +270,9 @@ final class Remedies {
     /** How rules speak of the type in a line of restrictions that has a facet, or null. */
     private String restriction(SchemaType type, FacetStep step, String owner) {
         for (SchemaType at = type; at != null; ) {
-            List<Facet> facets = at instanceof SimpleType simple
-                    ? simple.facets()
-                    : ((ComplexType) at).content() instanceof ComplexType.SimpleContent text
-                            ? text.facets()
-                            : List.of();
+            List<Facet> facets = at.map(
+                    complex -> complex.content() instanceof ComplexType.SimpleContent text ? text.facets() : List.of(),
+                    SimpleType::facets);
             if (facets.stream()
                     .anyMatch(facet -> facet.place() != null && facet.place().equals(step.place()))) {
                 return at.name() != null
@@ -285,7 +283,7 @@ final class Remedies {
                                         ? Subject.typeOf(owner, null).designator()
                                         : owner;
             }
-            TypeReference base = at instanceof SimpleType simple ? simple.base() : ((ComplexType) at).base();
+            TypeReference base = at.base();
             at = base == null ? null : vocabulary.schema().resolve(base);
         }
         return null;

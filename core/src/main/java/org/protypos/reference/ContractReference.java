@@ -70,7 +70,7 @@ public final class ContractReference {
         boolean extending = type instanceof ComplexType complex
                 && complex.derivation() == ComplexType.Derivation.EXTENSION
                 && contract.schema().types().containsKey(complex.base().name());
-        return extending ? "~" + ((ComplexType) type).base().name() : "";
+        return extending ? "~" + type.base().name() : "";
     }
 
     /** What a component is beyond its structure, each in a few words: what it comes from, what its values have to be. */

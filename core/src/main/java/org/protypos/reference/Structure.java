@@ -19,7 +19,6 @@ import org.protypos.schema.Attributes;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.ElementReference;
-import org.protypos.schema.GroupReference;
 import org.protypos.schema.ModelGroup;
 import org.protypos.schema.ModelGroupDefinition;
 import org.protypos.schema.Particle;
@@ -407,26 +406,38 @@ final class Structure {
             return;
         }
         String occurs = occurs(particle.least(), particle.most());
-        Term term = particle.term();
-        if (term instanceof ElementDeclaration element) {
-            all.add(element(element, element.documentation(), designator + "/" + element.name(), occurs, depth, false));
-        } else if (term instanceof ElementReference reference) {
-            ElementDeclaration element = schema.elements().get(reference.name());
-            if (element != null) {
-                String said = reference.documentation().isEmpty() ? element.documentation() : reference.documentation();
-                Node node = element(element, said, element.name().toString(), occurs, whole ? depth : 0, true);
-                all.add(whole ? node : node.referring(element.name().toString()));
-            }
-        } else if (term instanceof GroupReference reference) {
-            ModelGroupDefinition group = schema.groups().get(reference.name());
-            if (group != null) {
-                particle(new Particle(group.group(), particle.least(), particle.most()), designator, depth, all);
-            }
-        } else if (term instanceof ModelGroup group) {
-            group(group, particle, occurs, designator, depth, all);
-        } else if (term instanceof Wildcard wildcard) {
-            all.add(wildcard(Node.Kind.ANY, wildcard, occurs));
+        particle.term()
+                .act(new Term.Acts(
+                        element -> all.add(element(
+                                element,
+                                element.documentation(),
+                                designator + "/" + element.name(),
+                                occurs,
+                                depth,
+                                false)),
+                        reference -> reference(reference, occurs, depth, all),
+                        group -> {
+                            ModelGroupDefinition defined = schema.groups().get(group.name());
+                            if (defined != null) {
+                                particle(
+                                        new Particle(defined.group(), particle.least(), particle.most()),
+                                        designator,
+                                        depth,
+                                        all);
+                            }
+                        },
+                        model -> group(model, particle, occurs, designator, depth, all),
+                        wildcard -> all.add(wildcard(Node.Kind.ANY, wildcard, occurs))));
+    }
+
+    private void reference(ElementReference reference, String occurs, int depth, List<Node> all) {
+        ElementDeclaration element = schema.elements().get(reference.name());
+        if (element == null) {
+            return;
         }
+        String said = reference.documentation().isEmpty() ? element.documentation() : reference.documentation();
+        Node node = element(element, said, element.name().toString(), occurs, whole ? depth : 0, true);
+        all.add(whole ? node : node.referring(element.name().toString()));
     }
 
     private void group(

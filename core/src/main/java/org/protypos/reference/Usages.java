@@ -14,10 +14,6 @@ import org.protypos.diagnostic.Place;
 import org.protypos.schema.AttributeUse;
 import org.protypos.schema.Attributes;
 import org.protypos.schema.ComplexType;
-import org.protypos.schema.ElementDeclaration;
-import org.protypos.schema.ElementReference;
-import org.protypos.schema.GroupReference;
-import org.protypos.schema.ModelGroup;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
@@ -204,19 +200,18 @@ public final class Usages {
     }
 
     private void term(Term term, String path) {
-        if (term instanceof ElementDeclaration element) {
-            String here = inside(path, element.name().getLocalPart());
-            type(element.type(), here, here);
-        } else if (term instanceof ElementReference reference) {
-            use(
-                    Component.Kind.ELEMENT,
-                    reference.name(),
-                    path.isEmpty() ? "holds it" : path + " holds it",
-                    reference.place());
-        } else if (term instanceof GroupReference reference) {
-            use(Component.Kind.GROUP, reference.name(), path.isEmpty() ? "holds it" : path, reference.place());
-        } else if (term instanceof ModelGroup group) {
-            group.particles().forEach(particle -> term(particle.term(), path));
-        }
+        term.act(new Term.Acts(
+                element -> {
+                    String here = inside(path, element.name().getLocalPart());
+                    type(element.type(), here, here);
+                },
+                reference -> use(
+                        Component.Kind.ELEMENT,
+                        reference.name(),
+                        path.isEmpty() ? "holds it" : path + " holds it",
+                        reference.place()),
+                group -> use(Component.Kind.GROUP, group.name(), path.isEmpty() ? "holds it" : path, group.place()),
+                model -> model.particles().forEach(particle -> term(particle.term(), path)),
+                wildcard -> {}));
     }
 }

@@ -2,6 +2,7 @@ package org.protypos.schema;
 
 import java.util.List;
 import java.util.Set;
+import java.util.function.Function;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
 import org.protypos.schema.facet.Facet;
@@ -31,6 +32,11 @@ public record ComplexType(
         String documentation,
         Place place)
         implements SchemaType {
+    @Override
+    public <R> R map(Function<ComplexType, R> complex, Function<SimpleType, R> simple) {
+        return complex.apply(this);
+    }
+
     private static final QName ENCODED_ARRAY = new QName(Xml.SOAP_ENCODING, "Array");
 
     /** Whether it is an array of the SOAP encoding (SOAP 1.1, section 5.4.2): it holds items under any name. */
@@ -44,6 +50,11 @@ public record ComplexType(
         EXTENSION,
         /** By narrowing it. */
         RESTRICTION
+    }
+
+    /** The model of its elements; null when it has none, or text of a simple type. */
+    public Particle particle() {
+        return content instanceof ElementContent elements ? elements.particle() : null;
     }
 
     /** What stands between the tags. */

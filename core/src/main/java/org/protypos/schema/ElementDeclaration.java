@@ -33,4 +33,9 @@ public record ElementDeclaration(
         Set<String> block,
         String documentation,
         Place place)
-        implements Term {}
+        implements Term {
+    @Override
+    public <R> R map(Cases<R> cases) {
+        return cases.element().apply(this);
+    }
+}

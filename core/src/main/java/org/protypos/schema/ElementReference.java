@@ -4,4 +4,9 @@ import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
 
 /** The use of a global element in a content model. */
-public record ElementReference(QName name, String documentation, Place place) implements Term {}
+public record ElementReference(QName name, String documentation, Place place) implements Term {
+    @Override
+    public <R> R map(Cases<R> cases) {
+        return cases.reference().apply(this);
+    }
+}

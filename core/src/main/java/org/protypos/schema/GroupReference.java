@@ -4,4 +4,9 @@ import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
 
 /** The use of a named model group in a content model. */
-public record GroupReference(QName name, Place place) implements Term {}
+public record GroupReference(QName name, Place place) implements Term {
+    @Override
+    public <R> R map(Cases<R> cases) {
+        return cases.group().apply(this);
+    }
+}

@@ -21,17 +21,21 @@ public final class Meaning {
 
     /** What a type says. */
     public static String of(SchemaType type) {
-        if (type instanceof SimpleType simple) {
-            return "simple " + simple.name() + " " + simple.variety() + " " + of(simple.base()) + " "
-                    + simple.members().stream().map(Meaning::of).toList() + facets(simple.facets());
-        }
-        ComplexType complex = (ComplexType) type;
-        String content = complex.content() instanceof ComplexType.SimpleContent simple
+        return type.map(Meaning::complex, Meaning::simple);
+    }
+
+    private static String simple(SimpleType type) {
+        return "simple " + type.name() + " " + type.variety() + " " + of(type.base()) + " "
+                + type.members().stream().map(Meaning::of).toList() + facets(type.facets());
+    }
+
+    private static String complex(ComplexType type) {
+        String content = type.content() instanceof ComplexType.SimpleContent simple
                 ? "text " + of(simple.type()) + facets(simple.facets())
-                : particle(((ComplexType.ElementContent) complex.content()).particle());
-        return "complex " + complex.name() + (complex.isAbstract() ? " abstract" : "")
-                + (complex.mixed() ? " mixed " : " ") + complex.derivation() + " " + of(complex.base()) + " " + content
-                + " " + of(complex.attributes()) + new TreeSet<>(complex.block());
+                : particle(type.particle());
+        return "complex " + type.name() + (type.isAbstract() ? " abstract" : "")
+                + (type.mixed() ? " mixed " : " ") + type.derivation() + " " + of(type.base()) + " " + content
+                + " " + of(type.attributes()) + new TreeSet<>(type.block());
     }
 
     /** What an element declaration says. */
@@ -126,29 +130,29 @@ public final class Meaning {
     }
 
     private static String term(Term term) {
-        if (term instanceof ElementDeclaration element) {
-            return of(element);
+        return term.map(new Term.Cases<>(
+                Meaning::of,
+                reference -> "element " + reference.name(),
+                group -> "group " + group.name(),
+                Meaning::model,
+                Meaning::wildcard));
+    }
+
+    private static String wildcard(Wildcard wildcard) {
+        Collection<String> namespaces = new TreeSet<>();
+        for (String namespace : wildcard.namespaces()) {
+            namespaces.add(
+                    switch (namespace) {
+                        case "##targetNamespace" -> wildcard.targetNamespace();
+                        case "##local" -> "";
+                        case "##other" -> "not " + wildcard.targetNamespace();
+                        default -> namespace;
+                    });
         }
-        if (term instanceof ElementReference reference) {
-            return "element " + reference.name();
-        }
-        if (term instanceof GroupReference reference) {
-            return "group " + reference.name();
-        }
-        if (term instanceof Wildcard wildcard) {
-            Collection<String> namespaces = new TreeSet<>();
-            for (String namespace : wildcard.namespaces()) {
-                namespaces.add(
-                        switch (namespace) {
-                            case "##targetNamespace" -> wildcard.targetNamespace();
-                            case "##local" -> "";
-                            case "##other" -> "not " + wildcard.targetNamespace();
-                            default -> namespace;
-                        });
-            }
-            return "any " + namespaces + wildcard.processing();
-        }
-        ModelGroup group = (ModelGroup) term;
+        return "any " + namespaces + wildcard.processing();
+    }
+
+    private static String model(ModelGroup group) {
         List<String> parts = new ArrayList<>();
         collect(group, parts);
         return (parts.size() == 1 ? "" : group.compositor()) + parts.toString();

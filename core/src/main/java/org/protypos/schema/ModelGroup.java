@@ -5,6 +5,11 @@ import org.protypos.diagnostic.Place;
 
 /** A model group (XML Schema Part 1, section 3.8). */
 public record ModelGroup(Compositor compositor, List<Particle> particles, Place place) implements Term {
+    @Override
+    public <R> R map(Cases<R> cases) {
+        return cases.model().apply(this);
+    }
+
     /** How the members of a group follow each other. */
     public enum Compositor {
         /** One after the other. */

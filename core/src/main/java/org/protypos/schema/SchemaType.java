@@ -1,5 +1,6 @@
 package org.protypos.schema;
 
+import java.util.function.Function;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
 
@@ -7,6 +8,12 @@ import org.protypos.diagnostic.Place;
 public sealed interface SchemaType permits ComplexType, SimpleType {
     /** The name, or null for an anonymous type. */
     QName name();
+
+    /** The type that it comes from; null for none. */
+    TypeReference base();
+
+    /** What becomes of it in the case that it is. */
+    <R> R map(Function<ComplexType, R> complex, Function<SimpleType, R> simple);
 
     /** What the contract says about it, empty for nothing. */
     String documentation();

@@ -1,6 +1,7 @@
 package org.protypos.schema;
 
 import java.util.List;
+import java.util.function.Function;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
 import org.protypos.schema.facet.Facet;
@@ -23,6 +24,11 @@ public record SimpleType(
         String documentation,
         Place place)
         implements SchemaType {
+    @Override
+    public <R> R map(Function<ComplexType, R> complex, Function<SimpleType, R> simple) {
+        return simple.apply(this);
+    }
+
     /** Which built-in type it is; only one that is built in is any. */
     public BuiltIn builtIn() {
         return BuiltIn.of(name.getLocalPart());

@@ -13,6 +13,11 @@ import org.protypos.diagnostic.Place;
  */
 public record Wildcard(List<String> namespaces, String targetNamespace, Processing processing, Place place)
         implements Term {
+    @Override
+    public <R> R map(Cases<R> cases) {
+        return cases.wildcard().apply(this);
+    }
+
     /** How content is checked. */
     public enum Processing {
         /** It must be declared. */

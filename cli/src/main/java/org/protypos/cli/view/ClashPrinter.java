@@ -21,14 +21,14 @@ import org.protypos.naming.Subject;
 
 /** Shows which components would have got one name, by package and cause, and what rules have met. */
 public final class ClashPrinter {
-    private final PlannedContract planned;
-    private final Map<String, String> prefixes;
+    private final List<PlannedContract> plans;
+    private final Map<String, String> prefixes = new LinkedHashMap<>();
 
-    /** Prints the clashes that a plan settled. */
-    public ClashPrinter(PlannedContract planned) {
-        this.planned = planned;
-        this.prefixes = new LinkedHashMap<>(planned.rules().prefixes());
-        Suggestions.prefixes(planned.code().clashes()).forEach((prefix, namespace) -> {
+    /** Prints the clashes that plans of one contract settled, one for each language. */
+    public ClashPrinter(List<PlannedContract> plans) {
+        this.plans = plans;
+        plans.forEach(plan -> plan.rules().prefixes().forEach(prefixes::putIfAbsent));
+        Suggestions.prefixes(clashes()).forEach((prefix, namespace) -> {
             if (!prefixes.containsValue(namespace)) {
                 prefixes.putIfAbsent(prefix, namespace);
             }
@@ -36,15 +36,19 @@ public final class ClashPrinter {
     }
 
     private List<Clash> clashes() {
-        return planned.code().clashes();
+        return plans.stream().flatMap(plan -> plan.code().clashes().stream()).toList();
     }
 
     /** Prints them for people. */
     public void text(PrintWriter out) {
         Map<String, List<Clash>> groups = new LinkedHashMap<>();
-        for (Clash clash : clashes()) {
-            groups.computeIfAbsent(clash.where() + ": " + clash.cause().text(), key -> new ArrayList<>())
-                    .add(clash);
+        for (PlannedContract plan : plans) {
+            String language = plans.size() == 1 ? "" : plan.target().title() + ", ";
+            for (Clash clash : plan.code().clashes()) {
+                groups.computeIfAbsent(
+                                language + clash.where() + ": " + clash.cause().text(), key -> new ArrayList<>())
+                        .add(clash);
+            }
         }
         groups.forEach((heading, group) -> {
             out.println(Terminal.bold(Terminal.plain(heading)));
@@ -85,9 +89,24 @@ public final class ClashPrinter {
                 + (clash.holder() == null ? "not to be had" : "the name of " + what(clash.holder(), clash.other()));
     }
 
+    /** The rules of all of them; one that several read stands once. */
+    private List<Rule> rules() {
+        Map<String, Rule> rules = new LinkedHashMap<>();
+        for (PlannedContract plan : plans) {
+            for (Rule rule : plan.rules().all()) {
+                rules.merge(
+                        rule.place() + " " + rule.on(),
+                        rule,
+                        (a, b) -> a.matched().isEmpty() ? b : a);
+            }
+        }
+        return List.copyOf(rules.values());
+    }
+
     private void rules(PrintWriter out) {
         Columns columns = new Columns(2);
-        for (Rule rule : planned.rules().all()) {
+        List<Rule> rules = rules();
+        for (Rule rule : rules) {
             int met = rule.matched().size();
             String first =
                     met == 0 ? "" : Designators.shown(rule.matched().iterator().next(), prefixes);
@@ -96,7 +115,7 @@ public final class ClashPrinter {
                     rule.on(),
                     met == 0 ? "meets nothing" : met == 1 ? "meets one" : "meets " + met + ", the first " + first);
         }
-        if (!planned.rules().all().isEmpty()) {
+        if (!rules.isEmpty()) {
             out.println(Terminal.bold("rules"));
             columns.print(out);
             out.println();
@@ -106,21 +125,14 @@ public final class ClashPrinter {
     /** Writes them as a field of the object that is open. */
     public void json(JsonGenerator document) throws IOException {
         document.writeArrayFieldStart("clashes");
-        for (Clash clash : clashes()) {
-            document.writeStartObject();
-            document.writeStringField("where", clash.where());
-            document.writeStringField("cause", clash.cause().name().toLowerCase(Locale.ROOT));
-            document.writeStringField("wanted", clash.wanted());
-            document.writeStringField("given", clash.given());
-            subject(document, "component", clash.other());
-            if (clash.holder() != null) {
-                subject(document, "holder", clash.holder());
+        for (PlannedContract plan : plans) {
+            for (Clash clash : plan.code().clashes()) {
+                clash(document, plan, clash);
             }
-            document.writeEndObject();
         }
         document.writeEndArray();
         document.writeArrayFieldStart("rules");
-        for (Rule rule : planned.rules().all()) {
+        for (Rule rule : rules()) {
             document.writeStartObject();
             document.writeStringField("place", rule.place().toString());
             document.writeStringField("on", rule.on());
@@ -128,6 +140,20 @@ public final class ClashPrinter {
             document.writeEndObject();
         }
         document.writeEndArray();
+    }
+
+    private static void clash(JsonGenerator document, PlannedContract plan, Clash clash) throws IOException {
+        document.writeStartObject();
+        document.writeStringField("language", plan.target().name());
+        document.writeStringField("where", clash.where());
+        document.writeStringField("cause", clash.cause().name().toLowerCase(Locale.ROOT));
+        document.writeStringField("wanted", clash.wanted());
+        document.writeStringField("given", clash.given());
+        subject(document, "component", clash.other());
+        if (clash.holder() != null) {
+            subject(document, "holder", clash.holder());
+        }
+        document.writeEndObject();
     }
 
     private static void subject(JsonGenerator document, String field, Subject subject) throws IOException {

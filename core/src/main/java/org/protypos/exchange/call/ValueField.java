@@ -75,7 +75,7 @@ public final class ValueField {
                 builtin(type.name().getLocalPart());
                 return;
             }
-            type = type instanceof SimpleType simple ? simple(simple) : complex((ComplexType) type);
+            type = type.map(this::complex, this::simple);
         }
     }
 

@@ -473,14 +473,13 @@ final class MessageCheck {
     }
 
     private void instance(MessageElement child, Leaf leaf) {
-        if (leaf instanceof Leaf.Element expected) {
-            ElementDeclaration declaration = expected.declaration().name().equals(child.name())
-                    ? expected.declaration()
-                    : vocabulary.element(child.name());
-            element(child, declaration);
-        } else {
-            open(child, ((Leaf.Any) leaf).wildcard());
-        }
+        leaf.act(
+                expected -> element(
+                        child,
+                        expected.declaration().name().equals(child.name())
+                                ? expected.declaration()
+                                : vocabulary.element(child.name())),
+                any -> open(child, any.wildcard()));
     }
 
     private void open(MessageElement child, Wildcard wildcard) {

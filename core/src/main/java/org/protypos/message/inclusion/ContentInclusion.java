@@ -301,11 +301,7 @@ final class ContentInclusion {
         List<Wildcard> others = new ArrayList<>();
         Set<QName> names = new LinkedHashSet<>();
         for (Leaf leaf : ContentModel.next(state)) {
-            if (leaf instanceof Leaf.Any any) {
-                others.add(any.wildcard());
-            } else {
-                names.addAll(((Leaf.Element) leaf).substitutes());
-            }
+            leaf.map(element -> names.addAll(element.substitutes()), any -> others.add(any.wildcard()));
         }
         for (String namespace : Namespaces.of(pairs, List.of(wildcard), others)) {
             names.add(new QName(namespace, "other"));
@@ -380,7 +376,8 @@ final class ContentInclusion {
     }
 
     private void unexpected(At at, QName name, Leaf leaf, ContentModel after) {
-        boolean wild = leaf instanceof Leaf.Any;
+        Leaf.Element declared = leaf.map(element -> element, any -> null);
+        boolean wild = declared == null;
         if (!told.add(wild ? leaf : name)) {
             return;
         }
@@ -390,13 +387,13 @@ final class ContentInclusion {
         if (wild) {
             found.refused(words, outline, Clue.of(one.definition(), other.definition(), "any element", "order"));
         } else {
-            found.refused(words, outline, member(name, "occurs"), head(leaf, name), whole());
+            found.refused(words, outline, member(name, "occurs"), head(declared, name), whole());
         }
     }
 
     /** What stands for another element is refused because of itself, or of what it stands for. */
-    private Clue head(Leaf leaf, QName name) {
-        ElementDeclaration declared = declaration((Leaf.Element) leaf, name);
+    private Clue head(Leaf.Element leaf, QName name) {
+        ElementDeclaration declared = declaration(leaf, name);
         return Clue.of(declared, pairs.other.element(pairs.toOther(name)), "stands for", "abstract");
     }
 
@@ -456,10 +453,12 @@ final class ContentInclusion {
     }
 
     private QName easiest(Leaf leaf) {
-        if (leaf instanceof Leaf.Element element) {
-            return easiest(element.substitutes(), name -> declaration(element, name));
-        }
-        Wildcard wildcard = ((Leaf.Any) leaf).wildcard();
+        return leaf.map(
+                element -> easiest(element.substitutes(), name -> declaration(element, name)),
+                any -> easiest(any.wildcard()));
+    }
+
+    private QName easiest(Wildcard wildcard) {
         for (String namespace : Namespaces.of(pairs, List.of(wildcard), List.of())) {
             QName name = new QName(namespace, "other");
             if (wildcard.allows(namespace) && isAllowed(name, wildcard)) {

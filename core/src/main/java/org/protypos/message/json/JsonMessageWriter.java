@@ -18,11 +18,7 @@ import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.schema.BuiltIn;
-import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
-import org.protypos.schema.ElementReference;
-import org.protypos.schema.GroupReference;
-import org.protypos.schema.ModelGroup;
 import org.protypos.schema.Particle;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
@@ -178,34 +174,33 @@ public final class JsonMessageWriter {
 
     private boolean repeats(Particle particle, QName name, boolean inside, Set<QName> groups) {
         boolean many = inside || particle.repeats();
-        Term term = particle.term();
-        if (term instanceof ElementDeclaration element) {
-            return many && element.name().equals(name);
-        }
-        if (term instanceof ElementReference reference) {
-            ElementDeclaration head = vocabulary.element(reference.name());
-            return many
-                    && (reference.name().equals(name)
-                            || head != null && vocabulary.substitutes(head).contains(name));
-        }
-        if (term instanceof GroupReference reference) {
-            return groups.add(reference.name())
-                    && vocabulary.schema().groups().containsKey(reference.name())
-                    && repeats(
-                            new Particle(
-                                    vocabulary
-                                            .schema()
-                                            .groups()
-                                            .get(reference.name())
-                                            .group(),
-                                    particle.least(),
-                                    particle.most()),
-                            name,
-                            many,
-                            groups);
-        }
-        return term instanceof ModelGroup group
-                && group.particles().stream().anyMatch(part -> repeats(part, name, many, groups));
+        return particle.term()
+                .map(new Term.Cases<>(
+                        element -> many && element.name().equals(name),
+                        reference -> many && stands(reference.name(), name),
+                        group -> groups.add(group.name())
+                                && vocabulary.schema().groups().containsKey(group.name())
+                                && repeats(
+                                        new Particle(
+                                                vocabulary
+                                                        .schema()
+                                                        .groups()
+                                                        .get(group.name())
+                                                        .group(),
+                                                particle.least(),
+                                                particle.most()),
+                                        name,
+                                        many,
+                                        groups),
+                        model -> model.particles().stream().anyMatch(part -> repeats(part, name, many, groups)),
+                        wildcard -> false));
+    }
+
+    /** Whether an element may stand where a name refers to. */
+    private boolean stands(QName reference, QName name) {
+        ElementDeclaration head = vocabulary.element(reference);
+        return reference.equals(name)
+                || head != null && vocabulary.substitutes(head).contains(name);
     }
 
     /** Numbers and booleans that JSON writes alike are no strings. */
@@ -236,12 +231,8 @@ public final class JsonMessageWriter {
             if (type.name() != null && type.name().getNamespaceURI().equals(Xml.XSD)) {
                 return type.name().getLocalPart();
             }
-            boolean simple = type instanceof SimpleType one && one.variety() == SimpleType.Variety.RESTRICTION;
-            type = simple
-                    ? vocabulary.schema().resolve(((SimpleType) type).base())
-                    : type instanceof ComplexType complex && complex.base() != null
-                            ? vocabulary.schema().resolve(complex.base())
-                            : null;
+            boolean several = type instanceof SimpleType simple && simple.variety() != SimpleType.Variety.RESTRICTION;
+            type = several || type.base() == null ? null : vocabulary.schema().resolve(type.base());
         }
         return "";
     }

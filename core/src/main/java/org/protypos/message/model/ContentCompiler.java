@@ -7,14 +7,12 @@ import java.util.Map;
 import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.schema.ElementDeclaration;
-import org.protypos.schema.ElementReference;
 import org.protypos.schema.GroupReference;
 import org.protypos.schema.ModelGroup;
 import org.protypos.schema.Particle;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.Substitutions;
 import org.protypos.schema.Term;
-import org.protypos.schema.Wildcard;
 
 /** Turns particles into automata (XML Schema Part 1, section 3.8). A group that several types use is turned once. */
 final class ContentCompiler {
@@ -39,29 +37,28 @@ final class ContentCompiler {
     }
 
     private ContentPart term(Term term) {
-        if (term instanceof GroupReference reference) {
-            ContentPart known = groups.get(reference.name());
-            if (known == null) {
-                known = group(schema.groups().get(reference.name()).group());
-                groups.put(reference.name(), known);
-            }
-            return known;
-        }
-        return term instanceof ModelGroup group
-                ? group(group)
-                : leaves.computeIfAbsent(term, one -> parts.leaf(leaf(one)));
+        return term.map(new Term.Cases<>(
+                element -> leaf(element, new Leaf.Element(element, Set.of(element.name()), element.place())),
+                reference -> {
+                    ElementDeclaration element = schema.elements().get(reference.name());
+                    return leaf(reference, new Leaf.Element(element, substitutions.of(element), reference.place()));
+                },
+                this::named,
+                this::group,
+                wildcard -> leaf(wildcard, new Leaf.Any(wildcard))));
     }
 
-    private Leaf leaf(Term term) {
-        if (term instanceof Wildcard wildcard) {
-            return new Leaf.Any(wildcard);
+    private ContentPart leaf(Term term, Leaf leaf) {
+        return leaves.computeIfAbsent(term, any -> parts.leaf(leaf));
+    }
+
+    private ContentPart named(GroupReference reference) {
+        ContentPart known = groups.get(reference.name());
+        if (known == null) {
+            known = group(schema.groups().get(reference.name()).group());
+            groups.put(reference.name(), known);
         }
-        if (term instanceof ElementReference reference) {
-            ElementDeclaration element = schema.elements().get(reference.name());
-            return new Leaf.Element(element, substitutions.of(element), reference.place());
-        }
-        ElementDeclaration element = (ElementDeclaration) term;
-        return new Leaf.Element(element, Set.of(element.name()), element.place());
+        return known;
     }
 
     private ContentPart group(ModelGroup group) {

@@ -1,6 +1,8 @@
 package org.protypos.message.model;
 
 import java.util.Set;
+import java.util.function.Consumer;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
@@ -20,6 +22,15 @@ public sealed interface Leaf {
 
     /** Where the contract says so. */
     Place place();
+
+    /** What becomes of it in the case that it is. */
+    <R> R map(Function<Element, R> element, Function<Any, R> any);
+
+    /** Does what is to be done in the case that it is. */
+    default void act(Consumer<Element> element, Consumer<Any> any) {
+        Runnable done = map(one -> () -> element.accept(one), one -> () -> any.accept(one));
+        done.run();
+    }
 
     /** An element. */
     final class Element implements Leaf {
@@ -41,6 +52,11 @@ public sealed interface Leaf {
         /** The names that may stand here: its own unless it is abstract, and those of its substitution group. */
         public Set<QName> substitutes() {
             return substitutes;
+        }
+
+        @Override
+        public <R> R map(Function<Element, R> element, Function<Any, R> any) {
+            return element.apply(this);
         }
 
         @Override
@@ -80,6 +96,11 @@ public sealed interface Leaf {
         /** What it lets in. */
         public Wildcard wildcard() {
             return wildcard;
+        }
+
+        @Override
+        public <R> R map(Function<Element, R> element, Function<Any, R> any) {
+            return any.apply(this);
         }
 
         @Override

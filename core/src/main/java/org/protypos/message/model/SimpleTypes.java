@@ -38,7 +38,7 @@ final class SimpleTypes {
     ValueRule rule(SchemaType type) {
         ValueRule known = rules.get(type);
         if (known == null) {
-            known = type instanceof SimpleType simple ? simple(simple) : complex((ComplexType) type);
+            known = type.map(this::complex, this::simple);
             rules.put(type, known);
         }
         return known;

@@ -101,11 +101,12 @@ public final class Vocabulary {
             if (type instanceof SimpleType) {
                 break;
             }
-            next = ((ComplexType) type).base();
+            next = type.base();
         }
         while (!open.isEmpty()) {
             SchemaType type = open.pop();
-            known = type instanceof SimpleType one ? ofSimple(one) : ofComplex((ComplexType) type, known);
+            TypeModel base = known;
+            known = type.map(complex -> ofComplex(complex, base), this::ofSimple);
             types.put(type, known);
         }
         return known;

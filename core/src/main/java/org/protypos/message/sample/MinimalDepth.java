@@ -10,7 +10,6 @@ import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
-import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.ElementReference;
 import org.protypos.schema.GroupReference;
 import org.protypos.schema.ModelGroup;
@@ -83,17 +82,16 @@ final class MinimalDepth {
         if (least == 0) {
             return;
         }
-        if (term instanceof ModelGroup group) {
-            group.particles().forEach(particle -> collect(particle.term(), particle.least(), open));
-        } else if (term instanceof GroupReference reference) {
-            collect(group(reference), 1, open);
-        } else if (term instanceof ElementReference reference) {
-            for (QName name : vocabulary.substitutes(vocabulary.element(reference.name()))) {
-                open.add(vocabulary.typeOf(vocabulary.element(name)));
-            }
-        } else if (term instanceof ElementDeclaration element) {
-            open.add(vocabulary.typeOf(element));
-        }
+        term.act(new Term.Acts(
+                element -> open.add(vocabulary.typeOf(element)),
+                reference -> {
+                    for (QName name : vocabulary.substitutes(vocabulary.element(reference.name()))) {
+                        open.add(vocabulary.typeOf(vocabulary.element(name)));
+                    }
+                },
+                group -> collect(group(group), 1, open),
+                model -> model.particles().forEach(particle -> collect(particle.term(), particle.least(), open)),
+                wildcard -> {}));
     }
 
     private ModelGroup group(GroupReference reference) {
@@ -107,25 +105,29 @@ final class MinimalDepth {
 
     /** The depth of the shallowest instance of a term. */
     int of(Term term) {
-        if (term instanceof GroupReference reference) {
-            return of(group(reference));
+        return term.map(new Term.Cases<>(
+                element -> of(vocabulary.typeOf(element)),
+                this::ofReference,
+                group -> of(group(group)),
+                this::ofModel,
+                wildcard -> 1));
+    }
+
+    private int ofReference(ElementReference reference) {
+        int depth = ENDLESS;
+        for (QName name : vocabulary.substitutes(vocabulary.element(reference.name()))) {
+            depth = Math.min(depth, of(vocabulary.typeOf(vocabulary.element(name))));
         }
-        if (term instanceof ModelGroup group) {
-            boolean choice = group.compositor() == ModelGroup.Compositor.CHOICE;
-            int depth = choice && !group.particles().isEmpty() ? ENDLESS : 0;
-            for (Particle particle : group.particles()) {
-                depth = choice ? Math.min(depth, of(particle)) : Math.max(depth, of(particle));
-            }
-            return depth;
+        return depth;
+    }
+
+    private int ofModel(ModelGroup group) {
+        boolean choice = group.compositor() == ModelGroup.Compositor.CHOICE;
+        int depth = choice && !group.particles().isEmpty() ? ENDLESS : 0;
+        for (Particle particle : group.particles()) {
+            depth = choice ? Math.min(depth, of(particle)) : Math.max(depth, of(particle));
         }
-        if (term instanceof ElementReference reference) {
-            int depth = ENDLESS;
-            for (QName name : vocabulary.substitutes(vocabulary.element(reference.name()))) {
-                depth = Math.min(depth, of(vocabulary.typeOf(vocabulary.element(name))));
-            }
-            return depth;
-        }
-        return term instanceof ElementDeclaration element ? of(vocabulary.typeOf(element)) : 1;
+        return depth;
     }
 
     /** The types that an element of a type may really have: itself, or what is derived from it when it is abstract. */

@@ -195,12 +195,9 @@ final class SampleBuilder {
     }
 
     private MessageElement child(QName name, Leaf leaf, Outline outline) {
-        if (leaf instanceof Leaf.Element declared) {
-            boolean own = declared.declaration().name().equals(name);
-            return element(own ? declared.declaration() : vocabulary.element(name), outline);
-        }
-        boolean skipped = ((Leaf.Any) leaf).wildcard().processing() == Wildcard.Processing.SKIP;
-        ElementDeclaration known = skipped ? null : vocabulary.element(name);
+        ElementDeclaration known = leaf.map(
+                element -> element.declaration().name().equals(name) ? element.declaration() : vocabulary.element(name),
+                any -> any.wildcard().processing() == Wildcard.Processing.SKIP ? null : vocabulary.element(name));
         if (known != null) {
             return element(known, outline);
         }
@@ -308,19 +305,15 @@ final class SampleBuilder {
 
     /** Whether something optional can be shown: it ends, and does not lead back into what it stands in. */
     private boolean mayShow(Term term) {
-        if (term instanceof Wildcard wildcard) {
-            return stranger(wildcard) != null || known(wildcard) != null;
-        }
-        if (term instanceof ElementReference reference) {
-            return substitute(vocabulary.element(reference.name())) != null;
-        }
-        if (term instanceof ElementDeclaration element) {
-            return isOpen(vocabulary.typeOf(element));
-        }
-        ModelGroup group = term instanceof GroupReference reference ? group(reference) : (ModelGroup) term;
-        return group.compositor() == ModelGroup.Compositor.CHOICE
-                ? group.particles().stream().anyMatch(particle -> mayShow(particle.term()))
-                : group.particles().stream().allMatch(particle -> particle.least() == 0 || mayShow(particle.term()));
+        return term.map(new Term.Cases<>(
+                element -> isOpen(vocabulary.typeOf(element)),
+                reference -> substitute(vocabulary.element(reference.name())) != null,
+                group -> mayShow(group(group)),
+                model -> model.compositor() == ModelGroup.Compositor.CHOICE
+                        ? model.particles().stream().anyMatch(particle -> mayShow(particle.term()))
+                        : model.particles().stream()
+                                .allMatch(particle -> particle.least() == 0 || mayShow(particle.term())),
+                wildcard -> stranger(wildcard) != null || known(wildcard) != null));
     }
 
     /** Whether some instance of a type ends. */

@@ -174,16 +174,12 @@ final class ComponentTable {
     }
 
     private static SchemaType renamed(SchemaType type, QName to) {
-        return type instanceof SimpleType simple
-                ? new SimpleType(
-                        to,
-                        simple.variety(),
-                        simple.base(),
-                        simple.members(),
-                        simple.facets(),
-                        simple.documentation(),
-                        simple.place())
-                : renamed((ComplexType) type, to);
+        return type.map(complex -> renamed(complex, to), simple -> renamed(simple, to));
+    }
+
+    private static SimpleType renamed(SimpleType type, QName to) {
+        return new SimpleType(
+                to, type.variety(), type.base(), type.members(), type.facets(), type.documentation(), type.place());
     }
 
     private static ComplexType renamed(ComplexType type, QName to) {

@@ -1,59 +1,32 @@
 package org.protypos.target.classes;
 
+import java.util.function.Function;
 import javax.xml.namespace.QName;
 import org.protypos.api.ScalarKind;
 
 /** What a property, a parameter or a result holds, in a language that has classes. */
 public sealed interface ValueType {
-    /** A single value. */
-    record Scalar(ScalarKind kind) implements ValueType {}
-
-    /** One of a set of named values. */
-    record Enumerated(PlannedEnum type) implements ValueType {}
-
-    /**
-     * A value of a type of the target that the contract knows nothing of.
-     *
-     * @param wire what is written in its place
-     * @param type the target's type
-     * @param parse what makes it of text, or null for the target's own way
-     * @param print what makes text of it, or null likewise
-     */
-    record Converted(ValueType wire, String type, String parse, String print) implements ValueType {}
-
-    /**
-     * A document in text.
-     *
-     * @param wire the text
-     * @param element the root element of the document
-     * @param content what that holds
-     */
-    record Carried(ValueType wire, QName element, PlannedClass content) implements ValueType {}
-
-    /** A structured value. */
-    record Structured(PlannedClass type) implements ValueType {}
-
-    /** Values in one text, separated by white space. */
-    record Items(ValueType item) implements ValueType {}
+    /** What becomes of it in the case that it is. */
+    <R> R map(Cases<R> cases);
 
     /** What is written: for a value of a type that the contract knows nothing of, what that stands for. */
     default ValueType written() {
-        return this instanceof Converted converted
-                ? converted.wire()
-                : this instanceof Carried carried
-                        ? carried.wire()
-                        : this instanceof Items items ? new Items(items.item().written()) : this;
+        return this;
     }
 
     /** Whether values may travel beside the message instead of in it. */
     default boolean isBinary() {
-        return this instanceof Scalar scalar
-                && (scalar.kind() == ScalarKind.BASE64 || scalar.kind() == ScalarKind.ATTACHMENT);
+        return false;
     }
 
     /** Whether values are qualified names. */
     default boolean isName() {
-        return this instanceof Scalar scalar && scalar.kind() == ScalarKind.QNAME;
+        return false;
+    }
+
+    /** Whether values can be written in several ways, of which only one is ours. */
+    default boolean hasOddText() {
+        return false;
     }
 
     /** Whether qualified names stand in the text of a type that is not made of them. */
@@ -82,21 +55,168 @@ public sealed interface ValueType {
                 .local();
     }
 
-    /** Whether values can be written in several ways, of which only one is ours. */
-    default boolean hasOddText() {
-        return this instanceof Items items
-                ? items.item().hasOddText()
-                : this instanceof Converted
-                        || this instanceof Carried
-                        || this instanceof Scalar scalar && scalar.kind().isWrittenInWays();
+    /** What becomes of each of them: whoever knows them all is told by the compiler when there is one more. */
+    record Cases<R>(
+            Function<Scalar, R> scalar,
+            Function<Enumerated, R> enumerated,
+            Function<Converted, R> converted,
+            Function<Carried, R> carried,
+            Function<Items, R> items,
+            Function<Structured, R> structured,
+            Function<Anything, R> anything,
+            Function<NamedElement, R> namedElement,
+            Function<NamedSimple, R> namedSimple) {
+        /** The cases of types whose values are text in a message, for who is never asked for the others. */
+        public static <R> Cases<R> ofText(
+                Function<Scalar, R> scalar,
+                Function<Enumerated, R> enumerated,
+                Function<Converted, R> converted,
+                Function<Carried, R> carried,
+                Function<Items, R> items) {
+            return new Cases<>(
+                    scalar,
+                    enumerated,
+                    converted,
+                    carried,
+                    items,
+                    Cases::noText,
+                    Cases::noText,
+                    Cases::noText,
+                    Cases::noText);
+        }
+
+        private static <R> R noText(ValueType type) {
+            throw new IllegalArgumentException(type + " has no text");
+        }
+    }
+
+    /** A single value. */
+    record Scalar(ScalarKind kind) implements ValueType {
+        @Override
+        public <R> R map(Cases<R> cases) {
+            return cases.scalar().apply(this);
+        }
+
+        @Override
+        public boolean isBinary() {
+            return kind == ScalarKind.BASE64 || kind == ScalarKind.ATTACHMENT;
+        }
+
+        @Override
+        public boolean isName() {
+            return kind == ScalarKind.QNAME;
+        }
+
+        @Override
+        public boolean hasOddText() {
+            return kind.isWrittenInWays();
+        }
+    }
+
+    /** One of a set of named values. */
+    record Enumerated(PlannedEnum type) implements ValueType {
+        @Override
+        public <R> R map(Cases<R> cases) {
+            return cases.enumerated().apply(this);
+        }
+    }
+
+    /**
+     * A value of a type of the target that the contract knows nothing of.
+     *
+     * @param wire what is written in its place
+     * @param type the target's type
+     * @param parse what makes it of text, or null for the target's own way
+     * @param print what makes text of it, or null likewise
+     */
+    record Converted(Scalar wire, String type, String parse, String print) implements ValueType {
+        @Override
+        public <R> R map(Cases<R> cases) {
+            return cases.converted().apply(this);
+        }
+
+        @Override
+        public ValueType written() {
+            return wire;
+        }
+
+        @Override
+        public boolean hasOddText() {
+            return true;
+        }
+    }
+
+    /**
+     * A document in text.
+     *
+     * @param wire the text
+     * @param element the root element of the document
+     * @param content what that holds
+     */
+    record Carried(Scalar wire, QName element, PlannedClass content) implements ValueType {
+        @Override
+        public <R> R map(Cases<R> cases) {
+            return cases.carried().apply(this);
+        }
+
+        @Override
+        public ValueType written() {
+            return wire;
+        }
+
+        @Override
+        public boolean hasOddText() {
+            return true;
+        }
+    }
+
+    /** Values in one text, separated by white space. */
+    record Items(ValueType item) implements ValueType {
+        @Override
+        public <R> R map(Cases<R> cases) {
+            return cases.items().apply(this);
+        }
+
+        @Override
+        public ValueType written() {
+            return new Items(item.written());
+        }
+
+        @Override
+        public boolean hasOddText() {
+            return item.hasOddText();
+        }
+    }
+
+    /** A structured value. */
+    record Structured(PlannedClass type) implements ValueType {
+        @Override
+        public <R> R map(Cases<R> cases) {
+            return cases.structured().apply(this);
+        }
     }
 
     /** Any content: {@code xs:anyType}. */
-    record Anything() implements ValueType {}
+    record Anything() implements ValueType {
+        @Override
+        public <R> R map(Cases<R> cases) {
+            return cases.anything().apply(this);
+        }
+    }
 
     /** An element whose name is left open, with content of a type, or of any type when that is null. */
-    record NamedElement(PlannedClass content) implements ValueType {}
+    record NamedElement(PlannedClass content) implements ValueType {
+        @Override
+        public <R> R map(Cases<R> cases) {
+            return cases.namedElement().apply(this);
+        }
+    }
 
     /** An element whose name is left open, with content of some simple type. */
-    record NamedSimple() implements ValueType {}
+    record NamedSimple() implements ValueType {
+        @Override
+        public <R> R map(Cases<R> cases) {
+            return cases.namedSimple().apply(this);
+        }
+    }
 }

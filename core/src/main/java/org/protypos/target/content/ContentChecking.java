@@ -34,6 +34,15 @@ public abstract class ContentChecking {
     private final Content.Cases<Property, Void> needed = cases(true);
     private final Content.Cases<Property, Void> unneeded = cases(false);
 
+    private final ValueFacets.Cases<Code> expressions = new ValueFacets.Cases<>(
+            builtIn -> ruleOf("of", Code.of("$S", builtIn.type().local())),
+            list -> ruleOf("listOf", expression(list.item())),
+            union -> ruleOf(
+                    "unionOf",
+                    Code.join(
+                            ", ", union.members().stream().map(this::expression).toList())),
+            narrowed -> Code.of("$L$L", expression(narrowed.base()), step(narrowed.step())));
+
     /** Checks members that a dialect names, by statements that are written to lines. */
     protected ContentChecking(CodeLines lines, Dialect dialect) {
         this.lines = lines;
@@ -308,19 +317,6 @@ public abstract class ContentChecking {
     }
 
     private Code expression(ValueFacets facets) {
-        if (facets instanceof ValueFacets.OfBuiltIn builtin) {
-            return ruleOf("of", Code.of("$S", builtin.type().local()));
-        }
-        if (facets instanceof ValueFacets.ListOf list) {
-            return ruleOf("listOf", expression(list.item()));
-        }
-        if (facets instanceof ValueFacets.UnionOf union) {
-            return ruleOf(
-                    "unionOf",
-                    Code.join(
-                            ", ", union.members().stream().map(this::expression).toList()));
-        }
-        ValueFacets.Narrowed narrowed = (ValueFacets.Narrowed) facets;
-        return Code.of("$L$L", expression(narrowed.base()), step(narrowed.step()));
+        return facets.map(expressions);
     }
 }

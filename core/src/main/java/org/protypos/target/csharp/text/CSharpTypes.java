@@ -121,33 +121,19 @@ public final class CSharpTypes {
 
     /** The type of a value. */
     public Code object(ValueType type) {
-        if (type instanceof ValueType.Scalar scalar) {
-            return scalar(scalar.kind());
-        }
-        if (type instanceof ValueType.Enumerated enumerated) {
-            return Code.of(context.ref(enumerated.type()));
-        }
-        if (type instanceof ValueType.Structured structured) {
-            return Code.of(context.ref(structured.type()));
-        }
-        if (type instanceof ValueType.Converted converted) {
-            return Code.of(TypeName.foreign(converted.type()));
-        }
-        if (type instanceof ValueType.Carried carried) {
-            return Code.of(context.ref(carried.content()));
-        }
-        if (type instanceof ValueType.Items items) {
-            return list(object(items.item()));
-        }
-        if (type instanceof ValueType.NamedElement named) {
-            return named.content() == null
-                    ? Code.of("$T<$T>", context.runtime("XmlElement"), context.runtime("XmlObject"))
-                    : Code.of("$T<$T>", context.runtime("XmlElement"), context.ref(named.content()));
-        }
-        if (type instanceof ValueType.NamedSimple) {
-            return Code.of("$T<$T>", context.runtime("XmlElement"), context.runtime("XmlSimple"));
-        }
-        return linq("XElement");
+        return type.map(new ValueType.Cases<>(
+                scalar -> scalar(scalar.kind()),
+                enumerated -> Code.of(context.ref(enumerated.type())),
+                converted -> Code.of(TypeName.foreign(converted.type())),
+                carried -> Code.of(context.ref(carried.content())),
+                items -> list(object(items.item())),
+                structured -> Code.of(context.ref(structured.type())),
+                anything -> linq("XElement"),
+                named -> Code.of(
+                        "$T<$T>",
+                        context.runtime("XmlElement"),
+                        named.content() == null ? context.runtime("XmlObject") : context.ref(named.content())),
+                simple -> Code.of("$T<$T>", context.runtime("XmlElement"), context.runtime("XmlSimple"))));
     }
 
     private Code scalar(ScalarKind kind) {
@@ -184,52 +170,46 @@ public final class CSharpTypes {
 
     /** The expression that makes a value of text, given as an expression. */
     public Code parse(ValueType type, Code text) {
-        if (type instanceof ValueType.Items items) {
-            return Code.of("input.List($L, one => $L)", text, parse(items.item(), ONE));
-        }
-        if (type instanceof ValueType.Enumerated enumerated) {
-            PlannedEnum target = enumerated.type();
-            return Code.of(
-                    "input.Known<$T>($L, $T.Find, $S)",
-                    context.ref(target),
-                    parse(target.base(), text),
-                    context.registry(),
-                    target.name());
-        }
-        if (type instanceof ValueType.Converted || type instanceof ValueType.Carried) {
-            return Code.of(
-                    "input.Converted<$T>($L, $L, it => $L, $S)",
-                    object(type),
-                    plain(type.written(), text),
-                    parser(type),
-                    print(type, Code.of("it")),
-                    described(type));
-        }
-        return parse(((ValueType.Scalar) type).kind(), text);
+        return type.map(ValueType.Cases.ofText(
+                scalar -> parse(scalar.kind(), text),
+                enumerated -> Code.of(
+                        "input.Known<$T>($L, $T.Find, $S)",
+                        context.ref(enumerated.type()),
+                        parse(enumerated.type().base(), text),
+                        context.registry(),
+                        enumerated.type().name()),
+                converted -> parseOwn(converted, converted.wire(), text, parser(converted), converted.type()),
+                carried -> parseOwn(
+                        carried,
+                        carried.wire(),
+                        text,
+                        parser(carried),
+                        "document with <" + carried.element().getLocalPart() + ">"),
+                items -> Code.of("input.List($L, one => $L)", text, parse(items.item(), ONE))));
     }
 
-    /** The text that a converter gets: with its white space as the simple type wants it. */
-    private Code plain(ValueType written, Code text) {
-        ScalarKind kind = ((ValueType.Scalar) written).kind();
-        return parse(kind.isText() ? kind : ScalarKind.TOKEN, text);
-    }
-
-    private static String described(ValueType type) {
-        return type instanceof ValueType.Carried carried
-                ? "document with <" + carried.element().getLocalPart() + ">"
-                : ((ValueType.Converted) type).type();
+    /** Makes a value of a type of somebody's of text, which has its white space as the simple type wants it. */
+    private Code parseOwn(ValueType type, ValueType.Scalar wire, Code text, Code parser, String described) {
+        ScalarKind kind = wire.kind();
+        return Code.of(
+                "input.Converted<$T>($L, $L, it => $L, $S)",
+                object(type),
+                parse(kind.isText() ? kind : ScalarKind.TOKEN, text),
+                parser,
+                print(type, Code.of("it")),
+                described);
     }
 
     /** The function that makes a value of text. */
-    private Code parser(ValueType type) {
-        if (type instanceof ValueType.Carried carried) {
-            return Code.of(
-                    "it => $T.Instance.InText<$T>(it, $L)",
-                    context.registry(),
-                    context.ref(carried.content()),
-                    name(carried));
-        }
-        ValueType.Converted converted = (ValueType.Converted) type;
+    private Code parser(ValueType.Carried carried) {
+        return Code.of(
+                "it => $T.Instance.InText<$T>(it, $L)",
+                context.registry(),
+                context.ref(carried.content()),
+                name(carried));
+    }
+
+    private Code parser(ValueType.Converted converted) {
         return converted.parse().equals("new")
                 ? Code.of("it => new $T(it)", TypeName.foreign(converted.type()))
                 : Code.of(TypeName.foreign(converted.parse()));
@@ -289,37 +269,21 @@ public final class CSharpTypes {
 
     /** The expression that makes text of a value; a qualified name stays one, for its prefix is chosen later. */
     public Code print(ValueType type, Code value) {
-        if (type instanceof ValueType.Items items) {
-            return Code.of(
-                    "$T.Print($L, one => $L)",
-                    context.runtime("Lexical").members(),
-                    value,
-                    printItem(items.item(), ONE));
-        }
-        if (type instanceof ValueType.Enumerated) {
-            return Code.of("$T.ToXml($L)", context.registry(), value);
-        }
-        if (type instanceof ValueType.Converted converted) {
-            return converted.print().indexOf('.') < 0
-                    ? Code.of("$L.$N()", value, converted.print())
-                    : Code.of("$T($L)", TypeName.foreign(converted.print()), value);
-        }
-        if (type instanceof ValueType.Carried carried) {
-            return Code.of("$T.Instance.AsText($L, $L)", context.registry(), name(carried), value);
-        }
-        ScalarKind kind = ((ValueType.Scalar) type).kind();
-        return switch (kind) {
-            case STRING, NORMALIZED, TOKEN, NAMES, QNAME -> value;
-            case HEX -> Code.of("$T.PrintHex($L)", context.runtime("Lexical").members(), value);
-            case BASE64 ->
-                Code.of("$T.PrintBase64($L)", context.runtime("Lexical").members(), value);
-            case ATTACHMENT ->
-                Code.of(
-                        "$T.PrintBase64($L.ToArray())",
-                        context.runtime("Lexical").members(),
-                        value);
-            default -> Code.of("$T.Print($L)", context.runtime("Lexical").members(), value);
-        };
+        TypeName lexical = context.runtime("Lexical").members();
+        return type.map(ValueType.Cases.ofText(
+                scalar -> switch (scalar.kind()) {
+                    case STRING, NORMALIZED, TOKEN, NAMES, QNAME -> value;
+                    case HEX -> Code.of("$T.PrintHex($L)", lexical, value);
+                    case BASE64 -> Code.of("$T.PrintBase64($L)", lexical, value);
+                    case ATTACHMENT -> Code.of("$T.PrintBase64($L.ToArray())", lexical, value);
+                    default -> Code.of("$T.Print($L)", lexical, value);
+                },
+                enumerated -> Code.of("$T.ToXml($L)", context.registry(), value),
+                converted -> converted.print().indexOf('.') < 0
+                        ? Code.of("$L.$N()", value, converted.print())
+                        : Code.of("$T($L)", TypeName.foreign(converted.print()), value),
+                carried -> Code.of("$T.Instance.AsText($L, $L)", context.registry(), name(carried), value),
+                items -> Code.of("$T.Print($L, one => $L)", lexical, value, printItem(items.item(), ONE))));
     }
 
     private Code printItem(ValueType type, Code value) {

@@ -96,33 +96,18 @@ public final class JavaTypes {
 
     /** The type of a value as an object. */
     public Code object(ValueType type) {
-        if (type instanceof ValueType.Scalar scalar) {
-            return boxed(scalar.kind());
-        }
-        if (type instanceof ValueType.Enumerated enumerated) {
-            return Code.of(context.ref(enumerated.type()));
-        }
-        if (type instanceof ValueType.Structured structured) {
-            return Code.of(context.ref(structured.type()));
-        }
-        if (type instanceof ValueType.Converted converted) {
-            return Code.of(TypeName.foreign(converted.type()));
-        }
-        if (type instanceof ValueType.Carried carried) {
-            return Code.of(context.ref(carried.content()));
-        }
-        if (type instanceof ValueType.Items items) {
-            return list(object(items.item()));
-        }
-        if (type instanceof ValueType.NamedElement named) {
-            return named.content() == null
-                    ? Code.of("$T<?>", context.xml("XmlElement"))
-                    : Code.of("$T<? extends $T>", context.xml("XmlElement"), context.ref(named.content()));
-        }
-        if (type instanceof ValueType.NamedSimple) {
-            return Code.of("$T<? extends $T>", context.xml("XmlElement"), context.xml("XmlSimple"));
-        }
-        return Code.of(context.xml("XmlObject"));
+        return type.map(new ValueType.Cases<>(
+                scalar -> boxed(scalar.kind()),
+                enumerated -> Code.of(context.ref(enumerated.type())),
+                converted -> Code.of(TypeName.foreign(converted.type())),
+                carried -> Code.of(context.ref(carried.content())),
+                items -> list(object(items.item())),
+                structured -> Code.of(context.ref(structured.type())),
+                anything -> Code.of(context.xml("XmlObject")),
+                named -> named.content() == null
+                        ? Code.of("$T<?>", context.xml("XmlElement"))
+                        : Code.of("$T<? extends $T>", context.xml("XmlElement"), context.ref(named.content())),
+                simple -> Code.of("$T<? extends $T>", context.xml("XmlElement"), context.xml("XmlSimple"))));
     }
 
     /** The type of a value that is always there. */
@@ -164,45 +149,41 @@ public final class JavaTypes {
 
     /** The expression that makes a value of text, given as an expression. */
     public Code parse(ValueType type, Code text) {
-        if (type instanceof ValueType.Items items) {
-            return Code.of("in.list($L, one -> $L)", text, parse(items.item(), ONE));
-        }
-        if (type instanceof ValueType.Enumerated enumerated) {
-            PlannedEnum target = enumerated.type();
-            return Code.of(
-                    "in.known($L, $T::find, $S)", parse(target.base(), text), context.ref(target), target.name());
-        }
-        if (type instanceof ValueType.Converted || type instanceof ValueType.Carried) {
-            return Code.of(
-                    "in.<$T>converted($L, $L, it -> $L, $S)",
-                    object(type),
-                    plain(type.written(), text),
-                    parser(type),
-                    print(type, Code.of("it")),
-                    described(type));
-        }
-        return parse(((ValueType.Scalar) type).kind(), text);
+        return type.map(ValueType.Cases.ofText(
+                scalar -> parse(scalar.kind(), text),
+                enumerated -> Code.of(
+                        "in.known($L, $T::find, $S)",
+                        parse(enumerated.type().base(), text),
+                        context.ref(enumerated.type()),
+                        enumerated.type().name()),
+                converted -> parseOwn(converted, converted.wire(), text, parser(converted), converted.type()),
+                carried -> parseOwn(
+                        carried,
+                        carried.wire(),
+                        text,
+                        parser(carried),
+                        "document with <" + carried.element().getLocalPart() + ">"),
+                items -> Code.of("in.list($L, one -> $L)", text, parse(items.item(), ONE))));
     }
 
-    /** The text that a converter gets: with its white space as the simple type wants it. */
-    private Code plain(ValueType written, Code text) {
-        ScalarKind kind = ((ValueType.Scalar) written).kind();
-        return parse(kind.isText() ? kind : ScalarKind.TOKEN, text);
-    }
-
-    private static String described(ValueType type) {
-        return type instanceof ValueType.Carried carried
-                ? "document with <" + carried.element().getLocalPart() + ">"
-                : ((ValueType.Converted) type).type();
+    /** Makes a value of a type of somebody's of text, which has its white space as the simple type wants it. */
+    private Code parseOwn(ValueType type, ValueType.Scalar wire, Code text, Code parser, String described) {
+        ScalarKind kind = wire.kind();
+        return Code.of(
+                "in.<$T>converted($L, $L, it -> $L, $S)",
+                object(type),
+                parse(kind.isText() ? kind : ScalarKind.TOKEN, text),
+                parser,
+                print(type, Code.of("it")),
+                described);
     }
 
     /** The function that makes a value of text. */
-    private Code parser(ValueType type) {
-        if (type instanceof ValueType.Carried carried) {
-            return Code.of(
-                    "it -> $L.inText(it, $L, $T.class)", documents(), name(carried), context.ref(carried.content()));
-        }
-        ValueType.Converted converted = (ValueType.Converted) type;
+    private Code parser(ValueType.Carried carried) {
+        return Code.of("it -> $L.inText(it, $L, $T.class)", documents(), name(carried), context.ref(carried.content()));
+    }
+
+    private Code parser(ValueType.Converted converted) {
         if (converted.parse() == null) {
             return Code.of("$T::$N", context.value("Conversions"), JavaConversions.method(converted.type()));
         }
@@ -276,19 +257,16 @@ public final class JavaTypes {
 
     /** The expression that makes text of a value; a qualified name stays one, for its prefix is chosen later. */
     public Code print(ValueType type, Code value) {
-        if (type instanceof ValueType.Items items) {
-            return Code.of("$T.print($L, one -> $L)", context.value("Lexical"), value, printItem(items.item(), ONE));
-        }
-        if (type instanceof ValueType.Enumerated) {
-            return Code.of("$L.value()", value);
-        }
-        if (type instanceof ValueType.Converted converted) {
-            return printConverted(converted, value);
-        }
-        if (type instanceof ValueType.Carried carried) {
-            return Code.of("$L.asText($L, $L)", documents(), name(carried), value);
-        }
-        ScalarKind kind = ((ValueType.Scalar) type).kind();
+        return type.map(ValueType.Cases.ofText(
+                scalar -> print(scalar.kind(), value),
+                enumerated -> Code.of("$L.value()", value),
+                converted -> printConverted(converted, value),
+                carried -> Code.of("$L.asText($L, $L)", documents(), name(carried), value),
+                items -> Code.of(
+                        "$T.print($L, one -> $L)", context.value("Lexical"), value, printItem(items.item(), ONE))));
+    }
+
+    private Code print(ScalarKind kind, Code value) {
         return switch (kind) {
             case STRING, NORMALIZED, TOKEN, NAMES, QNAME -> value;
             case HEX -> Code.of("$T.printHex($L)", context.value("Lexical"), value);
@@ -299,8 +277,7 @@ public final class JavaTypes {
     }
 
     private Code printItem(ValueType type, Code value) {
-        boolean name = type instanceof ValueType.Scalar scalar && scalar.kind() == ScalarKind.QNAME;
-        return name ? Code.of("out.name($L)", value) : print(type, value);
+        return type.isName() ? Code.of("out.name($L)", value) : print(type, value);
     }
 
     /** The literal for a default value, or null when the text is not of the type or has no literal. */
