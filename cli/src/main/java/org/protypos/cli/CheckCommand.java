@@ -173,10 +173,10 @@ final class CheckCommand implements Callable<Integer> {
         if (suggest != null && !plans.isEmpty() && clashes + others > 0) {
             out.println("next: look at " + suggest + " and give it to other commands with --rules " + suggest);
         } else if (clashes > 0 && sound) {
-            out.println("next: protypos generate " + names + " --into generated, or first protypos check " + names
+            out.println("next: protypos generate " + names + arguments.into() + ", or first protypos check " + names
                     + " --suggest names.yaml to choose the names yourself");
         } else if (sound) {
-            out.println("next: protypos generate " + names + " --into generated");
+            out.println("next: protypos generate " + names + arguments.into());
         }
     }
 

@@ -167,7 +167,7 @@ final class ShowCommand implements Callable<Integer> {
         if (findings > 0) {
             out.println(findings + (findings == 1 ? " finding" : " findings") + ": protypos check " + names);
         }
-        out.println("next: protypos generate " + names + " --into generated");
+        out.println("next: protypos generate " + names + arguments.into());
     }
 
     private int page(Terminal terminal, Contract whole, PlannedContract planned) throws IOException {

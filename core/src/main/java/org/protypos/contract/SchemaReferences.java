@@ -34,12 +34,24 @@ final class SchemaReferences {
     private final NameFinder names;
     private final Breadth breadth;
     private List<QName> typeNames;
+    private final Term.Acts acts;
 
     SchemaReferences(SchemaComponents schema, NameFinder names, Findings findings) {
         this.schema = schema;
         this.findings = findings;
         this.names = names;
         this.breadth = new Breadth(schema, findings);
+        this.acts = new Term.Acts(
+                this::element,
+                reference -> names.require(
+                        "element",
+                        reference.name(),
+                        reference.place(),
+                        schema.elements().keySet()),
+                group -> names.require(
+                        "group", group.name(), group.place(), schema.groups().keySet()),
+                this::group,
+                this::wildcard);
     }
 
     void check() {
@@ -219,17 +231,7 @@ final class SchemaReferences {
     }
 
     private void term(Term term) {
-        term.act(new Term.Acts(
-                this::element,
-                reference -> names.require(
-                        "element",
-                        reference.name(),
-                        reference.place(),
-                        schema.elements().keySet()),
-                group -> names.require(
-                        "group", group.name(), group.place(), schema.groups().keySet()),
-                this::group,
-                this::wildcard));
+        term.act(acts);
     }
 
     private void wildcard(Wildcard wildcard) {

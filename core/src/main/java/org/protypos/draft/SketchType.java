@@ -17,16 +17,18 @@ public sealed interface SketchType {
     <R> R map(Function<Values, R> values, Function<Structure, R> structure);
 
     /** Does what is to be done in the case that it is. */
-    default void act(Consumer<Values> values, Consumer<Structure> structure) {
-        Runnable done = map(one -> () -> values.accept(one), one -> () -> structure.accept(one));
-        done.run();
-    }
+    void act(Consumer<Values> values, Consumer<Structure> structure);
 
     /** A type of values. */
     record Values(TypeTerm term, String documentation, Place place) implements SketchType {
         @Override
         public <R> R map(Function<Values, R> values, Function<Structure, R> structure) {
             return values.apply(this);
+        }
+
+        @Override
+        public void act(Consumer<Values> values, Consumer<Structure> structure) {
+            values.accept(this);
         }
     }
 
@@ -50,6 +52,11 @@ public sealed interface SketchType {
         @Override
         public <R> R map(Function<Values, R> values, Function<Structure, R> structure) {
             return structure.apply(this);
+        }
+
+        @Override
+        public void act(Consumer<Values> values, Consumer<Structure> structure) {
+            structure.accept(this);
         }
     }
 }

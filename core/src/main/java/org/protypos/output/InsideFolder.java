@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
+import java.util.regex.Pattern;
 import org.protypos.diagnostic.Printable;
 
 /**
@@ -12,6 +13,7 @@ import org.protypos.diagnostic.Printable;
  */
 public final class InsideFolder {
     private static final int LONGEST = 4_000;
+    private static final Pattern DRIVE = Pattern.compile("[A-Za-z]:.*");
 
     private InsideFolder() {}
 
@@ -25,7 +27,7 @@ public final class InsideFolder {
         if (path == null || path.isBlank() || path.length() > LONGEST) {
             return "is no path";
         }
-        if (path.startsWith("/") || path.startsWith("~") || path.matches("[A-Za-z]:.*")) {
+        if (path.startsWith("/") || path.startsWith("~") || DRIVE.matcher(path).matches()) {
             return "is no path inside of the folder";
         }
         for (String step : path.split("/", -1)) {
@@ -33,8 +35,11 @@ public final class InsideFolder {
                 return step.equals("..") ? "leads out of the folder" : "has an empty step";
             }
         }
-        if (path.chars().anyMatch(c -> c < ' ' || c == '\\' || c == 0x7F)) {
-            return "holds a character that no path of ours has";
+        for (int i = 0; i < path.length(); i++) {
+            char c = path.charAt(i);
+            if (c < ' ' || c == '\\' || c == 0x7F) {
+                return "holds a character that no path of ours has";
+            }
         }
         try {
             return Path.of(path).isAbsolute() ? "is no path inside of the folder" : null;
@@ -65,15 +70,27 @@ public final class InsideFolder {
     }
 
     /**
+     * Holds a path as it is written to what lies inside of a folder; on the disk nothing is there yet.
+     *
+     * @throws IOException when it does not lie inside; the message says why
+     */
+    static void require(Path folder, String path) throws IOException {
+        refuse(folder, path, complaint(path));
+    }
+
+    /**
      * The place of a path.
      *
      * @throws IOException when it does not lie inside of the folder; the message says why
      */
     static Path resolve(Path folder, String path) throws IOException {
-        String complaint = complaint(folder, path);
+        refuse(folder, path, complaint(folder, path));
+        return folder.resolve(path);
+    }
+
+    private static void refuse(Path folder, String path, String complaint) throws IOException {
         if (complaint != null) {
             throw new IOException("\"" + Printable.of(path) + "\" " + complaint + " " + folder);
         }
-        return folder.resolve(path);
     }
 }

@@ -185,7 +185,11 @@ public final class Staging implements AutoCloseable {
 
     /** Writes a file of which the hash is known. */
     void write(String path, byte[] bytes, String hash) throws IOException {
-        InsideFolder.resolve(folder, path);
+        if (fresh) {
+            InsideFolder.require(folder, path);
+        } else {
+            InsideFolder.resolve(folder, path);
+        }
         Path target = work.resolve(path);
         makeFolder(target.getParent());
         Files.write(target, bytes);

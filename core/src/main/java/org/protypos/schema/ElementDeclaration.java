@@ -38,4 +38,9 @@ public record ElementDeclaration(
     public <R> R map(Cases<R> cases) {
         return cases.element().apply(this);
     }
+
+    @Override
+    public void act(Acts acts) {
+        acts.element().accept(this);
+    }
 }

@@ -9,4 +9,9 @@ public record ElementReference(QName name, String documentation, Place place) im
     public <R> R map(Cases<R> cases) {
         return cases.reference().apply(this);
     }
+
+    @Override
+    public void act(Acts acts) {
+        acts.reference().accept(this);
+    }
 }

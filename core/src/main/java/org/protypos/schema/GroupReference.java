@@ -9,4 +9,9 @@ public record GroupReference(QName name, Place place) implements Term {
     public <R> R map(Cases<R> cases) {
         return cases.group().apply(this);
     }
+
+    @Override
+    public void act(Acts acts) {
+        acts.group().accept(this);
+    }
 }

@@ -10,6 +10,11 @@ public record ModelGroup(Compositor compositor, List<Particle> particles, Place 
         return cases.model().apply(this);
     }
 
+    @Override
+    public void act(Acts acts) {
+        acts.model().accept(this);
+    }
+
     /** How the members of a group follow each other. */
     public enum Compositor {
         /** One after the other. */

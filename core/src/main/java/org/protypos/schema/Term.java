@@ -13,15 +13,7 @@ public sealed interface Term permits ElementDeclaration, ElementReference, Group
     <R> R map(Cases<R> cases);
 
     /** Does what is to be done in the case that it is. */
-    default void act(Acts acts) {
-        Runnable done = map(new Cases<>(
-                element -> () -> acts.element().accept(element),
-                reference -> () -> acts.reference().accept(reference),
-                group -> () -> acts.group().accept(group),
-                model -> () -> acts.model().accept(model),
-                wildcard -> () -> acts.wildcard().accept(wildcard)));
-        done.run();
-    }
+    void act(Acts acts);
 
     /** What becomes of each of them: whoever knows them all is told by the compiler when there is one more. */
     record Cases<R>(

@@ -18,6 +18,11 @@ public record Wildcard(List<String> namespaces, String targetNamespace, Processi
         return cases.wildcard().apply(this);
     }
 
+    @Override
+    public void act(Acts acts) {
+        acts.wildcard().accept(this);
+    }
+
     /** How content is checked. */
     public enum Processing {
         /** It must be declared. */

@@ -91,6 +91,11 @@ public final class ContractArguments {
         return sources.read(contract);
     }
 
+    /** Where code for the contract goes, as more of a command line; a project file says that for an adopted one. */
+    public String into() {
+        return adopted == null ? " --into generated" : "";
+    }
+
     /** Whether not even the documents that were named could be had when they were read. */
     public boolean isUnreachable() {
         return unreachable;

@@ -27,10 +27,7 @@ public sealed interface Leaf {
     <R> R map(Function<Element, R> element, Function<Any, R> any);
 
     /** Does what is to be done in the case that it is. */
-    default void act(Consumer<Element> element, Consumer<Any> any) {
-        Runnable done = map(one -> () -> element.accept(one), one -> () -> any.accept(one));
-        done.run();
-    }
+    void act(Consumer<Element> element, Consumer<Any> any);
 
     /** An element. */
     final class Element implements Leaf {
@@ -57,6 +54,11 @@ public sealed interface Leaf {
         @Override
         public <R> R map(Function<Element, R> element, Function<Any, R> any) {
             return element.apply(this);
+        }
+
+        @Override
+        public void act(Consumer<Element> element, Consumer<Any> any) {
+            element.accept(this);
         }
 
         @Override
@@ -101,6 +103,11 @@ public sealed interface Leaf {
         @Override
         public <R> R map(Function<Element, R> element, Function<Any, R> any) {
             return any.apply(this);
+        }
+
+        @Override
+        public void act(Consumer<Element> element, Consumer<Any> any) {
+            any.accept(this);
         }
 
         @Override

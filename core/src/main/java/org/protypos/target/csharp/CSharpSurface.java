@@ -41,7 +41,7 @@ final class CSharpSurface {
 
     private CSharpSurface(Plan plan) {
         this.context = new CSharpContext(plan, EmbeddedRuntime.LIBRARY);
-        this.types = new CSharpTypes(context);
+        this.types = context.types();
     }
 
     /**

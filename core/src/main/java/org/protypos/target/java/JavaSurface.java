@@ -48,7 +48,7 @@ public final class JavaSurface {
 
     private JavaSurface(Plan plan) {
         this.context = new JavaContext(plan, EmbeddedRuntime.LIBRARY);
-        this.types = new JavaTypes(context);
+        this.types = context.types();
     }
 
     /**

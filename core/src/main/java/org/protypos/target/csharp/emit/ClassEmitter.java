@@ -32,7 +32,7 @@ public final class ClassEmitter {
     private ClassEmitter(CSharpContext context, CSharpFile file, PlannedClass type) {
         this.context = context;
         this.file = file;
-        this.types = new CSharpTypes(context);
+        this.types = context.types();
         this.fields = new FieldNames(type);
         CSharpDialect dialect = new CSharpDialect(types, fields);
         this.reading = new ReadingCode(context, file, dialect);

@@ -15,7 +15,7 @@ public final class FaultEmitter {
     /** The source file for this part of a plan. */
     public static SourceFile emit(CSharpContext context, PlannedFault fault) {
         CSharpFile file = context.file(fault.packageName(), fault.name());
-        CSharpTypes types = new CSharpTypes(context);
+        CSharpTypes types = context.types();
         Code type = types.of(fault.detail());
         file.doc(
                 CSharpText.comment(fault.documentation()),

@@ -37,7 +37,7 @@ public final class MessagesEmitter {
         this.signatures = new Signatures(context, owner);
         this.context = context;
         this.file = file;
-        this.types = new CSharpTypes(context);
+        this.types = context.types();
         CSharpDialect dialect = new CSharpDialect(types, null);
         this.reading = new ReadingCode(context, file, dialect);
         this.writing = new WritingCode(context, file, dialect);

@@ -21,7 +21,7 @@ public final class Signatures {
 
     /** The signatures of an interface. */
     public Signatures(CSharpContext context, PlannedInterface owner) {
-        this.types = new CSharpTypes(context);
+        this.types = context.types();
         this.owner = owner;
     }
 

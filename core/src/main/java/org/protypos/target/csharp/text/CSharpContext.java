@@ -17,6 +17,7 @@ import org.protypos.target.code.TypeName;
 
 /** What the emitters of one contract share: the plan, the place of the runtime, the names in each namespace. */
 public final class CSharpContext {
+    private final CSharpTypes types;
     private final Plan plan;
     private final String runtime;
 
@@ -33,6 +34,7 @@ public final class CSharpContext {
     public CSharpContext(Plan plan, String runtime) {
         this.plan = plan;
         this.runtime = runtime;
+        this.types = new CSharpTypes(this);
         addNamespace(runtime);
         plan.classes().forEach(type -> add(type.packageName(), type.name()));
         plan.enums().forEach(type -> add(type.packageName(), type.name()));
@@ -71,6 +73,11 @@ public final class CSharpContext {
             addNamespace(namespace.substring(0, dot));
             inNamespace.get(namespace.substring(0, dot)).add(namespace.substring(dot + 1));
         }
+    }
+
+    /** The types of everything that the plan speaks of. */
+    public CSharpTypes types() {
+        return types;
     }
 
     /** What the files are written from. */

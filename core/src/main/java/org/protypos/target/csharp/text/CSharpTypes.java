@@ -1,6 +1,7 @@
 package org.protypos.target.csharp.text;
 
 import java.util.List;
+import java.util.function.UnaryOperator;
 import org.protypos.api.Member;
 import org.protypos.api.ScalarKind;
 import org.protypos.api.ValueFacets;
@@ -20,10 +21,58 @@ public final class CSharpTypes {
     private static final Code ONE = Code.of("one");
 
     private final CSharpContext context;
+    private final TypeName lexical;
+    private final ValueType.Cases<Code> objects;
+    private final ValueType.Cases<UnaryOperator<Code>> parsed;
+    private final ValueType.Cases<UnaryOperator<Code>> printed;
 
     /** The types of a contract. */
-    public CSharpTypes(CSharpContext context) {
+    CSharpTypes(CSharpContext context) {
         this.context = context;
+        this.lexical = context.runtime("Lexical").members();
+        this.objects = new ValueType.Cases<>(
+                scalar -> scalar(scalar.kind()),
+                enumerated -> Code.of(context.ref(enumerated.type())),
+                converted -> Code.of(TypeName.foreign(converted.type())),
+                carried -> Code.of(context.ref(carried.content())),
+                items -> list(object(items.item())),
+                structured -> Code.of(context.ref(structured.type())),
+                anything -> linq("XElement"),
+                named -> Code.of(
+                        "$T<$T>",
+                        context.runtime("XmlElement"),
+                        named.content() == null ? context.runtime("XmlObject") : context.ref(named.content())),
+                simple -> Code.of("$T<$T>", context.runtime("XmlElement"), context.runtime("XmlSimple")));
+        this.parsed = ValueType.Cases.ofText(
+                scalar -> text -> parse(scalar.kind(), text),
+                enumerated -> text -> Code.of(
+                        "input.Known<$T>($L, $T.Find, $S)",
+                        context.ref(enumerated.type()),
+                        parse(enumerated.type().base(), text),
+                        context.registry(),
+                        enumerated.type().name()),
+                converted -> text -> parseOwn(converted, converted.wire(), text, parser(converted), converted.type()),
+                carried -> text -> parseOwn(
+                        carried,
+                        carried.wire(),
+                        text,
+                        parser(carried),
+                        "document with <" + carried.element().getLocalPart() + ">"),
+                items -> text -> Code.of("input.List($L, one => $L)", text, parse(items.item(), ONE)));
+        this.printed = ValueType.Cases.ofText(
+                scalar -> value -> switch (scalar.kind()) {
+                    case STRING, NORMALIZED, TOKEN, NAMES, QNAME -> value;
+                    case HEX -> Code.of("$T.PrintHex($L)", lexical, value);
+                    case BASE64 -> Code.of("$T.PrintBase64($L)", lexical, value);
+                    case ATTACHMENT -> Code.of("$T.PrintBase64($L.ToArray())", lexical, value);
+                    default -> Code.of("$T.Print($L)", lexical, value);
+                },
+                enumerated -> value -> Code.of("$T.ToXml($L)", context.registry(), value),
+                converted -> value -> converted.print().indexOf('.') < 0
+                        ? Code.of("$L.$N()", value, converted.print())
+                        : Code.of("$T($L)", TypeName.foreign(converted.print()), value),
+                carried -> value -> Code.of("$T.Instance.AsText($L, $L)", context.registry(), name(carried), value),
+                items -> value -> Code.of("$T.Print($L, one => $L)", lexical, value, printItem(items.item(), ONE)));
     }
 
     /** The type of a property, and of parameters. */
@@ -121,19 +170,7 @@ public final class CSharpTypes {
 
     /** The type of a value. */
     public Code object(ValueType type) {
-        return type.map(new ValueType.Cases<>(
-                scalar -> scalar(scalar.kind()),
-                enumerated -> Code.of(context.ref(enumerated.type())),
-                converted -> Code.of(TypeName.foreign(converted.type())),
-                carried -> Code.of(context.ref(carried.content())),
-                items -> list(object(items.item())),
-                structured -> Code.of(context.ref(structured.type())),
-                anything -> linq("XElement"),
-                named -> Code.of(
-                        "$T<$T>",
-                        context.runtime("XmlElement"),
-                        named.content() == null ? context.runtime("XmlObject") : context.ref(named.content())),
-                simple -> Code.of("$T<$T>", context.runtime("XmlElement"), context.runtime("XmlSimple"))));
+        return type.map(objects);
     }
 
     private Code scalar(ScalarKind kind) {
@@ -170,22 +207,7 @@ public final class CSharpTypes {
 
     /** The expression that makes a value of text, given as an expression. */
     public Code parse(ValueType type, Code text) {
-        return type.map(ValueType.Cases.ofText(
-                scalar -> parse(scalar.kind(), text),
-                enumerated -> Code.of(
-                        "input.Known<$T>($L, $T.Find, $S)",
-                        context.ref(enumerated.type()),
-                        parse(enumerated.type().base(), text),
-                        context.registry(),
-                        enumerated.type().name()),
-                converted -> parseOwn(converted, converted.wire(), text, parser(converted), converted.type()),
-                carried -> parseOwn(
-                        carried,
-                        carried.wire(),
-                        text,
-                        parser(carried),
-                        "document with <" + carried.element().getLocalPart() + ">"),
-                items -> Code.of("input.List($L, one => $L)", text, parse(items.item(), ONE))));
+        return type.map(parsed).apply(text);
     }
 
     /** Makes a value of a type of somebody's of text, which has its white space as the simple type wants it. */
@@ -269,21 +291,7 @@ public final class CSharpTypes {
 
     /** The expression that makes text of a value; a qualified name stays one, for its prefix is chosen later. */
     public Code print(ValueType type, Code value) {
-        TypeName lexical = context.runtime("Lexical").members();
-        return type.map(ValueType.Cases.ofText(
-                scalar -> switch (scalar.kind()) {
-                    case STRING, NORMALIZED, TOKEN, NAMES, QNAME -> value;
-                    case HEX -> Code.of("$T.PrintHex($L)", lexical, value);
-                    case BASE64 -> Code.of("$T.PrintBase64($L)", lexical, value);
-                    case ATTACHMENT -> Code.of("$T.PrintBase64($L.ToArray())", lexical, value);
-                    default -> Code.of("$T.Print($L)", lexical, value);
-                },
-                enumerated -> Code.of("$T.ToXml($L)", context.registry(), value),
-                converted -> converted.print().indexOf('.') < 0
-                        ? Code.of("$L.$N()", value, converted.print())
-                        : Code.of("$T($L)", TypeName.foreign(converted.print()), value),
-                carried -> Code.of("$T.Instance.AsText($L, $L)", context.registry(), name(carried), value),
-                items -> Code.of("$T.Print($L, one => $L)", lexical, value, printItem(items.item(), ONE))));
+        return type.map(printed).apply(value);
     }
 
     private Code printItem(ValueType type, Code value) {

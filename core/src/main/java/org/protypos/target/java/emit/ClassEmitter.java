@@ -41,7 +41,7 @@ public final class ClassEmitter {
     private ClassEmitter(JavaContext context, JavaFile file) {
         this.context = context;
         this.file = file;
-        this.types = new JavaTypes(context);
+        this.types = context.types();
         JavaDialect dialect = new JavaDialect(types);
         this.reading = new ReadingCode(context, file, dialect);
         this.writing = new WritingCode(context, file, dialect);

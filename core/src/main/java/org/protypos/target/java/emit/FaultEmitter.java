@@ -6,7 +6,6 @@ import org.protypos.target.code.Code;
 import org.protypos.target.java.text.JavaContext;
 import org.protypos.target.java.text.JavaFile;
 import org.protypos.target.java.text.JavaText;
-import org.protypos.target.java.text.JavaTypes;
 
 /** Writes the exception for a declared fault. */
 public final class FaultEmitter {
@@ -15,7 +14,7 @@ public final class FaultEmitter {
     /** The source file for this part of a plan. */
     public static SourceFile emit(JavaContext context, PlannedFault fault) {
         JavaFile file = context.file(fault.packageName(), fault.name());
-        JavaDialect dialect = new JavaDialect(new JavaTypes(context));
+        JavaDialect dialect = new JavaDialect(context.types());
         Code type = dialect.types().of(fault.detail());
         file.doc(
                 JavaText.comment(fault.documentation()),

@@ -65,7 +65,7 @@ public final class InterfaceEmitter {
          */
         public Signatures(JavaContext context, PlannedInterface owner, boolean inside) {
             this.inside = inside;
-            this.types = new JavaTypes(context);
+            this.types = context.types();
             this.owner = owner;
         }
 

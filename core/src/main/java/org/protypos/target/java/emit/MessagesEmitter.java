@@ -35,7 +35,7 @@ public final class MessagesEmitter {
         this.signatures = new InterfaceEmitter.Signatures(context, owner, false);
         this.context = context;
         this.file = file;
-        this.types = new JavaTypes(context);
+        this.types = context.types();
         this.dialect = new JavaDialect(types);
         this.reading = new ReadingCode(context, file, dialect);
         this.writing = new WritingCode(context, file, dialect);

@@ -17,6 +17,7 @@ import org.protypos.target.code.TypeName;
 
 /** What the emitters of one contract share: the plan, the place of the runtime, the names in each package. */
 public final class JavaContext {
+    private final JavaTypes types;
     private final Plan plan;
     private final String runtime;
     private final Map<String, Set<String>> inPackage = new HashMap<>();
@@ -29,6 +30,7 @@ public final class JavaContext {
     public JavaContext(Plan plan, String runtime) {
         this.plan = plan;
         this.runtime = runtime;
+        this.types = new JavaTypes(this);
         plan.classes().forEach(type -> add(type.packageName(), type.name()));
         plan.enums().forEach(type -> add(type.packageName(), type.name()));
         add(plan.rootPackage(), plan.registry());
@@ -48,6 +50,11 @@ public final class JavaContext {
 
     private void add(String packageName, String name) {
         inPackage.computeIfAbsent(packageName, any -> new HashSet<>()).add(name);
+    }
+
+    /** The types of everything that the plan speaks of. */
+    public JavaTypes types() {
+        return types;
     }
 
     /** What the files are written from. */

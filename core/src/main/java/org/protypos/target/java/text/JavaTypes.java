@@ -1,5 +1,6 @@
 package org.protypos.target.java.text;
 
+import java.util.function.UnaryOperator;
 import org.protypos.api.ScalarKind;
 import org.protypos.runtime.value.Lexical;
 import org.protypos.target.classes.PlannedEnum;
@@ -13,10 +14,47 @@ public final class JavaTypes {
     private static final Code ONE = Code.of("one");
 
     private final JavaContext context;
+    private final ValueType.Cases<Code> objects;
+    private final ValueType.Cases<UnaryOperator<Code>> parsed;
+    private final ValueType.Cases<UnaryOperator<Code>> printed;
 
     /** The types of a contract. */
-    public JavaTypes(JavaContext context) {
+    JavaTypes(JavaContext context) {
         this.context = context;
+        this.objects = new ValueType.Cases<>(
+                scalar -> boxed(scalar.kind()),
+                enumerated -> Code.of(context.ref(enumerated.type())),
+                converted -> Code.of(TypeName.foreign(converted.type())),
+                carried -> Code.of(context.ref(carried.content())),
+                items -> list(object(items.item())),
+                structured -> Code.of(context.ref(structured.type())),
+                anything -> Code.of(context.xml("XmlObject")),
+                named -> named.content() == null
+                        ? Code.of("$T<?>", context.xml("XmlElement"))
+                        : Code.of("$T<? extends $T>", context.xml("XmlElement"), context.ref(named.content())),
+                simple -> Code.of("$T<? extends $T>", context.xml("XmlElement"), context.xml("XmlSimple")));
+        this.parsed = ValueType.Cases.ofText(
+                scalar -> text -> parse(scalar.kind(), text),
+                enumerated -> text -> Code.of(
+                        "in.known($L, $T::find, $S)",
+                        parse(enumerated.type().base(), text),
+                        context.ref(enumerated.type()),
+                        enumerated.type().name()),
+                converted -> text -> parseOwn(converted, converted.wire(), text, parser(converted), converted.type()),
+                carried -> text -> parseOwn(
+                        carried,
+                        carried.wire(),
+                        text,
+                        parser(carried),
+                        "document with <" + carried.element().getLocalPart() + ">"),
+                items -> text -> Code.of("in.list($L, one -> $L)", text, parse(items.item(), ONE)));
+        this.printed = ValueType.Cases.ofText(
+                scalar -> value -> print(scalar.kind(), value),
+                enumerated -> value -> Code.of("$L.value()", value),
+                converted -> value -> printConverted(converted, value),
+                carried -> value -> Code.of("$L.asText($L, $L)", documents(), name(carried), value),
+                items -> value -> Code.of(
+                        "$T.print($L, one -> $L)", context.value("Lexical"), value, printItem(items.item(), ONE)));
     }
 
     /** The type of a property for who sets it, and of parameters. */
@@ -96,18 +134,7 @@ public final class JavaTypes {
 
     /** The type of a value as an object. */
     public Code object(ValueType type) {
-        return type.map(new ValueType.Cases<>(
-                scalar -> boxed(scalar.kind()),
-                enumerated -> Code.of(context.ref(enumerated.type())),
-                converted -> Code.of(TypeName.foreign(converted.type())),
-                carried -> Code.of(context.ref(carried.content())),
-                items -> list(object(items.item())),
-                structured -> Code.of(context.ref(structured.type())),
-                anything -> Code.of(context.xml("XmlObject")),
-                named -> named.content() == null
-                        ? Code.of("$T<?>", context.xml("XmlElement"))
-                        : Code.of("$T<? extends $T>", context.xml("XmlElement"), context.ref(named.content())),
-                simple -> Code.of("$T<? extends $T>", context.xml("XmlElement"), context.xml("XmlSimple"))));
+        return type.map(objects);
     }
 
     /** The type of a value that is always there. */
@@ -149,21 +176,7 @@ public final class JavaTypes {
 
     /** The expression that makes a value of text, given as an expression. */
     public Code parse(ValueType type, Code text) {
-        return type.map(ValueType.Cases.ofText(
-                scalar -> parse(scalar.kind(), text),
-                enumerated -> Code.of(
-                        "in.known($L, $T::find, $S)",
-                        parse(enumerated.type().base(), text),
-                        context.ref(enumerated.type()),
-                        enumerated.type().name()),
-                converted -> parseOwn(converted, converted.wire(), text, parser(converted), converted.type()),
-                carried -> parseOwn(
-                        carried,
-                        carried.wire(),
-                        text,
-                        parser(carried),
-                        "document with <" + carried.element().getLocalPart() + ">"),
-                items -> Code.of("in.list($L, one -> $L)", text, parse(items.item(), ONE))));
+        return type.map(parsed).apply(text);
     }
 
     /** Makes a value of a type of somebody's of text, which has its white space as the simple type wants it. */
@@ -257,13 +270,7 @@ public final class JavaTypes {
 
     /** The expression that makes text of a value; a qualified name stays one, for its prefix is chosen later. */
     public Code print(ValueType type, Code value) {
-        return type.map(ValueType.Cases.ofText(
-                scalar -> print(scalar.kind(), value),
-                enumerated -> Code.of("$L.value()", value),
-                converted -> printConverted(converted, value),
-                carried -> Code.of("$L.asText($L, $L)", documents(), name(carried), value),
-                items -> Code.of(
-                        "$T.print($L, one -> $L)", context.value("Lexical"), value, printItem(items.item(), ONE))));
+        return type.map(printed).apply(value);
     }
 
     private Code print(ScalarKind kind, Code value) {
