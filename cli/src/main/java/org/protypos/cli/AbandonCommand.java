@@ -58,7 +58,7 @@ final class AbandonCommand implements Callable<Integer> {
         for (AdoptedContract edition : adopted.editions()) {
             WriteReport report = OutputFolder.remove(edition.into(), edition.owner(), overwrite);
             new FindingPrinter(terminal.err()).print(report.findings());
-            removed.add(report.removed().size() + " files removed in " + edition.into());
+            removed.add(Terminal.counted(report.removed().size(), "file") + " removed in " + edition.into());
         }
         List<String> copies = Abandonment.abandon(adopted.project(), adopted.settings());
         terminal.out()

@@ -63,7 +63,7 @@ final class CheckCommand implements Callable<Integer> {
     @Option(names = "--json", description = "Writes one JSON document.")
     private boolean json;
 
-    @Option(names = "--package", paramLabel = "P", description = "The Java package for everything.")
+    @Option(names = "--package", paramLabel = "P", description = "The package or namespace of the code for everything.")
     private String packageName;
 
     @Option(

@@ -103,8 +103,9 @@ final class CompareCommand implements Callable<Integer> {
     public Integer call() throws IOException {
         Terminal terminal =
                 new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
-        Side before = read(old);
-        Side after = read(now);
+        Side given = read(old);
+        Side after = read(now).orAs(given);
+        Side before = given.orAs(after);
         List<Finding> findings = new ArrayList<>();
         for (Side side : List.of(before, after)) {
             if (!side.contract().isSound()) {
@@ -154,7 +155,12 @@ final class CompareCommand implements Callable<Integer> {
     }
 
     /** A contract with the project that it is of, or null. */
-    private record Side(Contract contract, AdoptedContract adopted) {}
+    private record Side(Contract contract, AdoptedContract adopted) {
+        /** What is of no project is seen as if it were the other one: a new version with the language, the package and the rules of the old. */
+        Side orAs(Side other) {
+            return adopted == null ? new Side(contract, other.adopted) : this;
+        }
+    }
 
     /** A contract as rules correct it, and what code sees of it. */
     private record Seen(Contract contract, Surface code) {}

@@ -6,6 +6,7 @@ import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.EnumSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -302,8 +303,10 @@ final class GenerateCommand implements Callable<Integer> {
 
     private int print(Terminal terminal, ProjectGenerator.Result result, boolean unreachable) throws IOException {
         List<GeneratedCode> codes = result.codes();
-        List<Finding> findings = new ArrayList<>();
-        codes.forEach(code -> findings.addAll(code.findings()));
+        // What is wrong with the project file is told by each of its contracts.
+        Set<Finding> told = new LinkedHashSet<>();
+        codes.forEach(code -> told.addAll(code.findings()));
+        List<Finding> findings = List.copyOf(told);
         boolean refused = result.isRefused();
         if (check && result.isPlanned()) {
             return drift(terminal, result.drift());
@@ -432,12 +435,13 @@ final class GenerateCommand implements Callable<Integer> {
         if (report.added().isEmpty()
                 && report.changed().isEmpty()
                 && report.removed().isEmpty()) {
-            out.println(name + "nothing has changed: " + report.kept().size() + " files in " + folder);
+            out.println(name + "nothing has changed: "
+                    + Terminal.counted(report.kept().size(), "file") + " in " + folder);
             return;
         }
         String would = preview ? "would be " : "";
         int written = report.added().size() + report.changed().size();
-        out.println(name + written + " files " + would + "written into " + folder
+        out.println(name + Terminal.counted(written, "file") + " " + would + "written into " + folder
                 + count(report.changed().isEmpty() ? 0 : report.added().size(), "new")
                 + count(report.changed().size(), "changed")
                 + count(report.kept().size(), "unchanged")
@@ -471,7 +475,7 @@ final class GenerateCommand implements Callable<Integer> {
             }
         }
         Columns columns = new Columns(2);
-        counts.forEach((name, count) -> columns.row(name, count + (count == 1 ? " file" : " files")));
+        counts.forEach((name, count) -> columns.row(name, Terminal.counted(count, "file")));
         columns.print(out);
     }
 }

@@ -296,7 +296,8 @@ final class RefreshCommand implements Callable<Integer> {
                 return ExitStatus.CONTRACT;
             }
         }
-        codes.forEach(code -> say(name + ": " + code.report().added().size() + " files new, "
+        codes.forEach(code -> say(code.order().owner() + ": "
+                + Terminal.counted(code.report().added().size(), "file") + " new, "
                 + code.report().changed().size() + " changed, "
                 + code.report().removed().size() + " removed in "
                 + code.order().into()));

@@ -62,7 +62,7 @@ final class ShowCommand implements Callable<Integer> {
     @Mixin
     private SelectionArguments selection;
 
-    @Option(names = "--package", paramLabel = "P", description = "The Java package for everything.")
+    @Option(names = "--package", paramLabel = "P", description = "The package or namespace of the code for everything.")
     private String packageName;
 
     @Option(

@@ -111,6 +111,22 @@ class ProjectLifeIT {
                 .contains("cs.yaml:3");
         assertThat(program.run("check", "desk", "--language", "java").out()).doesNotContain("cs.yaml");
 
+        // A document that is of no project is compared as the project would have it.
+        assertThat(program.run(
+                                "compare",
+                                "desk",
+                                home.resolve("origin/desk.wsdl").toString())
+                        .out())
+                .contains("no differences");
+
+        // What is wrong with the project file is told once, however many languages there are.
+        String settings = text("protypos.yaml");
+        Files.writeString(project.resolve("protypos.yaml"), settings + "      fortran: {}\n");
+        assertThat(program.run("generate").err())
+                .containsOnlyOnce("there is no language fortran")
+                .contains("1 error:");
+        Files.writeString(project.resolve("protypos.yaml"), settings);
+
         // The rule is gone, and the name stays, for code calls it so.
         Files.writeString(project.resolve("cs.yaml"), "rules: []\n");
         run = program.run("generate", "desk", "--language", "csharp");

@@ -34,6 +34,14 @@ public abstract class ContentChecking {
     private final Content.Cases<Property, Void> needed = cases(true);
     private final Content.Cases<Property, Void> unneeded = cases(false);
 
+    private final FacetStep.Cases<Code> steps = new FacetStep.Cases<>(
+            space -> demand("whiteSpace", "$S", space.treatment()),
+            this::matching,
+            values -> oneOf(values.values()),
+            least -> demand("least", "$S, $L", least.bound(), least.exclusive()),
+            most -> demand("most", "$S, $L", most.bound(), most.exclusive()),
+            length -> demand("length", "$L, $L", length.least(), length.most()),
+            digits -> demand("digits", "$L, $L", digits.total(), digits.fraction()));
     private final ValueFacets.Cases<Code> expressions = new ValueFacets.Cases<>(
             builtIn -> ruleOf("of", Code.of("$S", builtIn.type().local())),
             list -> ruleOf("listOf", expression(list.item())),
@@ -41,7 +49,8 @@ public abstract class ContentChecking {
                     "unionOf",
                     Code.join(
                             ", ", union.members().stream().map(this::expression).toList())),
-            narrowed -> Code.of("$L$L", expression(narrowed.base()), step(narrowed.step())));
+            narrowed ->
+                    Code.of("$L$L", expression(narrowed.base()), narrowed.step().map(steps)));
 
     /** Checks members that a dialect names, by statements that are written to lines. */
     protected ContentChecking(CodeLines lines, Dialect dialect) {
@@ -76,8 +85,18 @@ public abstract class ContentChecking {
     /** What rules begin with: a call of a static method of their type. */
     protected abstract Code ruleOf(String method, Code arguments);
 
-    /** What a step of facets adds to a rule. */
-    protected abstract Code step(FacetStep step);
+    /** A call that adds a demand to a rule. */
+    protected abstract Code demand(String method, Code arguments);
+
+    /** What patterns add to a rule. */
+    protected abstract Code matching(FacetStep.Matching patterns);
+
+    /** What the only values that are allowed add to a rule. */
+    protected abstract Code oneOf(List<String> values);
+
+    private Code demand(String method, String template, Object... arguments) {
+        return demand(method, Code.of(template, arguments));
+    }
 
     private Content.Cases<Property, Void> cases(boolean required) {
         return new Content.Cases<>(

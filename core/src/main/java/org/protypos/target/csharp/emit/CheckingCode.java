@@ -1,5 +1,6 @@
 package org.protypos.target.csharp.emit;
 
+import java.util.List;
 import org.protypos.api.Member;
 import org.protypos.schema.facet.FacetStep;
 import org.protypos.target.classes.Property;
@@ -73,19 +74,22 @@ final class CheckingCode extends ContentChecking {
     }
 
     @Override
-    protected Code step(FacetStep step) {
-        return step.map(new FacetStep.Cases<>(
-                space -> Code.of(".WhiteSpace($S)", space.treatment()),
-                matching -> Code.of(
-                        ".Pattern($S, $L)",
-                        matching.pattern(),
-                        Code.literals(matching.patterns().stream()
-                                .map(pattern -> CharacterBlocks.writtenOut(pattern.text()))
-                                .toList())),
-                values -> Code.of(".Values($L)", Code.literals(values.values())),
-                least -> Code.of(".Least($S, $L)", least.bound(), least.exclusive()),
-                most -> Code.of(".Most($S, $L)", most.bound(), most.exclusive()),
-                length -> Code.of(".Length($L, $L)", length.least(), length.most()),
-                digits -> Code.of(".Digits($L, $L)", digits.total(), digits.fraction())));
+    protected Code demand(String method, Code arguments) {
+        return Code.of(".$N($L)", CSharpText.capital(method), arguments);
+    }
+
+    @Override
+    protected Code matching(FacetStep.Matching patterns) {
+        return Code.of(
+                ".Pattern($S, $L)",
+                patterns.pattern(),
+                Code.literals(patterns.patterns().stream()
+                        .map(pattern -> CharacterBlocks.writtenOut(pattern.text()))
+                        .toList()));
+    }
+
+    @Override
+    protected Code oneOf(List<String> values) {
+        return Code.of(".Values($L)", Code.literals(values));
     }
 }

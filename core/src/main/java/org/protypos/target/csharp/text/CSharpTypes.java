@@ -12,6 +12,7 @@ import org.protypos.target.classes.Property;
 import org.protypos.target.classes.ValueType;
 import org.protypos.target.code.Code;
 import org.protypos.target.code.TypeName;
+import org.protypos.target.content.ScalarReading;
 
 /** The C# type of everything a plan speaks of, and how values go from and to text. */
 public final class CSharpTypes {
@@ -250,34 +251,13 @@ public final class CSharpTypes {
     private Code parse(ScalarKind kind, Code text) {
         return switch (kind) {
             case STRING, NAMES -> text;
-            case NORMALIZED -> Code.of("input.ToNormalized($L)", text);
-            case TOKEN -> Code.of("input.ToToken($L)", text);
-            case BOOLEAN -> Code.of("input.ToBoolean($L)", text);
-            case BYTE -> Code.of("input.ToByte($L)", text);
-            case UNSIGNED_BYTE -> Code.of("input.ToUnsignedByte($L)", text);
-            case SHORT -> Code.of("input.ToShort($L)", text);
-            case UNSIGNED_SHORT -> Code.of("input.ToUnsignedShort($L)", text);
-            case INT -> Code.of("input.ToInt($L)", text);
-            case UNSIGNED_INT -> Code.of("input.ToUnsignedInt($L)", text);
-            case LONG -> Code.of("input.ToLong($L)", text);
-            case UNSIGNED_LONG -> Code.of("input.ToUnsignedLong($L)", text);
-            case INTEGER -> Code.of("input.ToInteger($L)", text);
-            case DECIMAL -> Code.of("input.ToDecimal($L)", text);
-            case FLOAT -> Code.of("input.ToFloat($L)", text);
-            case DOUBLE -> Code.of("input.ToDouble($L)", text);
-            case DATE_TIME -> Code.of("input.ToDateTime($L)", text);
-            case DATE -> Code.of("input.ToDate($L)", text);
-            case TIME -> Code.of("input.ToTime($L)", text);
-            case DURATION -> Code.of("input.ToDuration($L)", text);
             case YEAR -> partial(text, "Year");
             case YEAR_MONTH -> partial(text, "YearMonth");
             case MONTH -> partial(text, "Month");
             case MONTH_DAY -> partial(text, "MonthDay");
             case DAY -> partial(text, "Day");
-            case HEX -> Code.of("input.ToHex($L)", text);
-            case BASE64 -> Code.of("input.ToBase64($L)", text);
-            case ATTACHMENT -> Code.of("input.ToAttachment($L)", text);
             case QNAME -> Code.of("input.ToName($L)", text);
+            default -> Code.of("input.$N($L)", CSharpText.capital(ScalarReading.method(kind)), text);
         };
     }
 

@@ -96,17 +96,20 @@ final class CheckingCode extends ContentChecking {
     }
 
     @Override
-    protected Code step(FacetStep step) {
-        return step.map(new FacetStep.Cases<>(
-                space -> Code.of(".whiteSpace($S)", space.treatment()),
-                matching -> Code.of(".pattern($S, $S)", matching.pattern(), matching.java()),
-                values -> values.values().size() > MOST_SINGLE_VALUES
-                        ? Code.of(".joinedValues($L)", joined(values.values()))
-                        : Code.of(".values($L)", Code.literals(values.values())),
-                least -> Code.of(".least($S, $L)", least.bound(), least.exclusive()),
-                most -> Code.of(".most($S, $L)", most.bound(), most.exclusive()),
-                length -> Code.of(".length($L, $L)", length.least(), length.most()),
-                digits -> Code.of(".digits($L, $L)", digits.total(), digits.fraction())));
+    protected Code demand(String method, Code arguments) {
+        return Code.of(".$N($L)", method, arguments);
+    }
+
+    @Override
+    protected Code matching(FacetStep.Matching patterns) {
+        return Code.of(".pattern($S, $S)", patterns.pattern(), patterns.java());
+    }
+
+    @Override
+    protected Code oneOf(List<String> values) {
+        return values.size() > MOST_SINGLE_VALUES
+                ? Code.of(".joinedValues($L)", joined(values))
+                : Code.of(".values($L)", Code.literals(values));
     }
 
     private static Code joined(List<String> values) {

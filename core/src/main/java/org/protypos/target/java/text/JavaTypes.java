@@ -8,6 +8,7 @@ import org.protypos.target.classes.Property;
 import org.protypos.target.classes.ValueType;
 import org.protypos.target.code.Code;
 import org.protypos.target.code.TypeName;
+import org.protypos.target.content.ScalarReading;
 
 /** The Java type of everything a plan speaks of, and how values go from and to text. */
 public final class JavaTypes {
@@ -241,30 +242,12 @@ public final class JavaTypes {
     private Code parse(ScalarKind kind, Code text) {
         return switch (kind) {
             case STRING, NAMES -> text;
-            case NORMALIZED -> Code.of("in.toNormalized($L)", text);
-            case TOKEN -> Code.of("in.toToken($L)", text);
-            case BOOLEAN -> Code.of("in.toBoolean($L)", text);
-            case BYTE -> Code.of("in.toByte($L)", text);
-            case UNSIGNED_BYTE -> Code.of("in.toUnsignedByte($L)", text);
-            case SHORT -> Code.of("in.toShort($L)", text);
-            case UNSIGNED_SHORT -> Code.of("in.toUnsignedShort($L)", text);
-            case INT -> Code.of("in.toInt($L)", text);
-            case UNSIGNED_INT -> Code.of("in.toUnsignedInt($L)", text);
-            case LONG -> Code.of("in.toLong($L)", text);
-            case INTEGER, UNSIGNED_LONG -> Code.of("in.toInteger($L)", text);
-            case DECIMAL -> Code.of("in.toDecimal($L)", text);
-            case FLOAT -> Code.of("in.toFloat($L)", text);
-            case DOUBLE -> Code.of("in.toDouble($L)", text);
-            case DATE_TIME -> Code.of("in.toDateTime($L)", text);
-            case DATE -> Code.of("in.toDate($L)", text);
-            case TIME -> Code.of("in.toTime($L)", text);
-            case DURATION -> Code.of("in.toDuration($L)", text);
+            // Java has no unsigned type that is wide enough.
+            case UNSIGNED_LONG -> parse(ScalarKind.INTEGER, text);
             case YEAR, YEAR_MONTH, MONTH, MONTH_DAY, DAY ->
                 Code.of("in.toPartialDate($L, $T.Form.$N)", text, context.value("XmlPartialDate"), kind.name());
-            case HEX -> Code.of("in.toHex($L)", text);
-            case BASE64 -> Code.of("in.toBase64($L)", text);
-            case ATTACHMENT -> Code.of("in.toAttachment($L)", text);
             case QNAME -> Code.of("in.toQName($L)", text);
+            default -> Code.of("in.$N($L)", ScalarReading.method(kind), text);
         };
     }
 
