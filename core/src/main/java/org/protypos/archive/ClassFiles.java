@@ -22,6 +22,7 @@ import javax.tools.SimpleJavaFileObject;
 import javax.tools.StandardJavaFileManager;
 import javax.tools.StandardLocation;
 import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.Setting;
 import org.protypos.diagnostic.SourceText;
 import org.protypos.target.SourceFile;
 import org.protypos.target.ToolchainFolder;
@@ -79,7 +80,7 @@ final class ClassFiles implements AutoCloseable {
                                 .map(line -> line.strip().replaceAll("\\s+", " "))
                                 .limit(2)
                                 .collect(Collectors.joining(", ")),
-                        "mend the source, or name what it needs with --with");
+                        "mend the source, or name what it needs with " + Setting.WITH);
             }
         }
     }

@@ -14,6 +14,7 @@ import java.util.TreeMap;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
 import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.Setting;
 import org.protypos.target.classes.PlannedInterface;
 
 /** Finds the classes that implement the interfaces of a contract. None of them is run: they are only looked at. */
@@ -66,8 +67,8 @@ final class Implementations {
                                     : "there is more than one class that implements " + name + ": "
                                             + String.join(", ", of),
                             of.isEmpty()
-                                    ? "give it with --with: a folder of sources, or a jar"
-                                    : "leave one of them in what --with names");
+                                    ? "give it with " + Setting.WITH + ": a folder of sources, or a jar"
+                                    : "leave one of them in what " + Setting.WITH + " names");
                 }
             }
         }

@@ -14,6 +14,7 @@ import org.protypos.authoring.DocumentEdit;
 import org.protypos.authoring.Markup;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.Setting;
 import org.protypos.draft.Sketch.SketchOperation;
 import org.protypos.draft.Sketch.SketchProtocol;
 import org.protypos.draft.Sketch.Style;
@@ -190,7 +191,9 @@ public final class ContractAddition {
             wrong("every port type has a binding", "there is nothing to add");
         }
         if (unbound.size() > 1 && port != null) {
-            wrong("several port types have no binding, and there is one name for a port", "leave --port out");
+            wrong(
+                    "several port types have no binding, and there is one name for a port",
+                    "leave " + Setting.PORT + " out");
         }
         unbound.forEach(portType -> bind(portType, protocol, style, address, port));
     }
@@ -253,7 +256,9 @@ public final class ContractAddition {
                                 + (style == Style.RPC
                                         ? "rpc: its parts are elements"
                                         : "document: it is not one element"),
-                        style == Style.RPC ? "take --style document" : "take --style rpc, or make it one element");
+                        style == Style.RPC
+                                ? "take " + Setting.STYLE + " document"
+                                : "take " + Setting.STYLE + " rpc, or make it one element");
                 return null;
             }
         }
@@ -287,7 +292,9 @@ public final class ContractAddition {
                     all.isEmpty()
                             ? "there is no port type" + (on == null ? "" : " " + on)
                             : "there are several port types: " + names,
-                    names.isEmpty() ? "draft a contract first" : "say which: --on " + names.split(", ")[0]);
+                    names.isEmpty()
+                            ? "draft a contract first"
+                            : "say which: " + Setting.ON + " " + names.split(", ")[0]);
             return null;
         }
         return all.get(0);

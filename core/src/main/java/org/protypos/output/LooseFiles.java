@@ -10,6 +10,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.Setting;
 import org.protypos.target.SourceFile;
 
 /** Writes files that are the reader's own from then on: no ledger is kept of them. */
@@ -55,7 +56,7 @@ public final class LooseFiles {
                             "already-there",
                             null,
                             path + " is already there with other content",
-                            "name another folder with --into, or add --overwrite");
+                            "name another folder with " + Setting.INTO + ", or add " + Setting.OVERWRITE);
                     continue;
                 }
                 staging.write(file.getKey(), bytes);

@@ -14,6 +14,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.Setting;
 import org.protypos.target.SourceFile;
 
 /** Brings a folder in line with a set of files, by the fewest writes. The door of this package. */
@@ -209,13 +210,14 @@ public final class OutputFolder {
                     "unknown-edit",
                     null,
                     file.path() + " was generated, and nothing tells whether somebody has changed it since",
-                    "look at the difference, and add --overwrite when nobody has");
+                    "look at the difference, and add " + Setting.OVERWRITE + " when nobody has");
         } else if (known == null) {
             findings.error(
                     "not-ours",
                     null,
                     file.path() + " is already there, and protypos did not write it",
-                    "move it away, or choose another folder with --into or another package with --package");
+                    "move it away, or choose another folder with " + Setting.INTO + " or another package with "
+                            + Setting.PACKAGE);
         } else if (others.containsKey(file.path()) && !others.get(file.path()).equals(FileHash.of(bytes))) {
             findings.error(
                     "shared-file",
@@ -228,7 +230,8 @@ public final class OutputFolder {
                     "edited-by-hand",
                     null,
                     file.path() + " was changed by hand since it was generated",
-                    "say it with a rule (docs/rules.md) or keep it elsewhere, and add --overwrite, which replaces the file");
+                    "say it with a rule (docs/rules.md) or keep it elsewhere, and add " + Setting.OVERWRITE
+                            + ", which replaces the file");
         } else {
             writes.put(file.path(), bytes);
             changed.add(file.path());

@@ -12,6 +12,7 @@ import org.protypos.api.ApiValue;
 import org.protypos.api.ScalarKind;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Printable;
+import org.protypos.diagnostic.Setting;
 import org.protypos.layout.RecordLayout;
 import org.protypos.layout.RecordText;
 import org.protypos.layout.Slot;
@@ -27,7 +28,7 @@ final class FieldValues {
     /** Longer texts of numbers have more digits than any field. */
     private static final int LONGEST_NUMBER = 200;
 
-    private static final String FOLDER = "give the folder of such files with --byte-files";
+    private static final String FOLDER = "give the folder of such files with " + Setting.BYTE_FILES;
 
     private final byte[] record;
     private final RecordForm form;
@@ -97,7 +98,7 @@ final class FieldValues {
                     slot,
                     at,
                     "the bytes are no text in " + form.charset().name(),
-                    "is --code-page right?");
+                    "is " + Setting.CODE_PAGE + " right?");
             return null;
         }
     }

@@ -17,6 +17,7 @@ import java.util.Set;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Limit;
 import org.protypos.diagnostic.Place;
+import org.protypos.diagnostic.Setting;
 import org.protypos.diagnostic.SourceText;
 import org.protypos.source.fetch.Archive;
 import org.protypos.source.fetch.Fetcher;
@@ -252,7 +253,7 @@ public final class DocumentGatherer {
         }
         missing.add(reference);
         String message = "the document " + what + " cannot be read: " + why;
-        String cure = "save it there, or map the address to a local copy in a catalog (--catalog)";
+        String cure = "save it there, or map the address to a local copy in a catalog (" + Setting.CATALOG + ")";
         if (reference.is(Xml.XSD, "import")) {
             findings.warning("document-unreachable", reference.place("schemaLocation"), message, cure);
         } else {

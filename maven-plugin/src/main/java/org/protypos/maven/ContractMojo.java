@@ -16,6 +16,7 @@ import org.apache.maven.project.MavenProject;
 import org.eclipse.aether.RepositorySystem;
 import org.protypos.change.Beside;
 import org.protypos.diagnostic.Finding;
+import org.protypos.diagnostic.Setting;
 import org.protypos.diagnostic.Severity;
 import org.protypos.project.AdoptedContract;
 import org.protypos.project.Project;
@@ -144,7 +145,10 @@ abstract class ContractMojo extends AbstractMojo {
     void tell(List<Finding> findings) {
         for (Finding finding : findings) {
             String text = place(finding) + finding.message() + " [" + finding.code() + "]"
-                    + (finding.cure().isEmpty() ? "" : System.lineSeparator() + "  cure: " + finding.cure());
+                    + (finding.cure().isEmpty()
+                            ? ""
+                            : System.lineSeparator() + "  cure: "
+                                    + Setting.in(finding.cure(), word -> "<" + word + ">"));
             if (finding.severity() == Severity.ERROR) {
                 getLog().error(text);
             } else if (finding.severity() == Severity.WARNING) {

@@ -24,6 +24,7 @@ import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.GivenFile;
 import org.protypos.diagnostic.NearestName;
+import org.protypos.diagnostic.Setting;
 import org.protypos.diagnostic.Severity;
 import org.protypos.diagnostic.SourceText;
 import org.protypos.exchange.call.CalledOperation;
@@ -230,7 +231,7 @@ public final class PlayedContract implements BeforeAllCallback, BeforeEachCallba
         List<String> errors = findings.stream()
                 .map(finding -> (finding.place() == null ? "" : finding.place() + ": ")
                         + finding.message()
-                        + (finding.cure().isEmpty() ? "" : "; " + finding.cure()))
+                        + (finding.cure().isEmpty() ? "" : "; " + Setting.in(finding.cure(), word -> word)))
                 .toList();
         if (!errors.isEmpty()) {
             throw new IllegalArgumentException(String.join("\n", errors));

@@ -56,7 +56,7 @@ public final class FindingPrinter {
     private void print(Finding finding) {
         headline(finding.place(), severity(finding.severity()), finding.message(), finding.code());
         if (!finding.cure().isEmpty()) {
-            to.println("  " + Terminal.cyan("cure: ") + Terminal.plain(finding.cure()));
+            to.println("  " + Terminal.cyan("cure: ") + Terminal.plain(Terminal.options(finding.cure())));
         }
         to.println();
     }

@@ -43,7 +43,7 @@ public final class Json {
                 place(json, finding.place());
             }
             json.writeStringField("message", finding.message());
-            json.writeStringField("cure", finding.cure());
+            json.writeStringField("cure", Terminal.options(finding.cure()));
             json.writeEndObject();
         }
         json.writeEndArray();

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.PrintWriter;
 import java.util.List;
 import org.protypos.diagnostic.Finding;
+import org.protypos.diagnostic.Setting;
 import org.protypos.target.Toolchain;
 
 /** Where a command writes: results to one side, messages to the other, in colour only where a person looks. */
@@ -122,6 +123,11 @@ public final class Terminal {
     /** How many there are of something, such as {@code 2 schemas}. */
     public static String counted(long count, String what) {
         return count + " " + what + (count == 1 ? "" : "s");
+    }
+
+    /** A text in which settings are called as options say them. */
+    public static String options(String text) {
+        return Setting.in(text, word -> "--" + word);
     }
 
     /** Contract text may hold control characters that a terminal would obey. */

@@ -54,11 +54,12 @@ final class Visitors {
         String host = field.apply("Host");
         String name = host.replaceFirst(":[0-9]*$", "").toLowerCase(Locale.ROOT);
         if (!host.isEmpty() && !hosts.contains(name)) {
-            return "this stand-in is not known as " + printable(host) + "; --host NAME says that it is";
+            return "this stand-in is not known as " + printable(host)
+                    + "; who starts it can say that it is one of its hosts";
         }
         String origin = field.apply("Origin");
         if (!origin.isEmpty() && !origins.contains(origin) && !isOwn(origin, host)) {
-            return "a page of " + printable(origin) + " may not call here; --allow-origin ORIGIN says that it may";
+            return "a page of " + printable(origin) + " may not call here; who starts it can allow that origin";
         }
         String site = field.apply("Sec-Fetch-Site");
         return origin.isEmpty() && (site.equals("cross-site") || site.equals("same-site"))

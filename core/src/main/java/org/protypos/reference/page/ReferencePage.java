@@ -12,6 +12,7 @@ import org.protypos.binding.Rule;
 import org.protypos.binding.Rules;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
+import org.protypos.diagnostic.Setting;
 import org.protypos.reference.Component;
 import org.protypos.reference.ContractReference;
 import org.protypos.reference.Node;
@@ -229,7 +230,7 @@ public final class ReferencePage {
             json.writeStartObject();
             json.writeStringField("severity", finding.severity().name().toLowerCase(Locale.ROOT));
             json.writeStringField("message", finding.message());
-            json.writeStringField("cure", finding.cure());
+            json.writeStringField("cure", Setting.in(finding.cure(), word -> "--" + word));
             data.place("at", finding.place(), documents);
             json.writeEndObject();
         }

@@ -10,6 +10,7 @@ import java.util.function.Function;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Place;
+import org.protypos.diagnostic.Setting;
 import org.protypos.schema.AttributeDeclaration;
 import org.protypos.schema.AttributeGroup;
 import org.protypos.schema.Builtins;
@@ -116,7 +117,8 @@ final class ComponentTable {
                         place,
                         "the " + clash.kind + " " + local + " is declared here otherwise than at " + clash.first
                                 + ", which holds",
-                        "map both addresses to the right document in a catalog (--catalog), or import only that one");
+                        "map both addresses to the right document in a catalog (" + Setting.CATALOG
+                                + "), or import only that one");
             }
         }
     }

@@ -17,6 +17,7 @@ import org.protypos.api.ApiService;
 import org.protypos.binding.ProposedRule;
 import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.Setting;
 import org.protypos.layout.HeadLayout;
 import org.protypos.layout.LayoutBuilder;
 import org.protypos.layout.RecordLayout;
@@ -275,7 +276,9 @@ final class CobolApi implements LoweredApi {
                     throw new Toolchain.Refused(
                             wrong.sorted().stream()
                                     .map(finding -> finding.message()
-                                            + (finding.cure().isEmpty() ? "" : " (" + finding.cure() + ")"))
+                                            + (finding.cure().isEmpty()
+                                                    ? ""
+                                                    : " (" + Setting.in(finding.cure(), word -> word) + ")"))
                                     .collect(Collectors.joining("; ")),
                             1,
                             1,
