@@ -10,6 +10,7 @@ import java.util.concurrent.Callable;
 import java.util.stream.Collectors;
 import org.protypos.cli.argument.ContractArguments;
 import org.protypos.cli.argument.Sources;
+import org.protypos.cli.exchange.SavedCall;
 import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.contract.Contract;
 import org.protypos.exchange.call.CalledOperation;

@@ -11,6 +11,7 @@ import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.protypos.cli.drafting.SketchBeginning;
 import org.protypos.cli.terminal.ExitStatus;
 
 /** The schemas take what the program takes and prints, and little else; what is misspelt is answered with what is near. */

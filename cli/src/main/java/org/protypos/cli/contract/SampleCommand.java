@@ -1,4 +1,4 @@
-package org.protypos.cli;
+package org.protypos.cli.contract;
 
 import java.io.IOException;
 import java.nio.file.Path;
@@ -47,7 +47,7 @@ import picocli.CommandLine.Spec;
 
 /** Makes up messages that are valid against a contract. */
 @Command(name = "sample", description = "Makes up example messages that are valid against a contract.")
-final class SampleCommand implements Callable<Integer> {
+public final class SampleCommand implements Callable<Integer> {
     private static final int LONGEST_NAME = 100;
     private static final int SHOWN_NAMES = 12;
 

@@ -1,4 +1,4 @@
-package org.protypos.cli;
+package org.protypos.cli.contract;
 
 import java.io.IOException;
 import java.io.PrintWriter;
@@ -44,7 +44,7 @@ import picocli.CommandLine.Spec;
         name = "show",
         description = "Shows what a contract offers: documents, ports, and operations with their signatures; or all of"
                 + " an operation, a message, an element or a type whose name stands behind the contract.")
-final class ShowCommand implements Callable<Integer> {
+public final class ShowCommand implements Callable<Integer> {
     private static final int MOST_LEVELS = 100;
 
     @Spec

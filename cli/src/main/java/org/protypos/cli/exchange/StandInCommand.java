@@ -1,4 +1,4 @@
-package org.protypos.cli;
+package org.protypos.cli.exchange;
 
 import java.io.IOException;
 import java.net.InetAddress;
@@ -40,7 +40,7 @@ import picocli.CommandLine.Spec;
 @Command(
         name = "stand-in",
         description = "Plays the service of a contract on this machine: checks requests and answers with samples.")
-final class StandInCommand implements Callable<Integer> {
+public final class StandInCommand implements Callable<Integer> {
     @Spec
     private CommandSpec spec;
 

@@ -1,4 +1,4 @@
-package org.protypos.cli;
+package org.protypos.cli.project;
 
 import java.io.IOException;
 import java.nio.file.Path;
@@ -27,7 +27,7 @@ import picocli.CommandLine.Spec;
         description =
                 "Makes the lock file of a contract, its names and its pinned documents agree again after a merge, a loss or a"
                         + " change by hand: from both sides of the merge, version control, the documents and the generated code.")
-final class RepairCommand implements Callable<Integer> {
+public final class RepairCommand implements Callable<Integer> {
     /** What may be taken though it is not what was pinned. */
     enum Accept {
         DOCUMENTS

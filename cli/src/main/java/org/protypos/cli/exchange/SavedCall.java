@@ -1,4 +1,4 @@
-package org.protypos.cli;
+package org.protypos.cli.exchange;
 
 import com.fasterxml.jackson.core.JsonGenerator;
 import java.io.IOException;
@@ -37,7 +37,7 @@ import org.protypos.runtime.soap.WireLog;
  * @param values the values of the request
  * @param input the request as JSON or XML, or null
  */
-record SavedCall(
+public record SavedCall(
         String contract,
         String operation,
         String port,
@@ -66,7 +66,7 @@ record SavedCall(
     }
 
     /** The names of the calls that are kept here. */
-    static List<String> names() throws IOException {
+    public static List<String> names() throws IOException {
         Path folder = root().resolve("calls");
         if (!Files.isDirectory(folder)) {
             return List.of();

@@ -1,4 +1,4 @@
-package org.protypos.cli;
+package org.protypos.cli.contract;
 
 import java.io.IOException;
 import java.io.PrintWriter;
@@ -43,7 +43,7 @@ import picocli.CommandLine.Spec;
 
 /** Tells how two contracts differ, and for whom that breaks something. */
 @Command(name = "compare", description = "Tells how two contracts differ, and for whom that breaks something.")
-final class CompareCommand implements Callable<Integer> {
+public final class CompareCommand implements Callable<Integer> {
     /** When a difference makes the command fail. */
     enum FailOn {
         BREAKING,

@@ -1,4 +1,4 @@
-package org.protypos.cli;
+package org.protypos.cli.project;
 
 import java.io.IOException;
 import java.nio.file.Path;
@@ -30,7 +30,7 @@ import picocli.CommandLine.Spec;
 @Command(
         name = "adopt",
         description = "Takes a contract into the project: copies its documents, and works by name from then on.")
-final class AdoptCommand implements Callable<Integer> {
+public final class AdoptCommand implements Callable<Integer> {
     @Spec
     private CommandSpec spec;
 

@@ -1,4 +1,4 @@
-package org.protypos.cli;
+package org.protypos.cli.drafting;
 
 import java.io.IOException;
 import java.nio.file.Files;

@@ -1,4 +1,4 @@
-package org.protypos.cli;
+package org.protypos.cli.exchange;
 
 import java.io.IOException;
 import java.net.URLConnection;
@@ -64,7 +64,7 @@ import picocli.CommandLine.Spec;
 @Command(
         name = "call",
         description = "Calls an operation with plain values, JSON or XML, and checks the answer against the contract.")
-final class CallCommand implements Callable<Integer> {
+public final class CallCommand implements Callable<Integer> {
     @Spec
     private CommandSpec spec;
 

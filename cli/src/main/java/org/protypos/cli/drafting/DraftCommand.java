@@ -1,4 +1,4 @@
-package org.protypos.cli;
+package org.protypos.cli.drafting;
 
 import java.io.IOException;
 import java.nio.file.Files;
@@ -50,7 +50,7 @@ import picocli.CommandLine.Spec;
 @Command(
         name = "draft",
         description = "Drafts a contract: WSDL and schemas from a sketch of a few lines, or from examples of messages.")
-final class DraftCommand implements Callable<Integer> {
+public final class DraftCommand implements Callable<Integer> {
     private static final String ANSWERS = "answers.yaml";
     private static final String NOTHING = "nothing was drafted";
 

@@ -1,4 +1,4 @@
-package org.protypos.cli;
+package org.protypos.cli.exchange;
 
 import java.io.IOException;
 import java.nio.file.Files;
@@ -38,7 +38,7 @@ import picocli.CommandLine.Spec;
         description =
                 "Carries records of fixed length to a service and back: those of a file or a folder, or those that"
                         + " programs send to a port of this machine. With --serve it is the service, and a program answers.")
-final class BridgeCommand implements Callable<Integer> {
+public final class BridgeCommand implements Callable<Integer> {
     private static final long PAUSE = 200;
 
     @Spec

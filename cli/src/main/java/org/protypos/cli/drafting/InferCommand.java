@@ -1,4 +1,4 @@
-package org.protypos.cli;
+package org.protypos.cli.drafting;
 
 import com.fasterxml.jackson.core.JsonGenerator;
 import java.io.BufferedInputStream;
@@ -41,7 +41,7 @@ import picocli.CommandLine.Spec;
 
 /** Infers schemas from documents. */
 @Command(name = "infer", description = "Infers schemas from sample documents: schemas that accept every one of them.")
-final class InferCommand implements Callable<Integer> {
+public final class InferCommand implements Callable<Integer> {
     static final String DECISIONS = "decisions.yaml";
     private static final int SHOWN = 15;
     private static final int SELDOM = 6;

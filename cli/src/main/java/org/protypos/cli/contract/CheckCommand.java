@@ -1,4 +1,4 @@
-package org.protypos.cli;
+package org.protypos.cli.contract;
 
 import java.io.IOException;
 import java.io.PrintWriter;
@@ -47,7 +47,7 @@ import picocli.CommandLine.Spec;
 
 /** Tells everything that is wrong with a contract at once. */
 @Command(name = "check", description = "Tells everything that is wrong with a contract, with place and cure.")
-final class CheckCommand implements Callable<Integer> {
+public final class CheckCommand implements Callable<Integer> {
     @Spec
     private CommandSpec spec;
 

@@ -1,4 +1,4 @@
-package org.protypos.cli;
+package org.protypos.cli.contract;
 
 import com.fasterxml.jackson.core.JsonGenerator;
 import java.io.IOException;
@@ -49,7 +49,7 @@ import picocli.CommandLine.Spec;
 @Command(
         name = "generate",
         description = "Writes types, client and server for a contract, or for all contracts of a project.")
-final class GenerateCommand implements Callable<Integer> {
+public final class GenerateCommand implements Callable<Integer> {
     /** Where the runtime comes from. */
     enum RuntimePlace {
         EMBEDDED,

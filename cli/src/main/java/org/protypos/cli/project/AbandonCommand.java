@@ -1,4 +1,4 @@
-package org.protypos.cli;
+package org.protypos.cli.project;
 
 import java.io.IOException;
 import java.nio.file.Path;
@@ -25,7 +25,7 @@ import picocli.CommandLine.Spec;
         name = "abandon",
         description = "Takes a contract out of the project: its pinned documents, its entries, and the code that was"
                 + " generated from it alone. What somebody has written stays.")
-final class AbandonCommand implements Callable<Integer> {
+public final class AbandonCommand implements Callable<Integer> {
     @Spec
     private CommandSpec spec;
 

@@ -1,4 +1,4 @@
-package org.protypos.cli;
+package org.protypos.cli.contract;
 
 import com.fasterxml.jackson.core.JsonGenerator;
 import java.io.IOException;
@@ -45,7 +45,7 @@ import picocli.CommandLine.Spec;
 @Command(
         name = "proof",
         description = "Shows whether real messages go through the generated types and come out the same.")
-final class ProofCommand implements Callable<Integer> {
+public final class ProofCommand implements Callable<Integer> {
     private static final long LARGEST_MESSAGE = 256L << 20;
 
     @Spec

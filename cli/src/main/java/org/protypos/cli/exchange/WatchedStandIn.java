@@ -1,4 +1,4 @@
-package org.protypos.cli;
+package org.protypos.cli.exchange;
 
 import java.io.IOException;
 import java.io.PrintWriter;

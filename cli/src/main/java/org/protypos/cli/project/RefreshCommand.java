@@ -1,4 +1,4 @@
-package org.protypos.cli;
+package org.protypos.cli.project;
 
 import com.fasterxml.jackson.core.JsonGenerator;
 import java.io.Console;
@@ -46,7 +46,7 @@ import picocli.CommandLine.Spec;
 @Command(
         name = "refresh",
         description = "Fetches adopted contracts again, tells what has changed and for whom, and generates anew.")
-final class RefreshCommand implements Callable<Integer> {
+public final class RefreshCommand implements Callable<Integer> {
     /** What may be taken without asking. */
     enum Accept {
         BREAKING
