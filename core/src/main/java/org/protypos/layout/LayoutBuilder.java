@@ -18,10 +18,8 @@ import org.protypos.api.ApiMessage;
 import org.protypos.api.ApiOperation;
 import org.protypos.api.ApiValue;
 import org.protypos.api.Content;
-import org.protypos.api.EnumeratedType;
 import org.protypos.api.Member;
 import org.protypos.api.NamedType;
-import org.protypos.api.ScalarKind;
 import org.protypos.api.StructuredType;
 import org.protypos.naming.Subject;
 import org.protypos.schema.Particle;
@@ -45,6 +43,7 @@ public final class LayoutBuilder {
     private static final int MOST_LEVELS = 46;
 
     private final Rooms rooms;
+    private final ValueSlots values;
     private final Map<StructuredType, List<StructuredType>> derived = new HashMap<>();
     private final Map<QName, Set<QName>> substitutes = new HashMap<>();
     private final Map<QName, ApiElement> elements;
@@ -72,6 +71,7 @@ public final class LayoutBuilder {
      */
     public LayoutBuilder(Api api, Rooms rooms) {
         this.rooms = rooms;
+        this.values = new ValueSlots(rooms, told, this::slot);
         this.most = api.interfaces().isEmpty() && api.elements().size() > MANY_ELEMENTS ? FEW_SLOTS : MOST_SLOTS;
         this.elements = api.elements();
         api.elements().forEach((name, element) -> {
@@ -440,7 +440,7 @@ public final class LayoutBuilder {
                 ? known(group, member, value)
                 : null;
         if (slot == null) {
-            slot = document(group, member);
+            slot = values.document(group, member);
         }
         if (member.nillable()) {
             slot.setNillable();
@@ -475,14 +475,13 @@ public final class LayoutBuilder {
             return others.isEmpty() ? plain(member, type) : family(member, type, others);
         }
         if (value instanceof ApiValue.Enumerated enumerated) {
-            return enumerated(member, enumerated.type());
+            return values.enumerated(member, enumerated.type());
         }
         if (value instanceof ApiValue.Scalar scalar) {
-            return scalar(group, member, scalar);
+            return values.scalar(group, member, scalar);
         }
         if (value instanceof ApiValue.Items) {
-            int room = rooms.list(member, told);
-            return slot(Slot.Kind.VALUE, member.name(), member.subject(), Picture.text(room));
+            return values.list(member);
         }
         return null;
     }
@@ -529,56 +528,5 @@ public final class LayoutBuilder {
         group.setType(type);
         share(group, selector, variants);
         return group;
-    }
-
-    private Slot enumerated(Member member, EnumeratedType type) {
-        String wanted = member.name();
-        int longest = type.values().stream()
-                .mapToInt(value -> value.text().length())
-                .max()
-                .orElse(1);
-        if (type.base() == ScalarKind.QNAME) {
-            // Names stand in records with their namespaces, which the values as they are written do not have.
-            return slot(Slot.Kind.VALUE, wanted, member.subject(), Picture.text(Rooms.NAME));
-        }
-        Slot slot = slot(Slot.Kind.VALUE, wanted, member.subject(), Picture.text(Math.max(1, longest)));
-        for (EnumeratedType.Value value : type.values()) {
-            if (!value.text().isEmpty()) {
-                slot.add(new Slot.Condition(wanted + " " + value.text(), value.text()));
-            }
-        }
-        return slot;
-    }
-
-    private Slot scalar(Slot group, Member member, ApiValue.Scalar scalar) {
-        String wanted = member.name();
-        Map<String, Picture> parts = rooms.parts(member, scalar.kind());
-        if (!parts.isEmpty()) {
-            Slot moment = slot(Slot.Kind.MOMENT, wanted, member.subject(), null);
-            parts.forEach((name, picture) -> moment.add(slot(Slot.Kind.VALUE, wanted + " " + name, null, picture)));
-            return moment;
-        }
-        Rooms.Form form = rooms.form(member, scalar, told);
-        Slot length = form.hasLength() ? lengthOf(group, wanted, form.picture().size()) : null;
-        Slot slot = slot(Slot.Kind.VALUE, wanted, member.subject(), form.picture());
-        slot.setLengthSlot(length);
-        form.conditions().forEach((name, value) -> slot.add(new Slot.Condition(wanted + " " + name, value)));
-        slot.setRemark(form.remark());
-        return slot;
-    }
-
-    private Slot lengthOf(Slot group, String wanted, int most) {
-        Slot length = slot(Slot.Kind.LENGTH, wanted + " len", null, Picture.counting(most));
-        group.add(length);
-        return length;
-    }
-
-    private Slot document(Slot group, Member member) {
-        int room = rooms.document(member, told);
-        Slot length = lengthOf(group, member.name(), room);
-        Slot slot = slot(Slot.Kind.DOCUMENT, member.name(), member.subject(), Picture.text(room));
-        slot.setLengthSlot(length);
-        slot.setRemark("XML");
-        return slot;
     }
 }

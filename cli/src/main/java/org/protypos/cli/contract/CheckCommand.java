@@ -135,11 +135,15 @@ public final class CheckCommand implements Callable<Integer> {
         return status;
     }
 
-    /** The plans for the language that is given, or else for all that the project file wants the contract in. */
+    /**
+     * The plans for the language that is given, or else for all that the project file wants the contract in. Rules are
+     * suggested for one: a name that has to be chosen in one language need not be in another.
+     */
     private List<PlannedContract> plans(Contract contract) {
         AdoptedContract adopted = arguments.adopted();
-        List<AdoptedContract> editions =
-                adopted == null || language.target() != null ? Collections.singletonList(adopted) : adopted.editions();
+        List<AdoptedContract> editions = adopted == null || language.target() != null || suggest != null
+                ? Collections.singletonList(adopted)
+                : adopted.editions();
         return editions.stream()
                 .map(edition -> rules.generator(contract, edition)
                         .target(language.target())
