@@ -6,7 +6,9 @@ import static org.junit.jupiter.api.Assumptions.assumeTrue;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -54,6 +56,27 @@ class LanguageIT {
                 Files.readString(file)
                         .replaceFirst("(?m)^    language: .*\n", "")
                         .replace("  desk:\n", "  desk:\n    language: " + name + "\n"));
+    }
+
+    /** The platform chooses the order of its unordered collections anew for each run. */
+    @Test
+    void theSameContractGivesTheSameCodeAtAnyTime() throws Exception {
+        for (String language : List.of("java", "csharp", "cobol")) {
+            Set<String> made = new HashSet<>();
+            for (int i = 0; i < 5; i++) {
+                String into = language + i;
+                assertThat(run("generate", "desk.wsdl", "--language", language, "--into", into)
+                                .status())
+                        .isZero();
+                made.add(Files.readString(folder.resolve(into).resolve("protypos.lock.json")));
+            }
+            assertThat(made).as(language).hasSize(1);
+        }
+        Set<String> trees = new HashSet<>();
+        for (int i = 0; i < 5; i++) {
+            trees.add(run("show", "desk.wsdl", "--tree").out());
+        }
+        assertThat(trees).hasSize(1);
     }
 
     @Test

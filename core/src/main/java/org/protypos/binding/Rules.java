@@ -1,6 +1,7 @@
 package org.protypos.binding;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -220,6 +221,6 @@ public final class Rules implements Renaming, Shaping {
 
     /** The prefixes that the files declare. */
     public Map<String, String> prefixes() {
-        return Map.copyOf(prefixes);
+        return Collections.unmodifiableMap(prefixes);
     }
 }

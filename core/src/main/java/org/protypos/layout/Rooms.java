@@ -236,12 +236,7 @@ public final class Rooms {
         ScalarKind kind = scalar.kind();
         Bounds bounds = Bounds.of(member.facets(), scalar);
         return switch (kind) {
-            case BOOLEAN ->
-                new Form(
-                        Picture.text(1),
-                        false,
-                        new LinkedHashMap<>(Map.of("true", RecordText.TRUE, "false", RecordText.FALSE)),
-                        "");
+            case BOOLEAN -> new Form(Picture.text(1), false, truths(), "");
             case BYTE, UNSIGNED_BYTE, SHORT, UNSIGNED_SHORT, INT, UNSIGNED_INT, LONG, UNSIGNED_LONG, INTEGER, DECIMAL ->
                 new Form(number(member, kind, bounds, told), false, Map.of(), "");
             case FLOAT, DOUBLE -> text(24, "a number with exponent");
@@ -254,6 +249,14 @@ public final class Rooms {
             case HEX, BASE64, ATTACHMENT -> bytes(member, bounds, told);
             case STRING, NORMALIZED, TOKEN, NAMES -> characters(member, kind, bounds, told);
         };
+    }
+
+    /** In the order in which they are told: what is made of the same contract is the same at any time. */
+    private static Map<String, String> truths() {
+        Map<String, String> truths = new LinkedHashMap<>();
+        truths.put("true", RecordText.TRUE);
+        truths.put("false", RecordText.FALSE);
+        return truths;
     }
 
     private static Form text(int size, String remark) {

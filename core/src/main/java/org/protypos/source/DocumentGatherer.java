@@ -8,7 +8,6 @@ import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashSet;
-import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -36,7 +35,7 @@ public final class DocumentGatherer {
     private final Fetcher fetcher = new Fetcher();
     private final DocumentParser parser = new DocumentParser(this::external, findings);
     private final Map<URI, Document> byLocation = new LinkedHashMap<>();
-    private final Map<Element, Document> links = new IdentityHashMap<>();
+    private final Map<Element, Document> links = new LinkedHashMap<>();
     private final List<Document> pending = new ArrayList<>();
     private final List<Element> missing = new ArrayList<>();
     private final Set<URI> mapped = new HashSet<>();
