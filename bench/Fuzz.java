@@ -2,6 +2,7 @@ import java.io.ByteArrayInputStream;
 import org.protypos.naming.GivenNames;
 import org.protypos.target.Wishes;
 import org.protypos.api.ApiBuilder;
+import org.protypos.target.Target;
 import org.protypos.target.Targets;
 import org.protypos.binding.RuleReader;
 import org.protypos.binding.Rules;
@@ -183,10 +184,11 @@ final class Fuzz {
             return;
         }
         well &= watch("generating " + name, () -> {
-            Rules none = RuleReader.read(List.of(), Targets.standard().rules());
-            Targets.standard()
-                    .lower(ApiBuilder.build(read[0], none), new Wishes(none, GivenNames.NONE, null))
-                    .emit(Targets.standard().products(), false, () -> Publication.of(read[0]));
+            for (Target target : Targets.all()) {
+                Rules none = RuleReader.read(List.of(), target.rules());
+                target.lower(ApiBuilder.build(read[0], none), new Wishes(none, GivenNames.NONE, null))
+                        .emit(target.products(), false, () -> Publication.of(read[0]));
+            }
             return "generated";
         });
         well &= watch("sampling " + name, () -> {
@@ -244,7 +246,9 @@ final class Fuzz {
             Findings findings = new Findings();
             MessageElement root = MessageReader.read("message", mutant, findings);
             String complaint = complaint(mutant);
-            if ((root == null) == (complaint == null)) {
+            // A document of another version of XML 1 is read as one of 1.0 (XML 1.0, fifth edition, section 2.8).
+            boolean other = complaint != null && complaint.contains("only XML 1.0 is supported");
+            if ((root == null) == (complaint == null) && !other) {
                 throw new IllegalStateException("the platform says " + complaint + ", we say "
                         + findings.sorted().stream().map(finding -> finding.message()).toList());
             }

@@ -93,18 +93,22 @@ final class SchemaReferences {
     private void simple(SimpleType simple) {
         simple.facets().forEach(this::facet);
         simple.facets().forEach(facet -> bound(facet, simple));
-        reference(simple.base());
-        simple.members().forEach(this::reference);
-        if (simple.base() != null && simple.base().name() != null) {
-            SchemaType base = schema.resolve(simple.base());
-            if (base instanceof ComplexType || simple.base().name().equals(SchemaComponents.ANY_TYPE)) {
-                findings.error(
-                        "base-kind",
-                        simple.base().place(),
-                        "a simple type cannot be made from "
-                                + simple.base().name().getLocalPart() + ", which is not simple",
-                        "name a simple type");
-            }
+        simple(simple.base(), "a simple type cannot be made from ");
+        simple.members().forEach(member -> simple(member, "a simple type cannot be made from "));
+    }
+
+    /** Holds a reference to a simple type, where nothing else can stand for text. */
+    private void simple(TypeReference reference, String wrong) {
+        reference(reference);
+        if (reference == null || reference.name() == null) {
+            return;
+        }
+        if (schema.resolve(reference) instanceof ComplexType || reference.name().equals(SchemaComponents.ANY_TYPE)) {
+            findings.error(
+                    "base-kind",
+                    reference.place(),
+                    wrong + reference.name().getLocalPart() + ", which is not simple",
+                    "name a simple type");
         }
     }
 
@@ -170,22 +174,49 @@ final class SchemaReferences {
 
     private void complex(ComplexType complex) {
         reference(complex.base());
+        SchemaType base = complex.base() == null ? null : schema.resolve(complex.base());
         if (complex.content() instanceof ComplexType.SimpleContent content) {
-            reference(content.type());
+            simple(content.type(), "text cannot be of ");
             content.facets().forEach(this::facet);
+            text(complex, content, base);
         } else if (complex.particle() != null) {
             term(complex.particle().term());
-            if (schema.resolve(complex.base()) instanceof SimpleType) {
-                findings.error(
-                        "base-kind",
-                        complex.base().place(),
-                        "elements cannot be added to the simple type "
-                                + complex.base().name().getLocalPart(),
-                        "use xs:simpleContent, or name a complex type as the base");
-            }
+            elements(complex, base);
         }
         attributes(complex.attributes());
         breadth.check(complex);
+    }
+
+    /** Simple content comes from a simple type, or from content that may be text (XML Schema Part 1, section 3.4.2). */
+    private void text(ComplexType complex, ComplexType.SimpleContent content, SchemaType base) {
+        if (base instanceof ComplexType from && from.content() instanceof ComplexType.ElementContent) {
+            boolean narrowed = from.mixed()
+                    && content.type() != null
+                    && complex.derivation() == ComplexType.Derivation.RESTRICTION;
+            if (!narrowed) {
+                findings.error(
+                        "base-kind",
+                        complex.base().place(),
+                        "simple content cannot be made from "
+                                + complex.base().name().getLocalPart() + ", which holds elements",
+                        "use xs:complexContent, or name a type that holds text alone");
+            }
+        }
+    }
+
+    private void elements(ComplexType complex, SchemaType base) {
+        boolean simple = base instanceof SimpleType;
+        if (simple || base instanceof ComplexType from && from.content() instanceof ComplexType.SimpleContent) {
+            findings.error(
+                    "base-kind",
+                    complex.base().place(),
+                    "elements cannot be added to "
+                            + (simple ? "the simple type " : "")
+                            + complex.base().name().getLocalPart()
+                            + (simple ? "" : ", which holds text alone"),
+                    "use xs:simpleContent, or name a complex type "
+                            + (simple ? "as the base" : "that holds elements as the base"));
+        }
     }
 
     private void attributes(Attributes attributes) {
@@ -210,7 +241,7 @@ final class SchemaReferences {
     }
 
     private void attribute(AttributeDeclaration attribute) {
-        reference(attribute.type());
+        simple(attribute.type(), "an attribute cannot be of ");
     }
 
     private void element(ElementDeclaration element) {
