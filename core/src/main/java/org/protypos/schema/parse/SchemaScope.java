@@ -83,7 +83,8 @@ final class SchemaScope {
         if (chameleon && name.getNamespaceURI().isEmpty()) {
             name = new QName(target, name.getLocalPart());
         }
-        return name.equals(redefined) && mayMeanOldForm(element) ? original : name;
+        // Where there is no old form, that is told at the redefinition.
+        return original != null && name.equals(redefined) && mayMeanOldForm(element) ? original : name;
     }
 
     /** XML Schema Part 1, section 4.2.2. */
