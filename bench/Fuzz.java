@@ -16,6 +16,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.TreeMap;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import javax.xml.namespace.QName;
 import javax.xml.stream.XMLInputFactory;
@@ -39,6 +40,9 @@ import org.protypos.source.DocumentGatherer;
  * checked. Nothing may throw, nothing may take ten seconds. What is well-formed is asked of the platform's parser.
  */
 final class Fuzz {
+    private static final Pattern VALUE = Pattern.compile("\\s(?!xmlns)[A-Za-z]+=(\"[^\"<]*\")");
+    private static final Pattern EMPTY_ELEMENT = Pattern.compile("(<[A-Za-z:]+(?:\\s[^<>]*)?/>)");
+
     private static final long MOST_NANOS = 10_000_000_000L;
     private static final int SHOWN = 20;
     private static final String[] NUMBERS = {
@@ -168,7 +172,7 @@ final class Fuzz {
             byte[] bytes = Files.readAllBytes(file);
             Path copy = work.resolve(root.relativize(file).toString());
             Files.createDirectories(copy.getParent());
-            Files.write(copy, document == changed ? mutated(bytes) : bytes);
+            Files.write(copy, document == changed ? number % 2 == 0 ? mutated(bytes) : rewritten(bytes) : bytes);
         }
         Path mutant = work.resolve(root.relativize(original.toAbsolutePath().normalize()).toString());
         String name = number + " of " + original;
@@ -280,6 +284,34 @@ final class Fuzz {
         } catch (XMLStreamException | RuntimeException e) {
             return String.valueOf(e.getMessage());
         }
+    }
+
+    /** Changes a contract so that it stays well-formed: what it says somewhere is said elsewhere, or no longer. */
+    private byte[] rewritten(byte[] bytes) {
+        String text = new String(bytes, StandardCharsets.ISO_8859_1);
+        for (int changes = 1 + random.nextInt(3); changes > 0; changes--) {
+            List<int[]> values = found(VALUE, text);
+            List<int[]> elements = found(EMPTY_ELEMENT, text);
+            if (values.isEmpty() || elements.isEmpty()) {
+                break;
+            }
+            int[] value = values.get(random.nextInt(values.size()));
+            int[] other = values.get(random.nextInt(values.size()));
+            int[] element = elements.get(random.nextInt(elements.size()));
+            int[] place = elements.get(random.nextInt(elements.size()));
+            text = switch (random.nextInt(4)) {
+                case 0 -> text.substring(0, element[0]) + text.substring(element[1]);
+                case 1 -> text.substring(0, place[0]) + text.substring(element[0], element[1]) + text.substring(place[0]);
+                default -> text.substring(0, value[0]) + text.substring(other[0], other[1]) + text.substring(value[1]);
+            };
+        }
+        return text.getBytes(StandardCharsets.ISO_8859_1);
+    }
+
+    private static List<int[]> found(Pattern pattern, String text) {
+        return pattern.matcher(text).results()
+                .map(match -> new int[] {match.start(1), match.end(1)})
+                .toList();
     }
 
     private byte[] mutated(byte[] bytes) {
