@@ -18,6 +18,9 @@ import org.protypos.schema.TypeReference;
 
 /** Content models with corrections laid over them. */
 final class CorrectedContent {
+    private static final Term.Cases<QName> NAMES = new Term.Cases<>(
+            ElementDeclaration::name, ElementReference::name, group -> null, model -> null, wildcard -> null);
+
     private final SchemaComponents schema;
     private final Corrections corrections;
     private final CorrectedSchema around;
@@ -103,8 +106,7 @@ final class CorrectedContent {
     }
 
     private static QName nameOf(Term term) {
-        return term.map(new Term.Cases<>(
-                ElementDeclaration::name, ElementReference::name, group -> null, model -> null, wildcard -> null));
+        return term.map(NAMES);
     }
 
     /** A group with a particle behind the element of a name. */

@@ -7,10 +7,8 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Iterator;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.stream.Stream;
 import org.protypos.binding.ProposedRule;
@@ -98,10 +96,14 @@ public final class CheckCommand implements Callable<Integer> {
                 new Terminal(spec.commandLine().getOut(), spec.commandLine().getErr());
         List<PlannedContract> plans = contract.isSound() ? plans(contract) : List.of();
         PlannedContract planned = plans.isEmpty() ? null : plans.get(0);
-        Set<Finding> told = new LinkedHashSet<>();
-        plans.forEach(plan -> told.addAll(plan.findings()));
         Findings all = new Findings();
-        all.addAll(planned == null ? contract.findings() : List.copyOf(told));
+        all.addAll(
+                planned == null
+                        ? contract.findings()
+                        : plans.stream()
+                                .flatMap(plan -> plan.findings().stream())
+                                .distinct()
+                                .toList());
         if (planned != null) {
             wanted.forEach(profile -> all.addAll(ProfileCheck.of(contract, profile)));
         }
@@ -111,9 +113,7 @@ public final class CheckCommand implements Callable<Integer> {
         List<Finding> findings = all.sorted();
         int status = planned == null
                 ? ContractArguments.status(contract)
-                : plans.stream().allMatch(PlannedContract::isSound) && !all.hasErrors()
-                        ? ExitStatus.DONE
-                        : ExitStatus.CONTRACT;
+                : areSound(plans) && !all.hasErrors() ? ExitStatus.DONE : ExitStatus.CONTRACT;
         // Before the file is written, for a new one gets more.
         List<ProposedRule> others = suggest == null || planned == null ? List.of() : others(planned);
         if (suggest != null && planned != null && !write(terminal, planned, others)) {
@@ -152,6 +152,10 @@ public final class CheckCommand implements Callable<Integer> {
                 .toList();
     }
 
+    private static boolean areSound(List<PlannedContract> plans) {
+        return !plans.isEmpty() && plans.stream().allMatch(PlannedContract::isSound);
+    }
+
     private Profile profile(String name) {
         return Stream.of(Profile.values())
                 .filter(profile -> profile.key().equals(name))
@@ -169,7 +173,7 @@ public final class CheckCommand implements Callable<Integer> {
         int documents = contract.documents().all().size();
         int clashes =
                 plans.stream().mapToInt(plan -> plan.code().clashes().size()).sum();
-        boolean sound = !plans.isEmpty() && plans.stream().allMatch(PlannedContract::isSound);
+        boolean sound = areSound(plans);
         out.println(FindingPrinter.summary(findings)
                 + (clashes == 0 ? "" : ", " + clashes + (clashes == 1 ? " clash" : " clashes") + " of names")
                 + " in " + documents + (documents == 1 ? " document" : " documents"));

@@ -6,7 +6,6 @@ import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.EnumSet;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -304,9 +303,10 @@ public final class GenerateCommand implements Callable<Integer> {
     private int print(Terminal terminal, ProjectGenerator.Result result, boolean unreachable) throws IOException {
         List<GeneratedCode> codes = result.codes();
         // What is wrong with the project file is told by each of its contracts.
-        Set<Finding> told = new LinkedHashSet<>();
-        codes.forEach(code -> told.addAll(code.findings()));
-        List<Finding> findings = List.copyOf(told);
+        List<Finding> findings = codes.stream()
+                .flatMap(code -> code.findings().stream())
+                .distinct()
+                .toList();
         boolean refused = result.isRefused();
         if (check && result.isPlanned()) {
             return drift(terminal, result.drift());

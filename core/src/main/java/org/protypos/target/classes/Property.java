@@ -88,6 +88,11 @@ public record Property(String name, String nilName, ValueType type, Access acces
                         : Subject.element(around, xmlName(), null).designator();
     }
 
+    /** Whether it is the list in its element rather than the element. */
+    public boolean isUnwrapped() {
+        return access == Access.UNWRAPPED;
+    }
+
     /** Whether it has any number of values. */
     public boolean isMany() {
         return cardinality() == Member.Cardinality.MANY;

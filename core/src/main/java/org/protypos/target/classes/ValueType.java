@@ -37,15 +37,20 @@ public sealed interface ValueType {
                 : written instanceof Items items && items.item().holdsNames();
     }
 
-    /** The built-in type of the items of a list; null when it is none. */
-    default String itemBuiltin() {
+    /** Whether its text, whatever stands in it, is read with the prefixes around it. */
+    default boolean needsPrefixes() {
+        return holdsNames() || written() instanceof Items items && items.item().isName();
+    }
+
+    /** What its text is made of: a built-in type, which a star follows for a list of it. */
+    default String form() {
         if (!(written() instanceof Items items)) {
-            return null;
+            return builtin();
         }
-        return (items.item() instanceof Enumerated enumerated
-                        ? new Scalar(enumerated.type().base())
-                        : items.item())
-                .builtin();
+        ValueType item = items.item() instanceof Enumerated enumerated
+                ? new Scalar(enumerated.type().base())
+                : items.item();
+        return item.builtin() + "*";
     }
 
     /** The built-in type that values are of when nothing says more. */
@@ -121,6 +126,30 @@ public sealed interface ValueType {
         }
     }
 
+    /** A value that is of somebody's own type, or a document, and stands in a message as text of a simple type. */
+    sealed interface Shaped extends ValueType {
+        /** What is written in its place. */
+        Scalar wire();
+
+        /** What it is, for a message about a text that is none. */
+        String described();
+
+        /** The kind of text that it is made of: with white space as the simple type wants it. */
+        default ScalarKind source() {
+            return wire().kind().isText() ? wire().kind() : ScalarKind.TOKEN;
+        }
+
+        @Override
+        default ValueType written() {
+            return wire();
+        }
+
+        @Override
+        default boolean hasOddText() {
+            return true;
+        }
+    }
+
     /**
      * A value of a type of the target that the contract knows nothing of.
      *
@@ -129,20 +158,15 @@ public sealed interface ValueType {
      * @param parse what makes it of text, or null for the target's own way
      * @param print what makes text of it, or null likewise
      */
-    record Converted(Scalar wire, String type, String parse, String print) implements ValueType {
+    record Converted(Scalar wire, String type, String parse, String print) implements Shaped {
         @Override
         public <R> R map(Cases<R> cases) {
             return cases.converted().apply(this);
         }
 
         @Override
-        public ValueType written() {
-            return wire;
-        }
-
-        @Override
-        public boolean hasOddText() {
-            return true;
+        public String described() {
+            return type;
         }
     }
 
@@ -153,20 +177,15 @@ public sealed interface ValueType {
      * @param element the root element of the document
      * @param content what that holds
      */
-    record Carried(Scalar wire, QName element, PlannedClass content) implements ValueType {
+    record Carried(Scalar wire, QName element, PlannedClass content) implements Shaped {
         @Override
         public <R> R map(Cases<R> cases) {
             return cases.carried().apply(this);
         }
 
         @Override
-        public ValueType written() {
-            return wire;
-        }
-
-        @Override
-        public boolean hasOddText() {
-            return true;
+        public String described() {
+            return "document with <" + element.getLocalPart() + ">";
         }
     }
 

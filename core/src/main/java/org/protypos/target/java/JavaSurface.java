@@ -123,7 +123,7 @@ public final class JavaSurface {
             surface.name(designator, property.name());
         }
         String slot = name + "." + property.name();
-        Code given = property.access() == Property.Access.UNWRAPPED ? types.of(property) : types.given(property);
+        Code given = property.isUnwrapped() ? types.of(property) : types.given(property);
         gone(designator, slot, slot + ": " + unboxed(given), BOTH);
         gone(
                 designator,

@@ -26,7 +26,7 @@ record CSharpDialect(CSharpTypes types, FieldNames fields) implements Dialect {
 
     @Override
     public Code member(Property property) {
-        return CSharpTypes.isUnwrapped(property) ? kept(property) : Code.of("this.$N", property.name());
+        return property.isUnwrapped() ? kept(property) : Code.of("this.$N", property.name());
     }
 
     @Override

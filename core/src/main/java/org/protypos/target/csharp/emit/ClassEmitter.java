@@ -122,10 +122,7 @@ public final class ClassEmitter {
 
     /** Whether a property is more than a place for a value. */
     private boolean hasField(Property property) {
-        return property.isMany()
-                || property.nilName() != null
-                || CSharpTypes.isUnwrapped(property)
-                || hasDefault(property);
+        return property.isMany() || property.nilName() != null || property.isUnwrapped() || hasDefault(property);
     }
 
     private boolean hasDefault(Property property) {
@@ -135,7 +132,7 @@ public final class ClassEmitter {
     }
 
     private void property(Property property) {
-        if (CSharpTypes.isUnwrapped(property)) {
+        if (property.isUnwrapped()) {
             unwrapped(property);
             return;
         }

@@ -1,7 +1,6 @@
 package org.protypos.target.csharp.emit;
 
 import javax.xml.namespace.QName;
-import org.protypos.api.ScalarKind;
 import org.protypos.target.classes.ValueType;
 import org.protypos.target.code.Code;
 import org.protypos.target.code.TypeName;
@@ -29,17 +28,9 @@ final class EmptyValue {
         Code name = CSharpTypes.xname(
                 simpleType == null ? "http://www.w3.org/2001/XMLSchema" : simpleType.getNamespaceURI(),
                 simpleType == null ? builtin : simpleType.getLocalPart());
-        boolean names = value.holdsNames()
-                || value.written() instanceof ValueType.Items items
-                        && items.item() instanceof ValueType.Scalar scalar
-                        && scalar.kind() == ScalarKind.QNAME;
         TypeName simple = context.runtime("XmlSimple").members();
-        return names
+        return value.needsPrefixes()
                 ? Code.of("$T.EmptyWithNames($L)", simple, name)
-                : Code.of(
-                        "$T.Empty($L, $S)",
-                        simple,
-                        name,
-                        value.itemBuiltin() == null ? builtin : value.itemBuiltin() + "*");
+                : Code.of("$T.Empty($L, $S)", simple, name, value.form());
     }
 }

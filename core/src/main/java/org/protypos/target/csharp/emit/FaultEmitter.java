@@ -6,7 +6,6 @@ import org.protypos.target.code.Code;
 import org.protypos.target.csharp.text.CSharpContext;
 import org.protypos.target.csharp.text.CSharpFile;
 import org.protypos.target.csharp.text.CSharpText;
-import org.protypos.target.csharp.text.CSharpTypes;
 
 /** Writes the exception for a declared fault. */
 public final class FaultEmitter {
@@ -15,8 +14,8 @@ public final class FaultEmitter {
     /** The source file for this part of a plan. */
     public static SourceFile emit(CSharpContext context, PlannedFault fault) {
         CSharpFile file = context.file(fault.packageName(), fault.name());
-        CSharpTypes types = context.types();
-        Code type = types.of(fault.detail());
+        CSharpDialect dialect = new CSharpDialect(context.types(), null);
+        Code type = dialect.types().of(fault.detail());
         file.doc(
                 CSharpText.comment(fault.documentation()),
                 "Declared fault: the detail is the element "
@@ -41,11 +40,11 @@ public final class FaultEmitter {
         Code written = CSharpDialect.writable(fault.detail(), Code.of("this.Detail"));
         if (fault.detail().nillable()) {
             file.block("if (this.Detail == null)");
-            file.line("output.Nil($L);", CSharpTypes.name(fault.detail()));
+            file.line("output.Nil($L);", dialect.name(fault.detail()));
             file.line("return;");
             file.close();
         }
-        new WritingCode(context, file, new CSharpDialect(types, null)).writeElement(fault.detail(), written);
+        new WritingCode(context, file, dialect).writeElement(fault.detail(), written);
         file.close();
         file.close();
         return file.finish();

@@ -28,6 +28,7 @@ public final class MessagesEmitter {
     private final CSharpContext context;
     private final CSharpFile file;
     private final CSharpTypes types;
+    private final CSharpDialect dialect;
     private final ReadingCode reading;
     private final WritingCode writing;
     private final Signatures signatures;
@@ -38,7 +39,7 @@ public final class MessagesEmitter {
         this.context = context;
         this.file = file;
         this.types = context.types();
-        CSharpDialect dialect = new CSharpDialect(types, null);
+        this.dialect = new CSharpDialect(types, null);
         this.reading = new ReadingCode(context, file, dialect);
         this.writing = new WritingCode(context, file, dialect);
     }
@@ -369,7 +370,7 @@ public final class MessagesEmitter {
             }
             if (body.nillable()) {
                 file.orElse("else");
-                file.line("output.Nil($L);", CSharpTypes.name(body));
+                file.line("output.Nil($L);", dialect.name(body));
             }
             file.close();
         }
@@ -383,7 +384,7 @@ public final class MessagesEmitter {
         if (message.anyWrapper()) {
             file.line("input.DemandAny($S);", body.xmlName().getLocalPart());
         } else {
-            file.line("input.Demand($L);", CSharpTypes.name(body));
+            file.line("input.Demand($L);", dialect.name(body));
         }
         Code value = reading.element(body);
         if (body.nillable()) {
@@ -405,7 +406,7 @@ public final class MessagesEmitter {
             named.add(found);
             TypeName wanted = content(fault.detail().type());
             TypeName exception = TypeName.ofContract(fault.packageName(), fault.name());
-            file.line("$T $N = fault.DetailOf<$T>($L);", wanted, found, wanted, CSharpTypes.name(fault.detail()));
+            file.line("$T $N = fault.DetailOf<$T>($L);", wanted, found, wanted, dialect.name(fault.detail()));
             file.block("if ($N != null)", found);
             take(fault.detail().type(), found, detail -> file.line("return new $T(fault, $L);", exception, detail));
             file.close();

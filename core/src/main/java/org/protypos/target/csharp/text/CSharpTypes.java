@@ -1,6 +1,5 @@
 package org.protypos.target.csharp.text;
 
-import java.util.List;
 import java.util.function.UnaryOperator;
 import org.protypos.api.Member;
 import org.protypos.api.ScalarKind;
@@ -52,13 +51,8 @@ public final class CSharpTypes {
                         parse(enumerated.type().base(), text),
                         context.registry(),
                         enumerated.type().name()),
-                converted -> text -> parseOwn(converted, converted.wire(), text, parser(converted), converted.type()),
-                carried -> text -> parseOwn(
-                        carried,
-                        carried.wire(),
-                        text,
-                        parser(carried),
-                        "document with <" + carried.element().getLocalPart() + ">"),
+                converted -> text -> shaped(converted, text, parser(converted)),
+                carried -> text -> shaped(carried, text, parser(carried)),
                 items -> text -> Code.of("input.List($L, one => $L)", text, parse(items.item(), ONE)));
         this.printed = ValueType.Cases.ofText(
                 scalar -> value -> switch (scalar.kind()) {
@@ -86,7 +80,7 @@ public final class CSharpTypes {
                         TypeName.ofLibrary("System.Collections.Generic", "Dictionary"),
                         linq("XName"));
             default ->
-                isUnwrapped(property)
+                property.isUnwrapped()
                         ? Code.of(
                                 "$T<$T>",
                                 TypeName.ofLibrary("System.Collections.Generic", "IList"),
@@ -95,14 +89,9 @@ public final class CSharpTypes {
         };
     }
 
-    /** Whether a property is the list in its element rather than the element. */
-    public static boolean isUnwrapped(Property property) {
-        return property.access() == Property.Access.UNWRAPPED;
-    }
-
     /** The type of what a property is kept in. */
     public Code field(Property property) {
-        return isUnwrapped(property) ? stored(property) : of(property);
+        return property.isUnwrapped() ? stored(property) : of(property);
     }
 
     private Code stored(Property property) {
@@ -211,16 +200,14 @@ public final class CSharpTypes {
         return type.map(parsed).apply(text);
     }
 
-    /** Makes a value of a type of somebody's of text, which has its white space as the simple type wants it. */
-    private Code parseOwn(ValueType type, ValueType.Scalar wire, Code text, Code parser, String described) {
-        ScalarKind kind = wire.kind();
+    private Code shaped(ValueType.Shaped type, Code text, Code parser) {
         return Code.of(
                 "input.Converted<$T>($L, $L, it => $L, $S)",
                 object(type),
-                parse(kind.isText() ? kind : ScalarKind.TOKEN, text),
+                parse(type.source(), text),
                 parser,
                 print(type, Code.of("it")),
-                described);
+                type.described());
     }
 
     /** The function that makes a value of text. */
@@ -340,11 +327,5 @@ public final class CSharpTypes {
             throw new NumberFormatException("no literal");
         }
         return value;
-    }
-
-    /** The namespace and the name of the element or attribute of a property. */
-    public static Code name(Property property) {
-        return Code.literals(
-                List.of(property.xmlName().getNamespaceURI(), property.xmlName().getLocalPart()));
     }
 }

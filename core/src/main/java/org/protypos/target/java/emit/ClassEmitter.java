@@ -124,7 +124,7 @@ public final class ClassEmitter {
     }
 
     private void accessors(PlannedClass type, Property property) {
-        if (property.access() == Property.Access.UNWRAPPED) {
+        if (property.isUnwrapped()) {
             unwrapped(type, property);
             return;
         }

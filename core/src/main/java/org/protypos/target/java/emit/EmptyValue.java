@@ -1,7 +1,6 @@
 package org.protypos.target.java.emit;
 
 import javax.xml.namespace.QName;
-import org.protypos.api.ScalarKind;
 import org.protypos.target.classes.ValueType;
 import org.protypos.target.code.Code;
 import org.protypos.target.java.text.JavaContext;
@@ -23,21 +22,12 @@ final class EmptyValue {
         if (value instanceof ValueType.Anything) {
             return Code.of("new $T()", context.xml("XmlTree"));
         }
-        boolean names = value.holdsNames()
-                || value.written() instanceof ValueType.Items items
-                        && items.item() instanceof ValueType.Scalar scalar
-                        && scalar.kind() == ScalarKind.QNAME;
         String builtin = value.builtin();
         String namespace = simpleType == null ? "http://www.w3.org/2001/XMLSchema" : simpleType.getNamespaceURI();
         String local = simpleType == null ? builtin : simpleType.getLocalPart();
-        if (names) {
+        if (value.needsPrefixes()) {
             return Code.of("$T.emptyWithNames($S, $S)", context.xml("XmlSimple"), namespace, local);
         }
-        return Code.of(
-                "$T.empty($S, $S, $S)",
-                context.xml("XmlSimple"),
-                namespace,
-                local,
-                value.itemBuiltin() == null ? builtin : value.itemBuiltin() + "*");
+        return Code.of("$T.empty($S, $S, $S)", context.xml("XmlSimple"), namespace, local, value.form());
     }
 }

@@ -41,13 +41,8 @@ public final class JavaTypes {
                         parse(enumerated.type().base(), text),
                         context.ref(enumerated.type()),
                         enumerated.type().name()),
-                converted -> text -> parseOwn(converted, converted.wire(), text, parser(converted), converted.type()),
-                carried -> text -> parseOwn(
-                        carried,
-                        carried.wire(),
-                        text,
-                        parser(carried),
-                        "document with <" + carried.element().getLocalPart() + ">"),
+                converted -> text -> shaped(converted, text, parser(converted)),
+                carried -> text -> shaped(carried, text, parser(carried)),
                 items -> text -> Code.of("in.list($L, one -> $L)", text, parse(items.item(), ONE)));
         this.printed = ValueType.Cases.ofText(
                 scalar -> value -> print(scalar.kind(), value),
@@ -67,13 +62,13 @@ public final class JavaTypes {
                         "$T<$T, String>",
                         TypeName.ofLibrary("java.util.Map"),
                         TypeName.ofLibrary("javax.xml.namespace.QName"));
-            default -> property.access() == Property.Access.UNWRAPPED ? of(property.inside()) : stored(property);
+            default -> property.isUnwrapped() ? of(property.inside()) : stored(property);
         };
     }
 
     /** The type of a property's field. */
     public Code field(Property property) {
-        return property.access() == Property.Access.UNWRAPPED ? stored(property) : of(property);
+        return property.isUnwrapped() ? stored(property) : of(property);
     }
 
     private Code stored(Property property) {
@@ -89,7 +84,7 @@ public final class JavaTypes {
 
     /** The type of a property where an object is needed. */
     public Code boxed(Property property) {
-        return property.isMany() || property.access() == Property.Access.UNWRAPPED ? of(property) : item(property);
+        return property.isMany() || property.isUnwrapped() ? of(property) : item(property);
     }
 
     /** The call that gives the value of a property, null when it is absent. */
@@ -180,16 +175,14 @@ public final class JavaTypes {
         return type.map(parsed).apply(text);
     }
 
-    /** Makes a value of a type of somebody's of text, which has its white space as the simple type wants it. */
-    private Code parseOwn(ValueType type, ValueType.Scalar wire, Code text, Code parser, String described) {
-        ScalarKind kind = wire.kind();
+    private Code shaped(ValueType.Shaped type, Code text, Code parser) {
         return Code.of(
                 "in.<$T>converted($L, $L, it -> $L, $S)",
                 object(type),
-                parse(kind.isText() ? kind : ScalarKind.TOKEN, text),
+                parse(type.source(), text),
                 parser,
                 print(type, Code.of("it")),
-                described);
+                type.described());
     }
 
     /** The function that makes a value of text. */
