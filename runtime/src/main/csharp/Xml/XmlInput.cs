@@ -239,17 +239,8 @@ namespace Protypos.Runtime
             }
             XName name = this.NextName;
             this.attributes.Load();
-            string stated = this.attributes.StatedType;
-            XName type = stated == null ? null : this.ToName(stated);
-            XmlObject value = type == null ? null : this.types.TypeOrBuiltin(type);
-            if (value != null)
-            {
-                value.IsTypeStated = true;
-            }
-            else
-            {
-                value = this.types.ElementContent(name);
-            }
+            XmlObject declared = this.types.ElementContent(name);
+            XmlObject value = this.StatedOr(declared) ?? declared;
             return new XmlElement<XmlObject>(name, value == null ? new XmlTree(this.Tree()) : this.Fill(value));
         }
 
@@ -306,12 +297,27 @@ namespace Protypos.Runtime
             }
         }
 
-        private void TypedContent(XmlObject declared)
+        /// <summary>
+        /// An empty value of the type that the element being read names, null when nobody knows that one; what it is declared
+        /// with when it names none.
+        /// </summary>
+        private XmlObject StatedOr(XmlObject declared)
         {
-            this.attributes.Load();
             string stated = this.attributes.StatedType;
             XName type = stated == null ? null : this.ToName(stated);
             XmlObject value = type == null ? declared : this.types.TypeOrBuiltin(type);
+            if (value == null || type == null)
+            {
+                return value;
+            }
+            value.IsTypeStated = true;
+            return declared == null || declared.Standing == null ? value : XmlTypes.Standing(value, declared.Standing);
+        }
+
+        private void TypedContent(XmlObject declared)
+        {
+            this.attributes.Load();
+            XmlObject value = this.StatedOr(declared);
             if (value != null && !(value is XmlTree))
             {
                 this.Fill(value);
@@ -349,6 +355,7 @@ namespace Protypos.Runtime
                 tree.Fill(this.Tree(null));
                 return value;
             }
+            string own = value.Standing ?? this.standard;
             bool nil = this.attributes.StatedNil;
             this.FillAttributes(value, this.keepForeign, out XmlObject around);
             if (nil)
@@ -359,7 +366,9 @@ namespace Protypos.Runtime
             }
             else
             {
+                this.standard = own;
                 value.DoReadBody(this);
+                this.standard = null;
             }
             this.current = around;
             this.TakeRefused();

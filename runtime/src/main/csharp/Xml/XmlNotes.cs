@@ -21,6 +21,9 @@ namespace Protypos.Runtime
         private List<Child> children;
         private int[] order;
 
+        /// <summary>What an element stands for when it is empty, or null.</summary>
+        internal string Standing;
+
         internal XmlNotes()
         {
             this.Own = NoAttributes;

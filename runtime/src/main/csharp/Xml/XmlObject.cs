@@ -125,6 +125,12 @@ namespace Protypos.Runtime
         }
 
         /// <summary>Remembers the prefixes that values inside use.</summary>
+        /// <summary>What the element stands for when it is empty, or null for nothing but that.</summary>
+        internal string Standing
+        {
+            get { return this.notes == null ? null : this.notes.Standing; }
+        }
+
         internal XmlNotes Notes
         {
             get { return this.notes ?? (this.notes = new XmlNotes()); }

@@ -127,9 +127,15 @@ namespace Protypos.Runtime
             get
             {
                 return this.name != null ? this.name
-                    : this.builtin == NamesInside || this.IsList ? this.Text
-                    : Lexical.Parse(this.builtin, this.Text);
+                    : this.builtin == NamesInside || this.IsName || this.IsList ? this.Meant
+                    : Lexical.Parse(this.builtin, this.Meant);
             }
+        }
+
+        /// <summary>The text, or what an empty one stands for.</summary>
+        private string Meant
+        {
+            get { return this.Text.Length == 0 && this.Standing != null ? this.Standing : this.Text; }
         }
 
         private bool IsList
@@ -154,7 +160,7 @@ namespace Protypos.Runtime
 
         private string[] Items()
         {
-            string collapsed = Lexical.Collapse(this.Text);
+            string collapsed = Lexical.Collapse(this.Meant);
             return collapsed.Length == 0 ? new string[0] : collapsed.Split(' ');
         }
 
@@ -197,7 +203,8 @@ namespace Protypos.Runtime
         {
             if (this.IsName)
             {
-                this.name = input.ToName(input.Body());
+                string body = input.Body();
+                this.name = body.Length == 0 && this.Standing != null ? null : input.ToName(body);
                 this.Text = this.name == null ? "" : this.name.LocalName;
                 return;
             }
@@ -218,7 +225,7 @@ namespace Protypos.Runtime
                 }
                 else
                 {
-                    Lexical.Parse(this.builtin, this.Text);
+                    Lexical.Parse(this.builtin, this.Meant);
                 }
             }
             catch (FormatException)

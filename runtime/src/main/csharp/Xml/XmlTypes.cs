@@ -82,6 +82,13 @@ namespace Protypos.Runtime
             }
         }
 
+        /// <summary>Gives back a value that is to be read, for an element that stands for a text of its own when it is empty.</summary>
+        public static XmlObject Standing(XmlObject value, string text)
+        {
+            value.Notes.Standing = text;
+            return value;
+        }
+
         /// <summary>Makes an element of a typed value.</summary>
         public XElement ToElement(XName name, XmlObject value)
         {

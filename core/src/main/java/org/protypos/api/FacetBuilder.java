@@ -35,10 +35,49 @@ final class FacetBuilder {
     }
 
     /** What a restriction of simple content demands beside what its base does; null when that is nothing. */
-    ValueFacets ofRestriction(ComplexType.SimpleContent content) {
-        ValueFacets base = content.type() == null ? ANYTHING : all(content.type());
+    ValueFacets ofRestriction(ComplexType complex, ComplexType.SimpleContent content) {
+        if (content.type() == null && FacetStep.of(content.facets()).isEmpty()) {
+            return null;
+        }
+        ValueFacets base = content.type() == null ? ground(text(complex.base())) : all(content.type());
         ValueFacets narrowed = narrowed(base, content.facets());
         return narrowed.demandsMore() ? narrowed : null;
+    }
+
+    /** What the text of a type with simple content demands. */
+    private ValueFacets text(TypeReference reference) {
+        TypeReference at = reference;
+        for (int step = 0; step <= schema.types().size(); step++) {
+            if (!(schema.resolve(at) instanceof ComplexType complex)
+                    || !(complex.content() instanceof ComplexType.SimpleContent content)) {
+                return all(at);
+            }
+            if (content.type() != null) {
+                return narrowed(all(content.type()), content.facets());
+            }
+            at = complex.base();
+        }
+        return ANYTHING;
+    }
+
+    /** What values are compared by, without what is demanded of them: that is told where it is demanded. */
+    private static ValueFacets ground(ValueFacets facets) {
+        return facets.map(new ValueFacets.Cases<>(
+                builtIn -> new ValueFacets.OfBuiltIn(ground(builtIn.type())),
+                list -> new ValueFacets.ListOf(ground(list.item())),
+                union -> union,
+                narrowed -> narrowed.step() instanceof FacetStep.WhiteSpace
+                        ? new ValueFacets.Narrowed(ground(narrowed.base()), narrowed.step())
+                        : ground(narrowed.base())));
+    }
+
+    private static BuiltIn ground(BuiltIn type) {
+        for (BuiltIn base : List.of(BuiltIn.DECIMAL, BuiltIn.TOKEN)) {
+            if (type.isA(base)) {
+                return base;
+            }
+        }
+        return type;
     }
 
     private ValueFacets all(TypeReference reference) {

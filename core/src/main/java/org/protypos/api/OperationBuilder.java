@@ -299,7 +299,7 @@ final class OperationBuilder {
                 inBody ? Subject.element(element, null) : null,
                 cardinality,
                 declared.nillable(),
-                null,
+                declared.defaultValue() != null ? declared.defaultValue() : declared.fixedValue(),
                 declared.documentation(),
                 null,
                 null);

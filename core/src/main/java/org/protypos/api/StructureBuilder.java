@@ -115,7 +115,7 @@ final class StructureBuilder {
                         types.facets().of(complex.base()),
                         null));
             } else {
-                type.narrowText(types.facets().ofRestriction(content));
+                type.narrowText(types.facets().ofRestriction(complex, content));
             }
             return;
         }
@@ -142,7 +142,8 @@ final class StructureBuilder {
     /** Gathers the elements that mixed content declares itself; global ones are known by name anyway. */
     private void inner(Term term, Set<QName> groups) {
         if (term instanceof ElementDeclaration element) {
-            type.addInner(element.name(), types.value(types.schema().typeOf(element), new Scope(type, element.name())));
+            ApiValue value = types.value(types.schema().typeOf(element), new Scope(type, element.name()));
+            type.addInner(element.name(), ApiElement.of(element, value));
         } else if (term instanceof ModelGroup group) {
             group.particles().forEach(particle -> inner(particle.term(), groups));
         } else if (term instanceof GroupReference reference && groups.add(reference.name())) {

@@ -35,7 +35,7 @@ public final class StructuredType implements NamedType {
     private Member text;
     private ValueFacets narrowedText;
     private QName arrayItem;
-    private final Map<QName, ApiValue> inner = new LinkedHashMap<>();
+    private final Map<QName, ApiElement> inner = new LinkedHashMap<>();
     private Content<Member> content;
     private final List<Member> elements = new ArrayList<>();
     private Consumer<BiConsumer<Subject, String>> mentioned = nobody -> {};
@@ -145,8 +145,8 @@ public final class StructuredType implements NamedType {
         return narrowedText;
     }
 
-    /** What the elements hold that it declares in its mixed content. */
-    public Map<QName, ApiValue> inner() {
+    /** The elements that it declares in its mixed content. */
+    public Map<QName, ApiElement> inner() {
         return Collections.unmodifiableMap(inner);
     }
 
@@ -219,8 +219,8 @@ public final class StructuredType implements NamedType {
         narrowedText = facets;
     }
 
-    void addInner(QName element, ApiValue value) {
-        inner.putIfAbsent(element, value);
+    void addInner(QName name, ApiElement element) {
+        inner.putIfAbsent(name, element);
     }
 
     void setEncodedCall() {

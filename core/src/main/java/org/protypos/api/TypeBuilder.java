@@ -305,13 +305,7 @@ final class TypeBuilder {
         Map<QName, ApiElement> elements = new LinkedHashMap<>();
         for (QName name : sorted(schema.elements())) {
             ElementDeclaration element = schema.elements().get(name);
-            elements.put(
-                    name,
-                    new ApiElement(
-                            value(schema.typeOf(element), Scope.global(name)),
-                            element.isAbstract(),
-                            element.nillable(),
-                            element.substitutionHead()));
+            elements.put(name, ApiElement.of(element, value(schema.typeOf(element), Scope.global(name))));
         }
         return elements;
     }

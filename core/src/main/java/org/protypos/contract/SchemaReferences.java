@@ -179,9 +179,14 @@ final class SchemaReferences {
             simple(content.type(), "text cannot be of ");
             content.facets().forEach(this::facet);
             text(complex, content, base);
-        } else if (complex.particle() != null) {
-            term(complex.particle().term());
-            elements(complex, base);
+        } else {
+            if (complex.particle() != null) {
+                term(complex.particle().term());
+            }
+            boolean empty = complex.particle() == null && !complex.mixed();
+            if (!empty || complex.derivation() == ComplexType.Derivation.EXTENSION) {
+                elements(complex, base);
+            }
         }
         attributes(complex.attributes());
         breadth.check(complex);
@@ -210,7 +215,9 @@ final class SchemaReferences {
             findings.error(
                     "base-kind",
                     complex.base().place(),
-                    "elements cannot be added to "
+                    (complex.particle() == null
+                                    ? "complex content cannot be made from "
+                                    : "elements cannot be added to ")
                             + (simple ? "the simple type " : "")
                             + complex.base().name().getLocalPart()
                             + (simple ? "" : ", which holds text alone"),

@@ -125,7 +125,7 @@ public final class ApiText {
             if (structured.narrowedText() != null) {
                 line("text must be " + facets(structured.narrowedText()));
             }
-            structured.inner().forEach((name, value) -> line("inside " + name + " is " + value(value)));
+            structured.inner().forEach((name, element) -> line("inside " + name + " is " + value(element.value())));
             if (structured.content() != null) {
                 content(structured.content());
             }

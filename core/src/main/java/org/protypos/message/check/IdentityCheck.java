@@ -14,12 +14,14 @@ import org.protypos.diagnostic.Place;
 import org.protypos.message.model.TypeModel;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.runtime.check.ValueRule;
+import org.protypos.runtime.value.Lexical;
 import org.protypos.schema.IdentityConstraint;
 
 /** Checks what speaks of several values together: keys and references to them, ID and IDREF. */
 final class IdentityCheck {
     private final Map<MessageElement, TypeModel> types;
     private final Consumer<Deviation> report;
+    private final Map<MessageElement, String> standards = new IdentityHashMap<>();
     private final Map<String, MessageElement> ids = new HashMap<>();
     private final Map<String, MessageElement> references = new LinkedHashMap<>();
 
@@ -31,17 +33,21 @@ final class IdentityCheck {
         this.report = report;
     }
 
+    /** Notes the value of an element, which is another than its text when that is empty and there is a default. */
     void value(MessageElement element, ValueRule rule, String text) {
+        if (!text.isEmpty() && element.content().isEmpty()) {
+            standards.put(element, text);
+        }
         value(element, null, rule, text);
     }
 
-    /** Notes the value of an element or of its attribute. */
+    /** Notes the value of an attribute, or of an element when that is null. */
     void value(MessageElement element, QName attribute, ValueRule rule, String text) {
         String builtin = (rule.item() != null ? rule.item() : rule).builtin();
         if (!"ID".equals(builtin) && !"IDREF".equals(builtin)) {
             return;
         }
-        for (String one : text.strip().split("\\s+")) {
+        for (String one : Lexical.items(text)) {
             if (builtin.equals("ID")) {
                 MessageElement owner = attribute == null ? element.parent() : element;
                 MessageElement other = ids.putIfAbsent(one, owner);
@@ -161,7 +167,7 @@ final class IdentityCheck {
         for (String field : constraint.fields()) {
             KeyPath path = KeyPath.of(field, constraint.namespaces());
             Object key = null;
-            for (KeyPath.Value value : path.values(selected)) {
+            for (KeyPath.Value value : path.values(selected, this::given)) {
                 key = key(value);
             }
             tuple.add(key);
@@ -169,14 +175,32 @@ final class IdentityCheck {
         return tuple;
     }
 
+    /** The attributes that an element does not say, and has all the same by their default (Part 1, section 3.11.4). */
+    private Set<QName> given(MessageElement element) {
+        TypeModel type = types.get(element);
+        Set<QName> given = new HashSet<>();
+        if (type != null) {
+            type.attributes().forEach((name, attribute) -> {
+                if (standard(attribute) != null) {
+                    given.add(name);
+                }
+            });
+        }
+        return given;
+    }
+
+    private static String standard(TypeModel.Attribute attribute) {
+        return attribute.standard() != null ? attribute.standard() : attribute.fixed();
+    }
+
     private Object key(KeyPath.Value value) {
         TypeModel type = types.get(value.element());
         if (value.attribute() == null) {
-            return type == null || type.text() == null
-                    ? value.text()
-                    : type.text().key(value.text(), value.element()::namespaceOf);
+            String text = standards.getOrDefault(value.element(), value.text());
+            return type == null || type.text() == null ? text : type.text().key(text, value.element()::namespaceOf);
         }
         TypeModel.Attribute declared = type == null ? null : type.attributes().get(value.attribute());
-        return declared == null ? value.text() : declared.rule().key(value.text(), value.element()::namespaceOf);
+        String text = value.text() == null ? standard(declared) : value.text();
+        return declared == null ? text : declared.rule().key(text, value.element()::namespaceOf);
     }
 }

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import javax.xml.namespace.QName;
 import org.protypos.message.tree.MessageElement;
@@ -29,7 +30,7 @@ public final class KeyPath {
      * @param attribute the attribute's name, or null
      */
     public record Value(MessageElement element, QName attribute) {
-        /** The text of the value. */
+        /** The text of the value; null for an attribute that is not written. */
         public String text() {
             return attribute == null ? element.text() : element.attributes().get(attribute);
         }
@@ -81,25 +82,36 @@ public final class KeyPath {
         return List.copyOf(found);
     }
 
-    /** The elements and attributes it leads to from an element. */
+    /** The elements and attributes it leads to from an element, as far as they stand in the message. */
     public List<Value> values(MessageElement from) {
+        return values(from, element -> Set.of());
+    }
+
+    /**
+     * The elements and attributes it leads to from an element.
+     *
+     * @param given the attributes that an element has without saying so, as they have default values
+     */
+    List<Value> values(MessageElement from, Function<MessageElement, Set<QName>> given) {
         List<Value> found = new ArrayList<>();
         for (Branch branch : branches) {
             if (branch.anywhere()) {
-                anywhere(from, branch.steps(), found);
+                anywhere(from, branch.steps(), given, found);
             } else {
-                walk(from, branch.steps(), found);
+                walk(from, branch.steps(), given, found);
             }
         }
         return found;
     }
 
-    private static void anywhere(MessageElement from, List<Step> steps, List<Value> found) {
-        walk(from, steps, found);
-        from.children().forEach(child -> anywhere(child, steps, found));
+    private static void anywhere(
+            MessageElement from, List<Step> steps, Function<MessageElement, Set<QName>> given, List<Value> found) {
+        walk(from, steps, given, found);
+        from.children().forEach(child -> anywhere(child, steps, given, found));
     }
 
-    private static void walk(MessageElement from, List<Step> steps, List<Value> found) {
+    private static void walk(
+            MessageElement from, List<Step> steps, Function<MessageElement, Set<QName>> given, List<Value> found) {
         if (steps.isEmpty()) {
             found.add(new Value(from, null));
             return;
@@ -107,7 +119,9 @@ public final class KeyPath {
         Step step = steps.get(0);
         List<Step> rest = steps.subList(1, steps.size());
         if (step.attribute()) {
-            for (QName name : from.attributes().keySet()) {
+            Set<QName> names = new LinkedHashSet<>(from.attributes().keySet());
+            names.addAll(given.apply(from));
+            for (QName name : names) {
                 if (step.matches(name)) {
                     found.add(new Value(from, name));
                 }
@@ -116,7 +130,7 @@ public final class KeyPath {
         }
         for (MessageElement child : from.children()) {
             if (step.matches(child.name())) {
-                walk(child, rest, found);
+                walk(child, rest, given, found);
             }
         }
     }

@@ -15,6 +15,7 @@ import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.runtime.check.ValueRule;
+import org.protypos.runtime.value.Lexical;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.Wildcard;
@@ -163,7 +164,14 @@ final class MessageCheck {
                 place);
     }
 
+    /** The type that an element names, or null; what it says of itself by attributes of the instance namespace is checked. */
     private TypeModel stated(MessageElement element) {
+        String nil = element.attribute(Xml.XSI, "nil");
+        ValueRule.Complaint complaint =
+                nil == null ? null : ValueRule.of("boolean").complaint(nil, null);
+        if (complaint != null) {
+            deviation("value", element, "xsi:nil: " + complaint.message(), "xsi:nil that says true or false", null);
+        }
         String stated = element.attribute(Xml.XSI, "type");
         if (stated == null) {
             return null;
@@ -198,7 +206,7 @@ final class MessageCheck {
         deviation(
                 "foreign-type",
                 element,
-                "xsi:type names " + stated.name().getLocalPart() + ", which may not stand for " + named(declared),
+                "xsi:type names " + named(stated) + ", which may not stand for " + named(declared),
                 "a type derived from " + named(declared),
                 place);
         return declared;
@@ -336,12 +344,12 @@ final class MessageCheck {
                 } else {
                     misplaced(child, type);
                 }
-            } else if (!textTold && !((String) item).isBlank()) {
+            } else if (!textTold && !Lexical.isBlank((String) item)) {
                 textTold = true;
                 deviation(
                         "unexpected-text",
                         element,
-                        "\"" + cut(((String) item).strip()) + "\" stands between elements",
+                        "\"" + cut(Lexical.collapse((String) item)) + "\" stands between elements",
                         "elements alone, as " + described(type.definition()) + " is not mixed",
                         type.place());
             }

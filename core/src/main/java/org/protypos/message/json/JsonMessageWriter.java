@@ -17,6 +17,7 @@ import org.protypos.diagnostic.SourceText;
 import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
+import org.protypos.runtime.value.Lexical;
 import org.protypos.schema.BuiltIn;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.Particle;
@@ -71,10 +72,10 @@ public final class JsonMessageWriter {
         if (isNil) {
             out.writeBooleanField(JsonMessageReader.NIL, true);
         } else if (type != null && type.text() != null
-                || element.children().isEmpty() && !element.text().isBlank()) {
+                || element.children().isEmpty() && !Lexical.isBlank(element.text())) {
             out.writeFieldName(JsonMessageReader.TEXT);
             scalar(element, type, out);
-        } else if (element.content().stream().anyMatch(item -> item instanceof String text && !text.isBlank())) {
+        } else if (element.content().stream().anyMatch(item -> item instanceof String text && !Lexical.isBlank(text))) {
             mixed(element, out);
         } else {
             children(element, type, out);
@@ -124,7 +125,7 @@ public final class JsonMessageWriter {
                 out.writeFieldName(vocabulary.key(types.get(element), child.name()));
                 write(child, out);
                 out.writeEndObject();
-            } else if (!((String) item).isBlank() || isMixed(element)) {
+            } else if (!Lexical.isBlank((String) item) || isMixed(element)) {
                 out.writeString((String) item);
             }
         }

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
+import org.protypos.runtime.value.Lexical;
 import org.protypos.source.Xml;
 
 /**
@@ -122,7 +123,7 @@ public final class MessageElement {
     /** Whether it says that it is nil (XML Schema Part 1, section 2.6.2). */
     public boolean isNil() {
         String nil = attribute(Xml.XSI, "nil");
-        return nil != null && (nil.strip().equals("true") || nil.strip().equals("1"));
+        return nil != null && List.of("true", "1").contains(Lexical.collapse(nil));
     }
 
     /** The namespace that a prefix stands for here, or null; the empty prefix stands for the default namespace. */

@@ -29,8 +29,11 @@ public final class SchemaReader {
     private final Map<Element, Set<String>> read = new HashMap<>();
     private final Set<Element> checked = new HashSet<>();
 
-    private SchemaReader(Documents documents) {
+    private final InheritedText texts;
+
+    private SchemaReader(Documents documents, InheritedText texts) {
         this.documents = documents;
+        this.texts = texts;
     }
 
     /**
@@ -39,17 +42,23 @@ public final class SchemaReader {
      * @return the components, with a finding for each place that breaks the rules of XML Schema
      */
     public static SchemaComponents read(Documents documents) {
-        SchemaReader reader = new SchemaReader(documents);
+        InheritedText texts = new InheritedText(Set.of());
+        SchemaComponents components = new SchemaReader(documents, texts).components();
+        Set<Element> found = texts.found(components);
+        return found.isEmpty() ? components : new SchemaReader(documents, new InheritedText(found)).components();
+    }
+
+    private SchemaComponents components() {
         for (Document document : documents.entries()) {
-            reader.entry(document.root());
+            entry(document.root());
         }
         for (Document document : documents.all()) {
             if (document.root().is(Xml.WSDL, "definitions")) {
-                reader.inWsdl(document.root());
+                inWsdl(document.root());
             }
         }
-        reader.soapEncoding();
-        return reader.components();
+        soapEncoding();
+        return collected();
     }
 
     /** The schema of the SOAP encoding is brought in for contracts that use it, whether or not they import it. */
@@ -114,7 +123,7 @@ public final class SchemaReader {
                 }
             }
         }
-        SchemaScope scope = new SchemaScope(root, target, findings);
+        SchemaScope scope = new SchemaScope(root, target, findings, texts);
         for (Element redefinition : redefinitions) {
             if (redefinition.name().equals("override")) {
                 override(scope, redefinition);
@@ -232,7 +241,7 @@ public final class SchemaReader {
         return document.root();
     }
 
-    private SchemaComponents components() {
+    private SchemaComponents collected() {
         table.tellClashes(sets::areOne);
         for (AttributeDeclaration attribute : Builtins.xmlAttributes()) {
             table.attributes.putIfAbsent(attribute.name(), attribute);

@@ -16,18 +16,21 @@ final class SchemaScope {
     private final String target;
     private final boolean chameleon;
     private final Findings findings;
+    private final InheritedText texts;
     private final QName redefined;
     private final QName original;
 
-    SchemaScope(Element schema, String target, Findings findings) {
-        this(schema, target, findings, null, null);
+    SchemaScope(Element schema, String target, Findings findings, InheritedText texts) {
+        this(schema, target, findings, texts, null, null);
     }
 
-    private SchemaScope(Element schema, String target, Findings findings, QName redefined, QName original) {
+    private SchemaScope(
+            Element schema, String target, Findings findings, InheritedText texts, QName redefined, QName original) {
         this.schema = schema;
         this.target = target;
         this.chameleon = schema.attribute("targetNamespace") == null && !target.isEmpty();
         this.findings = findings;
+        this.texts = texts;
         this.redefined = redefined;
         this.original = original;
     }
@@ -38,7 +41,7 @@ final class SchemaScope {
      * @param oldForm the name of the old form
      */
     SchemaScope redefining(QName name, QName oldForm) {
-        return new SchemaScope(schema, target, findings, name, oldForm);
+        return new SchemaScope(schema, target, findings, texts, name, oldForm);
     }
 
     String target() {
@@ -47,6 +50,11 @@ final class SchemaScope {
 
     Findings findings() {
         return findings;
+    }
+
+    /** Which types inherit text. */
+    InheritedText texts() {
+        return texts;
     }
 
     /** The name of a global component. */

@@ -47,7 +47,8 @@ final class TypeParser {
                     SchemaScope.documentation(element),
                     place);
         }
-        return new ComplexType(
+        boolean text = simple != null || scope.texts().isText(element);
+        ComplexType type = new ComplexType(
                 name,
                 SchemaScope.flag(element, "abstract"),
                 mixed,
@@ -55,11 +56,15 @@ final class TypeParser {
                         ? ComplexType.Derivation.EXTENSION
                         : ComplexType.Derivation.RESTRICTION,
                 type(derivation, "base", false),
-                simple != null ? simpleContent(derivation) : new ComplexType.ElementContent(model(derivation)),
+                text ? simpleContent(derivation) : new ComplexType.ElementContent(model(derivation)),
                 components.attributes(derivation),
                 scope.block(element),
                 SchemaScope.documentation(element),
                 place);
+        if (InheritedText.isEmptyExtension(type)) {
+            scope.texts().add(element, type);
+        }
+        return type;
     }
 
     private Element derivation(Element content) {

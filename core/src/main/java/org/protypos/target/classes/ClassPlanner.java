@@ -34,7 +34,9 @@ final class ClassPlanner {
             String name = names.make(type.text().subject(), type.text().name());
             planned.setText(new Property(name, null, types.value(type.text()), Property.Access.PLAIN, type.text()));
         }
-        type.inner().forEach((name, value) -> planned.addInner(name, types.value(value)));
+        type.inner()
+                .forEach((name, element) ->
+                        planned.addInner(name, new KnownElement(types.value(element.value()), element.defaultValue())));
         if (type.content() != null) {
             planned.setContent(type.content().map(this::leaf));
         }

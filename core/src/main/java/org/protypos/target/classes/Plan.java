@@ -18,7 +18,7 @@ import org.protypos.naming.GivenNames;
  * @param classes the classes that are nested in no other
  * @param enums the enumerations that are nested in no class
  * @param types what each named type became
- * @param elements what each global element holds; abstract ones are missing
+ * @param elements the global elements; abstract ones are missing
  * @param clashes the components that would have got one name, and how that was settled
  * @param names the names of all components, and of those that are gone
  * @param heads for each member of a substitution group the head it names
@@ -30,7 +30,7 @@ public record Plan(
         List<PlannedClass> classes,
         List<PlannedEnum> enums,
         Map<QName, ValueType> types,
-        Map<QName, ValueType> elements,
+        Map<QName, KnownElement> elements,
         Map<QName, QName> heads,
         List<PlannedInterface> interfaces,
         List<PlannedService> services,

@@ -30,7 +30,7 @@ public final class PlannedClass {
     private Content<Property> content;
     private final List<Property> attributes = new ArrayList<>();
     private final List<Property> elements = new ArrayList<>();
-    private final Map<QName, ValueType> inner = new LinkedHashMap<>();
+    private final Map<QName, KnownElement> inner = new LinkedHashMap<>();
     private final List<PlannedClass> nestedClasses = new ArrayList<>();
     private final List<PlannedEnum> nestedEnums = new ArrayList<>();
     private NameScope memberNames;
@@ -140,8 +140,8 @@ public final class PlannedClass {
         return text;
     }
 
-    /** What the elements hold that it declares in its mixed content. */
-    public Map<QName, ValueType> inner() {
+    /** The elements that it declares in its mixed content. */
+    public Map<QName, KnownElement> inner() {
         return Collections.unmodifiableMap(inner);
     }
 
@@ -235,8 +235,8 @@ public final class PlannedClass {
         text = property;
     }
 
-    void addInner(QName element, ValueType value) {
-        inner.putIfAbsent(element, value);
+    void addInner(QName name, KnownElement element) {
+        inner.putIfAbsent(name, element);
     }
 
     void setContent(Content<Property> model) {

@@ -54,13 +54,13 @@ public final class Planner {
         services.announce();
         types.plan();
         Map<QName, ValueType> namedTypes = types.namedTypes();
-        Map<QName, ValueType> elements = types.globalElements();
+        Map<QName, KnownElement> elements = types.globalElements();
         String root = packages.of(api.mainNamespace());
         String registry = packages.scope(root).make(rules.typeName("Documents"), "OfContract");
         services.plan();
         api.callElements()
-                .forEach((name, value) ->
-                        elements.putIfAbsent(name, types.value(value).written()));
+                .forEach((name, value) -> elements.putIfAbsent(
+                        name, new KnownElement(types.value(value).written(), null)));
         String publication = packages.scope(root).make(rules.typeName("PublishedContract"), "");
         return new Plan(
                 root,

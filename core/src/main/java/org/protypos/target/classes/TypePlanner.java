@@ -324,11 +324,11 @@ final class TypePlanner {
     }
 
     /** What each global element holds; abstract elements hold nothing. */
-    Map<QName, ValueType> globalElements() {
-        Map<QName, ValueType> elements = new LinkedHashMap<>();
+    Map<QName, KnownElement> globalElements() {
+        Map<QName, KnownElement> elements = new LinkedHashMap<>();
         api.elements().forEach((name, element) -> {
             if (!element.isAbstract()) {
-                elements.put(name, value(element.value()));
+                elements.put(name, new KnownElement(value(element.value()), element.defaultValue()));
             }
         });
         return elements;

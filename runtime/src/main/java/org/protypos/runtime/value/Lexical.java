@@ -35,6 +35,16 @@ public final class Lexical {
         return clean ? text : String.join(" ", items(text));
     }
 
+    /** Whether a text is nothing but white space, which in XML is four characters alone (XML 1.0, section 2.3). */
+    public static boolean isBlank(String text) {
+        for (int i = 0; i < text.length(); i++) {
+            if (!isSpace(text.charAt(i))) {
+                return false;
+            }
+        }
+        return true;
+    }
+
     /** Makes each white space character a space. */
     public static String replace(String text) {
         return text.replace('\t', ' ').replace('\n', ' ').replace('\r', ' ');

@@ -12,6 +12,7 @@ import javax.xml.stream.Location;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
 import javax.xml.stream.util.StreamReaderDelegate;
+import org.protypos.runtime.value.Lexical;
 
 /**
  * A whole message that is handed out again as by a parser, with elements put off: they are passed over where they stand,
@@ -284,7 +285,7 @@ final class MessageReplay extends StreamReaderDelegate {
 
     @Override
     public boolean isWhiteSpace() {
-        return text.isBlank();
+        return Lexical.isBlank(text);
     }
 
     @Override

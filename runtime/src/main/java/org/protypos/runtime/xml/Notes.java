@@ -20,6 +20,17 @@ final class Notes {
     private Map<QName, String> foreign = Map.of();
     private Map<String, String> prefixes = Map.of();
     private int[] order;
+    private String standing;
+
+    /** Says what an element stands for when it is empty. */
+    void stand(String text) {
+        standing = text;
+    }
+
+    /** What an element stands for when it is empty, or null. */
+    String standing() {
+        return standing;
+    }
 
     /** A value in the ordinary and in the original way of writing, with the member it belongs to. */
     private record Text(String member, int index, String ordinary, String original) {}

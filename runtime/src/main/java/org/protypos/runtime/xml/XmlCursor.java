@@ -297,7 +297,7 @@ final class XmlCursor {
                 case XMLStreamConstants.END_ELEMENT -> {
                     leave();
                     String text = more == null ? first : more.toString();
-                    if (included != null && !text.isBlank()) {
+                    if (included != null && !Lexical.isBlank(text)) {
                         throw error("text and a reference to binary content stand side by side", null);
                     }
                     return affordable(text);

@@ -200,13 +200,19 @@ public final class XmlInput extends ScalarInput {
             return null;
         }
         cursor.loadAttributes();
+        XmlObject value = statedOrNull();
+        return fill(value == null ? new XmlTree() : value);
+    }
+
+    /** An empty value of the type that the element being read names; null when it names none, or one that nobody knows. */
+    private XmlObject statedOrNull() {
         String stated = attributes.statedType();
         QName name = stated == null ? null : toQName(stated);
         XmlObject value = name == null ? null : types.typeOrBuiltin(name.getNamespaceURI(), name.getLocalPart());
         if (value != null) {
             value.stateType();
         }
-        return fill(value == null ? new XmlTree() : value);
+        return value;
     }
 
     /** Reads whatever element comes next: typed when the contract declares it, as a tree otherwise. */
@@ -234,11 +240,16 @@ public final class XmlInput extends ScalarInput {
         }
         QName name = new QName(cursor.namespace(), cursor.localName());
         cursor.loadAttributes();
-        if (attributes.statedType() != null) {
-            return new XmlElement<>(name, any());
+        XmlObject declared = inner != null ? inner : types.element(name.getNamespaceURI(), name.getLocalPart());
+        XmlObject value = attributes.statedType() == null ? declared : statedOrNull();
+        if (value == null) {
+            value = new XmlTree();
+        } else if (value != declared && declared != null && declared.standing() != null) {
+            XmlTypes.standing(value, declared.standing());
         }
-        XmlObject value = inner != null ? inner : types.element(name.getNamespaceURI(), name.getLocalPart());
-        return new XmlElement<>(name, fill(value == null ? new XmlTree() : value));
+        XmlElement<?> element = new XmlElement<>(name, fill(value));
+        standard = null;
+        return element;
     }
 
     /** Makes sure that a part was among those that may come in any order. */
@@ -262,6 +273,9 @@ public final class XmlInput extends ScalarInput {
     }
 
     private <T extends XmlObject> T fill(T value) {
+        if (value.standing() != null) {
+            standard = value.standing();
+        }
         boolean nil = attributes.statedNil();
         if (!attributes.ofInstance().isEmpty() && !(value instanceof XmlTree)) {
             value.notes().keepOwn(attributes.ofInstance());
@@ -278,7 +292,9 @@ public final class XmlInput extends ScalarInput {
             value.notes().keepForeign(kept);
         }
         cursor.rejectUnknownAttributes();
-        if (nil) {
+        if (nil && value instanceof XmlTree tree) {
+            tree.readNil(this);
+        } else if (nil) {
             value.markNil(true);
             cursor.enter();
             leave();

@@ -115,6 +115,11 @@ public abstract class XmlObject {
         return notes;
     }
 
+    /** What the element stands for when it is empty, or null for nothing but that. */
+    final String standing() {
+        return notes == null ? null : notes.standing();
+    }
+
     final Notes notes() {
         if (notes == null) {
             notes = new Notes();

@@ -148,7 +148,14 @@ public final class XmlSimple extends XmlObject {
      * @throws IllegalArgumentException when the text is not of the type
      */
     public Object value() {
-        return name != null ? name : builtin.equals(NAMES) || isList() ? text : Lexical.parse(builtin, text);
+        return name != null
+                ? name
+                : builtin.equals(NAMES) || isName() || isList() ? meant() : Lexical.parse(builtin, meant());
+    }
+
+    /** The text, or what an empty one stands for. */
+    private String meant() {
+        return text.isEmpty() && standing() != null ? standing() : text;
     }
 
     private boolean isList() {
@@ -171,7 +178,7 @@ public final class XmlSimple extends XmlObject {
     }
 
     private List<String> items() {
-        String collapsed = Lexical.collapse(text);
+        String collapsed = Lexical.collapse(meant());
         return collapsed.isEmpty() ? List.of() : List.of(collapsed.split(" "));
     }
 
@@ -193,7 +200,8 @@ public final class XmlSimple extends XmlObject {
     @Override
     protected void readBody(XmlInput in) {
         if (isName()) {
-            name = in.toQName(in.body());
+            String body = in.body();
+            name = body.isEmpty() && standing() != null ? null : in.toQName(body);
             text = name == null ? "" : name.getLocalPart();
             return;
         }
@@ -206,7 +214,7 @@ public final class XmlSimple extends XmlObject {
             if (isList()) {
                 items().forEach(this::parsed);
             } else {
-                Lexical.parse(builtin, text);
+                Lexical.parse(builtin, meant());
             }
         } catch (IllegalArgumentException e) {
             in.refuse(text, type.getLocalPart());

@@ -88,6 +88,16 @@ public final class XmlTree extends XmlObject {
         content = came.isEmpty() ? null : came;
     }
 
+    /** Reads the body of an element that says it is nil, which where nothing is declared need not mean that it has none. */
+    void readNil(XmlInput in) {
+        readBody(in);
+        if (present().isEmpty()) {
+            markNil(true);
+        } else {
+            attributes().put(new QName(Names.XSI, "nil"), "true");
+        }
+    }
+
     @Override
     protected void writeAttributes(XmlOutput out) {
         known().forEach((name, value) -> out.attribute(name.getNamespaceURI(), name.getLocalPart(), value));

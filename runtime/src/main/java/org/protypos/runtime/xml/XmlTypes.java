@@ -45,6 +45,12 @@ public abstract class XmlTypes {
         return null;
     }
 
+    /** Gives back a value that is to be read, for an element that stands for a text of its own when it is empty. */
+    public static XmlObject standing(XmlObject value, String text) {
+        value.notes().stand(text);
+        return value;
+    }
+
     /**
      * Reads a document.
      *

@@ -397,8 +397,8 @@ public final class ClassEmitter {
     /** What the elements hold that mixed content declares itself: what comes is held to that. */
     private void inner(PlannedClass type) {
         Map<String, Map<String, Code>> byLocalName = new LinkedHashMap<>();
-        type.inner().forEach((name, value) -> {
-            Code empty = EmptyValue.expression(context, value, null);
+        type.inner().forEach((name, element) -> {
+            Code empty = EmptyValue.expression(context, element);
             if (empty != null) {
                 byLocalName
                         .computeIfAbsent(name.getLocalPart(), any -> new LinkedHashMap<>())

@@ -1,6 +1,7 @@
 package org.protypos.target.csharp.emit;
 
 import javax.xml.namespace.QName;
+import org.protypos.target.classes.KnownElement;
 import org.protypos.target.classes.ValueType;
 import org.protypos.target.code.Code;
 import org.protypos.target.code.TypeName;
@@ -12,7 +13,19 @@ final class EmptyValue {
     private EmptyValue() {}
 
     /**
-     * The expression.
+     * The expression for an element.
+     *
+     * @return the expression, or null for an abstract type
+     */
+    static Code expression(CSharpContext context, KnownElement element) {
+        Code empty = expression(context, element.value(), null);
+        return empty == null || element.standing() == null
+                ? empty
+                : Code.of("$T.Standing($L, $S)", context.runtime("XmlTypes").members(), empty, element.standing());
+    }
+
+    /**
+     * The expression for a value.
      *
      * @param simpleType the name of the simple type, or null when it has none
      * @return the expression, or null for an abstract type

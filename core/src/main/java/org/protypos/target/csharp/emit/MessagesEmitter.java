@@ -280,8 +280,7 @@ public final class MessagesEmitter {
             file.line("$T $N = block.Value as $T;", wanted, found, wanted);
             file.block("if ($N != null)", found);
             Code into = Code.of("this.$N", outside(message, i));
-            take(header.type(), found, value -> file.line("$L = $L;", into, value)
-                    .line("return true;"));
+            take(header, found, value -> file.line("$L = $L;", into, value).line("return true;"));
             file.close();
             file.close();
         }
@@ -297,15 +296,18 @@ public final class MessagesEmitter {
     }
 
     /** Writes what takes the value out of an element that was read by its name alone, and goes on when there is one. */
-    private void take(ValueType type, String found, Consumer<Code> then) {
+    private void take(Property property, String found, Consumer<Code> then) {
+        ValueType type = property.type();
+        // What an empty element stands for is its value, not its text.
+        Code text = Code.of(property.defaultValue() == null ? "$N.Text" : "(string)$N.Value", found);
         if (type instanceof ValueType.Enumerated enumerated) {
             String value = found + "Value";
             file.line("$T $N;", context.ref(enumerated.type()), value);
             file.block(
-                    "if ($T.Find($T.Collapse($N.Text), out $N))",
+                    "if ($T.Find($T.Collapse($L), out $N))",
                     context.registry(),
                     context.runtime("Lexical").members(),
-                    found,
+                    text,
                     value);
             then.accept(Code.of("$N", value));
             file.close();
@@ -315,7 +317,7 @@ public final class MessagesEmitter {
             takeAll(enumerated, found, then);
             return;
         }
-        then.accept(unwrap(type, found));
+        then.accept(unwrap(type, found, text));
     }
 
     /** Takes a list of named values, if all of them are known. */
@@ -337,10 +339,10 @@ public final class MessagesEmitter {
     }
 
     /** The expression for the value in an element that was read by its name alone. */
-    private Code unwrap(ValueType type, String found) {
+    private Code unwrap(ValueType type, String found, Code text) {
         if (type instanceof ValueType.Scalar scalar) {
             return switch (scalar.kind()) {
-                case STRING -> Code.of("$N.Text", found);
+                case STRING -> text;
                 case ATTACHMENT ->
                     Code.of(
                             "$T.Of((byte[])$N.Value)",
@@ -408,7 +410,7 @@ public final class MessagesEmitter {
             TypeName exception = TypeName.ofContract(fault.packageName(), fault.name());
             file.line("$T $N = fault.DetailOf<$T>($L);", wanted, found, wanted, dialect.name(fault.detail()));
             file.block("if ($N != null)", found);
-            take(fault.detail().type(), found, detail -> file.line("return new $T(fault, $L);", exception, detail));
+            take(fault.detail(), found, detail -> file.line("return new $T(fault, $L);", exception, detail));
             file.close();
         }
         file.line("return null;");

@@ -121,19 +121,23 @@ final class ReadingCode extends ContentReading {
                         ? Code.of("input.Tree()")
                         : Code.of("input.Element()");
             case SUBSTITUTABLE -> Code.of("input.Member<$T>()", contentClass(type));
-            default -> property.defaultValue() == null ? element(property) : elementOr(property, type);
+            default -> element(property);
         };
     }
 
-    /** The expression that reads an element which stands for a value of its own when it is empty. */
-    private Code elementOr(Property property, ValueType type) {
+    /** The expression that reads the element of a property, which may stand for a value of its own when it is empty. */
+    Code element(Property property) {
         String standard = property.defaultValue();
+        ValueType type = property.type();
+        if (standard == null) {
+            return plainElement(property);
+        }
         if (type instanceof ValueType.Structured structured && structured.type().isSimple()) {
             return Code.of("input.Object($L, $S)", plain(structured.type()), standard);
         }
         return property.hasOddText()
                 ? types.parse(property, Code.of("input.$N($S)", CSharpText.capital(source(type, "textOr")), standard))
-                : element(property);
+                : plainElement(property);
     }
 
     private Code plain(PlannedClass type) {
@@ -147,8 +151,7 @@ final class ReadingCode extends ContentReading {
                 : context.runtime(type instanceof ValueType.NamedSimple ? "XmlSimple" : "XmlObject");
     }
 
-    /** The expression that reads the element of a property. */
-    Code element(Property property) {
+    private Code plainElement(Property property) {
         ValueType type = property.type();
         if (type instanceof ValueType.Structured structured) {
             return Code.of("input.Object($L)", plain(structured.type()));

@@ -12,7 +12,6 @@ import org.protypos.target.SourceFile;
 import org.protypos.target.classes.Plan;
 import org.protypos.target.classes.PlannedClass;
 import org.protypos.target.classes.PlannedEnum;
-import org.protypos.target.classes.ValueType;
 import org.protypos.target.code.Code;
 import org.protypos.target.code.TypeName;
 import org.protypos.target.csharp.text.CSharpContext;
@@ -23,7 +22,7 @@ import org.protypos.target.csharp.text.CSharpTypes;
 public final class RegistryEmitter {
     private static final Set<String> MEMBERS =
             Set.of(("Instance ToXml Find NewOfType NewOfElement SubstitutionHead Read Write"
-                            + " FromElement ToElement InText AsText ElementContent HeadOf ComplexType HoldsNames TypeOrBuiltin Equals"
+                            + " FromElement ToElement InText AsText ElementContent HeadOf ComplexType HoldsNames TypeOrBuiltin Standing Equals"
                             + " GetHashCode GetType ToString MemberwiseClone Finalize ReferenceEquals")
                     .split(" "));
 
@@ -72,10 +71,10 @@ public final class RegistryEmitter {
         }
         TypeName object = context.runtime("XmlObject");
         Map<QName, Code> types = new LinkedHashMap<>();
-        plan.types().forEach((type, value) -> put(types, type, value, type));
+        plan.types().forEach((type, value) -> put(types, type, EmptyValue.expression(context, value, type)));
         lookup("NewOfType", object, types);
         Map<QName, Code> elements = new LinkedHashMap<>();
-        plan.elements().forEach((element, value) -> put(elements, element, value, null));
+        plan.elements().forEach((element, known) -> put(elements, element, EmptyValue.expression(context, known)));
         lookup("NewOfElement", object, elements);
         Map<QName, Code> heads = new LinkedHashMap<>();
         plan.heads()
@@ -126,8 +125,7 @@ public final class RegistryEmitter {
         file.close();
     }
 
-    private void put(Map<QName, Code> cases, QName name, ValueType value, QName simpleType) {
-        Code empty = EmptyValue.expression(context, value, simpleType);
+    private static void put(Map<QName, Code> cases, QName name, Code empty) {
         if (empty != null) {
             cases.put(name, empty);
         }

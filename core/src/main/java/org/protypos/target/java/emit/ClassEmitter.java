@@ -377,8 +377,8 @@ public final class ClassEmitter {
 
     private void inner(PlannedClass type) {
         Map<String, Map<String, Code>> byLocalName = new LinkedHashMap<>();
-        type.inner().forEach((name, value) -> {
-            Code empty = EmptyValue.expression(context, value, null);
+        type.inner().forEach((name, element) -> {
+            Code empty = EmptyValue.expression(context, element);
             if (empty != null && byLocalName.size() < MOST_INNER) {
                 byLocalName
                         .computeIfAbsent(name.getLocalPart(), any -> new LinkedHashMap<>())

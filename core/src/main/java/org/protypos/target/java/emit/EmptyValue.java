@@ -1,6 +1,7 @@
 package org.protypos.target.java.emit;
 
 import javax.xml.namespace.QName;
+import org.protypos.target.classes.KnownElement;
 import org.protypos.target.classes.ValueType;
 import org.protypos.target.code.Code;
 import org.protypos.target.java.text.JavaContext;
@@ -10,7 +11,19 @@ final class EmptyValue {
     private EmptyValue() {}
 
     /**
-     * The expression.
+     * The expression for an element.
+     *
+     * @return the expression, or null for an abstract type
+     */
+    static Code expression(JavaContext context, KnownElement element) {
+        Code empty = expression(context, element.value(), null);
+        return empty == null || element.standing() == null
+                ? empty
+                : Code.of("$T.standing($L, $S)", context.xml("XmlTypes"), empty, element.standing());
+    }
+
+    /**
+     * The expression for a value.
      *
      * @param simpleType the name of the simple type, or null when it has none
      * @return the expression, or null for an abstract type

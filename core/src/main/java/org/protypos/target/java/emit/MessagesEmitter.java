@@ -247,7 +247,7 @@ public final class MessagesEmitter {
                     "if (block.isNamed($L) && $L)",
                     dialect.name(header),
                     pattern(header.type(), Code.of("block.value()")));
-            file.line("this.$N = $L;", field(message, i), unwrap(header.type(), Code.of("block.value()")));
+            file.line("this.$N = $L;", field(message, i), unwrap(header, Code.of("block.value()")));
             file.line("return true;");
             file.close();
         }
@@ -269,11 +269,12 @@ public final class MessagesEmitter {
     }
 
     /** The expression that makes the value of what {@link #pattern} found. */
-    private Code unwrap(ValueType type, Code value) {
+    private Code unwrap(Property property, Code value) {
+        ValueType type = property.type();
+        // What an empty element stands for is its value, not its text.
+        Code text = Code.of(property.defaultValue() == null ? "found.text()" : "((String) found.value())");
         if (type instanceof ValueType.Scalar scalar) {
-            return scalar.kind() == ScalarKind.STRING
-                    ? Code.of("found.text()")
-                    : Code.of("($T) found.value()", types.object(type));
+            return scalar.kind() == ScalarKind.STRING ? text : Code.of("($T) found.value()", types.object(type));
         }
         if (type instanceof ValueType.Items items) {
             return items.item() instanceof ValueType.Enumerated enumerated
@@ -283,7 +284,7 @@ public final class MessagesEmitter {
                     : Code.of("found.values($T.class)", types.object(items.item()));
         }
         if (type instanceof ValueType.Enumerated enumerated) {
-            return Code.of("$T.find(found.text().strip())", context.ref(enumerated.type()));
+            return Code.of("$T.find($L.strip())", context.ref(enumerated.type()), text);
         }
         return type instanceof ValueType.Anything ? value : Code.of("found");
     }
@@ -320,7 +321,7 @@ public final class MessagesEmitter {
         } else {
             file.line("in.demand($L);", dialect.name(body));
         }
-        Code value = reading.element(body.type());
+        Code value = reading.element(body);
         file.line(
                 "this.body = $L;",
                 body.nillable() ? Code.of("$L ? null : $L", reading.takeNil(body.type()), value) : value);
@@ -335,7 +336,7 @@ public final class MessagesEmitter {
             file.line(
                     "return new $T(fault, $L);",
                     TypeName.ofContract(fault.packageName(), fault.name()),
-                    unwrap(fault.detail().type(), detail));
+                    unwrap(fault.detail(), detail));
             file.close();
         }
         file.line("return null;");

@@ -138,13 +138,17 @@ final class ReadingCode extends ContentReading {
                         ? Code.of("in.tree()")
                         : Code.of("in.element()");
             case SUBSTITUTABLE -> Code.of("in.member($T.class)", contentClass(type));
-            default -> property.defaultValue() == null ? element(type) : elementOr(property, type);
+            default -> element(property);
         };
     }
 
-    /** The expression that reads an element which stands for a value of its own when it is empty. */
-    private Code elementOr(Property property, ValueType type) {
+    /** The expression that reads the element of a property, which may stand for a value of its own when it is empty. */
+    Code element(Property property) {
         String standard = property.defaultValue();
+        ValueType type = property.type();
+        if (standard == null) {
+            return element(type);
+        }
         if (type instanceof ValueType.Structured structured && structured.type().isSimple()) {
             return Code.of("in.object($T.class, $L, $S)", context.ref(structured.type()), fresh(structured), standard);
         }
@@ -164,7 +168,7 @@ final class ReadingCode extends ContentReading {
     }
 
     /** The expression that reads an element with content of a type. */
-    Code element(ValueType type) {
+    private Code element(ValueType type) {
         if (type instanceof ValueType.Structured structured) {
             return Code.of("in.object($T.class, $L)", context.ref(structured.type()), fresh(structured));
         }

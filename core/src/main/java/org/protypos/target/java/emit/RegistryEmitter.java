@@ -7,7 +7,6 @@ import java.util.Map;
 import javax.xml.namespace.QName;
 import org.protypos.target.SourceFile;
 import org.protypos.target.classes.Plan;
-import org.protypos.target.classes.ValueType;
 import org.protypos.target.code.Code;
 import org.protypos.target.code.TypeName;
 import org.protypos.target.java.text.JavaContext;
@@ -44,10 +43,10 @@ public final class RegistryEmitter {
         file.line("private $N() {}", plan.registry());
         TypeName object = context.xml("XmlObject");
         Map<QName, Code> types = new LinkedHashMap<>();
-        plan.types().forEach((type, value) -> put(types, type, value, type));
+        plan.types().forEach((type, value) -> put(types, type, EmptyValue.expression(context, value, type)));
         lookup("type", object, types);
         Map<QName, Code> elements = new LinkedHashMap<>();
-        plan.elements().forEach((element, value) -> put(elements, element, value, null));
+        plan.elements().forEach((element, known) -> put(elements, element, EmptyValue.expression(context, known)));
         lookup("element", object, elements);
         TypeName qname = TypeName.ofLibrary("javax.xml.namespace.QName");
         Map<QName, Code> heads = new LinkedHashMap<>();
@@ -58,8 +57,7 @@ public final class RegistryEmitter {
         file.close();
     }
 
-    private void put(Map<QName, Code> cases, QName name, ValueType value, QName simpleType) {
-        Code empty = EmptyValue.expression(context, value, simpleType);
+    private static void put(Map<QName, Code> cases, QName name, Code empty) {
         if (empty != null) {
             cases.put(name, empty);
         }

@@ -1,0 +1,71 @@
+package org.protypos.schema.parse;
+
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Set;
+import org.protypos.schema.ComplexType;
+import org.protypos.schema.ModelGroup;
+import org.protypos.schema.Particle;
+import org.protypos.schema.SchemaComponents;
+import org.protypos.source.Element;
+
+/**
+ * Extensions in complex content that add attributes alone: their content is that of their base, text of a simple type
+ * too (XML Schema Part 1, section 3.4.2, complex content, clause 4.2.1). Which ones have text shows only when all types
+ * are read.
+ */
+final class InheritedText {
+    private final Set<Element> texts;
+    private final Map<Element, ComplexType> empty = new LinkedHashMap<>();
+
+    /** @param texts the definitions that are known to inherit text */
+    InheritedText(Set<Element> texts) {
+        this.texts = texts;
+    }
+
+    /** Whether a definition is known to inherit text. */
+    boolean isText(Element definition) {
+        return texts.contains(definition);
+    }
+
+    /** Remembers an extension that adds nothing to the content of its base. */
+    void add(Element definition, ComplexType type) {
+        empty.put(definition, type);
+    }
+
+    /** The definitions that were remembered and turn out to inherit text. */
+    Set<Element> found(SchemaComponents components) {
+        Set<Element> found = new HashSet<>();
+        empty.forEach((definition, type) -> {
+            if (inherits(type, components)) {
+                found.add(definition);
+            }
+        });
+        return found;
+    }
+
+    private static boolean inherits(ComplexType type, SchemaComponents components) {
+        Set<ComplexType> seen = new HashSet<>();
+        ComplexType at = type;
+        while (at != null && isEmptyExtension(at) && seen.add(at)) {
+            at = components.resolve(at.base()) instanceof ComplexType base ? base : null;
+        }
+        return at != null && at.content() instanceof ComplexType.SimpleContent;
+    }
+
+    /** Whether a type adds nothing to the content of its base (clauses 2.1 and 4.2.1). */
+    static boolean isEmptyExtension(ComplexType type) {
+        return type.derivation() == ComplexType.Derivation.EXTENSION
+                && type.content() instanceof ComplexType.ElementContent content
+                && (content.particle() == null || isEmpty(content.particle()))
+                && !type.mixed();
+    }
+
+    private static boolean isEmpty(Particle particle) {
+        return particle.most() == 0
+                || particle.term() instanceof ModelGroup group
+                        && group.particles().isEmpty()
+                        && (group.compositor() != ModelGroup.Compositor.CHOICE || particle.least() == 0);
+    }
+}
