@@ -67,9 +67,19 @@ class InterpretedMessagesTest {
             assertThat(Infoset.complaint(schema, written))
                     .as("the validator on " + written)
                     .isNull();
+            assertThat(elements(written)).as(json).isEqualTo(elements(message));
             assertThat(json(vocabulary, checker, MessageReader.read("again", written)))
                     .isEqualTo(json);
         }
+    }
+
+    /** The elements of a message in their order, without what is in them: JSON keeps no prefixes of values that no schema describes. */
+    private static List<String> elements(String message) {
+        return Infoset.of(message)
+                .lines()
+                .filter(line -> line.strip().startsWith("{"))
+                .map(line -> line.replaceAll("(?<=\\S) .*", ""))
+                .toList();
     }
 
     private static String json(Vocabulary vocabulary, MessageChecker checker, MessageElement message)

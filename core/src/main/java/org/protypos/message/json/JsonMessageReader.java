@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.NearestName;
@@ -20,6 +21,8 @@ import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.schema.Builtins;
 import org.protypos.schema.ElementDeclaration;
+import org.protypos.schema.SchemaComponents;
+import org.protypos.schema.Wildcard;
 import org.protypos.source.Xml;
 
 /**
@@ -38,8 +41,16 @@ public final class JsonMessageReader {
     /** A qualified name in a value, as it is written without prefixes. */
     private static final Pattern EXPANDED = Pattern.compile("(?<!\\S)\\{([^{}\\s]+)\\}(?=[\\p{L}_])");
 
+    private static final List<QName> BUILT_IN = Stream.concat(
+                    Stream.of(SchemaComponents.ANY_TYPE),
+                    Builtins.names().stream().map(Builtins::name))
+            .toList();
+
     private final Vocabulary vocabulary;
     private final Findings findings;
+
+    /** Whether what is read stands where nobody looks at it: its names are none of the contract. */
+    private boolean skipping;
 
     /**
      * Makes a reader.
@@ -227,8 +238,10 @@ public final class JsonMessageReader {
         }
         List<QName> found = named(text.text(), vocabulary.schema().types().keySet(), declared);
         if (found.isEmpty()) {
-            found = named(
-                    text.text(), Builtins.names().stream().map(Builtins::name).toList(), declared);
+            found = named(text.text(), BUILT_IN, declared);
+        }
+        if (found.isEmpty() && skipping && expanded(text.text()) != null) {
+            found = List.of(expanded(text.text()));
         }
         if (found.size() != 1) {
             List<String> known = vocabulary.schema().types().keySet().stream()
@@ -255,7 +268,7 @@ public final class JsonMessageReader {
             element.prefixes().put("t", name.getNamespaceURI());
             element.attributes().put(new QName(Xml.XSI, "type"), "t:" + name.getLocalPart());
         }
-        return vocabulary.type(name);
+        return skipping ? declared : vocabulary.type(name);
     }
 
     /** Those of some types that a text names and that may stand for a declared one. */
@@ -303,9 +316,10 @@ public final class JsonMessageReader {
     private void child(String key, JsonValue given, TypeModel type, String path, List<MessageElement> to) {
         QName name = expanded(key);
         TypeModel inner = null;
+        boolean skip = false;
         if (type.isAnything()) {
             name = name == null ? new QName(key) : name;
-            inner = type;
+            inner = skipping || vocabulary.element(name) == null ? type : vocabulary.typeOf(vocabulary.element(name));
         } else {
             QName meant = name == null ? vocabulary.named(type, key) : name;
             ElementDeclaration declaration = vocabulary.elements(type).get(meant);
@@ -314,10 +328,12 @@ public final class JsonMessageReader {
                 inner = vocabulary.typeOf(declaration);
             }
             QName open = name == null ? new QName(key) : name;
-            if (inner == null && ContentModel.anywhere(type.content(), open) != null) {
+            Leaf leaf = inner == null ? ContentModel.anywhere(type.content(), open) : null;
+            if (leaf != null) {
                 name = open;
-                inner = vocabulary.element(open) == null
-                        ? vocabulary.type(new QName(Xml.XSD, "anyType"))
+                skip = leaf instanceof Leaf.Any any && any.wildcard().processing() == Wildcard.Processing.SKIP;
+                inner = skip || vocabulary.element(open) == null
+                        ? vocabulary.type(SchemaComponents.ANY_TYPE)
                         : vocabulary.typeOf(vocabulary.element(open));
             }
         }
@@ -325,11 +341,14 @@ public final class JsonMessageReader {
             unknown(given, key, path, names(type));
             return;
         }
+        boolean around = skipping;
+        skipping |= skip;
         int number = 0;
         for (JsonValue one : given instanceof JsonValue.Items items ? items.items() : List.of(given)) {
             String where = inside(path, key) + (given instanceof JsonValue.Items ? "[" + number++ + "]" : "");
             to.add(element(one, name, inner, where));
         }
+        skipping = around;
     }
 
     /**

@@ -58,7 +58,9 @@ public final class JsonMessageWriter {
     public void write(MessageElement element, JsonGenerator out) throws IOException {
         TypeModel type = types.get(element);
         boolean isNil = element.isNil();
-        if (isNil && element.attributes().keySet().stream().allMatch(JsonMessageWriter::saysNothing)) {
+        if (isNil
+                && element.content().isEmpty()
+                && element.attributes().keySet().stream().allMatch(JsonMessageWriter::saysNothing)) {
             out.writeNull();
             return;
         }
@@ -71,8 +73,12 @@ public final class JsonMessageWriter {
         attributes(element, type, out);
         if (isNil) {
             out.writeBooleanField(JsonMessageReader.NIL, true);
-        } else if (type != null && type.text() != null
-                || element.children().isEmpty() && !Lexical.isBlank(element.text())) {
+        }
+        if (isNil && element.content().isEmpty()) {
+            out.writeEndObject();
+            return;
+        }
+        if (type != null && type.text() != null || element.children().isEmpty() && !Lexical.isBlank(element.text())) {
             out.writeFieldName(JsonMessageReader.TEXT);
             scalar(element, type, out);
         } else if (element.content().stream().anyMatch(item -> item instanceof String text && !Lexical.isBlank(text))) {
@@ -114,7 +120,7 @@ public final class JsonMessageWriter {
     private String key(QName type) {
         boolean alone = vocabulary.schema().types().keySet().stream()
                 .noneMatch(other -> other.getLocalPart().equals(type.getLocalPart()) && !other.equals(type));
-        return alone ? type.getLocalPart() : type.toString();
+        return alone && vocabulary.type(type) != null ? type.getLocalPart() : type.toString();
     }
 
     private void mixed(MessageElement element, JsonGenerator out) throws IOException {
@@ -145,10 +151,9 @@ public final class JsonMessageWriter {
         }
         List<MessageElement> grouped =
                 byKey.values().stream().flatMap(List::stream).toList();
-        boolean kept = type == null
-                || type.isAnything()
-                || JsonMessageReader.ordered(grouped, type.content()).equals(element.children());
-        if (!kept || type != null && type.isAnything() && !grouped.equals(element.children())) {
+        List<MessageElement> back =
+                type == null || type.isAnything() ? grouped : JsonMessageReader.ordered(grouped, type.content());
+        if (!back.equals(element.children())) {
             // Members alone would come back in another order.
             mixed(element, out);
             return;

@@ -180,6 +180,9 @@ final class XmlAttributes {
         if (statedType != null) {
             into.put(new QName(Names.XSI, "type"), statedType);
             cursor.rememberPrefixes(statedType, prefixes);
+            if (statedType.indexOf(':') < 0 && !cursor.defaultNamespace().isEmpty()) {
+                prefixes.put("", cursor.defaultNamespace());
+            }
         }
         takenCount = count;
     }

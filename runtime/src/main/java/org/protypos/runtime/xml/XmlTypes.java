@@ -143,6 +143,9 @@ public abstract class XmlTypes {
     }
 
     final XmlObject typeOrBuiltin(String namespace, String name) {
-        return namespace.equals(Names.XSD) ? XmlSimple.empty(namespace, name, name) : type(namespace, name);
+        if (!namespace.equals(Names.XSD)) {
+            return type(namespace, name);
+        }
+        return name.equals("anyType") ? new XmlTree() : XmlSimple.empty(namespace, name, name);
     }
 }
