@@ -311,7 +311,7 @@ namespace Protypos.Runtime
                 return value;
             }
             value.IsTypeStated = true;
-            return declared == null || declared.Standing == null ? value : XmlTypes.Standing(value, declared.Standing);
+            return declared == null || declared.StandingText == null ? value : XmlTypes.Standing(value, declared.StandingText);
         }
 
         private void TypedContent(XmlObject declared)
@@ -355,7 +355,7 @@ namespace Protypos.Runtime
                 tree.Fill(this.Tree(null));
                 return value;
             }
-            string own = value.Standing ?? this.standard;
+            string own = value.StandingText ?? this.standard;
             bool nil = this.attributes.StatedNil;
             this.FillAttributes(value, this.keepForeign, out XmlObject around);
             if (nil)

@@ -126,7 +126,7 @@ namespace Protypos.Runtime
 
         /// <summary>Remembers the prefixes that values inside use.</summary>
         /// <summary>What the element stands for when it is empty, or null for nothing but that.</summary>
-        internal string Standing
+        internal string StandingText
         {
             get { return this.notes == null ? null : this.notes.Standing; }
         }

@@ -135,7 +135,7 @@ namespace Protypos.Runtime
         /// <summary>The text, or what an empty one stands for.</summary>
         private string Meant
         {
-            get { return this.Text.Length == 0 && this.Standing != null ? this.Standing : this.Text; }
+            get { return this.Text.Length == 0 && this.StandingText != null ? this.StandingText : this.Text; }
         }
 
         private bool IsList
@@ -204,7 +204,7 @@ namespace Protypos.Runtime
             if (this.IsName)
             {
                 string body = input.Body();
-                this.name = body.Length == 0 && this.Standing != null ? null : input.ToName(body);
+                this.name = body.Length == 0 && this.StandingText != null ? null : input.ToName(body);
                 this.Text = this.name == null ? "" : this.name.LocalName;
                 return;
             }

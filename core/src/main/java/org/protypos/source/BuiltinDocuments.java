@@ -29,10 +29,19 @@ public final class BuiltinDocuments {
 
     /** The schema of the SOAP encoding, which contracts often use without importing it. */
     public static Document soapEncoding() {
-        try (InputStream stream = BuiltinDocuments.class.getResourceAsStream("/standards/soap-encoding.xsd")) {
+        return standard(Xml.SOAP_ENCODING, "soap-encoding.xsd");
+    }
+
+    /** Of the schema for schemas the element that holds a schema, to which contracts refer that import no document of it. */
+    public static Document schemas() {
+        return standard(Xml.XSD, "schemas.xsd");
+    }
+
+    private static Document standard(String namespace, String file) {
+        try (InputStream stream = BuiltinDocuments.class.getResourceAsStream("/standards/" + file)) {
             byte[] bytes = stream.readAllBytes();
-            SourceText text = new SourceText(Xml.SOAP_ENCODING, new String(bytes, StandardCharsets.UTF_8));
-            Document document = new Document(URI.create(Xml.SOAP_ENCODING), Xml.SOAP_ENCODING, bytes, text);
+            SourceText text = new SourceText(namespace, new String(bytes, StandardCharsets.UTF_8));
+            Document document = new Document(URI.create(namespace), namespace, bytes, text);
             new DocumentParser((publicId, systemId) -> null, new Findings()).parse(document);
             return document;
         } catch (IOException e) {

@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.regex.Pattern;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
 import org.protypos.schema.AttributeDeclaration;
@@ -21,6 +22,9 @@ import org.protypos.source.Xml;
 
 /** Reads the schema components of a contract over all its documents. The door of this package. */
 public final class SchemaReader {
+    private static final QName SCHEMA = new QName(Xml.XSD, "schema");
+    private static final Pattern SCHEMA_REFERENCE = Pattern.compile("ref\\s*=\\s*[\"'][^\"':]*:?schema\\s*[\"']");
+
     private final Documents documents;
     private final Findings findings = new Findings();
     private final ComponentTable table = new ComponentTable(findings);
@@ -58,6 +62,7 @@ public final class SchemaReader {
             }
         }
         soapEncoding();
+        schemaForSchemas();
         return collected();
     }
 
@@ -73,6 +78,25 @@ public final class SchemaReader {
             Element root = BuiltinDocuments.soapEncoding().root();
             schema(root, target(root));
         }
+    }
+
+    /** The element that holds a schema is brought in for contracts that refer to it and import no document that has it. */
+    private void schemaForSchemas() {
+        boolean used = documents.all().stream()
+                .anyMatch(document ->
+                        SCHEMA_REFERENCE.matcher(document.text().text()).find()
+                                && document.root() != null
+                                && refersToSchemas(document.root()));
+        if (used && !table.elements.containsKey(SCHEMA)) {
+            Element root = BuiltinDocuments.schemas().root();
+            schema(root, target(root));
+        }
+    }
+
+    private static boolean refersToSchemas(Element element) {
+        String reference = element.is(Xml.XSD, "element") ? element.attribute("ref") : null;
+        return reference != null && SCHEMA.equals(element.resolve(reference.strip()))
+                || element.children().stream().anyMatch(SchemaReader::refersToSchemas);
     }
 
     private void entry(Element root) {

@@ -49,7 +49,7 @@ public final class CSharpNames implements ClassRules {
             ("Equals GetHashCode GetType ToString MemberwiseClone Finalize ReferenceEquals XmlTypeName IsXmlNil Violations"
                             + " XmlExtensions ReadXmlAttributes ReadXmlBody ReadXmlElements WriteXmlAttributes WriteXmlBody"
                             + " WriteXmlElements DescribeXml CheckXml KeepXmlText KeptXmlText KeepXmlOrder KeptXmlOrder InnerXml"
-                            + " Notes NotesIfAny IsTypeStated LocalPrefixes TypeName")
+                            + " Notes NotesIfAny IsTypeStated LocalPrefixes TypeName StandingText")
                     .split(" "));
 
     /** The root of the platform's namespaces, the namespace of the runtime beside generated code, and what no class may hold. */
