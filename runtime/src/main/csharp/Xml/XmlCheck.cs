@@ -10,6 +10,10 @@ namespace Protypos.Runtime
         private const int MostDepth = 400;
 
         private readonly List<Violation> found = new List<Violation>();
+
+        /// <summary>A restriction looks again at what its base has looked at: what both find is told once.</summary>
+        private readonly HashSet<string> told = new HashSet<string>();
+
         private readonly Stack<int> choices = new Stack<int>();
         private string path = "";
         private int depth;
@@ -26,7 +30,11 @@ namespace Protypos.Runtime
 
         private void Add(string member, string message)
         {
-            this.found.Add(new Violation(this.path + member, message));
+            Violation violation = new Violation(this.path + member, message);
+            if (this.told.Add(violation.ToString()))
+            {
+                this.found.Add(violation);
+            }
         }
 
         private void Inside(XmlObject value)
@@ -55,6 +63,15 @@ namespace Protypos.Runtime
             else
             {
                 this.Member(member, value);
+            }
+        }
+
+        /// <summary>Checks that a member is not there.</summary>
+        public void Absent(string member, object value)
+        {
+            if (value != null)
+            {
+                this.Add(member, "may not be there");
             }
         }
 

@@ -173,7 +173,7 @@ final class ContentBuilder {
                 element.nillable(),
                 element.defaultValue() != null ? element.defaultValue() : element.fixedValue(),
                 types.remarks().of(subject, documentation(term, element)),
-                substitutable ? null : types.facets().of(reference),
+                substitutable ? null : types.facets().of(reference, element.fixedValue()),
                 substitutable ? null : types.typeName(value, reference));
     }
 

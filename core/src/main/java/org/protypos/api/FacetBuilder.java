@@ -34,6 +34,13 @@ final class FacetBuilder {
         return facets.demandsMore() ? facets : null;
     }
 
+    /** What the type behind a reference demands and a value that may be fixed; null when that is nothing to speak of. */
+    ValueFacets of(TypeReference reference, String fixed) {
+        return fixed != null && schema.resolve(reference) instanceof SimpleType simple
+                ? new ValueFacets.Fixed(of(simple), fixed)
+                : of(reference);
+    }
+
     /** What a restriction of simple content demands beside what its base does; null when that is nothing. */
     ValueFacets ofRestriction(ComplexType complex, ComplexType.SimpleContent content) {
         if (content.type() == null && FacetStep.of(content.facets()).isEmpty()) {
@@ -68,7 +75,8 @@ final class FacetBuilder {
                 union -> union,
                 narrowed -> narrowed.step() instanceof FacetStep.WhiteSpace
                         ? new ValueFacets.Narrowed(ground(narrowed.base()), narrowed.step())
-                        : ground(narrowed.base())));
+                        : ground(narrowed.base()),
+                fixed -> ground(fixed.base())));
     }
 
     private static BuiltIn ground(BuiltIn type) {

@@ -134,7 +134,9 @@ final class StructureBuilder {
             if (particle != null) {
                 inner(particle.term(), new HashSet<>());
             }
-        } else if (!restriction && particle != null) {
+        } else if (restriction) {
+            type.narrowElements(new NarrowingBuilder(types, base).elements(complex));
+        } else if (particle != null) {
             type.setContent(new ContentBuilder(types, type).build(particle));
         }
     }
@@ -155,6 +157,7 @@ final class StructureBuilder {
         List<AttributeUse> uses = new ArrayList<>();
         List<Wildcard> wildcards = new ArrayList<>();
         collect(attributes, uses, wildcards, new HashSet<>());
+        type.narrowAttributes(new NarrowingBuilder(types, base).attributes(uses));
         Set<QName> known = new HashSet<>();
         for (StructuredType inherited = base; inherited != null; inherited = inherited.base()) {
             inherited.attributes().forEach(member -> known.add(member.xmlName()));
@@ -248,8 +251,12 @@ final class StructureBuilder {
                 false,
                 required ? null : standard,
                 types.remarks().of(subject, declared.documentation()),
-                types.facets().of(declared.type()),
+                types.facets().of(declared.type(), fixed(use, declared)),
                 null);
+    }
+
+    private static String fixed(AttributeUse use, AttributeDeclaration declared) {
+        return use.fixedValue() != null ? use.fixedValue() : declared.fixedValue();
     }
 
     private Subject unnamed(String what) {

@@ -34,6 +34,7 @@ public final class StructuredType implements NamedType {
     private Wildcard otherAttributes;
     private Member text;
     private ValueFacets narrowedText;
+    private final List<Narrowing> narrowings = new ArrayList<>();
     private QName arrayItem;
     private final Map<QName, ApiElement> inner = new LinkedHashMap<>();
     private Content<Member> content;
@@ -145,6 +146,11 @@ public final class StructuredType implements NamedType {
         return narrowedText;
     }
 
+    /** What it demands of members that it inherits. */
+    public List<Narrowing> narrowings() {
+        return Collections.unmodifiableList(narrowings);
+    }
+
     /** The elements that it declares in its mixed content. */
     public Map<QName, ApiElement> inner() {
         return Collections.unmodifiableMap(inner);
@@ -217,6 +223,14 @@ public final class StructuredType implements NamedType {
 
     void narrowText(ValueFacets facets) {
         narrowedText = facets;
+    }
+
+    void narrowAttributes(List<Narrowing> more) {
+        narrowings.addAll(0, more);
+    }
+
+    void narrowElements(List<Narrowing> more) {
+        narrowings.addAll(more);
     }
 
     void addInner(QName name, ApiElement element) {

@@ -18,7 +18,8 @@ public sealed interface ValueFacets {
             Function<OfBuiltIn, R> builtIn,
             Function<ListOf, R> list,
             Function<UnionOf, R> union,
-            Function<Narrowed, R> narrowed) {}
+            Function<Narrowed, R> narrowed,
+            Function<Fixed, R> fixed) {}
 
     /** A built-in type. */
     record OfBuiltIn(BuiltIn type) implements ValueFacets {
@@ -115,6 +116,19 @@ public sealed interface ValueFacets {
         @Override
         public boolean demandsMore() {
             return !(step instanceof FacetStep.WhiteSpace) || base.demandsMore();
+        }
+    }
+
+    /** The one value of another type that a declaration fixes (XML Schema Part 1, sections 3.2.1 and 3.3.1). */
+    record Fixed(ValueFacets base, String value) implements ValueFacets {
+        @Override
+        public <R> R map(Cases<R> cases) {
+            return cases.fixed().apply(this);
+        }
+
+        @Override
+        public boolean demandsMore() {
+            return true;
         }
     }
 }

@@ -35,6 +35,8 @@ final class Bounds {
         if (facets instanceof ValueFacets.OfBuiltIn builtin) {
             BuiltIn type = builtin.type();
             unsigned |= type == BuiltIn.NON_NEGATIVE_INTEGER || type == BuiltIn.POSITIVE_INTEGER;
+        } else if (facets instanceof ValueFacets.Fixed fixed) {
+            take(fixed.base());
         } else if (facets instanceof ValueFacets.Narrowed narrowed) {
             take(narrowed.base());
             narrowed.step()

@@ -201,6 +201,9 @@ public final class ApiText {
         } else if (facets instanceof ValueFacets.UnionOf union) {
             return union.members().stream().map(ApiText::facets).toList().toString();
         }
+        if (facets instanceof ValueFacets.Fixed fixed) {
+            return facets(fixed.base()) + " fixed " + fixed.value();
+        }
         ValueFacets.Narrowed narrowed = (ValueFacets.Narrowed) facets;
         return facets(narrowed.base()) + step(narrowed.step());
     }

@@ -7,6 +7,8 @@ import java.util.List;
 import java.util.Map;
 import javax.xml.namespace.QName;
 import org.protypos.api.Content;
+import org.protypos.api.Member;
+import org.protypos.api.Narrowing;
 import org.protypos.api.Origin;
 import org.protypos.api.StructuredType;
 import org.protypos.api.ValueFacets;
@@ -158,6 +160,23 @@ public final class PlannedClass {
     /** What it demands of the text that it inherits, or null for nothing more than its base. */
     public ValueFacets narrowedText() {
         return type.narrowedText();
+    }
+
+    /** What it demands of members that it inherits. */
+    public List<Narrowing> narrowings() {
+        return type.narrowings();
+    }
+
+    /** The property that a member became, in the class itself or one that it extends; null when it became none. */
+    public Property property(Member member) {
+        for (PlannedClass at = this; at != null; at = at.base()) {
+            for (Property property : at.properties()) {
+                if (property.isOf(member)) {
+                    return property;
+                }
+            }
+        }
+        return null;
     }
 
     /** The text of simple content, its own or inherited, or null. */

@@ -28,6 +28,11 @@ public record Property(String name, String nilName, ValueType type, Access acces
         UNWRAPPED
     }
 
+    /** Whether it is what a member of the contract became. */
+    boolean isOf(Member other) {
+        return member == other;
+    }
+
     /** Where its value stands in XML. */
     public Member.Kind kind() {
         return member.kind();

@@ -9,6 +9,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import org.protypos.api.Content;
 import org.protypos.api.Member;
+import org.protypos.api.Narrowing;
 import org.protypos.api.ScalarKind;
 import org.protypos.api.ValueFacets;
 import org.protypos.schema.Particle;
@@ -50,7 +51,8 @@ public abstract class ContentChecking {
                     Code.join(
                             ", ", union.members().stream().map(this::expression).toList())),
             narrowed ->
-                    Code.of("$L$L", expression(narrowed.base()), narrowed.step().map(steps)));
+                    Code.of("$L$L", expression(narrowed.base()), narrowed.step().map(steps)),
+            fixed -> Code.of("$L$L", expression(fixed.base()), oneOf(List.of(fixed.value()))));
 
     /** Checks members that a dialect names, by statements that are written to lines. */
     protected ContentChecking(CodeLines lines, Dialect dialect) {
@@ -64,8 +66,8 @@ public abstract class ContentChecking {
     /** Whether the values of a property check themselves. */
     protected abstract boolean checksItself(Property property);
 
-    /** Where the text of simple content is, for a class that may have inherited it. */
-    protected abstract Code inheritedText(Property text);
+    /** Where the value of a property is, for a class that may have inherited it. */
+    protected abstract Code inherited(Property property);
 
     /** A function of one argument, which is called {@code given}. */
     protected abstract Code functionOf(Code expression);
@@ -117,6 +119,7 @@ public abstract class ContentChecking {
     /** Whether a type has anything to check by itself. */
     public final boolean hasChecks(PlannedClass type) {
         return type.narrowedText() != null
+                || !type.narrowings().isEmpty()
                 || type.attributes().stream().anyMatch(this::isChecked)
                 || type.text() != null && (type.isMixed() ? checksMixedText() : isChecked(type.text()))
                 || type.content() != null && !type.elements().isEmpty();
@@ -152,7 +155,7 @@ public abstract class ContentChecking {
         if (type.narrowedText() != null
                 && type.simpleText() != null
                 && isPrintable(type.simpleText().type())) {
-            value(type.simpleText(), inheritedText(type.simpleText()), type.narrowedText());
+            value(type.simpleText(), inherited(type.simpleText()), type.narrowedText());
         }
         if (type.text() == null) {
             return;
@@ -164,8 +167,43 @@ public abstract class ContentChecking {
         }
     }
 
+    /** Writes the checks of what a restriction demands of members that it inherits. */
+    public final void narrowings(PlannedClass type) {
+        for (Narrowing narrowing : type.narrowings()) {
+            Property property = type.property(narrowing.member());
+            // What an absent attribute stands for is in its base; nobody can tell from here that it is absent.
+            boolean stands =
+                    property != null && property.kind() == Member.Kind.ATTRIBUTE && property.defaultValue() != null;
+            if (property != null && !stands && !property.isUnwrapped()) {
+                narrowing(narrowing, property);
+            }
+        }
+    }
+
+    private void narrowing(Narrowing narrowing, Property property) {
+        Code label = dialect.label(property);
+        Code value = inherited(property);
+        if (property.isMany()) {
+            Code most = narrowing.most() == Particle.UNBOUNDED ? largest() : Code.of("$L", narrowing.most());
+            lines.line("$L;", to("count", "$L, $L, $L, $L", label, value, narrowing.least(), most));
+        } else if (narrowing.isAbsent() && !dialect.isAlwaysThere(property)) {
+            lines.line("$L;", to("absent", "$L, $L", label, value));
+        } else if (narrowing.least() > 0 && !dialect.isAlwaysThere(property) && !property.nillable()) {
+            lines.line("$L;", to("required", "$L, $L", label, value));
+        }
+        if (narrowing.facets() != null && !narrowing.isAbsent()) {
+            facets(property, value, narrowing.facets());
+        }
+    }
+
     private void facets(Property property) {
-        if (property.facets() == null || !isPrintable(property.type()) || isSettled(property)) {
+        if (!isSettled(property)) {
+            facets(property, property.isMany() ? dialect.kept(property) : dialect.member(property), property.facets());
+        }
+    }
+
+    private void facets(Property property, Code value, ValueFacets facets) {
+        if (facets == null || !isPrintable(property.type())) {
             return;
         }
         if (property.isMany()) {
@@ -176,11 +214,11 @@ public abstract class ContentChecking {
                             "values",
                             "$L, $L, $L, $N",
                             dialect.label(property),
-                            dialect.kept(property),
+                            value,
                             functionOf(dialect.print(property.type(), given)),
-                            rule(property, property.facets())));
+                            rule(property, facets)));
         } else {
-            value(property, dialect.member(property), property.facets());
+            value(property, value, facets);
         }
     }
 

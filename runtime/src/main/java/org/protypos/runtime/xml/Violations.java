@@ -1,9 +1,10 @@
 package org.protypos.runtime.xml;
 
 import java.util.ArrayDeque;
-import java.util.ArrayList;
 import java.util.Deque;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.function.Function;
 import org.protypos.runtime.check.ValueRule;
 import org.protypos.runtime.check.Violation;
@@ -12,7 +13,9 @@ import org.protypos.runtime.check.Violation;
 public final class Violations {
     private static final int MOST_DEPTH = 400;
 
-    private final List<Violation> found = new ArrayList<>();
+    /** A restriction looks again at what its base has looked at: what both find is told once. */
+    private final Set<Violation> found = new LinkedHashSet<>();
+
     private final Deque<int[]> choices = new ArrayDeque<>();
     private String path = "";
     private int depth;
@@ -47,6 +50,13 @@ public final class Violations {
             add(member, "is missing");
         } else {
             member(member, value);
+        }
+    }
+
+    /** Checks that a member is not there. */
+    public void absent(String member, Object value) {
+        if (value != null) {
+            add(member, "may not be there");
         }
     }
 

@@ -38,8 +38,8 @@ final class CheckingCode extends ContentChecking {
     }
 
     @Override
-    protected Code inheritedText(Property text) {
-        return Code.of("this.$N", text.name());
+    protected Code inherited(Property property) {
+        return Code.of("this.$N", property.name());
     }
 
     @Override

@@ -436,6 +436,7 @@ public final class ClassEmitter {
         }
         checking.attributes(type.attributes());
         checking.text(type);
+        checking.narrowings(type);
         if (type.content() != null && !type.elements().isEmpty()) {
             checking.content(type.content(), true);
         }

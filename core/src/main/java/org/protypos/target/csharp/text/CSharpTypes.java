@@ -129,7 +129,7 @@ public final class CSharpTypes {
 
     private static int mostDigits(ValueFacets facets) {
         int most = Integer.MAX_VALUE;
-        ValueFacets step = facets;
+        ValueFacets step = facets instanceof ValueFacets.Fixed fixed ? fixed.base() : facets;
         while (step instanceof ValueFacets.Narrowed narrowed) {
             if (narrowed.step() instanceof FacetStep.Digits digits) {
                 most = Math.min(most, digits.total());

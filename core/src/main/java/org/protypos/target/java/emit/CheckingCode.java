@@ -52,8 +52,8 @@ final class CheckingCode extends ContentChecking {
     }
 
     @Override
-    protected Code inheritedText(Property text) {
-        return types.get(text);
+    protected Code inherited(Property property) {
+        return types.get(property);
     }
 
     @Override

@@ -410,6 +410,7 @@ public final class ClassEmitter {
         }
         inPieces(type.attributes(), "checkAttributes", "Violations to", checking::attributes);
         checking.text(type);
+        checking.narrowings(type);
         if (type.content() instanceof Content.OneOf<Property> choice
                 && choice.parts().size() > Pieces.MOST) {
             file.line("to.choose();");
