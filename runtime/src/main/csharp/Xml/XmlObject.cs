@@ -70,7 +70,8 @@ namespace Protypos.Runtime
         }
 
         /// <summary>
-        /// Checks this value and all in it against the contract: required members, occurrence, choices and facets.
+        /// Checks this value and all in it against the contract: required members, occurrence, choices, facets and fixed
+        /// values.
         /// </summary>
         /// <returns>what is wrong, each naming the member; empty when nothing is</returns>
         public IReadOnlyList<Violation> Violations()

@@ -72,7 +72,8 @@ public abstract class XmlObject {
     protected void check(Violations to) {}
 
     /**
-     * Checks this value and all in it against the contract: required members, occurrence, choices and facets.
+     * Checks this value and all in it against the contract: required members, occurrence, choices, facets and fixed
+     * values.
      *
      * @return what is wrong, each naming the member; empty when nothing is
      */
