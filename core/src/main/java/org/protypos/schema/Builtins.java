@@ -5,6 +5,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
 import javax.xml.namespace.QName;
+import org.protypos.schema.facet.Facet;
+import org.protypos.schema.facet.FacetKind;
 
 /** The built-in simple types (XML Schema Part 2, section 3) and the attributes of the XML namespace. */
 public final class Builtins {
@@ -68,14 +70,23 @@ public final class Builtins {
     /** The attributes that XML itself defines, for contracts that use them without their schema document. */
     public static List<AttributeDeclaration> xmlAttributes() {
         return List.of(
-                xmlAttribute("lang", "string"),
-                xmlAttribute("space", "NCName"),
-                xmlAttribute("base", "anyURI"),
-                xmlAttribute("id", "ID"));
+                xmlAttribute("lang", TypeReference.to(name("string"), null)),
+                xmlAttribute("space", TypeReference.to(SPACE)),
+                xmlAttribute("base", TypeReference.to(name("anyURI"), null)),
+                xmlAttribute("id", TypeReference.to(name("ID"), null)));
     }
 
-    private static AttributeDeclaration xmlAttribute(String local, String type) {
-        return new AttributeDeclaration(
-                new QName(XML, local), TypeReference.to(name(type), null), null, null, "", null);
+    /** What {@code xml:space} may say (XML 1.0, section 2.10), as text: that it names its values makes no type of its own. */
+    private static final SimpleType SPACE = new SimpleType(
+            null,
+            SimpleType.Variety.RESTRICTION,
+            TypeReference.to(name("NCName"), null),
+            List.of(),
+            List.of(new Facet(FacetKind.PATTERN, "default|preserve", null, "", null)),
+            "",
+            null);
+
+    private static AttributeDeclaration xmlAttribute(String local, TypeReference type) {
+        return new AttributeDeclaration(new QName(XML, local), type, null, null, "", null);
     }
 }

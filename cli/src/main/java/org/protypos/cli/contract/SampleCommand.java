@@ -131,9 +131,9 @@ public final class SampleCommand implements Callable<Integer> {
             findings.warning(
                     "sample-cut",
                     null,
-                    "the contract asks for more than 50,000 elements in one message, or for a value of more than 100,000"
-                            + " characters; that much was not made up",
-                    "look for a minOccurs or minLength that is not meant so");
+                    "the contract asks for more than 50,000 elements in one message, for more than 500 in one another, or for"
+                            + " a value of more than 100,000 characters; that much was not made up",
+                    "look for a minOccurs or minLength that is not meant so, or an element that must hold another of its kind");
             new FindingPrinter(terminal.err()).print(findings.sorted());
         }
         return into == null ? print(made) : write(made);
@@ -183,6 +183,15 @@ public final class SampleCommand implements Callable<Integer> {
                 .toList();
         if (found.size() == 1) {
             return found.get(0);
+        }
+        boolean declared = check.vocabulary().schema().elements().keySet().stream()
+                .anyMatch(name ->
+                        name.getLocalPart().equals(wanted) || name.toString().equals(wanted));
+        if (found.isEmpty() && declared) {
+            throw new ParameterException(
+                    spec.commandLine(),
+                    "--element: no message begins with " + wanted
+                            + ": it is abstract, or has to hold another of its kind without end");
         }
         if (found.isEmpty()) {
             throw unknown(

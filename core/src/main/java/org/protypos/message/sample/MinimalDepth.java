@@ -10,6 +10,7 @@ import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
+import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.ElementReference;
 import org.protypos.schema.GroupReference;
 import org.protypos.schema.ModelGroup;
@@ -98,6 +99,11 @@ final class MinimalDepth {
         return vocabulary.schema().groups().get(reference.name()).group();
     }
 
+    /** The depth of the shallowest instance of a declaration: one that may be nil can be that, and ends. */
+    int of(ElementDeclaration declaration) {
+        return declaration.nillable() && declaration.fixedValue() == null ? 1 : of(vocabulary.typeOf(declaration));
+    }
+
     /** The depth that a particle demands; 0 when it demands nothing. */
     int of(Particle particle) {
         return particle.least() == 0 ? 0 : of(particle.term());
@@ -105,18 +111,14 @@ final class MinimalDepth {
 
     /** The depth of the shallowest instance of a term. */
     int of(Term term) {
-        return term.map(new Term.Cases<>(
-                element -> of(vocabulary.typeOf(element)),
-                this::ofReference,
-                group -> of(group(group)),
-                this::ofModel,
-                wildcard -> 1));
+        return term.map(
+                new Term.Cases<>(this::of, this::ofReference, group -> of(group(group)), this::ofModel, wildcard -> 1));
     }
 
     private int ofReference(ElementReference reference) {
         int depth = ENDLESS;
         for (QName name : vocabulary.substitutes(vocabulary.element(reference.name()))) {
-            depth = Math.min(depth, of(vocabulary.typeOf(vocabulary.element(name))));
+            depth = Math.min(depth, of(vocabulary.element(name)));
         }
         return depth;
     }

@@ -39,6 +39,8 @@ final class SampleBuilder {
     /** Not even what must be there is put in beyond it. */
     private static final int MOST_NEEDED = 50_000;
 
+    private static final int MOST_NEEDED_DEPTH = 500;
+
     private final Vocabulary vocabulary;
     private final MinimalDepth depths;
     private final Prefixes prefixes;
@@ -113,8 +115,16 @@ final class SampleBuilder {
         TypeModel declared = vocabulary.typeOf(declaration);
         TypeModel type = chosen(element, declared, declaration.block(), outline);
         String given = outline.text() != null ? outline.text() : declaration.fixedValue();
-        fill(element, type, given, outline);
+        fill(element, type, given, mustBeNil(declaration, type, outline) ? Outline.nil() : outline);
         return element;
+    }
+
+    /** Whether only being nil ends an element: it would have to hold another of its type, and that one another. */
+    private boolean mustBeNil(ElementDeclaration declaration, TypeModel type, Outline outline) {
+        return outline == Outline.FREE
+                && declaration.nillable()
+                && declaration.fixedValue() == null
+                && (around.contains(type) || depths.of(type) >= MinimalDepth.ENDLESS);
     }
 
     /** An element of some name with content of a type. */
@@ -290,7 +300,7 @@ final class SampleBuilder {
     }
 
     private boolean isRoom() {
-        cut |= elements > MOST_NEEDED;
+        cut |= elements > MOST_NEEDED || depth > MOST_NEEDED_DEPTH;
         return !cut;
     }
 
@@ -401,7 +411,7 @@ final class SampleBuilder {
         int least = Integer.MAX_VALUE;
         for (QName name : vocabulary.substitutes(head)) {
             ElementDeclaration element = vocabulary.element(name);
-            int needed = depths.of(vocabulary.typeOf(element));
+            int needed = depths.of(element);
             if (needed < least) {
                 least = needed;
                 best = element;

@@ -65,7 +65,7 @@ public final class Samples {
     public List<QName> elements() {
         List<QName> names = new ArrayList<>();
         for (ElementDeclaration element : vocabulary.schema().elements().values()) {
-            if (!element.isAbstract() && depths.of(vocabulary.typeOf(element)) < MinimalDepth.ENDLESS) {
+            if (!element.isAbstract() && depths.of(element) < MinimalDepth.ENDLESS) {
                 names.add(element.name());
             }
         }
