@@ -1,6 +1,7 @@
 package org.protypos.api;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -81,7 +82,7 @@ final class NarrowingBuilder {
         List<Narrowing> narrowings = new ArrayList<>();
         inherited().forEach((name, member) -> {
             Particle particle = restriction.particle();
-            Range range = particle == null ? Range.NEVER : range(particle, name, new HashSet<>());
+            Range range = particle == null ? Range.NEVER : range(particle, name, new HashMap<>());
             ElementDeclaration element = particle == null ? null : find(particle.term(), name, new HashSet<>());
             add(
                     member,
@@ -123,28 +124,32 @@ final class NarrowingBuilder {
         }
     }
 
-    private Range range(Particle particle, QName name, Set<QName> groups) {
+    /**
+     * How often an element comes in a particle.
+     *
+     * @param groups what is known of groups: each is counted through once, and one that leads to itself comes any number of times
+     */
+    private Range range(Particle particle, QName name, Map<QName, Range> groups) {
         return term(particle.term(), name, groups).times(particle);
     }
 
-    private Range term(Term term, QName name, Set<QName> groups) {
+    private Range term(Term term, QName name, Map<QName, Range> groups) {
         return term.map(new Term.Cases<>(
                 element -> element.name().equals(name) ? Range.ONCE : Range.NEVER,
                 reference -> reference.name().equals(name) ? Range.ONCE : Range.NEVER,
                 group -> {
-                    if (!groups.add(group.name()) || !types.schema().groups().containsKey(group.name())) {
-                        return Range.ANY;
+                    Range known = groups.putIfAbsent(group.name(), Range.ANY);
+                    if (known == null && types.schema().groups().containsKey(group.name())) {
+                        known = term(types.schema().groups().get(group.name()).group(), name, groups);
+                        groups.put(group.name(), known);
                     }
-                    Range inside =
-                            term(types.schema().groups().get(group.name()).group(), name, groups);
-                    groups.remove(group.name());
-                    return inside;
+                    return known == null ? Range.ANY : known;
                 },
                 model -> model(model, name, groups),
                 wildcard -> wildcard.allows(name.getNamespaceURI()) ? Range.ANY : Range.NEVER));
     }
 
-    private Range model(ModelGroup model, QName name, Set<QName> groups) {
+    private Range model(ModelGroup model, QName name, Map<QName, Range> groups) {
         Range range = null;
         for (Particle part : model.particles()) {
             Range one = range(part, name, groups);

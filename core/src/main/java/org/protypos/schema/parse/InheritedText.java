@@ -1,7 +1,10 @@
 package org.protypos.schema.parse;
 
+import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.protypos.schema.ComplexType;
@@ -37,21 +40,27 @@ final class InheritedText {
     /** The definitions that were remembered and turn out to inherit text. */
     Set<Element> found(SchemaComponents components) {
         Set<Element> found = new HashSet<>();
+        Map<ComplexType, Boolean> known = new IdentityHashMap<>();
         empty.forEach((definition, type) -> {
-            if (inherits(type, components)) {
+            if (inherits(type, components, known)) {
                 found.add(definition);
             }
         });
         return found;
     }
 
-    private static boolean inherits(ComplexType type, SchemaComponents components) {
-        Set<ComplexType> seen = new HashSet<>();
+    /** Each type is looked at once, for chains of extensions may be long; one that leads to itself inherits nothing. */
+    private static boolean inherits(ComplexType type, SchemaComponents components, Map<ComplexType, Boolean> known) {
+        List<ComplexType> chain = new ArrayList<>();
         ComplexType at = type;
-        while (at != null && isEmptyExtension(at) && seen.add(at)) {
+        while (at != null && isEmptyExtension(at) && known.putIfAbsent(at, false) == null) {
+            chain.add(at);
             at = components.resolve(at.base()) instanceof ComplexType base ? base : null;
         }
-        return at != null && at.content() instanceof ComplexType.SimpleContent;
+        boolean text =
+                at != null && (at.content() instanceof ComplexType.SimpleContent || known.getOrDefault(at, false));
+        chain.forEach(one -> known.put(one, text));
+        return known.getOrDefault(type, text);
     }
 
     /** Whether a type adds nothing to the content of its base (clauses 2.1 and 4.2.1). */
