@@ -242,12 +242,13 @@ public final class XmlInput extends ScalarInput {
         cursor.loadAttributes();
         XmlObject declared = inner != null ? inner : types.element(name.getNamespaceURI(), name.getLocalPart());
         XmlObject value = attributes.statedType() == null ? declared : statedOrNull();
-        if (value == null) {
+        boolean known = value != null;
+        if (!known) {
             value = new XmlTree();
         } else if (value != declared && declared != null && declared.standing() != null) {
             XmlTypes.standing(value, declared.standing());
         }
-        XmlElement<?> element = new XmlElement<>(name, fill(value));
+        XmlElement<?> element = new XmlElement<>(name, fill(value, known));
         standard = null;
         return element;
     }
@@ -273,6 +274,11 @@ public final class XmlInput extends ScalarInput {
     }
 
     private <T extends XmlObject> T fill(T value) {
+        return fill(value, true);
+    }
+
+    /** Reads an element into a value; what nobody has declared may say that it is nil and have content all the same. */
+    private <T extends XmlObject> T fill(T value, boolean declared) {
         if (value.standing() != null) {
             standard = value.standing();
         }
@@ -292,7 +298,7 @@ public final class XmlInput extends ScalarInput {
             value.notes().keepForeign(kept);
         }
         cursor.rejectUnknownAttributes();
-        if (nil && value instanceof XmlTree tree) {
+        if (nil && !declared && value instanceof XmlTree tree) {
             tree.readNil(this);
         } else if (nil) {
             value.markNil(true);
@@ -477,7 +483,7 @@ public final class XmlInput extends ScalarInput {
         }
         QName name = new QName(cursor.namespace(), cursor.localName());
         cursor.loadAttributes();
-        return new XmlElement<>(name, fill(new XmlTree()));
+        return new XmlElement<>(name, fill(new XmlTree(), false));
     }
 
     /** Takes all attributes that nobody has taken. */
