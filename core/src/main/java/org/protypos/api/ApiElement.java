@@ -15,10 +15,6 @@ import org.protypos.schema.ElementDeclaration;
 public record ApiElement(ApiValue value, boolean isAbstract, boolean nillable, String defaultValue, QName head) {
     static ApiElement of(ElementDeclaration element, ApiValue value) {
         return new ApiElement(
-                value,
-                element.isAbstract(),
-                element.nillable(),
-                element.defaultValue() != null ? element.defaultValue() : element.fixedValue(),
-                element.substitutionHead());
+                value, element.isAbstract(), element.nillable(), element.standing(), element.substitutionHead());
     }
 }

@@ -171,7 +171,7 @@ final class ContentBuilder {
                 substitutable ? null : subject,
                 cardinality,
                 element.nillable(),
-                element.defaultValue() != null ? element.defaultValue() : element.fixedValue(),
+                element.standing(),
                 types.remarks().of(subject, documentation(term, element)),
                 substitutable ? null : types.facets().of(reference, element.fixedValue()),
                 substitutable ? null : types.typeName(value, reference));

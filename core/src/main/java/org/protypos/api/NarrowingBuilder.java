@@ -54,23 +54,18 @@ final class NarrowingBuilder {
     }
 
     /** What is demanded of inherited attributes. */
-    List<Narrowing> attributes(List<AttributeUse> uses) {
-        Map<QName, Member> inherited = new LinkedHashMap<>();
-        for (StructuredType type = base; type != null; type = type.base()) {
-            type.attributes().forEach(member -> inherited.putIfAbsent(member.xmlName(), member));
-        }
+    List<Narrowing> attributes(List<AttributeUse> uses, Map<QName, Member> inherited) {
         List<Narrowing> narrowings = new ArrayList<>();
         for (AttributeUse use : uses) {
             AttributeDeclaration declared = types.schema().declaration(use);
             Member member = declared == null ? null : inherited.get(declared.name());
             if (member != null) {
                 boolean prohibited = use.use() == AttributeUse.Use.PROHIBITED;
-                String fixed = use.fixedValue() != null ? use.fixedValue() : declared.fixedValue();
                 add(
                         member,
                         new Range(use.use() == AttributeUse.Use.REQUIRED ? 1 : 0, prohibited ? 0 : 1),
                         declared.type(),
-                        fixed,
+                        use.fixedBy(declared),
                         narrowings);
             }
         }

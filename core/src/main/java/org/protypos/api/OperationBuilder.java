@@ -299,7 +299,7 @@ final class OperationBuilder {
                 inBody ? Subject.element(element, null) : null,
                 cardinality,
                 declared.nillable(),
-                declared.defaultValue() != null ? declared.defaultValue() : declared.fixedValue(),
+                declared.standing(),
                 declared.documentation(),
                 null,
                 null);

@@ -1,8 +1,10 @@
 package org.protypos.api;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.function.BiConsumer;
 import javax.xml.namespace.QName;
@@ -157,11 +159,12 @@ final class StructureBuilder {
         List<AttributeUse> uses = new ArrayList<>();
         List<Wildcard> wildcards = new ArrayList<>();
         collect(attributes, uses, wildcards, new HashSet<>());
-        type.narrowAttributes(new NarrowingBuilder(types, base).attributes(uses));
-        Set<QName> known = new HashSet<>();
-        for (StructuredType inherited = base; inherited != null; inherited = inherited.base()) {
-            inherited.attributes().forEach(member -> known.add(member.xmlName()));
+        Map<QName, Member> inherited = new HashMap<>();
+        for (StructuredType from = base; from != null; from = from.base()) {
+            from.attributes().forEach(member -> inherited.putIfAbsent(member.xmlName(), member));
         }
+        type.narrowAttributes(new NarrowingBuilder(types, base).attributes(uses, inherited));
+        Set<QName> known = new HashSet<>(inherited.keySet());
         for (AttributeUse use : uses) {
             AttributeDeclaration declared = types.schema().declaration(use);
             if (use.use() != AttributeUse.Use.PROHIBITED && known.add(declared.name())) {
@@ -251,12 +254,8 @@ final class StructureBuilder {
                 false,
                 required ? null : standard,
                 types.remarks().of(subject, declared.documentation()),
-                types.facets().of(declared.type(), fixed(use, declared)),
+                types.facets().of(declared.type(), use.fixedBy(declared)),
                 null);
-    }
-
-    private static String fixed(AttributeUse use, AttributeDeclaration declared) {
-        return use.fixedValue() != null ? use.fixedValue() : declared.fixedValue();
     }
 
     private Subject unnamed(String what) {

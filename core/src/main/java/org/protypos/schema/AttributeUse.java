@@ -21,6 +21,11 @@ public record AttributeUse(
         String fixedValue,
         QName arrayItem,
         Place place) {
+    /** The only value it may have, by itself or by the declaration that it speaks of; null for none. */
+    public String fixedBy(AttributeDeclaration declared) {
+        return fixedValue != null ? fixedValue : declared.fixedValue();
+    }
+
     /** Whether an attribute must be there. */
     public enum Use {
         /** It may be there. */

@@ -34,6 +34,11 @@ public record ElementDeclaration(
         String documentation,
         Place place)
         implements Term {
+    /** The value that an empty one stands for, its default or the fixed one (XML Schema Part 1, section 3.3.1); null for none. */
+    public String standing() {
+        return defaultValue != null ? defaultValue : fixedValue;
+    }
+
     @Override
     public <R> R map(Cases<R> cases) {
         return cases.element().apply(this);

@@ -11,6 +11,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.Callable;
+import java.util.function.Predicate;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import javax.xml.namespace.QName;
@@ -177,17 +178,14 @@ public final class SampleCommand implements Callable<Integer> {
     }
 
     private QName named(Samples samples, String wanted) {
-        List<QName> found = samples.elements().stream()
-                .filter(name ->
-                        name.getLocalPart().equals(wanted) || name.toString().equals(wanted))
-                .toList();
+        Predicate<QName> meant =
+                name -> name.getLocalPart().equals(wanted) || name.toString().equals(wanted);
+        List<QName> found = samples.elements().stream().filter(meant).toList();
         if (found.size() == 1) {
             return found.get(0);
         }
-        boolean declared = check.vocabulary().schema().elements().keySet().stream()
-                .anyMatch(name ->
-                        name.getLocalPart().equals(wanted) || name.toString().equals(wanted));
-        if (found.isEmpty() && declared) {
+        if (found.isEmpty()
+                && check.vocabulary().schema().elements().keySet().stream().anyMatch(meant)) {
             throw new ParameterException(
                     spec.commandLine(),
                     "--element: no message begins with " + wanted

@@ -181,16 +181,12 @@ final class IdentityCheck {
         Set<QName> given = new HashSet<>();
         if (type != null) {
             type.attributes().forEach((name, attribute) -> {
-                if (standard(attribute) != null) {
+                if (attribute.standard() != null) {
                     given.add(name);
                 }
             });
         }
         return given;
-    }
-
-    private static String standard(TypeModel.Attribute attribute) {
-        return attribute.standard() != null ? attribute.standard() : attribute.fixed();
     }
 
     private Object key(KeyPath.Value value) {
@@ -200,7 +196,7 @@ final class IdentityCheck {
             return type == null || type.text() == null ? text : type.text().key(text, value.element()::namespaceOf);
         }
         TypeModel.Attribute declared = type == null ? null : type.attributes().get(value.attribute());
-        String text = value.text() == null ? standard(declared) : value.text();
+        String text = value.text() == null ? declared.standard() : value.text();
         return declared == null ? text : declared.rule().key(text, value.element()::namespaceOf);
     }
 }

@@ -276,11 +276,8 @@ final class MessageCheck {
                     declaration == null ? type.place() : declaration.place());
         }
         String text = element.text();
-        boolean standard = text.isEmpty() && declaration != null;
-        if (standard && declaration.defaultValue() != null) {
-            text = declaration.defaultValue();
-        } else if (standard && declaration.fixedValue() != null) {
-            text = declaration.fixedValue();
+        if (text.isEmpty() && declaration != null && declaration.standing() != null) {
+            text = declaration.standing();
         }
         Place expectedAt = declaration == null ? type.place() : declaration.place();
         ValueRule.Complaint complaint = type.text().complaint(text, element::namespaceOf);

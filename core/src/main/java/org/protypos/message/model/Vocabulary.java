@@ -270,7 +270,7 @@ public final class Vocabulary {
                 attributes.remove(declared.name());
                 continue;
             }
-            String fixed = use.fixedValue() != null ? use.fixedValue() : declared.fixedValue();
+            String fixed = use.fixedBy(declared);
             String standard = use.defaultValue() != null ? use.defaultValue() : declared.defaultValue();
             attributes.put(
                     declared.name(),

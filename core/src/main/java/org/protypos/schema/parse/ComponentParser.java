@@ -316,8 +316,9 @@ final class ComponentParser {
 
     private Term elementTerm(Element element) {
         if (element.attribute("ref") != null) {
-            return new ElementReference(
-                    scope.reference(element, "ref"), SchemaScope.documentation(element), element.place("ref"));
+            QName reference = scope.reference(element, "ref");
+            scope.notes().reference(reference);
+            return new ElementReference(reference, SchemaScope.documentation(element), element.place("ref"));
         }
         QName name = scope.localName(element, "elementFormDefault");
         return name == null ? null : elementDeclaration(element, name);

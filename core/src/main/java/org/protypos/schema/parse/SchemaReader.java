@@ -7,7 +7,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.regex.Pattern;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
 import org.protypos.schema.AttributeDeclaration;
@@ -22,9 +21,6 @@ import org.protypos.source.Xml;
 
 /** Reads the schema components of a contract over all its documents. The door of this package. */
 public final class SchemaReader {
-    private static final QName SCHEMA = new QName(Xml.XSD, "schema");
-    private static final Pattern SCHEMA_REFERENCE = Pattern.compile("ref\\s*=\\s*[\"'][^\"':]*:?schema\\s*[\"']");
-
     private final Documents documents;
     private final Findings findings = new Findings();
     private final ComponentTable table = new ComponentTable(findings);
@@ -33,11 +29,11 @@ public final class SchemaReader {
     private final Map<Element, Set<String>> read = new HashMap<>();
     private final Set<Element> checked = new HashSet<>();
 
-    private final InheritedText texts;
+    private final ReadingNotes notes;
 
-    private SchemaReader(Documents documents, InheritedText texts) {
+    private SchemaReader(Documents documents, ReadingNotes notes) {
         this.documents = documents;
-        this.texts = texts;
+        this.notes = notes;
     }
 
     /**
@@ -46,10 +42,10 @@ public final class SchemaReader {
      * @return the components, with a finding for each place that breaks the rules of XML Schema
      */
     public static SchemaComponents read(Documents documents) {
-        InheritedText texts = new InheritedText(Set.of());
-        SchemaComponents components = new SchemaReader(documents, texts).components();
-        Set<Element> found = texts.found(components);
-        return found.isEmpty() ? components : new SchemaReader(documents, new InheritedText(found)).components();
+        ReadingNotes notes = new ReadingNotes(Set.of());
+        SchemaComponents components = new SchemaReader(documents, notes).components();
+        Set<Element> found = notes.found(components);
+        return found.isEmpty() ? components : new SchemaReader(documents, new ReadingNotes(found)).components();
     }
 
     private SchemaComponents components() {
@@ -75,28 +71,19 @@ public final class SchemaReader {
                 .anyMatch(text -> text.contains(Xml.SOAP_ENCODING)
                         && (text.contains(":Array\"") || text.contains(":arrayType") || text.contains(":Struct\"")));
         if (used && !known) {
-            Element root = BuiltinDocuments.soapEncoding().root();
-            schema(root, target(root));
+            bringIn(BuiltinDocuments.soapEncoding());
         }
     }
 
     /** The element that holds a schema is brought in for contracts that refer to it and import no document that has it. */
     private void schemaForSchemas() {
-        boolean used = documents.all().stream()
-                .anyMatch(document ->
-                        SCHEMA_REFERENCE.matcher(document.text().text()).find()
-                                && document.root() != null
-                                && refersToSchemas(document.root()));
-        if (used && !table.elements.containsKey(SCHEMA)) {
-            Element root = BuiltinDocuments.schemas().root();
-            schema(root, target(root));
+        if (notes.refersToSchemas() && !table.elements.containsKey(ReadingNotes.SCHEMA)) {
+            bringIn(BuiltinDocuments.schemas());
         }
     }
 
-    private static boolean refersToSchemas(Element element) {
-        String reference = element.is(Xml.XSD, "element") ? element.attribute("ref") : null;
-        return reference != null && SCHEMA.equals(element.resolve(reference.strip()))
-                || element.children().stream().anyMatch(SchemaReader::refersToSchemas);
+    private void bringIn(Document standard) {
+        schema(standard.root(), target(standard.root()));
     }
 
     private void entry(Element root) {
@@ -147,7 +134,7 @@ public final class SchemaReader {
                 }
             }
         }
-        SchemaScope scope = new SchemaScope(root, target, findings, texts);
+        SchemaScope scope = new SchemaScope(root, target, findings, notes);
         for (Element redefinition : redefinitions) {
             if (redefinition.name().equals("override")) {
                 override(scope, redefinition);

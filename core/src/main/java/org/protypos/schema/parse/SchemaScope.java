@@ -16,21 +16,21 @@ final class SchemaScope {
     private final String target;
     private final boolean chameleon;
     private final Findings findings;
-    private final InheritedText texts;
+    private final ReadingNotes notes;
     private final QName redefined;
     private final QName original;
 
-    SchemaScope(Element schema, String target, Findings findings, InheritedText texts) {
-        this(schema, target, findings, texts, null, null);
+    SchemaScope(Element schema, String target, Findings findings, ReadingNotes notes) {
+        this(schema, target, findings, notes, null, null);
     }
 
     private SchemaScope(
-            Element schema, String target, Findings findings, InheritedText texts, QName redefined, QName original) {
+            Element schema, String target, Findings findings, ReadingNotes notes, QName redefined, QName original) {
         this.schema = schema;
         this.target = target;
         this.chameleon = schema.attribute("targetNamespace") == null && !target.isEmpty();
         this.findings = findings;
-        this.texts = texts;
+        this.notes = notes;
         this.redefined = redefined;
         this.original = original;
     }
@@ -41,7 +41,7 @@ final class SchemaScope {
      * @param oldForm the name of the old form
      */
     SchemaScope redefining(QName name, QName oldForm) {
-        return new SchemaScope(schema, target, findings, texts, name, oldForm);
+        return new SchemaScope(schema, target, findings, notes, name, oldForm);
     }
 
     String target() {
@@ -52,9 +52,9 @@ final class SchemaScope {
         return findings;
     }
 
-    /** Which types inherit text. */
-    InheritedText texts() {
-        return texts;
+    /** What is noted for when all is read. */
+    ReadingNotes notes() {
+        return notes;
     }
 
     /** The name of a global component. */

@@ -47,7 +47,7 @@ final class TypeParser {
                     SchemaScope.documentation(element),
                     place);
         }
-        boolean text = simple != null || scope.texts().isText(element);
+        boolean text = simple != null || scope.notes().isText(element);
         ComplexType type = new ComplexType(
                 name,
                 SchemaScope.flag(element, "abstract"),
@@ -61,8 +61,8 @@ final class TypeParser {
                 scope.block(element),
                 SchemaScope.documentation(element),
                 place);
-        if (InheritedText.isEmptyExtension(type)) {
-            scope.texts().add(element, type);
+        if (ReadingNotes.isEmptyExtension(type)) {
+            scope.notes().add(element, type);
         }
         return type;
     }

@@ -7,24 +7,40 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import javax.xml.namespace.QName;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.ModelGroup;
 import org.protypos.schema.Particle;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.source.Element;
+import org.protypos.source.Xml;
 
 /**
- * Extensions in complex content that add attributes alone: their content is that of their base, text of a simple type
- * too (XML Schema Part 1, section 3.4.2, complex content, clause 4.2.1). Which ones have text shows only when all types
- * are read.
+ * What is noted while schemas are read, for what shows only when all of them are: extensions in complex content that add
+ * attributes alone, whose content is that of their base, text of a simple type too (XML Schema Part 1, section 3.4.2,
+ * complex content, clause 4.2.1), and whether somebody refers to the element that holds a schema.
  */
-final class InheritedText {
+final class ReadingNotes {
+    /** The element that holds a schema. */
+    static final QName SCHEMA = new QName(Xml.XSD, "schema");
+
     private final Set<Element> texts;
     private final Map<Element, ComplexType> empty = new LinkedHashMap<>();
+    private boolean refersToSchemas;
 
     /** @param texts the definitions that are known to inherit text */
-    InheritedText(Set<Element> texts) {
+    ReadingNotes(Set<Element> texts) {
         this.texts = texts;
+    }
+
+    /** Notes a reference to a global element. */
+    void reference(QName element) {
+        refersToSchemas |= element.equals(SCHEMA);
+    }
+
+    /** Whether there was a reference to the element that holds a schema. */
+    boolean refersToSchemas() {
+        return refersToSchemas;
     }
 
     /** Whether a definition is known to inherit text. */
