@@ -4,6 +4,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import javax.xml.namespace.QName;
+import org.protypos.api.type.ApiElement;
+import org.protypos.api.type.ApiValue;
+import org.protypos.api.type.NamedType;
 import org.protypos.diagnostic.Finding;
 
 /**

@@ -1,6 +1,7 @@
 package org.protypos.api;
 
 import javax.xml.namespace.QName;
+import org.protypos.api.type.Member;
 import org.protypos.naming.Subject;
 
 /**

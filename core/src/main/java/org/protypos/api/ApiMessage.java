@@ -2,6 +2,8 @@ package org.protypos.api;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.protypos.api.type.Member;
+import org.protypos.api.type.StructuredType;
 import org.protypos.wire.WireMessage;
 
 /**

@@ -8,6 +8,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import javax.xml.namespace.QName;
+import org.protypos.api.type.Remarks;
+import org.protypos.api.type.TypeBuilder;
 import org.protypos.binding.Designators;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Findings;

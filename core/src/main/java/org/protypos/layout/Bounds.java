@@ -1,9 +1,9 @@
 package org.protypos.layout;
 
 import java.math.BigDecimal;
-import org.protypos.api.ApiValue;
-import org.protypos.api.ScalarKind;
-import org.protypos.api.ValueFacets;
+import org.protypos.api.type.ApiValue;
+import org.protypos.api.type.ScalarKind;
+import org.protypos.api.type.ValueFacets;
 import org.protypos.schema.BuiltIn;
 import org.protypos.schema.facet.FacetStep;
 

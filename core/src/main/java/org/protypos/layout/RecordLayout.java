@@ -6,7 +6,7 @@ import javax.xml.namespace.QName;
 import org.protypos.api.ApiFault;
 import org.protypos.api.ApiMessage;
 import org.protypos.api.ApiOperation;
-import org.protypos.api.Member;
+import org.protypos.api.type.Member;
 
 /**
  * The record for one message.

@@ -7,8 +7,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import javax.xml.namespace.QName;
-import org.protypos.api.Member;
-import org.protypos.api.StructuredType;
+import org.protypos.api.type.Member;
+import org.protypos.api.type.StructuredType;
 import org.protypos.naming.Subject;
 import org.protypos.schema.Wildcard;
 

@@ -2,10 +2,10 @@ package org.protypos.layout;
 
 import java.util.List;
 import java.util.Map;
-import org.protypos.api.ApiValue;
-import org.protypos.api.EnumeratedType;
-import org.protypos.api.Member;
-import org.protypos.api.ScalarKind;
+import org.protypos.api.type.ApiValue;
+import org.protypos.api.type.EnumeratedType;
+import org.protypos.api.type.Member;
+import org.protypos.api.type.ScalarKind;
 import org.protypos.naming.Subject;
 
 /** The slots for what holds no other members: single values, lists in one text, and what stays XML. */

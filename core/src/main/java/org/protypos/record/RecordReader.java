@@ -8,7 +8,7 @@ import java.util.Map;
 import java.util.stream.Collectors;
 import javax.xml.XMLConstants;
 import javax.xml.namespace.QName;
-import org.protypos.api.Member;
+import org.protypos.api.type.Member;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Printable;
 import org.protypos.layout.RecordLayout;

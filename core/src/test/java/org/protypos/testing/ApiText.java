@@ -8,19 +8,19 @@ import java.util.Set;
 import java.util.TreeMap;
 import javax.xml.namespace.QName;
 import org.protypos.api.Api;
-import org.protypos.api.ApiElement;
 import org.protypos.api.ApiFault;
 import org.protypos.api.ApiInterface;
 import org.protypos.api.ApiMessage;
 import org.protypos.api.ApiOperation;
 import org.protypos.api.ApiService;
-import org.protypos.api.ApiValue;
-import org.protypos.api.Content;
-import org.protypos.api.EnumeratedType;
-import org.protypos.api.Member;
-import org.protypos.api.NamedType;
-import org.protypos.api.StructuredType;
-import org.protypos.api.ValueFacets;
+import org.protypos.api.type.ApiElement;
+import org.protypos.api.type.ApiValue;
+import org.protypos.api.type.Content;
+import org.protypos.api.type.EnumeratedType;
+import org.protypos.api.type.Member;
+import org.protypos.api.type.NamedType;
+import org.protypos.api.type.StructuredType;
+import org.protypos.api.type.ValueFacets;
 import org.protypos.schema.facet.FacetStep;
 
 /** An API as text, to be compared with what is expected. */

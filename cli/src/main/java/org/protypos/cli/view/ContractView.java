@@ -6,7 +6,7 @@ import java.io.PrintWriter;
 import java.util.List;
 import org.protypos.api.ApiOperation;
 import org.protypos.api.ApiService;
-import org.protypos.api.Member;
+import org.protypos.api.type.Member;
 import org.protypos.cli.terminal.Columns;
 import org.protypos.cli.terminal.Json;
 import org.protypos.cli.terminal.Terminal;

@@ -2,10 +2,10 @@ package org.protypos.target.classes;
 
 import java.util.IdentityHashMap;
 import java.util.Map;
-import org.protypos.api.Content;
-import org.protypos.api.Member;
-import org.protypos.api.Origin;
-import org.protypos.api.StructuredType;
+import org.protypos.api.type.Content;
+import org.protypos.api.type.Member;
+import org.protypos.api.type.Origin;
+import org.protypos.api.type.StructuredType;
 import org.protypos.naming.NameScope;
 
 /** Gives the members of one class their names and types. */

@@ -6,12 +6,12 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import javax.xml.namespace.QName;
-import org.protypos.api.Content;
-import org.protypos.api.Member;
-import org.protypos.api.Narrowing;
-import org.protypos.api.Origin;
-import org.protypos.api.StructuredType;
-import org.protypos.api.ValueFacets;
+import org.protypos.api.type.Content;
+import org.protypos.api.type.Member;
+import org.protypos.api.type.Narrowing;
+import org.protypos.api.type.Origin;
+import org.protypos.api.type.StructuredType;
+import org.protypos.api.type.ValueFacets;
 import org.protypos.naming.NameScope;
 import org.protypos.schema.Wildcard;
 

@@ -2,8 +2,8 @@ package org.protypos.target.classes;
 
 import java.util.List;
 import javax.xml.namespace.QName;
-import org.protypos.api.EnumeratedType;
-import org.protypos.api.ScalarKind;
+import org.protypos.api.type.EnumeratedType;
+import org.protypos.api.type.ScalarKind;
 
 /**
  * A set of named values.

@@ -1,10 +1,10 @@
 package org.protypos.target.classes;
 
 import javax.xml.namespace.QName;
-import org.protypos.api.Content;
-import org.protypos.api.Member;
-import org.protypos.api.ScalarKind;
-import org.protypos.api.ValueFacets;
+import org.protypos.api.type.Content;
+import org.protypos.api.type.Member;
+import org.protypos.api.type.ScalarKind;
+import org.protypos.api.type.ValueFacets;
 import org.protypos.naming.Subject;
 
 /**

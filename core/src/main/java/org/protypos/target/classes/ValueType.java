@@ -2,7 +2,7 @@ package org.protypos.target.classes;
 
 import java.util.function.Function;
 import javax.xml.namespace.QName;
-import org.protypos.api.ScalarKind;
+import org.protypos.api.type.ScalarKind;
 
 /** What a property, a parameter or a result holds, in a language that has classes. */
 public sealed interface ValueType {

@@ -1,9 +1,9 @@
 package org.protypos.target.content;
 
 import javax.xml.namespace.QName;
-import org.protypos.api.Content;
-import org.protypos.api.Member;
-import org.protypos.api.ScalarKind;
+import org.protypos.api.type.Content;
+import org.protypos.api.type.Member;
+import org.protypos.api.type.ScalarKind;
 import org.protypos.target.classes.PlannedClass;
 import org.protypos.target.classes.Property;
 import org.protypos.target.classes.ValueType;

@@ -1,6 +1,6 @@
 package org.protypos.target.content;
 
-import org.protypos.api.ScalarKind;
+import org.protypos.api.type.ScalarKind;
 
 /** How the runtime of every language makes single values of text: by a method of the input for each kind. */
 public final class ScalarReading {

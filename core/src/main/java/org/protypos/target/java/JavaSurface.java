@@ -7,7 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
-import org.protypos.api.Member;
+import org.protypos.api.type.Member;
 import org.protypos.binding.Designators;
 import org.protypos.naming.Subject;
 import org.protypos.target.Surface;

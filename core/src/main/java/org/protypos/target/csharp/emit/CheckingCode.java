@@ -1,7 +1,7 @@
 package org.protypos.target.csharp.emit;
 
 import java.util.List;
-import org.protypos.api.Member;
+import org.protypos.api.type.Member;
 import org.protypos.schema.facet.FacetStep;
 import org.protypos.target.classes.Property;
 import org.protypos.target.classes.ValueType;

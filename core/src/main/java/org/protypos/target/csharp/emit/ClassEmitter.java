@@ -5,7 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import javax.xml.namespace.QName;
-import org.protypos.api.Member;
+import org.protypos.api.type.Member;
 import org.protypos.target.SourceFile;
 import org.protypos.target.classes.PlannedClass;
 import org.protypos.target.classes.PlannedEnum;

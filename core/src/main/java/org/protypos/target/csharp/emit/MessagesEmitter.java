@@ -6,7 +6,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.function.Consumer;
 import java.util.stream.IntStream;
-import org.protypos.api.Member;
+import org.protypos.api.type.Member;
 import org.protypos.target.SourceFile;
 import org.protypos.target.classes.FreeName;
 import org.protypos.target.classes.PlannedFault;

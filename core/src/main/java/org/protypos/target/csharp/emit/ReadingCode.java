@@ -4,7 +4,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import org.protypos.api.Content;
+import org.protypos.api.type.Content;
 import org.protypos.schema.Wildcard;
 import org.protypos.target.classes.PlannedClass;
 import org.protypos.target.classes.Property;

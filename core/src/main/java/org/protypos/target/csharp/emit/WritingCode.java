@@ -1,7 +1,7 @@
 package org.protypos.target.csharp.emit;
 
-import org.protypos.api.Content;
-import org.protypos.api.Member;
+import org.protypos.api.type.Content;
+import org.protypos.api.type.Member;
 import org.protypos.target.classes.PlannedClass;
 import org.protypos.target.classes.Property;
 import org.protypos.target.code.Code;

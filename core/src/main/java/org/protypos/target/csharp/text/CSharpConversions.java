@@ -1,7 +1,7 @@
 package org.protypos.target.csharp.text;
 
 import java.util.Set;
-import org.protypos.api.ScalarKind;
+import org.protypos.api.type.ScalarKind;
 import org.protypos.target.classes.ValueType;
 
 /** The types of the platform that simple types can become without a converter of anybody's. */

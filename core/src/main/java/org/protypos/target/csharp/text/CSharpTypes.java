@@ -1,9 +1,9 @@
 package org.protypos.target.csharp.text;
 
 import java.util.function.UnaryOperator;
-import org.protypos.api.Member;
-import org.protypos.api.ScalarKind;
-import org.protypos.api.ValueFacets;
+import org.protypos.api.type.Member;
+import org.protypos.api.type.ScalarKind;
+import org.protypos.api.type.ValueFacets;
 import org.protypos.runtime.value.Lexical;
 import org.protypos.schema.facet.FacetStep;
 import org.protypos.target.classes.PlannedEnum;

@@ -1,6 +1,6 @@
 package org.protypos.target.java.emit;
 
-import org.protypos.api.Content;
+import org.protypos.api.type.Content;
 import org.protypos.target.classes.PlannedClass;
 import org.protypos.target.classes.Property;
 import org.protypos.target.code.Code;

@@ -4,7 +4,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import org.protypos.api.ScalarKind;
+import org.protypos.api.type.ScalarKind;
 import org.protypos.target.classes.ValueType;
 
 /** The classes of the platform that simple types can become without a converter of anybody's. */

@@ -1,7 +1,7 @@
 package org.protypos.target.java.text;
 
 import java.util.function.UnaryOperator;
-import org.protypos.api.ScalarKind;
+import org.protypos.api.type.ScalarKind;
 import org.protypos.runtime.value.Lexical;
 import org.protypos.target.classes.PlannedEnum;
 import org.protypos.target.classes.Property;

@@ -1,4 +1,4 @@
-package org.protypos.api;
+package org.protypos.api.type;
 
 /** Where a type is defined. */
 public enum Origin {

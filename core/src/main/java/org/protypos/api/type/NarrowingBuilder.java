@@ -1,4 +1,4 @@
-package org.protypos.api;
+package org.protypos.api.type;
 
 import java.util.ArrayList;
 import java.util.HashMap;

@@ -1,4 +1,4 @@
-package org.protypos.api;
+package org.protypos.api.type;
 
 import javax.xml.namespace.QName;
 import org.protypos.naming.Subject;

@@ -1,4 +1,4 @@
-package org.protypos.api;
+package org.protypos.api.type;
 
 import javax.xml.namespace.QName;
 import org.protypos.naming.Subject;
@@ -34,7 +34,7 @@ public record Member(
         QName typeName)
         implements Content.Holder<Member> {
     /** A member of which the contract says no more than what it holds. */
-    static Member plain(
+    public static Member plain(
             Subject subject, String name, Kind kind, QName xmlName, ApiValue value, Cardinality cardinality) {
         return new Member(subject, name, kind, xmlName, value, null, cardinality, false, null, "", null, null);
     }

@@ -1,4 +1,4 @@
-package org.protypos.api;
+package org.protypos.api.type;
 
 /**
  * What a restriction demands of a member that it inherits (XML Schema Part 1, section 3.4.6): less may be there than in its base.

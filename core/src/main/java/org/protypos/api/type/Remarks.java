@@ -1,4 +1,4 @@
-package org.protypos.api;
+package org.protypos.api.type;
 
 import org.protypos.binding.Shape;
 import org.protypos.binding.Shaping;
@@ -7,15 +7,16 @@ import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.IdentityConstraint;
 
 /** What is said about components: what the contract says, and what somebody says besides. */
-final class Remarks {
+public final class Remarks {
     private final Shaping shaping;
 
-    Remarks(Shaping shaping) {
+    /** Remarks with what somebody says besides the contract. */
+    public Remarks(Shaping shaping) {
         this.shaping = shaping;
     }
 
     /** What is said about a component of which the contract says something. */
-    String of(Subject subject, String own) {
+    public String of(Subject subject, String own) {
         Shaping.Choice<String> choice = shaping.choice(subject, Shape::documentation);
         return choice == null ? own : own.isBlank() ? choice.value() : own + "\n\n" + choice.value();
     }

@@ -1,4 +1,4 @@
-package org.protypos.api;
+package org.protypos.api.type;
 
 import javax.xml.namespace.QName;
 
@@ -8,8 +8,9 @@ import javax.xml.namespace.QName;
  * @param host the type that it is defined in, or null when it is in a global component
  * @param name the name of the component that it belongs to
  */
-record Scope(StructuredType host, QName name) {
-    static Scope global(QName name) {
+public record Scope(StructuredType host, QName name) {
+    /** Where a global component is the host: what is in it belongs to nobody else. */
+    public static Scope global(QName name) {
         return new Scope(null, name);
     }
 }

@@ -1,4 +1,4 @@
-package org.protypos.api;
+package org.protypos.api.type;
 
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -20,8 +20,9 @@ import org.protypos.schema.Substitutions;
 import org.protypos.schema.TypeReference;
 
 /** Builds the types of the API from those of a schema: all are there first, and get what they hold after. */
-final class TypeBuilder {
-    static final Comparator<QName> BY_NAME =
+public final class TypeBuilder {
+    /** The order of names: by namespace, then by what stands after it. */
+    public static final Comparator<QName> BY_NAME =
             Comparator.comparing(QName::getNamespaceURI).thenComparing(QName::getLocalPart);
 
     private final SchemaComponents schema;
@@ -46,11 +47,14 @@ final class TypeBuilder {
     /**
      * Builds the types of a schema.
      *
+     * @param schema the types and elements of the contract
      * @param renaming what is to be left out
+     * @param remarks what is said about components
+     * @param findings takes what is to be said about how they become types
      * @param optimized whether messages are optimized, so that any binary content may be large
      * @param encoded whether messages are in the SOAP encoding, so that values say their types
      */
-    TypeBuilder(
+    public TypeBuilder(
             SchemaComponents schema,
             Renaming renaming,
             Remarks remarks,
@@ -76,7 +80,8 @@ final class TypeBuilder {
         return facets;
     }
 
-    Remarks remarks() {
+    /** What is said about components. */
+    public Remarks remarks() {
         return remarks;
     }
 
@@ -86,12 +91,12 @@ final class TypeBuilder {
     }
 
     /** The types of global types and then of elements, in the order of their names. */
-    List<NamedType> globalTypes() {
+    public List<NamedType> globalTypes() {
         return List.copyOf(globalTypes);
     }
 
     /** Builds all global types and elements. */
-    void build() {
+    public void build() {
         for (QName name : sorted(schema.types())) {
             announceType(name, schema.types().get(name));
         }
@@ -185,7 +190,7 @@ final class TypeBuilder {
      *
      * @param scope whom the type belongs to if it is anonymous
      */
-    ApiValue elementValue(ElementDeclaration element, Scope scope) {
+    public ApiValue elementValue(ElementDeclaration element, Scope scope) {
         return withAttachments(value(schema.typeOf(element), scope), element.expectedContentTypes() != null);
     }
 
@@ -200,7 +205,7 @@ final class TypeBuilder {
      *
      * @param scope whom the type belongs to if it is anonymous
      */
-    ApiValue value(TypeReference reference, Scope scope) {
+    public ApiValue value(TypeReference reference, Scope scope) {
         if (SchemaComponents.ANY_TYPE.equals(reference.name())) {
             return new ApiValue.Anything();
         }
@@ -290,7 +295,7 @@ final class TypeBuilder {
     }
 
     /** What each named type holds. */
-    Map<QName, ApiValue> namedTypes() {
+    public Map<QName, ApiValue> namedTypes() {
         Map<QName, ApiValue> types = new LinkedHashMap<>();
         for (QName name : sorted(schema.types())) {
             if (!SchemaComponents.isOriginal(name) && !isLeftOut(schema.types().get(name))) {
@@ -301,7 +306,7 @@ final class TypeBuilder {
     }
 
     /** The global elements. */
-    Map<QName, ApiElement> globalElements() {
+    public Map<QName, ApiElement> globalElements() {
         Map<QName, ApiElement> elements = new LinkedHashMap<>();
         for (QName name : sorted(schema.elements())) {
             ElementDeclaration element = schema.elements().get(name);

@@ -1,4 +1,4 @@
-package org.protypos.api;
+package org.protypos.api.type;
 
 import java.util.ArrayList;
 import java.util.List;
@@ -12,10 +12,11 @@ import org.protypos.wsdl.Message;
  * Makes a type of the parts of a message: what the wrapper of a remote procedure call holds (SOAP 1.1, section 7.1), or
  * several elements side by side in the body.
  */
-final class PartsBuilder {
+public final class PartsBuilder {
     private final TypeBuilder types;
 
-    PartsBuilder(TypeBuilder types) {
+    /** Makes types of parts with the types of their contract. */
+    public PartsBuilder(TypeBuilder types) {
         this.types = types;
     }
 
@@ -26,7 +27,7 @@ final class PartsBuilder {
      * @param order the order of the parameters, as far as the contract says
      * @param encoded whether values may be left out or nil, as the SOAP encoding lets all of them be
      */
-    StructuredType call(Message message, List<WirePart> parts, List<String> order, boolean encoded) {
+    public StructuredType call(Message message, List<WirePart> parts, List<String> order, boolean encoded) {
         StructuredType type = structure(message, parts);
         List<Content<Member>> contents = new ArrayList<>();
         List<Member> members = new ArrayList<>();
@@ -89,7 +90,7 @@ final class PartsBuilder {
      * @param message the message they are of
      * @param encoded whether values may be left out or nil, as the SOAP encoding lets all of them be
      */
-    StructuredType beside(Message message, List<WirePart> parts, boolean encoded) {
+    public StructuredType beside(Message message, List<WirePart> parts, boolean encoded) {
         StructuredType type = structure(message, parts);
         List<Content<Member>> contents = new ArrayList<>();
         for (WirePart part : parts) {
