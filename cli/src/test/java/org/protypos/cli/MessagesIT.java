@@ -45,6 +45,32 @@ class MessagesIT {
     }
 
     @Test
+    void nextStepFitsWhatIsServed() throws Exception {
+        Path contract = Path.of("../core/src/test/resources/proof/quay.wsdl").toAbsolutePath();
+        Files.writeString(
+                folder.resolve("quay.wsdl"),
+                Files.readString(contract)
+                        .replace(
+                                "binding name=\"Calls\"",
+                                "binding name=\"Unserved\" type=\"q:Encoded\"><soap:binding"
+                                        + " transport=\"http://schemas.xmlsoap.org/soap/http\"/><operation name=\"moveAll\"><soap:operation/>"
+                                        + "<input><soap:body use=\"literal\"/></input><output><soap:body use=\"literal\"/></output>"
+                                        + "</operation></binding><binding name=\"Calls\""));
+        assertThat(program.run("sample", "quay.wsdl", "--operation", "moveAll", "--into", "all")
+                        .out())
+                .endsWith("next: protypos proof quay.wsdl --message all\n");
+        assertThat(folder.resolve("all/moveAll-request.xml")).content().contains("encodingStyle");
+        assertThat(program.run("proof", "quay.wsdl", "--message", "all").out()).isEqualTo("""
+                          all/moveAll-answer.xml   survived
+                          all/moveAll-request.xml  survived
+                        2 of 2 messages survived
+                        """);
+        assertThat(program.run("sample", "quay.wsdl", "--operation", "ask", "--into", "fields")
+                        .out())
+                .endsWith("next: protypos call quay.wsdl ask --input fields/ask-request.xml\n");
+    }
+
+    @Test
     void schemasAreInferredFromMessagesAndTakeThem() throws Exception {
         program.run("sample", "desk.wsdl", "--operation", "*", "--into", "messages", "--full");
         BuiltProgram.Run inferred = program.run("infer", "messages", "--into", "drawn");

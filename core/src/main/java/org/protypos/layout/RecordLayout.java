@@ -7,6 +7,7 @@ import org.protypos.api.ApiFault;
 import org.protypos.api.ApiMessage;
 import org.protypos.api.ApiOperation;
 import org.protypos.api.type.Member;
+import org.protypos.api.type.StructuredType;
 
 /**
  * The record for one message.
@@ -53,6 +54,21 @@ public record RecordLayout(
         return message == null
                 ? element()
                 : message.body() == null ? null : message.body().xmlName();
+    }
+
+    /**
+     * Whether the record is for a message of which nothing but the type tells what it is.
+     *
+     * @param type the type of the body itself, or of a document without an envelope
+     * @param enveloped whether it comes in an envelope
+     */
+    public boolean isOf(QName type, boolean enveloped) {
+        if (message == null || message.body() == null) {
+            return false;
+        }
+        StructuredType structure = message.body().value().structure();
+        boolean group = message.body().kind() == Member.Kind.GROUP;
+        return structure != null && group == enveloped && type.equals(structure.typeName());
     }
 
     /** Whether a slot of the record holds a header block. */

@@ -1,22 +1,26 @@
 package org.protypos.proof;
 
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
+import java.util.function.Function;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.Place;
 import org.protypos.message.check.CheckedMessage;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.check.Deviation;
 import org.protypos.message.check.InfosetComparison;
-import org.protypos.message.model.TypeModel;
+import org.protypos.message.check.OperationCheck;
+import org.protypos.message.check.Recognized;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
+import org.protypos.message.tree.MessageText;
 import org.protypos.source.Xml;
 import org.protypos.target.LoweredApi;
 import org.protypos.target.Toolchain;
@@ -71,12 +75,16 @@ public final class Proof {
     }
 
     /** The names of all elements in the messages, and of the types that they name: only those need code. */
-    private static Set<QName> namesIn(List<? extends Message> messages) throws IOException {
+    private Set<QName> namesIn(List<? extends Message> messages) throws IOException {
         Set<QName> names = new HashSet<>();
         for (Message message : messages) {
             MessageElement root = MessageReader.read(message.name(), message.bytes(), new Findings());
             if (root != null) {
                 collect(root, names);
+                SelfTelling told = told(root, check.recognize(root));
+                if (told != null) {
+                    collect(told.message(), names);
+                }
             }
         }
         return names;
@@ -101,28 +109,66 @@ public final class Proof {
                     ProofResult.Status.INVALID,
                     findings.sorted().stream().map(Proof::deviation).toList());
         }
-        CheckedMessage checked = check.check(before);
+        Recognized recognized = check.recognize(before);
+        CheckedMessage checked = recognized.checked();
         if (!checked.deviations().isEmpty()) {
             deviating.add(before);
             return new ProofResult(name, ProofResult.Status.INVALID, checked.deviations());
         }
-        List<Deviation> differences = through(types, name, bytes, before, checked.types());
+        if (!recognized.byElements() && !recognized.carried().isDocument()) {
+            return new ProofResult(name, ProofResult.Status.INVALID, List.of(noDocument(before, recognized)));
+        }
+        SelfTelling told = told(before, recognized);
+        byte[] in = told == null ? bytes : MessageText.compact(told.message()).getBytes(StandardCharsets.UTF_8);
+        List<Deviation> differences = through(
+                types,
+                name,
+                in,
+                told == null ? null : before.place(),
+                before,
+                after -> told == null
+                        ? InfosetComparison.compare(before, after, check.vocabulary(), checked.types())
+                        : told.compared(after, new OperationCheck(recognized.operation(), check)));
         return new ProofResult(
                 name,
                 differences.isEmpty() ? ProofResult.Status.SURVIVED : ProofResult.Status.FAILED,
                 List.copyOf(differences));
     }
 
+    /** The message as it tells itself what it is, or null when it does already or is no document. */
+    private SelfTelling told(MessageElement message, Recognized recognized) {
+        return recognized.byElements() || !recognized.carried().isDocument()
+                ? null
+                : new SelfTelling(message, recognized.carried(), check.vocabulary());
+    }
+
+    private static Deviation noDocument(MessageElement message, Recognized recognized) {
+        return new Deviation(
+                "no-document",
+                message.place(),
+                message.path(),
+                "messages of " + recognized.operation().name()
+                        + " are no documents on the wire: their parts travel one by one, and no type holds them",
+                "a message in XML",
+                null);
+    }
+
     private static Deviation deviation(Finding finding) {
         return new Deviation(finding.code(), finding.place(), "", finding.message(), finding.cure(), null);
     }
 
-    private List<Deviation> through(
+    /**
+     * What became of a message.
+     *
+     * @param start where all that is refused is told, or null when the bytes are those of the message itself
+     */
+    private static List<Deviation> through(
             Toolchain.Types types,
             String name,
             byte[] bytes,
+            Place start,
             MessageElement before,
-            Map<MessageElement, TypeModel> known)
+            Function<MessageElement, List<Deviation>> compared)
             throws IOException {
         byte[] written;
         try {
@@ -130,7 +176,7 @@ public final class Proof {
         } catch (Toolchain.Refused e) {
             return List.of(new Deviation(
                     "not-read",
-                    before.place().source().at(e.line(), e.column()),
+                    start != null ? start : before.place().source().at(e.line(), e.column()),
                     e.path(),
                     "the generated types refuse it: " + e.getMessage(),
                     "",
@@ -138,9 +184,6 @@ public final class Proof {
         }
         Findings findings = new Findings();
         MessageElement after = MessageReader.read(name + " as written again", written, findings);
-        if (after == null) {
-            return findings.sorted().stream().map(Proof::deviation).toList();
-        }
-        return InfosetComparison.compare(before, after, check.vocabulary(), known);
+        return after == null ? findings.sorted().stream().map(Proof::deviation).toList() : compared.apply(after);
     }
 }

@@ -3,8 +3,10 @@ package org.protypos.record;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.HashMap;
+import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
 import org.protypos.layout.RecordLayout;
@@ -12,6 +14,7 @@ import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
 import org.protypos.message.tree.MessageText;
+import org.protypos.source.Xml;
 
 /** Takes messages through the records of a contract and back, to see what becomes of them. */
 public final class RecordTrip {
@@ -64,7 +67,7 @@ public final class RecordTrip {
             return message;
         }
         likened(root, after);
-        return MessageText.of(after).getBytes(StandardCharsets.UTF_8);
+        return MessageText.compact(after).getBytes(StandardCharsets.UTF_8);
     }
 
     /** Records hold values: one that is the same in other letters is written as it came. */
@@ -77,6 +80,23 @@ public final class RecordTrip {
         List<MessageElement> come = after.children();
         if (come.isEmpty() && came.isEmpty() && isSame(before.text(), after.text())) {
             after.setText(before.text());
+        }
+        if (came.stream()
+                        .map(MessageElement::name)
+                        .toList()
+                        .equals(come.stream().map(MessageElement::name).toList())
+                && before.text().isBlank()
+                && after.text().isEmpty()) {
+            // Nor do records hold the white space between elements.
+            after.content().clear();
+            Iterator<MessageElement> next = come.iterator();
+            before.content().forEach(item -> {
+                if (item instanceof String text) {
+                    after.add(text);
+                } else {
+                    after.add(next.next());
+                }
+            });
         }
         for (int i = 0; i < Math.min(came.size(), come.size()); i++) {
             if (came.get(i).name().equals(come.get(i).name())) {
@@ -111,15 +131,26 @@ public final class RecordTrip {
 
     private MessageElement taken(MessageElement root) {
         if (!root.name().getLocalPart().equals("Envelope")) {
-            RecordReader.Content content = content(List.of(), List.of(root));
+            RecordReader.Content content =
+                    content(List.of(), List.of(root), isKnown(root) ? null : stated(root), false);
             return content == null || content.body().isEmpty()
                     ? null
                     : content.body().get(0);
         }
         List<MessageElement> headers = EnvelopeParts.inside(root, "Header");
         List<MessageElement> body = EnvelopeParts.inside(root, "Body");
+        if (headers.isEmpty() && body.isEmpty()) {
+            // That there is nothing is said by the status of a call.
+            return root;
+        }
         MessageElement detail = body.isEmpty() ? null : detail(body.get(0));
-        RecordReader.Content content = content(headers, detail == null ? body : detail.children());
+        QName type = root.children().stream()
+                .filter(section -> section.name().getLocalPart().equals("Body"))
+                .map(RecordTrip::stated)
+                .filter(Objects::nonNull)
+                .findFirst()
+                .orElse(null);
+        RecordReader.Content content = content(headers, detail == null ? body : detail.children(), type, true);
         return content == null
                 ? null
                 : copied(root, element -> switch (element.name().getLocalPart()) {
@@ -138,20 +169,39 @@ public final class RecordTrip {
                         .orElse(null);
     }
 
-    private RecordReader.Content content(List<MessageElement> headers, List<MessageElement> body) {
+    private boolean isKnown(MessageElement element) {
+        return records.stream().anyMatch(record -> element.name().equals(record.body()));
+    }
+
+    /** The type that an element says it is of, or null. */
+    private static QName stated(MessageElement element) {
+        String type = element.attribute(Xml.XSI, "type");
+        return type == null ? null : element.resolve(type.strip());
+    }
+
+    /**
+     * What comes back of what stands in a message.
+     *
+     * @param type the type that tells the record when no element does, or null
+     * @param enveloped whether it stands in an envelope
+     */
+    private RecordReader.Content content(
+            List<MessageElement> headers, List<MessageElement> body, QName type, boolean enveloped) {
         QName first = body.isEmpty() ? null : body.get(0).name();
-        for (RecordLayout layout : records) {
-            if (first != null && first.equals(layout.body())) {
-                byte[] record = RecordWriter.write(layout, headers, body, form, layout.name(), findings);
-                return findings.hasErrors() ? null : RecordReader.read(layout, record, form, layout.name(), findings);
-            }
+        RecordLayout layout = records.stream()
+                .filter(one -> type == null ? first != null && first.equals(one.body()) : one.isOf(type, enveloped))
+                .findFirst()
+                .orElse(null);
+        if (layout == null) {
+            findings.error(
+                    "record-unknown",
+                    null,
+                    first == null ? "the message has nothing in it" : "there is no record for " + first.getLocalPart(),
+                    "");
+            return null;
         }
-        findings.error(
-                "record-unknown",
-                null,
-                first == null ? "the message has nothing in it" : "there is no record for " + first.getLocalPart(),
-                "");
-        return null;
+        byte[] record = RecordWriter.write(layout, headers, body, form, layout.name(), findings);
+        return findings.hasErrors() ? null : RecordReader.read(layout, record, form, layout.name(), findings);
     }
 
     /** What stands in place of the children of an element. */

@@ -77,9 +77,7 @@ public final class Wire {
     private static void undeclared(
             WireOperation operation, Map<QName, TypeReference> alone, Map<QName, List<WirePart>> wrappers) {
         List<WirePart> outside = new ArrayList<>();
-        for (WireMessage message : operation.answer() == null
-                ? List.of(operation.request())
-                : List.of(operation.request(), operation.answer())) {
+        for (WireMessage message : operation.messages()) {
             outside.addAll(message.blocks());
             if (message.isSoap() && message.isWrapped() && !message.isEncoded()) {
                 wrappers.put(message.wrapper(), message.parts());

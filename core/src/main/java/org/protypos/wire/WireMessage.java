@@ -122,6 +122,11 @@ public record WireMessage(
         return protocol.isSoap();
     }
 
+    /** Whether it travels as a document in XML, rather than as names and values, text or bytes. */
+    public boolean isDocument() {
+        return isSoap() || form == Form.DOCUMENT;
+    }
+
     /** Whether an element that no schema declares holds all parts. */
     public boolean isWrapped() {
         return arrangement == Arrangement.WRAPPED;

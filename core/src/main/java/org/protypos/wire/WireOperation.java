@@ -44,6 +44,11 @@ public record WireOperation(
         return null;
     }
 
+    /** Its messages: the request, and the answer if it has one. */
+    public List<WireMessage> messages() {
+        return answer == null ? List.of(request) : List.of(request, answer);
+    }
+
     /** Its name. */
     public String name() {
         return operation.name();

@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HashSet;
 import java.util.IdentityHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -147,13 +148,15 @@ public final class SampleCommand implements Callable<Integer> {
      * @param kind what it is a message of: {@code element}, {@code request} or {@code answer}
      * @param name the name of the element or the operation
      * @param text the message
+     * @param isDocument whether it travels as a document, rather than as names and values
      * @param values the same as JSON
      */
-    private record Made(String file, String kind, String name, String text, Supplier<JsonValue> values) {}
+    private record Made(
+            String file, String kind, String name, String text, boolean isDocument, Supplier<JsonValue> values) {}
 
     private Made element(Samples samples, QName name) {
         String text = samples.element(name);
-        return new Made(fileName(name.getLocalPart()), "element", name.toString(), text, () -> {
+        return new Made(fileName(name.getLocalPart()), "element", name.toString(), text, true, () -> {
             MessageElement root = MessageReader.read("sample", text);
             return JsonMessageWriter.value(check.vocabulary(), check.check(root).types(), root);
         });
@@ -215,7 +218,11 @@ public final class SampleCommand implements Callable<Integer> {
     private void operation(Samples samples, String wanted, List<Made> made) {
         List<String> known = new ArrayList<>();
         Set<Operation> done = Collections.newSetFromMap(new IdentityHashMap<>());
-        for (WireBinding binding : check.wire().bindings()) {
+        // What can be called tells more than a binding that no port has.
+        Set<WireBinding> bindings = new LinkedHashSet<>();
+        check.wire().ports().forEach(port -> bindings.add(port.carried()));
+        bindings.addAll(check.wire().bindings());
+        for (WireBinding binding : bindings) {
             for (WireOperation operation : binding.operations()) {
                 known.add(operation.name());
                 boolean meant = Selection.matches(wanted, operation.name())
@@ -239,6 +246,7 @@ public final class SampleCommand implements Callable<Integer> {
                 "request",
                 name,
                 text,
+                called.request().isDocument(),
                 () -> values.request(MessageReader.read("sample", text), Map.of())));
         if (called.answer() != null && into != null) {
             String answer = samples.message(called.answer());
@@ -247,6 +255,7 @@ public final class SampleCommand implements Callable<Integer> {
                     "answer",
                     name,
                     answer,
+                    called.answer().isDocument(),
                     () -> values.answer(MessageReader.read("sample", answer), Map.of())));
         }
     }
@@ -304,9 +313,17 @@ public final class SampleCommand implements Callable<Integer> {
                             + (report.kept().isEmpty()
                                     ? ""
                                     : ", " + report.kept().size() + " unchanged"));
-            terminal.out()
-                    .println("next: protypos proof " + String.join(" ", arguments.names()) + " --message " + into);
+            terminal.out().println("next: protypos " + next(made));
         }
         return refused ? ExitStatus.CONTRACT : ExitStatus.DONE;
+    }
+
+    private String next(List<Made> made) {
+        String contract = String.join(" ", arguments.names());
+        return made.stream()
+                .filter(one -> !one.isDocument() && one.kind().equals("request"))
+                .findFirst()
+                .map(one -> "call " + contract + " " + one.name() + " --input " + into.resolve(one.file()))
+                .orElse("proof " + contract + " --message " + into);
     }
 }

@@ -8,6 +8,7 @@ import org.protypos.message.check.CheckedMessage;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.check.EncodedForm;
 import org.protypos.message.check.EnvelopeParts;
+import org.protypos.message.check.OperationCheck;
 import org.protypos.message.json.JsonMessageWriter;
 import org.protypos.message.json.JsonValue;
 import org.protypos.message.tree.MessageElement;

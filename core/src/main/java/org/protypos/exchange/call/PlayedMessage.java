@@ -14,6 +14,7 @@ import org.protypos.diagnostic.Findings;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.check.EncodedForm;
 import org.protypos.message.check.EnvelopeParts;
+import org.protypos.message.check.OperationCheck;
 import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;

@@ -15,6 +15,9 @@ import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.TypeReference;
 import org.protypos.source.Xml;
 import org.protypos.wire.Wire;
+import org.protypos.wire.WireBinding;
+import org.protypos.wire.WireMessage;
+import org.protypos.wire.WireOperation;
 import org.protypos.wire.WirePart;
 
 /** Checks whole messages against a contract, with or without an envelope. */
@@ -72,8 +75,64 @@ public final class ContractCheck {
                 && EnvelopeParts.isOfSoap(element.parent());
     }
 
-    /** Checks a message. */
+    /** Checks a message of which it need not be known what it is. */
     public CheckedMessage check(MessageElement message) {
+        return recognize(message).checked();
+    }
+
+    /**
+     * Checks a message and says of what it is one. Some are not told by their elements: the body may be of a type (WSDL 1.1, section
+     * 3.5) or in the SOAP encoding, several calls may have one name, answers any, and so may documents without an envelope. Such a
+     * message is taken for the one of the contract that it comes nearest to.
+     */
+    public Recognized recognize(MessageElement message) {
+        CheckedMessage byElements = byElements(message);
+        Recognized nearest = new Recognized(null, null, byElements);
+        if (byElements.deviations().isEmpty() || EnvelopeParts.reason(message) != null) {
+            return nearest;
+        }
+        boolean enveloped = EnvelopeParts.isEnvelope(message);
+        List<MessageElement> body = enveloped ? EnvelopeParts.inside(message, "Body") : List.of(message);
+        boolean known = body.stream().allMatch(this::isKnown);
+        for (WireBinding binding : wire.bindings()) {
+            String namespace = EnvelopeParts.namespace(binding.binding().protocol());
+            if (!(enveloped ? message.name().getNamespaceURI().equals(namespace) : namespace == null)) {
+                continue;
+            }
+            for (WireOperation operation : binding.operations()) {
+                OperationCheck check = new OperationCheck(operation, this);
+                for (WireMessage carried : operation.messages()) {
+                    Recognized one = new Recognized(operation, carried, check.check(message, carried));
+                    int wrong = one.checked().deviations().size();
+                    boolean first = nearest.byElements() && !known;
+                    // Of what is encoded nothing is wrong ever, so that it would be taken for whatever comes.
+                    if ((wrong == 0 && !carried.isEncoded() || begins(body, carried))
+                            && (first || wrong < nearest.checked().deviations().size())) {
+                        nearest = one;
+                    }
+                }
+            }
+        }
+        return nearest;
+    }
+
+    /** Whether what came begins like a message: in the SOAP encoding, what is referred to may stand before it. */
+    private static boolean begins(List<MessageElement> body, WireMessage carried) {
+        Set<QName> beginnings = carried.beginnings();
+        return body.isEmpty()
+                ? beginnings.contains(new QName(""))
+                : body.stream()
+                        .limit(carried.isEncoded() ? body.size() : 1)
+                        .anyMatch(element -> beginnings.contains(element.name()));
+    }
+
+    private boolean isKnown(MessageElement element) {
+        return vocabulary.element(element.name()) != null
+                || wire.wrapped(element.name()) != null
+                || wire.alone(element.name()) != null;
+    }
+
+    private CheckedMessage byElements(MessageElement message) {
         List<Deviation> deviations = new ArrayList<>();
         Map<MessageElement, TypeModel> types = new IdentityHashMap<>();
         for (MessageElement part : EnvelopeParts.of(message, vocabulary)) {

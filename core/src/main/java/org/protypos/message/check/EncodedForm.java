@@ -70,18 +70,28 @@ public final class EncodedForm {
         if (copy == null) {
             return envelope;
         }
-        EncodedForm form = new EncodedForm(copy, vocabulary);
-        Map<String, TypeModel> types = vocabulary.types(carried.parts());
-        for (MessageElement element : EnvelopeParts.body(copy, carried)) {
-            for (MessageElement part : carried.isWrapped() ? element.children() : List.of(element)) {
-                form.plain(part, types.get(part.name().getLocalPart()));
-            }
-        }
+        types(copy, carried, vocabulary);
         return copy;
     }
 
-    /** Takes off the types that are the declared ones. */
-    private void plain(MessageElement element, TypeModel declared) {
+    /**
+     * The types of what stands in the body of a literal message that was encoded: those that values say, else the declared ones, which
+     * need not be said any more and are taken off.
+     */
+    public static Map<MessageElement, TypeModel> types(
+            MessageElement envelope, WireMessage carried, Vocabulary vocabulary) {
+        Map<MessageElement, TypeModel> found = new IdentityHashMap<>();
+        EncodedForm form = new EncodedForm(envelope, vocabulary);
+        Map<String, TypeModel> types = vocabulary.types(carried.parts());
+        for (MessageElement element : EnvelopeParts.body(envelope, carried)) {
+            for (MessageElement part : carried.isWrapped() ? element.children() : List.of(element)) {
+                form.plain(part, types.get(part.name().getLocalPart()), found);
+            }
+        }
+        return found;
+    }
+
+    private void plain(MessageElement element, TypeModel declared, Map<MessageElement, TypeModel> found) {
         if (declared == null) {
             return;
         }
@@ -92,15 +102,16 @@ public final class EncodedForm {
         if (type == declared) {
             element.attributes().remove(TYPE);
         }
+        found.put(element, type);
         QName item = item(type);
         if (item != null) {
-            element.children().forEach(child -> plain(child, vocabulary.type(item)));
+            element.children().forEach(child -> plain(child, vocabulary.type(item), found));
             return;
         }
         Map<QName, ElementDeclaration> elements = type.isAnything() ? Map.of() : vocabulary.elements(type);
         for (MessageElement child : element.children()) {
             ElementDeclaration declaration = elements.get(child.name());
-            plain(child, declaration == null ? null : vocabulary.typeOf(declaration));
+            plain(child, declaration == null ? null : vocabulary.typeOf(declaration), found);
         }
     }
 
@@ -133,7 +144,7 @@ public final class EncodedForm {
                 at.prefixes().forEach(copy.prefixes()::putIfAbsent);
             }
             from.attributes().forEach((name, value) -> {
-                if (!serves(name)) {
+                if (!serves(from, name, value)) {
                     copy.attributes().put(name, value);
                 }
             });
@@ -153,8 +164,11 @@ public final class EncodedForm {
             return copy;
         }
 
-        private static boolean serves(QName name) {
-            return name.equals(new QName("id"))
+        /** Whether an attribute only serves the encoding: also one that says of a value that it is of one of its types. */
+        private static boolean serves(MessageElement element, QName name, String value) {
+            QName stated = name.equals(TYPE) ? element.resolve(value.strip()) : null;
+            return stated != null && stated.getNamespaceURI().equals(Xml.SOAP_ENCODING)
+                    || name.equals(new QName("id"))
                     || name.getNamespaceURI().equals(Xml.SOAP_ENCODING)
                     || name.getLocalPart().equals("encodingStyle");
         }

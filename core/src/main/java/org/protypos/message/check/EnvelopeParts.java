@@ -40,6 +40,11 @@ public final class EnvelopeParts {
         return isOfSoap(element.name().getNamespaceURI());
     }
 
+    /** Whether an element is an envelope. */
+    static boolean isEnvelope(MessageElement element) {
+        return is(element, "Envelope");
+    }
+
     private static boolean is(MessageElement element, String name) {
         return isOfSoap(element) && element.name().getLocalPart().equals(name);
     }
@@ -49,7 +54,7 @@ public final class EnvelopeParts {
      * body; of a fault what is in its detail (SOAP 1.1, section 4; SOAP 1.2 Part 1, section 5).
      */
     public static List<MessageElement> of(MessageElement root, Vocabulary vocabulary) {
-        if (!is(root, "Envelope") || vocabulary.element(root.name()) != null) {
+        if (!isEnvelope(root) || vocabulary.element(root.name()) != null) {
             return List.of(root);
         }
         List<MessageElement> parts = new ArrayList<>();

@@ -82,6 +82,12 @@ public final class MessageElement {
         content.add(child);
     }
 
+    /** Puts an element in the place of another one that is in it. */
+    public void replace(MessageElement child, MessageElement other) {
+        other.parent = this;
+        content.set(content.indexOf(child), other);
+    }
+
     /** Adds text at the end. */
     public void add(String text) {
         int last = content.size() - 1;

@@ -99,7 +99,7 @@ final class JavaToolchain implements Toolchain {
             try {
                 return types.write(types.read(new ByteArrayInputStream(message)));
             } catch (XmlFormatException e) {
-                throw new Refused(e.getMessage(), e.line(), e.column(), e.path());
+                throw new Refused(e.reason(), e.line(), e.column(), e.path());
             }
         }
 

@@ -1,14 +1,10 @@
-package org.protypos.exchange.call;
+package org.protypos.message.check;
 
 import java.util.ArrayList;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import javax.xml.namespace.QName;
-import org.protypos.message.check.CheckedMessage;
-import org.protypos.message.check.ContractCheck;
-import org.protypos.message.check.Deviation;
-import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.model.TypeModel;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.schema.ElementDeclaration;
@@ -47,8 +43,12 @@ public final class OperationCheck {
         return element.name().getLocalPart().equals("Fault");
     }
 
-    /** Checks a whole message of the operation. */
-    CheckedMessage check(MessageElement message, WireMessage carried) {
+    /**
+     * Checks a whole message of the operation.
+     *
+     * @param carried which of its messages
+     */
+    public CheckedMessage check(MessageElement message, WireMessage carried) {
         List<MessageElement> body = EnvelopeParts.body(message, carried);
         boolean fault = !body.isEmpty() && isFault(body.get(0));
         boolean strange = carried.isSoap() && !message.name().getLocalPart().equals("Envelope");
@@ -156,13 +156,8 @@ public final class OperationCheck {
     private CheckedMessage ofType(List<MessageElement> body, WirePart part) {
         MessageElement around = new MessageElement(
                 new QName("Body"), body.isEmpty() ? null : body.get(0).place());
-        // They move into it, and need what was declared around them.
-        for (MessageElement outer = body.isEmpty() ? null : body.get(0).parent();
-                outer != null;
-                outer = outer.parent()) {
-            outer.prefixes().forEach(around.prefixes()::putIfAbsent);
-        }
-        body.forEach(around::add);
+        // They stay where they are, and so keep their paths and what is declared around them.
+        around.content().addAll(body);
         return check.check(around, check.vocabulary().type(part.type()));
     }
 

@@ -1,0 +1,129 @@
+package org.protypos.proof;
+
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import javax.xml.namespace.QName;
+import org.protypos.message.check.Deviation;
+import org.protypos.message.check.EncodedForm;
+import org.protypos.message.check.EnvelopeParts;
+import org.protypos.message.check.InfosetComparison;
+import org.protypos.message.check.OperationCheck;
+import org.protypos.message.model.TypeModel;
+import org.protypos.message.model.Vocabulary;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.source.Xml;
+import org.protypos.wire.WireMessage;
+import org.protypos.wire.WirePart;
+
+/**
+ * A message that does not tell what it is, in a form in which it does, so that types can read it that know nothing of operations:
+ * what is of a type says so ({@code xsi:type}), an answer is called as in the contract, and what is encoded stands where it is
+ * referred to.
+ */
+final class SelfTelling {
+    private static final QName TYPE = new QName(Xml.XSI, "type");
+
+    private final WireMessage carried;
+    private final Vocabulary vocabulary;
+    private final MessageElement message;
+
+    /** What says its type here and did not before, or null. */
+    private MessageElement typed;
+
+    /**
+     * Brings a message into such a form.
+     *
+     * @param message the message, which may be changed
+     * @param carried what it is
+     */
+    SelfTelling(MessageElement message, WireMessage carried, Vocabulary vocabulary) {
+        this.carried = carried;
+        this.vocabulary = vocabulary;
+        this.message = EncodedForm.literal(message, carried, vocabulary);
+        if (carried.isOfType()) {
+            bodies(this.message).forEach(body -> tell(body, carried.parts().get(0)));
+        } else if (carried.form() == WireMessage.Form.DOCUMENT
+                && !carried.parts().get(0).isGlobal()) {
+            tell(this.message, carried.parts().get(0));
+        } else if (carried.isSoap() && carried.isWrapped()) {
+            EnvelopeParts.body(this.message, carried).stream().limit(1).forEach(this::call);
+        }
+    }
+
+    /** The message as it tells what it is. */
+    MessageElement message() {
+        return message;
+    }
+
+    /**
+     * Compares the message with what came out of it.
+     *
+     * @param written the message as it was written again, which may be changed
+     * @param check checks messages of its operation
+     */
+    List<Deviation> compared(MessageElement written, OperationCheck check) {
+        MessageElement after = EncodedForm.literal(written, carried, vocabulary);
+        Map<MessageElement, TypeModel> types =
+                new IdentityHashMap<>(check.check(message, carried).types());
+        if (carried.isEncoded()) {
+            types.putAll(EncodedForm.types(message, carried, vocabulary));
+            EnvelopeParts.body(message, carried).forEach(SelfTelling::withoutBlanks);
+            EnvelopeParts.body(after, carried).forEach(SelfTelling::withoutBlanks);
+        }
+        if (typed != null) {
+            types.put(typed, vocabulary.type(carried.parts().get(0).type()));
+            typed.attributes().remove(TYPE);
+            (typed == message ? List.of(after) : bodies(after))
+                    .forEach(body -> body.attributes().remove(TYPE));
+        }
+        return InfosetComparison.compare(message, after, vocabulary, types);
+    }
+
+    private static List<MessageElement> bodies(MessageElement envelope) {
+        return envelope.children().stream()
+                .filter(section -> section.name().getLocalPart().equals("Body"))
+                .toList();
+    }
+
+    /** Between elements of the encoding white space means nothing, whatever their types. */
+    private static void withoutBlanks(MessageElement element) {
+        List<MessageElement> children = element.children();
+        if (!children.isEmpty()) {
+            element.content().removeIf(item -> item instanceof String text && text.isBlank());
+        }
+        children.forEach(SelfTelling::withoutBlanks);
+    }
+
+    /** What an answer is called is custom only (WS-I Basic Profile 1.1, section 4.7.12). */
+    private void call(MessageElement element) {
+        if (element.name().equals(carried.wrapper())) {
+            return;
+        }
+        MessageElement called = new MessageElement(carried.wrapper(), element.place());
+        called.prefixes().putAll(element.prefixes());
+        called.attributes().putAll(element.attributes());
+        for (Object item : List.copyOf(element.content())) {
+            if (item instanceof MessageElement child) {
+                called.add(child);
+            } else {
+                called.add((String) item);
+            }
+        }
+        element.parent().replace(element, called);
+    }
+
+    private void tell(MessageElement element, WirePart part) {
+        if (element.attributes().containsKey(TYPE)) {
+            return;
+        }
+        QName type = part.type().name();
+        String prefix = "type";
+        while (element.namespaceOf(prefix) != null) {
+            prefix += "1";
+        }
+        element.prefixes().put(prefix, type.getNamespaceURI());
+        element.attributes().put(TYPE, prefix + ":" + type.getLocalPart());
+        typed = element;
+    }
+}

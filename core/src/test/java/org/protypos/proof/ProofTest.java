@@ -1,0 +1,154 @@
+package org.protypos.proof;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import javax.xml.namespace.QName;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.protypos.generator.Generator;
+import org.protypos.generator.PlannedContract;
+import org.protypos.message.check.ContractCheck;
+import org.protypos.message.check.Deviation;
+import org.protypos.message.sample.Samples;
+import org.protypos.target.Targets;
+import org.protypos.target.Toolchain;
+import org.protypos.testing.CSharp;
+import org.protypos.wire.WireBinding;
+import org.protypos.wire.WireMessage;
+import org.protypos.wire.WireOperation;
+
+/**
+ * Messages of which the elements do not tell what they are: bodies of a type, answers of calls, the SOAP encoding, documents without an
+ * envelope. Code of each language must have read what it writes again, not have handed it on.
+ */
+class ProofTest {
+    private static final String ENVELOPE = """
+            <s:Envelope xmlns:s="http://schemas.xmlsoap.org/soap/envelope/" xmlns:q="urn:lantern:quay" xmlns:xs="http://www.w3.org/2001/XMLSchema" xmlns:xsi="http://www.w3.org/2001/XMLSchema-instance" xmlns:enc="http://schemas.xmlsoap.org/soap/encoding/">
+              %s
+            </s:Envelope>
+            """;
+
+    /** By name: what is right, and what no type may read. */
+    private static final Map<String, String> MESSAGES = new LinkedHashMap<>();
+
+    static {
+        MESSAGES.put("pass", """
+                <s:Header><q:pass><q:holder>Ada</q:holder><q:level>007</q:level></q:pass></s:Header>
+                <s:Body><q:ship>Aurora</q:ship><q:tons>12</q:tons></s:Body>""");
+        MESSAGES.put("of a type", "<s:Body><q:ship>Aurora</q:ship><q:tons>+7</q:tons></s:Body>");
+        MESSAGES.put("fault", """
+                <s:Body><s:Fault><faultcode>s:Client</faultcode><faultstring>no</faultstring><detail>
+                <q:refused><q:ship>Aurora</q:ship><q:tons>7</q:tons></q:refused></detail></s:Fault></s:Body>""");
+        MESSAGES.put("called otherwise", """
+                <s:Body><q:moveReply><place><q:berth>9</q:berth><q:depth>07</q:depth></place></q:moveReply></s:Body>""");
+        MESSAGES.put("referred to", """
+                <s:Body s:encodingStyle="http://schemas.xmlsoap.org/soap/encoding/">
+                  <q:moveAll><orders href="#all"/><urgent xsi:type="xs:int">7</urgent></q:moveAll>
+                  <all id="all" xsi:type="enc:Array" enc:arrayType="q:Order[2]"><item href="#one"/><item href="#one"/></all>
+                  <one id="one" xsi:type="q:Order"><q:ship>Aurora</q:ship><q:tons>12</q:tons></one>
+                </s:Body>""");
+    }
+
+    private PlannedContract planned;
+
+    private record Given(String name, String text) implements Proof.Message {
+        @Override
+        public byte[] bytes() {
+            return text.getBytes(StandardCharsets.UTF_8);
+        }
+    }
+
+    private void plan(String language) {
+        if (language.equals("csharp")) {
+            CSharp.assumed();
+        }
+        planned = Generator.of(List.of("src/test/resources/proof/quay.wsdl"))
+                .target(Targets.named(language))
+                .plan();
+        assertThat(planned.isSound()).isTrue();
+    }
+
+    private List<String> proved(List<Given> messages) throws IOException {
+        return new Proof(planned.contract(), planned.withoutForeignClasses())
+                .of(messages).stream()
+                        .filter(result -> result.status() != ProofResult.Status.SURVIVED)
+                        .map(result -> result.message() + ": "
+                                + result.details().stream().map(Deviation::came).toList())
+                        .toList();
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"java", "csharp", "cobol"})
+    void samplesOfAllOperationsSurvive(String language) throws Exception {
+        plan(language);
+        ContractCheck check = new ContractCheck(planned.contract());
+        Samples samples = new Samples(planned.contract(), check.vocabulary(), true);
+        List<Given> messages = new ArrayList<>();
+        for (WireBinding binding : check.wire().bindings()) {
+            for (WireOperation operation : binding.operations()) {
+                for (WireMessage carried : operation.messages()) {
+                    messages.add(new Given(
+                            operation.name() + (carried.isAnswer() ? " answer" : ""), samples.message(carried)));
+                }
+            }
+        }
+        assertThat(messages).hasSize(8);
+        assertThat(proved(messages))
+                .containsExactly(
+                        "ask: [messages of ask are no documents on the wire: their parts travel one by one, and"
+                                + " no type holds them]");
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"java", "csharp", "cobol"})
+    void messagesSurvive(String language) throws Exception {
+        plan(language);
+        List<Given> messages = new ArrayList<>();
+        MESSAGES.forEach((name, parts) -> messages.add(new Given(name, ENVELOPE.formatted(parts))));
+        assertThat(proved(messages)).isEmpty();
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"java", "csharp"})
+    void envelopesAreReadByTheirTypes(String language) throws Exception {
+        plan(language);
+        QName pass = new QName("urn:lantern:quay", "pass");
+        QName refused = new QName("urn:lantern:quay", "refused");
+        try (Toolchain.Types types = planned.withoutForeignClasses().compiled(Set.of(pass, refused))) {
+            for (String name : List.of("pass", "fault")) {
+                String right = ENVELOPE.formatted(MESSAGES.get(name));
+                assertThat(types.again(right.getBytes(StandardCharsets.UTF_8))).isNotEmpty();
+                String wrong = right.replace("007", "seven").replace(">7<", ">seven<");
+                assertThatThrownBy(() -> types.again(wrong.getBytes(StandardCharsets.UTF_8)))
+                        .as(name)
+                        .isInstanceOfSatisfying(Toolchain.Refused.class, refusal -> {
+                            assertThat(refusal).hasMessageContaining("seven");
+                            assertThat(refusal.line()).isEqualTo(name.equals("pass") ? 2 : 3);
+                            assertThat(refusal.path()).startsWith("/Envelope/");
+                        });
+            }
+        }
+    }
+
+    @Test
+    void whatIsWrongIsToldOfTheNearestMessage() throws Exception {
+        plan("java");
+        List<Given> messages = new ArrayList<>();
+        MESSAGES.forEach((name, parts) -> messages.add(
+                new Given(name, ENVELOPE.formatted(parts.replace("12", "twelve").replace("+7", "")))));
+        assertThat(proved(messages))
+                .containsExactly(
+                        "pass: [\"twelve\" is no int]",
+                        "of a type: [\"\" is no int]",
+                        "referred to: [the generated types refuse it: \"twelve\" is not a valid int]");
+    }
+}
