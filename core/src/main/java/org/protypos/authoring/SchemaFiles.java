@@ -29,12 +29,15 @@ public final class SchemaFiles {
      * @param otherwise what to call it when the namespace says nothing
      */
     public String of(String namespace, String otherwise) {
+        String word = namespace.equals(Xml.XML) ? "xml" : lastWord(namespace);
+        return called(namespace, word.isEmpty() ? otherwise : word);
+    }
+
+    /** The file of a namespace, called after a name unless it has one already. */
+    public String called(String namespace, String name) {
         String known = files.get(namespace);
         if (known == null) {
-            String wanted = namespace.equals(Xml.XML) ? "xml" : lastWord(namespace);
-            if (wanted.isEmpty()) {
-                wanted = plain(otherwise);
-            }
+            String wanted = plain(name);
             wanted = wanted.isEmpty() ? "schema" : DeviceNames.avoided(wanted);
             known = wanted + ".xsd";
             for (int i = 2; !taken.add(known); i++) {

@@ -114,7 +114,7 @@ final class WireSide {
 
     /** What is wrong with a message. */
     List<Deviation> deviations(MessageElement message) {
-        return check.check(message).deviations();
+        return check.recognize(message).checked().deviations();
     }
 
     /** A type with all that it is made of: bases, items, members; each may say what makes a difference. */

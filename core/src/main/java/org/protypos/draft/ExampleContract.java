@@ -27,6 +27,7 @@ import org.protypos.infer.Inferred;
 import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
+import org.protypos.source.Xml;
 import org.protypos.source.XmlText;
 
 /**
@@ -41,6 +42,7 @@ public final class ExampleContract {
     private final Map<String, Operation> operations = new LinkedHashMap<>();
     private final DraftMessages messages = new DraftMessages();
     private boolean is12;
+    private boolean isEncoded;
 
     private ExampleContract(Findings findings) {
         this.findings = findings;
@@ -148,6 +150,16 @@ public final class ExampleContract {
                     default -> operation.faults;
                 };
         body.forEach(element -> names.add(element.name()));
+        boolean encoded = body.stream()
+                .anyMatch(element -> Xml.SOAP_ENCODING.equals(element.attribute(namespace, "encodingStyle")));
+        if (encoded && !isEncoded) {
+            isEncoded = true;
+            findings.warning(
+                    "examples-encoded",
+                    body.get(0).place(),
+                    "the example is in the SOAP encoding, and the contract says what it would be without",
+                    "draft contracts for messages as they are to be; the encoding is of old services alone");
+        }
         (kind.equals("request") ? operation.asked : operation.answered)
                 .put(label, enveloped ? root : enveloped(root, kind.equals("fault")));
         operation.isAnswered |= !kind.equals("request");

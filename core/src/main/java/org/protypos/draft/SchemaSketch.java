@@ -30,6 +30,7 @@ final class SchemaSketch {
     private final Sketch sketch;
     private final Findings findings;
     private final Map<String, Sketch.Section> sections = new LinkedHashMap<>();
+    private final Set<String> wrappers = new LinkedHashSet<>();
     private Sketch.Section section;
 
     SchemaSketch(Sketch sketch, Findings findings) {
@@ -37,6 +38,25 @@ final class SchemaSketch {
         this.findings = findings;
         sketch.sections().forEach(one -> sections.put(one.prefix(), one));
         this.section = sketch.sections().get(0);
+        if (sketch.style() == Sketch.Style.DOCUMENT) {
+            sketch.operations().forEach(operation -> {
+                if (operation.in().element() == null) {
+                    wrappers.add(operation.name());
+                }
+                if (operation.out() != null && operation.out().element() == null) {
+                    wrappers.add(operation.name() + "Response");
+                }
+            });
+        }
+    }
+
+    /** The names of the global elements in a section, those of its operations too. */
+    private Set<String> elements(Sketch.Section of) {
+        Set<String> names = new LinkedHashSet<>(of.elements().keySet());
+        if (of.prefix().isEmpty()) {
+            names.addAll(wrappers);
+        }
+        return names;
     }
 
     /** The schemas, that of the contract itself first. */
@@ -61,7 +81,9 @@ final class SchemaSketch {
             one.types().forEach((name, type) -> types.add(type(name, type)));
             schemas.add(new DraftSchema(
                     one.namespace(),
-                    main ? files.of("", hyphened(sketch.name())) : files.of(one.namespace(), one.prefix()),
+                    main
+                            ? files.called(one.namespace(), hyphened(sketch.name()))
+                            : files.of(one.namespace(), one.prefix()),
                     !one.namespace().isEmpty() && one.isQualified(),
                     List.copyOf(elements.values()),
                     List.of(),
@@ -132,14 +154,13 @@ final class SchemaSketch {
         String prefix = colon < 0 ? "" : name.substring(0, colon);
         Sketch.Section of = sections.get(prefix.equals(MAIN) ? "" : prefix);
         String local = name.substring(colon + 1);
-        if (colon < 0 && section != null && section.elements().containsKey(local)) {
+        if (colon < 0 && section != null && elements(section).contains(local)) {
             of = section;
         }
-        if (of == null || !of.elements().containsKey(local)) {
+        if (of == null || !elements(of).contains(local)) {
             Set<String> known = new LinkedHashSet<>();
-            sections.forEach((key, one) -> one.elements()
-                    .keySet()
-                    .forEach(element -> known.add(key.isEmpty() ? element : key + ":" + element)));
+            sections.forEach((key, one) ->
+                    elements(one).forEach(element -> known.add(key.isEmpty() ? element : key + ":" + element)));
             wrong(
                     place,
                     "there is no element " + name + " in the sketch",

@@ -234,6 +234,13 @@ final class SchemaSketcher {
                     null);
         }
         if (particle.term() instanceof ElementReference reference) {
+            if (!prefixes.containsKey(reference.name().getNamespaceURI())) {
+                unsaid(
+                        reference.place(),
+                        "the element " + reference.name().getLocalPart() + " of the namespace "
+                                + reference.name().getNamespaceURI() + ", in " + of);
+                return new SketchMember.Anything(particle.least(), most, null);
+            }
             return new SketchMember.Reference(named(reference.name()), particle.least(), most, null);
         }
         if (particle.term() instanceof Wildcard wildcard) {
@@ -261,6 +268,9 @@ final class SchemaSketcher {
             unsaid(
                     element.place(),
                     "the identity constraints of " + element.name().getLocalPart());
+        }
+        if (element.expectedContentTypes() != null) {
+            unsaid(element.place(), "the media type of " + element.name().getLocalPart());
         }
         String wanted = of + SketchReader.capital(element.name().getLocalPart());
         return occurring(

@@ -210,7 +210,9 @@ final class DocumentObserver {
      */
     private void instance(Declaration declaration, Declaration global) throws XMLStreamException {
         String said = ofInstance("type");
-        QName type = said == null ? null : resolved(said.strip());
+        QName stated = said == null ? null : resolved(said.strip());
+        // That something is an array of the SOAP encoding says nothing of what it is.
+        QName type = stated == null || stated.getNamespaceURI().equals(Xml.SOAP_ENCODING) ? null : stated;
         String nil = ofInstance("nil");
         boolean isNil =
                 nil != null && (nil.strip().equals("true") || nil.strip().equals("1"));
@@ -262,7 +264,8 @@ final class DocumentObserver {
     private void attributes(Structure structure, Frame frame) {
         for (int i = 0; i < scanner.getAttributeCount(); i++) {
             String namespace = orEmpty(scanner.getAttributeNamespace(i));
-            if (namespace.equals(Xml.XSI) || EnvelopeParts.isOfSoap(namespace) || structure.hasOpenAttributes) {
+            boolean serves = namespace.equals(Xml.XSI) || namespace.equals(Xml.SOAP_ENCODING);
+            if (serves || EnvelopeParts.isOfSoap(namespace) || structure.hasOpenAttributes) {
                 continue;
             }
             QName name = new QName(namespace, scanner.getAttributeLocalName(i));

@@ -59,7 +59,7 @@ public final class Reconciliation {
             boolean more = false;
             fitting = 0;
             for (MessageElement message : messages) {
-                CheckedMessage checked = check.check(message);
+                CheckedMessage checked = check.recognize(message).checked();
                 fitting += checked.deviations().isEmpty() ? 1 : 0;
                 Remedies remedies = new Remedies(check.vocabulary(), checked);
                 for (Deviation deviation : checked.deviations()) {

@@ -7,8 +7,10 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.protypos.change.Comparison;
 import org.protypos.change.Difference;
@@ -94,5 +96,26 @@ class ContractSketchTest {
                         "%s%n%s",
                         text, unsaid.sorted().stream().map(Finding::message).toList())
                 .isEmpty();
+    }
+
+    static List<Path> contracts() throws IOException {
+        try (Stream<Path> files = Files.walk(Path.of("src/test/resources"))) {
+            return files.filter(file -> file.toString().endsWith(".wsdl"))
+                    .sorted()
+                    .toList();
+        }
+    }
+
+    /** Much cannot be said in a sketch; what is said is a contract all the same. */
+    @ParameterizedTest
+    @MethodSource("contracts")
+    void anySketchIsOfASoundContract(Path file) throws IOException {
+        Contract contract = ContractReader.read(DocumentGatherer.gather(List.of(file.toString()), null));
+        Findings findings = new Findings();
+        Sketch sketch = contract.isSound() ? ContractSketch.of(contract, new Findings()) : null;
+        if (sketch != null) {
+            drafted(SketchReader.read(new SourceText("sketch.yaml", SketchText.of(sketch)), findings), "again");
+            assertThat(findings.sorted()).isEmpty();
+        }
     }
 }

@@ -75,18 +75,13 @@ public final class ContractCheck {
                 && EnvelopeParts.isOfSoap(element.parent());
     }
 
-    /** Checks a message of which it need not be known what it is. */
-    public CheckedMessage check(MessageElement message) {
-        return recognize(message).checked();
-    }
-
     /**
      * Checks a message and says of what it is one. Some are not told by their elements: the body may be of a type (WSDL 1.1, section
      * 3.5) or in the SOAP encoding, several calls may have one name, answers any, and so may documents without an envelope. Such a
      * message is taken for the one of the contract that it comes nearest to.
      */
     public Recognized recognize(MessageElement message) {
-        CheckedMessage byElements = byElements(message);
+        CheckedMessage byElements = check(message);
         Recognized nearest = new Recognized(null, null, byElements);
         if (byElements.deviations().isEmpty() || EnvelopeParts.reason(message) != null) {
             return nearest;
@@ -132,7 +127,8 @@ public final class ContractCheck {
                 || wire.alone(element.name()) != null;
     }
 
-    private CheckedMessage byElements(MessageElement message) {
+    /** Checks a message, or an element of one, by what its elements say that it is. */
+    public CheckedMessage check(MessageElement message) {
         List<Deviation> deviations = new ArrayList<>();
         Map<MessageElement, TypeModel> types = new IdentityHashMap<>();
         for (MessageElement part : EnvelopeParts.of(message, vocabulary)) {
