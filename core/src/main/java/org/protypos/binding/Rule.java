@@ -59,6 +59,10 @@ public final class Rule {
             return shape != null && shape.isOfOperation() || correction != null && correction.isOfOperation();
         }
 
+        boolean isOfRecords() {
+            return shape != null && shape.room() != null;
+        }
+
         boolean isOfPort() {
             return correction != null && correction.address() != null;
         }
@@ -96,6 +100,11 @@ public final class Rule {
         /** Whether it is about a component of a WSDL document. */
         boolean isOfWsdl() {
             return written.matches("(portType|service|message) .*");
+        }
+
+        /** Whether it is about parts of messages, which records have room for. */
+        boolean isOfPart() {
+            return local().matches("message [^/]+/[^/]+");
         }
 
         /** Whether it is about global types. */

@@ -175,7 +175,7 @@ final class RuleBuilder {
                     "write \"on: portType p:Name/operation\"");
         } else if (effect.isOfPort() && !selector.written().startsWith("service ")) {
             wrong(written, "address", "only a port has an address", "write \"on: service p:Name/port\"");
-        } else if (effect.isOfSchema() && selector.isOfWsdl()) {
+        } else if (selector.isOfWsdl() && (effect.isOfSchema() || effect.isOfRecords() && !selector.isOfPart())) {
             wrong(
                     "rule-value",
                     place,

@@ -94,7 +94,6 @@ public record Shape(
                 || optional != null
                 || unwrapped != null
                 || carried != null
-                || interfaces != null
-                || room != null;
+                || interfaces != null;
     }
 }

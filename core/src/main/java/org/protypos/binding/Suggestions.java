@@ -1,6 +1,7 @@
 package org.protypos.binding;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -66,7 +67,12 @@ public final class Suggestions {
     private static List<ProposedRule> settling(List<Clash> clashes) {
         List<ProposedRule> rules = new ArrayList<>();
         String group = "";
+        Set<String> settled = new HashSet<>();
         for (Clash clash : clashes) {
+            // In records it may clash in each: one rule holds for all of them.
+            if (!settled.add(clash.other().designator())) {
+                continue;
+            }
             String heading = clash.where() + ": " + clash.wanted() + " is wanted by "
                     + (clash.holder() == null
                             ? "generated code or the language"

@@ -1,5 +1,6 @@
 package org.protypos.naming;
 
+import java.util.regex.Pattern;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
 
@@ -12,6 +13,8 @@ import org.protypos.diagnostic.Place;
  * @param place where it is in the contract, or null when no one place has it
  */
 public record Subject(Kind kind, String designator, Place place) {
+    private static final Pattern NUMBERED = Pattern.compile("\\[[0-9]+\\]$");
+
     /** What kinds of components get names. */
     public enum Kind {
         TYPE("type"),
@@ -88,6 +91,11 @@ public record Subject(Kind kind, String designator, Place place) {
     /** The one of so many components with one designator. */
     Subject numbered(int number) {
         return new Subject(kind, designator + "[" + number + "]", place);
+    }
+
+    /** Whether it is not the first with its designator. */
+    public boolean isNumbered() {
+        return NUMBERED.matcher(designator).find();
     }
 
     /** What is inside a component of a WSDL document. */

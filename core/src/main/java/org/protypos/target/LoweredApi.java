@@ -17,6 +17,11 @@ public interface LoweredApi {
     /** The components that would have got one name, and how that was settled. */
     List<Clash> clashes();
 
+    /** Those clashes that a rule for the component can settle otherwise, wherever it has that name. */
+    default List<Clash> choices() {
+        return clashes();
+    }
+
     /** The names of all components, and of those that are gone. */
     GivenNames names();
 

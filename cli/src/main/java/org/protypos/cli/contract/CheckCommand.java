@@ -199,7 +199,7 @@ public final class CheckCommand implements Callable<Integer> {
 
     /** Writes or extends the file of rules; whole or not at all. */
     private boolean write(Terminal terminal, PlannedContract planned, List<ProposedRule> declared) throws IOException {
-        List<Clash> clashes = planned.code().clashes();
+        List<Clash> clashes = planned.code().choices();
         if (clashes.isEmpty() && declared.isEmpty()) {
             return true;
         }

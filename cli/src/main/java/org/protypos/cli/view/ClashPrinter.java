@@ -59,13 +59,14 @@ public final class ClashPrinter {
             columns.print(out);
             out.println();
         });
-        if (!groups.isEmpty()) {
-            out.println("a rule that would choose otherwise, for a file to be given with --rules:");
-            Suggestions.rule(clashes().get(0), prefixes)
-                    .lines()
-                    .forEach(line -> out.println("  " + Terminal.plain(line)));
-            out.println();
-        }
+        plans.stream()
+                .flatMap(plan -> plan.code().choices().stream())
+                .findFirst()
+                .ifPresent(clash -> {
+                    out.println("a rule that would choose otherwise, for a file to be given with --rules:");
+                    Suggestions.rule(clash, prefixes).lines().forEach(line -> out.println("  " + Terminal.plain(line)));
+                    out.println();
+                });
         rules(out);
     }
 

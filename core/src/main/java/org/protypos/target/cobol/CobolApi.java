@@ -174,9 +174,27 @@ final class CobolApi implements LoweredApi {
                 .toList();
     }
 
+    /**
+     * The clashes of components. That one stands in several places of a record is none: its fields are told apart by numbers, which are
+     * others in every record.
+     */
     @Override
     public List<Clash> clashes() {
-        return naming.clashes();
+        return naming.clashes().stream()
+                .filter(clash -> !clash.other().isNumbered())
+                .toList();
+    }
+
+    /** In each record fields have names of their own: one that is free in some of them can be another's in others. */
+    @Override
+    public List<Clash> choices() {
+        Map<String, Map<String, String>> given = naming.given().byScope();
+        return clashes().stream()
+                .filter(clash -> given.values().stream()
+                        .noneMatch(names -> names.containsKey(clash.other().designator())
+                                && !clash.given().equals(names.get(clash.other().designator()))
+                                && names.containsValue(clash.given())))
+                .toList();
     }
 
     @Override
