@@ -11,6 +11,7 @@ import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.ElementReference;
 import org.protypos.schema.GroupReference;
 import org.protypos.schema.ModelGroup;
+import org.protypos.schema.ModelGroupDefinition;
 import org.protypos.schema.Particle;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.Term;
@@ -74,7 +75,8 @@ final class CorrectedContent {
                 added.occurs().least(),
                 added.occurs().most());
         if (added.after() != null) {
-            if (content != null && content.term() instanceof ModelGroup model && holds(model, added.after())) {
+            ModelGroup model = content == null ? null : group(content.term());
+            if (model != null && holds(model, added.after())) {
                 return new Particle(after(model, added.after(), more), content.least(), content.most());
             }
             corrections.refused(
@@ -99,8 +101,16 @@ final class CorrectedContent {
         return new Particle(new ModelGroup(compositor, List.copyOf(parts), place), least, 1);
     }
 
+    /** The group that a term is or refers to, or null. */
+    private ModelGroup group(Term term) {
+        ModelGroupDefinition defined =
+                term instanceof GroupReference reference ? schema.groups().get(reference.name()) : null;
+        return defined != null ? defined.group() : term instanceof ModelGroup group ? group : null;
+    }
+
     private boolean holds(Term term, QName name) {
-        return term instanceof ModelGroup group
+        ModelGroup group = group(term);
+        return group != null
                 ? group.particles().stream().anyMatch(particle -> holds(particle.term(), name))
                 : name.equals(nameOf(term));
     }
@@ -109,16 +119,22 @@ final class CorrectedContent {
         return term.map(NAMES);
     }
 
-    /** A group with a particle behind the element of a name. */
+    /** A group with a particle behind the element of a name; of alternatives it belongs to the one that it follows. */
     private ModelGroup after(ModelGroup group, QName name, Particle more) {
         List<Particle> parts = new ArrayList<>();
         for (Particle part : group.particles()) {
-            parts.add(
-                    part.term() instanceof ModelGroup inner && holds(inner, name)
-                            ? new Particle(after(inner, name, more), part.least(), part.most())
-                            : part);
-            if (name.equals(nameOf(part.term()))) {
-                parts.add(more);
+            ModelGroup inner = group(part.term());
+            boolean follows = name.equals(nameOf(part.term()));
+            if (inner != null && holds(inner, name)) {
+                parts.add(new Particle(after(inner, name, more), part.least(), part.most()));
+            } else if (follows && group.compositor() == ModelGroup.Compositor.CHOICE) {
+                parts.add(new Particle(
+                        new ModelGroup(ModelGroup.Compositor.SEQUENCE, List.of(part, more), group.place()), 1, 1));
+            } else {
+                parts.add(part);
+                if (follows) {
+                    parts.add(more);
+                }
             }
         }
         return new ModelGroup(group.compositor(), List.copyOf(parts), group.place());

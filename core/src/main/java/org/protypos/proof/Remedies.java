@@ -130,12 +130,15 @@ final class Remedies {
 
     private Remedy added(Deviation.Cause cause) {
         MessageElement came = cause.came();
+        TypeModel around = checked.types().get(cause.around());
+        if (around == null || around.text() != null) {
+            return null;
+        }
         ElementDeclaration global = vocabulary.element(came.name());
         QName type = global != null && global.type() != null && global.type().name() != null
                 ? global.type().name()
                 : came.children().isEmpty() ? TEXT : new QName(Xml.XSD, "anyType");
         String on = typeOf(cause.around());
-        TypeModel around = checked.types().get(cause.around());
         List<MessageElement> siblings = cause.around().children();
         MessageElement before = null;
         boolean repeated = false;
@@ -374,7 +377,8 @@ final class Remedies {
     /** How rules speak of the type of an element in a message, or null. */
     private String typeOf(MessageElement element) {
         TypeModel model = checked.types().get(element);
-        if (model == null || model.definition() == null) {
+        // A simple type has room for neither attributes nor elements.
+        if (model == null || !(model.definition() instanceof ComplexType)) {
             return null;
         }
         if (model.name() != null) {
