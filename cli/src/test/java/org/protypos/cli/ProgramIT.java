@@ -105,6 +105,8 @@ class ProgramIT {
         BuiltProgram.Run missing = run("show", "desk.wsdl", "Berht", "nothing", "Need");
         assertThat(missing.status()).isEqualTo(2);
         assertThat(missing.err()).contains("did you mean Berth?", "nothing called nothing");
+        assertThat(run("show", "desk.wsdl", "currency").err())
+                .contains("nothing called currency by itself; it is in type:Money");
         assertThat(run("show", "desk.wsdl", "vessls.xsd").err()).contains("vessls.xsd", "document-unreachable");
         assertThat(run("show", "desk.wsdl", "--usages").err()).contains("name what is used");
     }

@@ -136,6 +136,19 @@ public final class ContractReference {
         return structure(component, MOST_LEVELS, own.anew());
     }
 
+    /** The components that have something of a name in what is their own: an element, an attribute or a part. */
+    public List<Component> holders(String name) {
+        return components.all().stream()
+                .filter(component -> holds(own(component), name))
+                .toList();
+    }
+
+    private static boolean holds(List<Node> nodes, String name) {
+        return nodes.stream()
+                .anyMatch(node ->
+                        node.label().equals(name) || node.label().equals("@" + name) || holds(node.children(), name));
+    }
+
     private List<Node> structure(Component component, int depth, Structure structure) {
         return switch (component.kind()) {
             case OPERATION -> operation(component, structure, depth);

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.protypos.cli.argument.ContractArguments;
 import org.protypos.cli.argument.LanguageArguments;
 import org.protypos.cli.argument.RuleArguments;
@@ -46,6 +47,7 @@ import picocli.CommandLine.Spec;
                 + " an operation, a message, an element or a type whose name stands behind the contract.")
 public final class ShowCommand implements Callable<Integer> {
     private static final int MOST_LEVELS = 100;
+    private static final int SHOWN_HOLDERS = 4;
 
     @Spec
     private CommandSpec spec;
@@ -192,6 +194,22 @@ public final class ShowCommand implements Callable<Integer> {
         return ContractArguments.isUnreachable(whole) ? ExitStatus.OUTSIDE : ExitStatus.DONE;
     }
 
+    /** What may be meant by a name that no component has: those that hold something called so, or the one with the nearest name. */
+    private static String instead(ContractReference reference, String name) {
+        List<Component> holders = reference.holders(name);
+        if (holders.isEmpty()) {
+            return reference
+                    .components()
+                    .nearest(name)
+                    .map(near -> "; did you mean " + near + "?")
+                    .orElse("");
+        }
+        int more = holders.size() - SHOWN_HOLDERS;
+        return " by itself; it is in "
+                + holders.stream().limit(SHOWN_HOLDERS).map(Component::handle).collect(Collectors.joining(", "))
+                + (more > 0 ? " and " + more + " more" : "");
+    }
+
     private int components(Terminal terminal, PlannedContract planned, List<String> names) throws IOException {
         ContractReference reference = ReferencePages.reference(planned);
         List<Component> found = new ArrayList<>();
@@ -208,12 +226,7 @@ public final class ShowCommand implements Callable<Integer> {
                     .map(Component::handle)
                     .forEach(also::add);
             if (called.isEmpty()) {
-                missing.add(name
-                        + reference
-                                .components()
-                                .nearest(name)
-                                .map(near -> "; did you mean " + near + "?")
-                                .orElse(""));
+                missing.add(name + instead(reference, name));
             }
         }
         if (!missing.isEmpty()) {

@@ -180,8 +180,10 @@ final class CobolApi implements LoweredApi {
      */
     @Override
     public List<Clash> clashes() {
+        Set<String> fields = records().stream().map(RecordLayout::name).collect(Collectors.toSet());
         return naming.clashes().stream()
-                .filter(clash -> !clash.other().isNumbered())
+                .filter(clash ->
+                        !fields.contains(clash.where()) || !clash.other().isNumbered())
                 .toList();
     }
 
