@@ -131,6 +131,10 @@ class MessagesIT {
                         "there is no element noPowre",
                         "2 errors: nothing was drafted");
         assertThat(program.run("draft", "fog.yaml").err()).contains("where shall the contract go? add --into DIR");
+        BuiltProgram.Run added =
+                program.run("draft", "contract/fog-signal.wsdl", "--operation", "stop()", "--into", "other");
+        assertThat(added.status()).isEqualTo(2);
+        assertThat(added.err()).contains("a contract gets more in its own text");
     }
 
     @Test

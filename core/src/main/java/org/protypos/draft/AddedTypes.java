@@ -117,9 +117,19 @@ final class AddedTypes {
 
     private Element schema() {
         return contract.documents().schemas().stream()
-                .filter(schema -> namespace.equals(schema.attribute("targetNamespace")))
+                .filter(schema -> isNamed(schema, namespace))
                 .findFirst()
                 .orElse(null);
+    }
+
+    private static boolean isNamed(Element schema, String namespace) {
+        String target = schema.attribute("targetNamespace");
+        return target != null && namespace.equals(target.strip());
+    }
+
+    private static boolean isQualified(Element schema) {
+        String form = schema.attribute("elementFormDefault");
+        return form != null && form.strip().equals("qualified");
     }
 
     private void wrapper(Element schema, String name, Sketch.Content content) {
@@ -128,7 +138,7 @@ final class AddedTypes {
             wrong.accept("there is an element " + name + " already", "call the operation otherwise");
             return;
         }
-        boolean form = "qualified".equals(schema.attribute("elementFormDefault"));
+        boolean form = isQualified(schema);
         Map<String, String> wanted = new LinkedHashMap<>();
         wanted.put(Xml.XSD, "xs");
         List<DraftParticle> particles = new ArrayList<>();

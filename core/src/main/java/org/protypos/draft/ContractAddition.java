@@ -88,9 +88,9 @@ public final class ContractAddition {
             Element root = document.root();
             if (root != null
                     && root.is(Xml.WSDL, "definitions")
-                    && name.getNamespaceURI().equals(orEmpty(root.attribute("targetNamespace")))) {
+                    && name.getNamespaceURI().equals(stripped(root.attribute("targetNamespace")))) {
                 for (Element child : root.children(Xml.WSDL, tag)) {
-                    if (name.getLocalPart().equals(child.attribute("name"))) {
+                    if (name.getLocalPart().equals(stripped(child.attribute("name")))) {
                         return child;
                     }
                 }
@@ -99,8 +99,8 @@ public final class ContractAddition {
         return null;
     }
 
-    private static String orEmpty(String text) {
-        return text == null ? "" : text;
+    private static String stripped(String text) {
+        return text == null ? "" : text.strip();
     }
 
     /**

@@ -12,16 +12,23 @@ import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.PosixFileAttributeView;
+import java.nio.file.attribute.PosixFilePermission;
+import java.util.EnumSet;
+import java.util.Set;
 import java.util.concurrent.ThreadLocalRandom;
 
 /** Writes one file: all of it or, whatever goes wrong, nothing. */
 public final class WholeFile {
+    private static final Set<PosixFilePermission> WRITING = EnumSet.of(
+            PosixFilePermission.OWNER_WRITE, PosixFilePermission.GROUP_WRITE, PosixFilePermission.OTHERS_WRITE);
+
     private WholeFile() {}
 
     /**
      * Writes a file, in place of one that may be there; at the end of a link the file that it leads to.
      *
-     * @throws IOException when it cannot be written; what was there is there still
+     * @throws IOException when it cannot be written, or nobody may write it; what was there is there still
      */
     public static void write(Path file, String text) throws IOException {
         write(file, text.getBytes(StandardCharsets.UTF_8));
@@ -39,13 +46,29 @@ public final class WholeFile {
             return;
         }
         Path target = Files.exists(file) ? file.toRealPath() : file;
+        Set<PosixFilePermission> permissions = permissions(target);
+        if (permissions != null && permissions.stream().noneMatch(WRITING::contains)) {
+            // A file that is moved over it would take its place all the same.
+            throw new AccessDeniedException(file.toString());
+        }
         Path draft = draft(target, bytes);
         try {
+            if (permissions != null) {
+                Files.setPosixFilePermissions(draft, permissions);
+            }
             moveOver(draft, target);
         } catch (IOException e) {
             Files.deleteIfExists(draft);
             throw e;
         }
+    }
+
+    /** Who may do what with a file that is there; null where there is none, or the disk does not know of such things. */
+    private static Set<PosixFilePermission> permissions(Path file) throws IOException {
+        PosixFileAttributeView view = Files.getFileAttributeView(file, PosixFileAttributeView.class);
+        return view == null || !Files.exists(file)
+                ? null
+                : view.readAttributes().permissions();
     }
 
     /**

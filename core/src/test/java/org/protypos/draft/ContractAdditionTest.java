@@ -122,6 +122,24 @@ class ContractAdditionTest {
         assertThat(breaking(before, read(file))).isEmpty();
     }
 
+    @Test
+    void blanksAroundNamesMeanNothing() throws IOException {
+        Path file = copy("src/test/resources/draft/table.wsdl", StandardCharsets.UTF_8, "\n");
+        Files.writeString(
+                file,
+                Files.readString(file)
+                        .replace("targetNamespace=\"urn:lantern:table\"", "targetNamespace=\" urn:lantern:table \"")
+                        .replace("name=\"Table\"", "name=\" Table \"")
+                        .replace("=\"qualified\"", "=\" qualified \""));
+        Contract before = read(file);
+        Findings findings = new Findings();
+        ContractAddition addition = new ContractAddition(before, findings);
+        addition.operation("drain(gate: int) -> level: decimal", null);
+        assertThat(findings.sorted()).isEmpty();
+        write(addition.changed(), StandardCharsets.UTF_8);
+        assertThat(breaking(before, read(file))).isEmpty();
+    }
+
     /** Messages of faults and headers that the contract has are taken again; others are added once. */
     @Test
     void operationsHaveFaultsAndHeaders() throws IOException {

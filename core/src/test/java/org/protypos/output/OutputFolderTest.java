@@ -2,12 +2,16 @@ package org.protypos.output;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.AccessDeniedException;
+import java.nio.file.FileSystems;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -243,5 +247,21 @@ class OutputFolderTest {
         Files.createSymbolicLink(home.resolve("out/link"), outside);
         assertThatThrownBy(() -> write(file("link/A.java", "1"))).isInstanceOf(IOException.class);
         assertThat(outside).isEmptyDirectory();
+    }
+
+    /** Whoever may read or write a file may do so when it has other content, and what nobody may write stays. */
+    @Test
+    void filesKeepTheirPermissions(@TempDir Path folder) throws IOException {
+        assumeTrue(FileSystems.getDefault().supportedFileAttributeViews().contains("posix"));
+        Path file = Files.writeString(folder.resolve("rules.yaml"), "old");
+        Files.setPosixFilePermissions(file, PosixFilePermissions.fromString("rw-r-----"));
+        WholeFile.write(file, "new");
+        assertThat(file).hasContent("new");
+        assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(file)))
+                .isEqualTo("rw-r-----");
+        Files.setPosixFilePermissions(file, PosixFilePermissions.fromString("r--r--r--"));
+        assertThatThrownBy(() -> WholeFile.write(file, "newer")).isInstanceOf(AccessDeniedException.class);
+        assertThat(file).hasContent("new");
+        assertThat(folder).isDirectoryNotContaining("glob:**.part");
     }
 }

@@ -175,6 +175,11 @@ public final class DraftCommand implements Callable<Integer> {
                     spec.commandLine(),
                     sketch == null ? "which contract gets more? name it" : "--bind needs --address URL");
         }
+        if (into != null) {
+            throw new ParameterException(
+                    spec.commandLine(),
+                    "--into: a contract gets more in its own text; leave it out, or copy the contract there and name the copy");
+        }
         Contract contract = sources.read(List.of(sketch.toString()));
         if (!contract.isSound()) {
             terminal.refuse(contract.findings(), "nothing was added", json);
