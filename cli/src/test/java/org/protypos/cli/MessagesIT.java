@@ -70,7 +70,7 @@ class MessagesIT {
         Files.copy(folder.resolve("all/moveAll-answer.xml"), folder.resolve("pairs/moveAll.response.xml"));
         BuiltProgram.Run drafted = program.run("draft", "--pairs", "pairs", "--into", "drafted");
         assertThat(drafted.err()).contains("[examples-encoded]").doesNotContain("encoding.xsd");
-        assertThat(drafted.out()).contains("pairs.wsdl", "pairs.xsd").doesNotContain("encoding.xsd");
+        assertThat(drafted.out()).contains("quay.wsdl", "quay.xsd").doesNotContain("encoding.xsd");
         assertThat(program.run("sample", "quay.wsdl", "--operation", "ask", "--into", "fields")
                         .out())
                 .endsWith("next: protypos call quay.wsdl ask --input fields/ask-request.xml\n");

@@ -124,13 +124,12 @@ class ContractAdditionTest {
 
     @Test
     void blanksAroundNamesMeanNothing() throws IOException {
-        Path file = copy("src/test/resources/draft/table.wsdl", StandardCharsets.UTF_8, "\n");
+        Path file = copy("../examples/harbour/contract/desk.wsdl", StandardCharsets.UTF_8, "\n");
         Files.writeString(
                 file,
                 Files.readString(file)
-                        .replace("targetNamespace=\"urn:lantern:table\"", "targetNamespace=\" urn:lantern:table \"")
-                        .replace("name=\"Table\"", "name=\" Table \"")
-                        .replace("=\"qualified\"", "=\" qualified \""));
+                        .replaceFirst("targetNamespace=\"([^\"]*)\"", "targetNamespace=\" $1 \"")
+                        .replaceFirst("portType name=\"([^\"]*)\"", "portType name=\" $1 \""));
         Contract before = read(file);
         Findings findings = new Findings();
         ContractAddition addition = new ContractAddition(before, findings);
