@@ -10,6 +10,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import javax.xml.namespace.QName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -121,11 +123,21 @@ class ProofTest {
     @ValueSource(strings = {"java", "csharp"})
     void envelopesAreReadByTheirTypes(String language) throws Exception {
         plan(language);
-        QName pass = new QName("urn:lantern:quay", "pass");
-        QName refused = new QName("urn:lantern:quay", "refused");
-        try (Toolchain.Types types = planned.withoutForeignClasses().compiled(Set.of(pass, refused))) {
-            for (String name : List.of("pass", "fault")) {
-                String right = ENVELOPE.formatted(MESSAGES.get(name));
+        Set<QName> names = Stream.of("pass", "refused", "move", "Order")
+                .map(name -> new QName("urn:lantern:quay", name))
+                .collect(Collectors.toSet());
+        Map<String, String> messages = new LinkedHashMap<>();
+        messages.put("pass", MESSAGES.get("pass"));
+        messages.put("fault", MESSAGES.get("fault"));
+        messages.put("of a type", """
+                <s:Body xsi:type="q:Order">
+                <q:ship>Aurora</q:ship><q:tons>7</q:tons></s:Body>""");
+        messages.put("call", """
+                <s:Body>
+                <q:move><order><q:ship>Aurora</q:ship><q:tons>7</q:tons></order></q:move></s:Body>""");
+        try (Toolchain.Types types = planned.withoutForeignClasses().compiled(names)) {
+            for (String name : messages.keySet()) {
+                String right = ENVELOPE.formatted(messages.get(name));
                 assertThat(types.again(right.getBytes(StandardCharsets.UTF_8))).isNotEmpty();
                 String wrong = right.replace("007", "seven").replace(">7<", ">seven<");
                 assertThatThrownBy(() -> types.again(wrong.getBytes(StandardCharsets.UTF_8)))
