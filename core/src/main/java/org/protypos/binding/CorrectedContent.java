@@ -9,9 +9,7 @@ import org.protypos.diagnostic.Place;
 import org.protypos.naming.Subject;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.ElementReference;
-import org.protypos.schema.GroupReference;
 import org.protypos.schema.ModelGroup;
-import org.protypos.schema.ModelGroupDefinition;
 import org.protypos.schema.Particle;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.Term;
@@ -75,7 +73,7 @@ final class CorrectedContent {
                 added.occurs().least(),
                 added.occurs().most());
         if (added.after() != null) {
-            ModelGroup model = content == null ? null : group(content.term());
+            ModelGroup model = content == null ? null : schema.group(content.term());
             if (model != null && holds(model, added.after())) {
                 return new Particle(after(model, added.after(), more), content.least(), content.most());
             }
@@ -101,15 +99,8 @@ final class CorrectedContent {
         return new Particle(new ModelGroup(compositor, List.copyOf(parts), place), least, 1);
     }
 
-    /** The group that a term is or refers to, or null. */
-    private ModelGroup group(Term term) {
-        ModelGroupDefinition defined =
-                term instanceof GroupReference reference ? schema.groups().get(reference.name()) : null;
-        return defined != null ? defined.group() : term instanceof ModelGroup group ? group : null;
-    }
-
     private boolean holds(Term term, QName name) {
-        ModelGroup group = group(term);
+        ModelGroup group = schema.group(term);
         return group != null
                 ? group.particles().stream().anyMatch(particle -> holds(particle.term(), name))
                 : name.equals(nameOf(term));
@@ -123,7 +114,7 @@ final class CorrectedContent {
     private ModelGroup after(ModelGroup group, QName name, Particle more) {
         List<Particle> parts = new ArrayList<>();
         for (Particle part : group.particles()) {
-            ModelGroup inner = group(part.term());
+            ModelGroup inner = schema.group(part.term());
             boolean follows = name.equals(nameOf(part.term()));
             if (inner != null && holds(inner, name)) {
                 parts.add(new Particle(after(inner, name, more), part.least(), part.most()));
@@ -143,13 +134,8 @@ final class CorrectedContent {
     /** A particle with what is said of it, or null when it is dropped. */
     private Particle particle(Particle particle, CorrectedSchema.Path path) {
         Term term = particle.term();
-        if (term instanceof ModelGroup group) {
-            return new Particle(group(group, path), particle.least(), particle.most());
-        }
-        if (term instanceof GroupReference reference
-                && schema.groups().containsKey(reference.name())
-                && corrections.reach(path.designator())) {
-            ModelGroup group = schema.groups().get(reference.name()).group();
+        ModelGroup group = schema.group(term);
+        if (group != null && (group == term || corrections.reach(path.designator()))) {
             return new Particle(group(group, path), particle.least(), particle.most());
         }
         QName name = nameOf(term);

@@ -20,9 +20,7 @@ import org.protypos.schema.BuiltIn;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.ElementReference;
-import org.protypos.schema.GroupReference;
 import org.protypos.schema.ModelGroup;
-import org.protypos.schema.ModelGroupDefinition;
 import org.protypos.schema.Particle;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
@@ -182,22 +180,12 @@ final class SchemaSketcher {
         if (particle == null) {
             return List.of();
         }
-        ModelGroup group = group(particle);
+        ModelGroup group = schema.group(particle.term());
         boolean plain = group != null
                 && group.compositor() == ModelGroup.Compositor.SEQUENCE
                 && particle.least() == 1
                 && particle.most() == 1;
         return plain ? members(group, of) : List.of(member(particle, of));
-    }
-
-    private ModelGroup group(Particle particle) {
-        if (particle.term() instanceof ModelGroup group) {
-            return group;
-        }
-        ModelGroupDefinition defined = particle.term() instanceof GroupReference reference
-                ? schema.groups().get(reference.name())
-                : null;
-        return defined == null ? null : defined.group();
     }
 
     private List<SketchMember> members(ModelGroup group, String of) {
@@ -251,7 +239,7 @@ final class SchemaSketcher {
             }
             return new SketchMember.Anything(particle.least(), most, null);
         }
-        ModelGroup group = group(particle);
+        ModelGroup group = schema.group(particle.term());
         DraftParticle.Kind kind = group == null
                 ? DraftParticle.Kind.SEQUENCE
                 : switch (group.compositor()) {

@@ -32,6 +32,10 @@ import org.protypos.target.Toolchain;
 public final class Proof {
     private final ContractCheck check;
     private final LoweredApi code;
+
+    /** Whether the contract has messages that do not tell what they are: only those have to be looked at before they are proved. */
+    private final boolean untold;
+
     private final List<MessageElement> deviating = new ArrayList<>();
 
     /** Opens a message. */
@@ -52,6 +56,10 @@ public final class Proof {
     public Proof(Contract contract, LoweredApi code) {
         this.check = new ContractCheck(contract);
         this.code = code;
+        this.untold = check.wire().bindings().stream()
+                .flatMap(binding -> binding.operations().stream())
+                .flatMap(operation -> operation.messages().stream())
+                .anyMatch(SelfTelling::isNeeded);
     }
 
     /**
@@ -81,7 +89,7 @@ public final class Proof {
             MessageElement root = MessageReader.read(message.name(), message.bytes(), new Findings());
             if (root != null) {
                 collect(root, names);
-                SelfTelling told = told(root, check.recognize(root));
+                SelfTelling told = untold ? told(root, check.recognize(root)) : null;
                 if (told != null) {
                     collect(told.message(), names);
                 }

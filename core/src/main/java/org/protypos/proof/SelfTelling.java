@@ -27,6 +27,7 @@ final class SelfTelling {
     private final WireMessage carried;
     private final Vocabulary vocabulary;
     private final MessageElement message;
+    private final WirePart whole;
 
     /** What says its type here and did not before, or null. */
     private MessageElement typed;
@@ -41,14 +42,26 @@ final class SelfTelling {
         this.carried = carried;
         this.vocabulary = vocabulary;
         this.message = EncodedForm.literal(message, carried, vocabulary);
-        if (carried.isOfType()) {
-            bodies(this.message).forEach(body -> tell(body, carried.parts().get(0)));
-        } else if (carried.form() == WireMessage.Form.DOCUMENT
-                && !carried.parts().get(0).isGlobal()) {
-            tell(this.message, carried.parts().get(0));
+        this.whole = whole(carried);
+        if (whole != null) {
+            (carried.isSoap() ? EnvelopeParts.sections(this.message, "Body") : List.of(this.message))
+                    .forEach(this::tell);
         } else if (carried.isSoap() && carried.isWrapped()) {
             EnvelopeParts.body(this.message, carried).stream().limit(1).forEach(this::call);
         }
+    }
+
+    /** Whether a message of the contract can be other than its elements tell. */
+    static boolean isNeeded(WireMessage carried) {
+        return carried.isEncoded() || whole(carried) != null || carried.isSoap() && carried.isWrapped();
+    }
+
+    /** The part of whose type the whole body or document is, or null. */
+    private static WirePart whole(WireMessage carried) {
+        boolean may = carried.isOfType() || carried.form() == WireMessage.Form.DOCUMENT;
+        WirePart first =
+                !may || carried.parts().isEmpty() ? null : carried.parts().get(0);
+        return first == null || first.isGlobal() ? null : first;
     }
 
     /** The message as it tells what it is. */
@@ -72,18 +85,12 @@ final class SelfTelling {
             EnvelopeParts.body(after, carried).forEach(SelfTelling::withoutBlanks);
         }
         if (typed != null) {
-            types.put(typed, vocabulary.type(carried.parts().get(0).type()));
+            types.put(typed, vocabulary.type(whole.type()));
             typed.attributes().remove(TYPE);
-            (typed == message ? List.of(after) : bodies(after))
+            (typed == message ? List.of(after) : EnvelopeParts.sections(after, "Body"))
                     .forEach(body -> body.attributes().remove(TYPE));
         }
         return InfosetComparison.compare(message, after, vocabulary, types);
-    }
-
-    private static List<MessageElement> bodies(MessageElement envelope) {
-        return envelope.children().stream()
-                .filter(section -> section.name().getLocalPart().equals("Body"))
-                .toList();
     }
 
     /** Between elements of the encoding white space means nothing, whatever their types. */
@@ -113,11 +120,11 @@ final class SelfTelling {
         element.parent().replace(element, called);
     }
 
-    private void tell(MessageElement element, WirePart part) {
+    private void tell(MessageElement element) {
         if (element.attributes().containsKey(TYPE)) {
             return;
         }
-        QName type = part.type().name();
+        QName type = whole.type().name();
         String prefix = "type";
         while (element.namespaceOf(prefix) != null) {
             prefix += "1";

@@ -144,8 +144,7 @@ public final class RecordTrip {
             return root;
         }
         MessageElement detail = body.isEmpty() ? null : detail(body.get(0));
-        QName type = root.children().stream()
-                .filter(section -> section.name().getLocalPart().equals("Body"))
+        QName type = EnvelopeParts.sections(root, "Body").stream()
                 .map(RecordTrip::stated)
                 .filter(Objects::nonNull)
                 .findFirst()

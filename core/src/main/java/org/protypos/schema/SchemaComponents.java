@@ -58,6 +58,12 @@ public record SchemaComponents(
         return type != null ? type : Builtins.type(name);
     }
 
+    /** The group that a term is or refers to, or null. */
+    public ModelGroup group(Term term) {
+        ModelGroupDefinition defined = term instanceof GroupReference reference ? groups.get(reference.name()) : null;
+        return defined != null ? defined.group() : term instanceof ModelGroup group ? group : null;
+    }
+
     /** The declaration that a use of an attribute speaks of: the one on the spot or the global one, or null. */
     public AttributeDeclaration declaration(AttributeUse use) {
         return use.declaration() != null ? use.declaration() : attributes.get(use.reference());

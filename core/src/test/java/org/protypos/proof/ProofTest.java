@@ -103,11 +103,15 @@ class ProofTest {
                 }
             }
         }
-        assertThat(messages).hasSize(8);
-        assertThat(proved(messages))
-                .containsExactly(
-                        "ask: [messages of ask are no documents on the wire: their parts travel one by one, and"
-                                + " no type holds them]");
+        assertThat(messages).hasSize(10);
+        List<String> told =
+                new ArrayList<>(List.of("ask: [messages of ask are no documents on the wire: their parts travel"
+                        + " one by one, and no type holds them]"));
+        if (language.equals("cobol")) {
+            // There is no record for what has nothing in it.
+            told.add("ping answer: [the generated types refuse it: there is no record for ping]");
+        }
+        assertThat(proved(messages)).isEqualTo(told);
     }
 
     @ParameterizedTest

@@ -82,10 +82,16 @@ public final class EnvelopeParts {
         return carried.isSoap() ? inside(root, "Header") : List.of();
     }
 
-    /** What stands in the section of an envelope with a local name, {@code Header} or {@code Body}. */
-    public static List<MessageElement> inside(MessageElement envelope, String section) {
+    /** The sections of an envelope with a local name, {@code Header} or {@code Body}: one, or none. */
+    public static List<MessageElement> sections(MessageElement envelope, String section) {
         return envelope.children().stream()
                 .filter(child -> child.name().getLocalPart().equals(section))
+                .toList();
+    }
+
+    /** What stands in the section of an envelope with a local name, {@code Header} or {@code Body}. */
+    public static List<MessageElement> inside(MessageElement envelope, String section) {
+        return sections(envelope, section).stream()
                 .flatMap(child -> child.children().stream())
                 .toList();
     }

@@ -163,7 +163,7 @@ public final class OperationCheck {
 
     /** What comes without an envelope: a document may have any name, and nothing at all may be meant. */
     private CheckedMessage plain(List<MessageElement> body, WireMessage carried) {
-        if (body.isEmpty() || carried.parts().isEmpty()) {
+        if (body.isEmpty()) {
             return NOTHING_WRONG;
         }
         MessageElement root = body.get(0);

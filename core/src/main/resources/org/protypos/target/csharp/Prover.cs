@@ -104,7 +104,7 @@ public static class Prover
     {
         foreach (XElement element in outer.Elements())
         {
-            bool typed = element.Attribute(XName.Get("type", "http://www.w3.org/2001/XMLSchema-instance")) != null;
+            bool typed = element.Attribute(XName.Get("type", XmlNames.Instance)) != null;
             bool section = IsOfSoap(element, "Header")
                 || IsOfSoap(element, "Body")
                 || IsOfSoap(element, "Fault")
