@@ -5,12 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
-import java.util.ArrayList;
-import java.util.EnumSet;
 import java.util.List;
-import java.util.Random;
-import java.util.Set;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -18,14 +13,13 @@ import org.protypos.generator.Generator;
 import org.protypos.generator.PlannedContract;
 import org.protypos.target.Targets;
 import org.protypos.testing.CSharp;
-import org.protypos.testing.RandomEdit;
 
 /**
  * Random edits of a contract: C# that uses everything that was generated from the old one is compiled against what is generated from the
  * new one, and what is told is what the compiler says.
  */
 class CSharpEvidenceTest {
-    private static final Path YARD = Path.of("src/test/resources/change");
+    private static final Path YARD = EditedYard.YARD;
     private static final int EDITS = Integer.getInteger("csharp.edits", 10);
 
     @TempDir
@@ -61,42 +55,23 @@ class CSharpEvidenceTest {
         assertThat(CSharp.run(written, folder)).isEmpty();
         assertThat(errors(calling, old)).isEmpty();
         assertThat(errors(implementing, old)).isEmpty();
-        String original = Files.readString(YARD.resolve("yard.xsd"));
-        Random chance = new Random(Long.getLong("csharp.seed", 11));
-        List<String> faults = new ArrayList<>();
-        int breaking = 0;
-        for (int judged = 0; judged < EDITS; ) {
-            RandomEdit.Edited edit = RandomEdit.of(original, chance);
-            Path edited = Files.createDirectories(folder.resolve("e" + judged));
-            Files.copy(YARD.resolve("yard.wsdl"), edited.resolve("yard.wsdl"), StandardCopyOption.REPLACE_EXISTING);
-            Files.writeString(edited.resolve("yard.xsd"), edit.document());
-            PlannedContract after = plan(edited);
-            if (!after.isSound()) {
-                continue;
-            }
-            judged++;
-            Set<Reader> breaks = EnumSet.noneOf(Reader.class);
-            Comparison.of(before.contract(), after.contract(), before.surface(), after.surface())
-                    .differences()
-                    .forEach(difference -> breaks.addAll(difference.breaks()));
-            breaks.retainAll(EnumSet.of(Reader.CLIENT_CODE, Reader.SERVER_CODE));
-            CSharp.library(edited.resolve("yard.wsdl"), null, edited);
-            Set<Reader> seen = EnumSet.noneOf(Reader.class);
-            String called = errors(calling, edited);
-            String implemented = errors(implementing, edited);
-            if (!called.isEmpty()) {
-                seen.add(Reader.CLIENT_CODE);
-            }
-            if (!implemented.isEmpty()) {
-                seen.add(Reader.SERVER_CODE);
-            }
-            breaking += seen.isEmpty() ? 0 : 1;
-            if (!breaks.equals(seen)) {
-                faults.add(edit.told() + ": told " + breaks + ", seen " + seen + "\n" + called + implemented);
-            }
-        }
-        assertThat(faults).as("%d of %d break", breaking, EDITS).isEmpty();
-        assertThat(breaking).isGreaterThan(1);
+        EditedYard.Outcome outcome =
+                EditedYard.judged(EDITS, Long.getLong("csharp.seed", 11), folder, (edited, edit) -> {
+                    PlannedContract after = plan(edited);
+                    if (!after.isSound()) {
+                        return null;
+                    }
+                    CSharp.library(edited.resolve("yard.wsdl"), null, edited);
+                    return new EditedYard.Verdict(
+                            Comparison.of(before.contract(), after.contract(), before.surface(), after.surface())
+                                    .differences(),
+                            errors(calling, edited),
+                            errors(implementing, edited));
+                });
+        assertThat(outcome.faults())
+                .as("%d of %d break", outcome.breaking(), EDITS)
+                .isEmpty();
+        assertThat(outcome.breaking()).isGreaterThan(1);
     }
 
     /** The errors of the compiler when source is compiled against the code in a folder. */

@@ -10,11 +10,9 @@ import java.net.URLClassLoader;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
-import java.util.Random;
 import java.util.Set;
 import java.util.stream.Stream;
 import javax.tools.JavaCompiler;
@@ -31,7 +29,6 @@ import org.protypos.target.Product;
 import org.protypos.target.classes.Plan;
 import org.protypos.target.java.JavaSurface;
 import org.protypos.testing.Plans;
-import org.protypos.testing.RandomEdit;
 import org.protypos.testing.Usage;
 
 /**
@@ -39,7 +36,7 @@ import org.protypos.testing.Usage;
  * the new one, and what is told is what the compiler says.
  */
 class CodeEvidenceTest {
-    private static final Path YARD = Path.of("src/test/resources/change");
+    private static final Path YARD = EditedYard.YARD;
     private static final int EDITS = Integer.getInteger("code.edits", 30);
 
     private static Contract read(Path folder) {
@@ -71,59 +68,32 @@ class CodeEvidenceTest {
                 Files.createDirectories(folder.resolve("i")).resolve("Implementing.java"), implementing);
         assertThat(compile(List.of(caller, server), folder.resolve("c"), List.of(classes)))
                 .isEmpty();
-        String original = Files.readString(YARD.resolve("yard.xsd"));
-        Random chance = new Random(Long.getLong("code.seed", 5));
-        List<String> faults = new ArrayList<>();
-        int breaking = 0;
-        int told = 0;
-        int early = 0;
-        for (int judged = 0; judged < EDITS; ) {
-            RandomEdit.Edited edit = RandomEdit.of(original, chance);
-            Path edited = Files.createDirectories(folder.resolve("e" + judged));
-            Files.copy(YARD.resolve("yard.wsdl"), edited.resolve("yard.wsdl"), StandardCopyOption.REPLACE_EXISTING);
-            Files.writeString(edited.resolve("yard.xsd"), edit.document());
+        EditedYard.Outcome outcome = EditedYard.judged(EDITS, Long.getLong("code.seed", 5), folder, (edited, edit) -> {
             Contract after = read(edited);
             if (!after.isSound()) {
-                continue;
+                return null;
             }
-            judged++;
-            Set<Reader> breaks = EnumSet.noneOf(Reader.class);
-            Comparison.of(
-                            before,
-                            after,
-                            JavaSurface.of(
-                                    plan(before), before.wsdl().portTypes().values()),
-                            JavaSurface.of(plan(after), after.wsdl().portTypes().values()))
-                    .differences()
-                    .forEach(difference -> breaks.addAll(difference.breaks()));
-            breaks.retainAll(EnumSet.of(Reader.CLIENT_CODE, Reader.SERVER_CODE));
             Path now = sources(after, edited.resolve("code"));
             Path compiled = Files.createDirectories(edited.resolve("classes"));
-            assertThat(compile(List.of(now), compiled, List.of()))
-                    .as(edit.told())
-                    .isEmpty();
-            Set<Reader> seen = EnumSet.noneOf(Reader.class);
-            String messages = compile(List.of(caller), edited, List.of(compiled));
-            String others = compile(List.of(server), edited, List.of(compiled));
-            if (!messages.isEmpty()) {
-                seen.add(Reader.CLIENT_CODE);
-            }
-            if (!others.isEmpty()) {
-                seen.add(Reader.SERVER_CODE);
-            }
-            breaking += seen.isEmpty() ? 0 : 1;
-            told += breaks.isEmpty() ? 0 : 1;
-            if (!breaks.equals(seen)) {
-                boolean missed = !breaks.containsAll(seen);
-                early += missed ? 0 : 1;
-                faults.add((missed ? "MISSED " : "FALSE ") + edit.told() + ": told " + breaks + ", seen " + seen + "\n"
-                        + (messages + others).lines().limit(4).reduce("", (a, b) -> a + b + "\n"));
-            }
-        }
-        assertThat(faults)
-                .as("%d break, %d told, %d told for nothing", breaking, told, early)
+            assertThat(compile(List.of(now), compiled, List.of())).as(edit).isEmpty();
+            return new EditedYard.Verdict(
+                    Comparison.of(
+                                    before,
+                                    after,
+                                    JavaSurface.of(
+                                            plan(before),
+                                            before.wsdl().portTypes().values()),
+                                    JavaSurface.of(
+                                            plan(after),
+                                            after.wsdl().portTypes().values()))
+                            .differences(),
+                    compile(List.of(caller), edited, List.of(compiled)),
+                    compile(List.of(server), edited, List.of(compiled)));
+        });
+        assertThat(outcome.faults())
+                .as("%d of %d break", outcome.breaking(), EDITS)
                 .isEmpty();
-        assertThat(breaking).isGreaterThan(EDITS / 4);
+        assertThat(outcome.breaking()).isGreaterThan(EDITS / 4);
     }
 
     private static Path sources(Contract contract, Path folder) throws IOException {
