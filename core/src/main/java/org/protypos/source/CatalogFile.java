@@ -13,7 +13,7 @@ import java.util.function.UnaryOperator;
  * 6.5). The platform has catalogs too; they ask web servers for what a delegating entry names, and pass over some files.
  */
 final class CatalogFile {
-    private static final String NAMESPACE = "urn:oasis:names:tc:entity:xmlns:xml:catalog";
+    static final String NAMESPACE = "urn:oasis:names:tc:entity:xmlns:xml:catalog";
 
     private final List<Entry> entries = new ArrayList<>();
 

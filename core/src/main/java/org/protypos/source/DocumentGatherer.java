@@ -16,7 +16,6 @@ import java.util.Set;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Limit;
 import org.protypos.diagnostic.Place;
-import org.protypos.diagnostic.Setting;
 import org.protypos.diagnostic.SourceText;
 import org.protypos.source.fetch.Archive;
 import org.protypos.source.fetch.Fetcher;
@@ -134,11 +133,11 @@ public final class DocumentGatherer {
                     locations.addAll(files(Path.of(argument)));
                 }
             } catch (InvalidPathException e) {
-                unreachable(null, argument, "it is no path");
+                unreachable(argument, "it is no path");
             } catch (IllegalArgumentException e) {
-                unreachable(null, argument, "it is no address");
+                unreachable(argument, "it is no address");
             } catch (IOException e) {
-                unreachable(null, argument, e.getMessage() == null ? "it cannot be read" : e.getMessage());
+                unreachable(argument, e.getMessage() == null ? "it cannot be read" : e.getMessage());
             }
         }
         return locations;
@@ -182,7 +181,7 @@ public final class DocumentGatherer {
         }
         boolean strayed = reference != null && isRemote(reference.document().location()) && !isRemote(location);
         if (strayed && !mapped.contains(location)) {
-            unreachable(reference, location.toString(), "a document from the network must not lead to a local file");
+            unreachable(reference, location, "a document from the network must not lead to a local file");
             return null;
         }
         try {
@@ -220,9 +219,9 @@ public final class DocumentGatherer {
             pending.add(document);
             return document;
         } catch (UnsupportedCharsetException e) {
-            unreachable(reference, display(location), "its encoding " + e.getCharsetName() + " is unknown");
+            unreachable(reference, location, "its encoding " + e.getCharsetName() + " is unknown");
         } catch (IOException e) {
-            unreachable(reference, display(location), e.getMessage());
+            unreachable(reference, location, e.getMessage());
         }
         return null;
     }
@@ -240,19 +239,23 @@ public final class DocumentGatherer {
         return !"file".equals(location.getScheme());
     }
 
+    private void unreachable(String argument, String why) {
+        findings.error(
+                "document-unreachable",
+                null,
+                argument + ": " + why,
+                "give the path or the http(s) address of a WSDL or schema document");
+    }
+
     /** An import may do without its document (XML Schema Part 1, section 4.2.3); the other references may not. */
-    private void unreachable(Element reference, String what, String why) {
+    private void unreachable(Element reference, URI location, String why) {
         if (reference == null) {
-            findings.error(
-                    "document-unreachable",
-                    null,
-                    what + ": " + why,
-                    "give the path or the http(s) address of a WSDL or schema document");
+            unreachable(display(location), why);
             return;
         }
         missing.add(reference);
-        String message = "the document " + what + " cannot be read: " + why;
-        String cure = "save it there, or map the address to a local copy in a catalog (" + Setting.CATALOG + ")";
+        String message = "the document " + display(location) + " cannot be read: " + why;
+        String cure = MissingDocument.cure(location, reference.document().location(), home);
         if (reference.is(Xml.XSD, "import")) {
             findings.warning("document-unreachable", reference.place("schemaLocation"), message, cure);
         } else {
@@ -356,7 +359,7 @@ public final class DocumentGatherer {
         if (target == null && location != null) {
             target = target(reference, attribute, location.strip());
             if (target != null && isRemote(target)) {
-                unreachable(reference, target.toString(), "it was not there when the contract was adopted");
+                unreachable(reference, target, "it was not there when the contract was adopted");
                 return;
             }
         }

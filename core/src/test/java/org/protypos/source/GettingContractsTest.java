@@ -31,6 +31,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.protypos.diagnostic.Finding;
 import org.protypos.source.fetch.Remote;
 import org.protypos.source.fetch.Web;
 import org.protypos.source.fetch.WebPage;
@@ -71,6 +72,7 @@ class GettingContractsTest {
                 String other = base.replace("localhost", "127.0.0.1") + "/bare";
                 exchange.getResponseHeaders().set("Location", other);
             }
+            case "/gone/The Crane.xsd" -> status = 404;
             case "/bare" -> body = "<xs:schema xmlns:xs='http://www.w3.org/2001/XMLSchema' id='" + shown + "'/>";
             case "/round" -> {
                 status = 302;
@@ -287,6 +289,51 @@ class GettingContractsTest {
                 .containsExactly("catalog-remote 2 the catalog leads to " + base
                         + "/catalog, which is no file of this machine and is not asked");
         assertThat(asked.get()).isZero();
+    }
+
+    @Test
+    void whatWasMailedWithAContractIsOffered(@TempDir Path home) throws IOException {
+        Path desk = Files.writeString(
+                home.resolve("desk.xsd"),
+                "<xs:schema xmlns:xs='http://www.w3.org/2001/XMLSchema'>"
+                        + "<xs:include schemaLocation='parts/berths.XSD'/><xs:include schemaLocation='parts/quay.xsd'/></xs:schema>");
+        Path parts = Files.createDirectory(home.resolve("parts"));
+        Files.writeString(
+                parts.resolve("quay.xsd"),
+                SCHEMA.replace(
+                        "/>",
+                        "><xs:include schemaLocation='ftp://files.example/a.xsd'/><xs:include schemaLocation='"
+                                + base + "/gone/The%20Crane.xsd?a=1&amp;b=2'/></xs:schema>"));
+        Files.writeString(parts.resolve("the crane.xsd"), SCHEMA);
+        Files.writeString(parts.resolve("Berths.xsd"), SCHEMA);
+        List<String> cures = cures(desk);
+        assertThat(cures)
+                .hasSize(3)
+                .anyMatch(cure -> cure.startsWith("write Berths.xsd, as the file is called that lies there"))
+                .anyMatch(cure -> cure.startsWith("save it there"));
+        String offered = cures.stream()
+                .filter(cure -> cure.contains("<catalog"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(offered)
+                .startsWith("if parts/the crane.xsd is that document, say so in a catalog.xml beside the contract");
+        Files.writeString(home.resolve("catalog.xml"), offered.substring(offered.indexOf('<')));
+        assertThat(cures(desk)).hasSize(2).noneMatch(cure -> cure.contains("<catalog"));
+        Files.delete(home.resolve("catalog.xml"));
+        Files.move(parts.resolve("the crane.xsd"), home.resolve("The Crane.xsd"));
+        String asked = cures(desk).stream()
+                .filter(cure -> cure.contains("<catalog"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(asked).startsWith("save it as The Crane.xsd beside the contract, and say so in a catalog.xml there");
+        Files.writeString(home.resolve("catalog.xml"), asked.substring(asked.indexOf('<')));
+        assertThat(cures(desk)).hasSize(2);
+    }
+
+    private static List<String> cures(Path contract) {
+        return DocumentGatherer.gather(List.of(contract.toString()), null).findings().stream()
+                .map(Finding::cure)
+                .toList();
     }
 
     @Test

@@ -1,0 +1,80 @@
+package org.protypos.source;
+
+import java.io.IOException;
+import java.net.URI;
+import java.net.URISyntaxException;
+import java.nio.file.DirectoryIteratorException;
+import java.nio.file.DirectoryStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.protypos.diagnostic.Setting;
+import org.protypos.source.fetch.Fetcher;
+
+/** What to do about a document that a contract leads to and that is not there. */
+final class MissingDocument {
+    private static final String USUAL =
+            "save it there, or map the address to a local copy in a catalog (" + Setting.CATALOG + ")";
+
+    private MissingDocument() {}
+
+    /**
+     * The cure. Contracts are mailed around in folders while their documents go on naming each other by web addresses,
+     * so a file of the name that was looked for, beside the document that refers to it, is likely to be meant; and on
+     * many disks capitals do not count, on others they do.
+     *
+     * @param sought where the reference leads
+     * @param from the document that refers
+     * @param home the folder of the contract, where a catalog is used unasked
+     */
+    static String cure(URI sought, URI from, URI home) {
+        boolean web = "http".equals(sought.getScheme()) || "https".equals(sought.getScheme());
+        String name = sought.getPath() == null ? "" : sought.getPath().replaceFirst(".*/", "");
+        if (name.isEmpty() || !isFile(from) || !isFile(home) || !web && !isFile(sought)) {
+            return USUAL;
+        }
+        Path found = like(name, (web ? from : sought).resolve("."));
+        if (!web) {
+            return found == null
+                    ? USUAL
+                    : "write " + found.getFileName()
+                            + ", as the file is called that lies there, or map the address to it" + " in a catalog ("
+                            + Setting.CATALOG + ")";
+        }
+        String copy = found == null
+                ? name
+                : Path.of(home).relativize(found).toString().replace('\\', '/');
+        String entry = "<catalog xmlns=\"" + CatalogFile.NAMESPACE + "\"><uri name=\""
+                + XmlText.escaped(sought.toString(), true) + "\" uri=\"" + XmlText.escaped(relative(copy), true)
+                + "\"/></catalog>";
+        return found == null
+                ? "save it as " + copy + " beside the contract, and say so in a catalog.xml there: " + entry
+                : "if " + copy + " is that document, say so in a catalog.xml beside the contract: " + entry;
+    }
+
+    private static boolean isFile(URI location) {
+        return "file".equals(location.getScheme());
+    }
+
+    /** The file of this name in the folder, capitals or not; null if there is none. */
+    private static Path like(String name, URI folder) {
+        try (DirectoryStream<Path> files = Files.newDirectoryStream(
+                Fetcher.path(folder), file -> file.getFileName().toString().equalsIgnoreCase(name))) {
+            for (Path file : files) {
+                if (Files.isRegularFile(file)) {
+                    return file;
+                }
+            }
+        } catch (IOException | DirectoryIteratorException e) {
+            // a folder that cannot be read has nothing to offer
+        }
+        return null;
+    }
+
+    private static String relative(String path) {
+        try {
+            return new URI(null, null, path, null).getRawPath();
+        } catch (URISyntaxException e) {
+            return path;
+        }
+    }
+}
