@@ -7,6 +7,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -334,6 +335,16 @@ class MessagesIT {
         BuiltProgram.Run nothing = program.run("sample", "desk.wsdl");
         assertThat(nothing.status()).isEqualTo(2);
         assertThat(nothing.err()).contains("--operation: requestBerth, listBerths, findVessel, payDues, castOff");
+        Files.writeString(
+                folder.resolve("units.xsd"),
+                "<xs:schema xmlns:xs='http://www.w3.org/2001/XMLSchema'><xs:complexType name='Unit'/></xs:schema>");
+        for (List<String> asked : List.of(List.of("--all", "--into", "units"), List.<String>of())) {
+            BuiltProgram.Run empty = program.run(Stream.concat(Stream.of("sample", "units.xsd"), asked.stream())
+                    .toArray(String[]::new));
+            assertThat(empty.status()).isEqualTo(2);
+            assertThat(empty.err())
+                    .startsWith("error: the contract has no element that a message could begin with, and no operation");
+        }
         BuiltProgram.Run missing = program.run("proof", "desk.wsdl", "--message", "nowhere.xml");
         assertThat(missing.status()).isEqualTo(2);
         assertThat(missing.err()).startsWith("error: --message: there is no file nowhere.xml");

@@ -7,6 +7,7 @@ import org.protypos.diagnostic.Place;
  * none is shown.
  *
  * @param reader for whom it breaks
+ * @param sent whether the message comes from who is of the old contract, rather than to them
  * @param message the message, or null
  * @param of what kind of message it is: an operation and which way it goes, or an element
  * @param refused what is refused, in words; null when it is no one thing in a message
@@ -15,13 +16,7 @@ import org.protypos.diagnostic.Place;
  * @param contract where that side's contract says so, or null
  */
 public record Evidence(
-        Reader reader, String message, String of, String refused, String at, String why, Place contract) {
-    /** Whether the message comes from who is of the old contract, rather than to them. */
-    public boolean isSent() {
-        boolean answer = of.contains(" output") || of.contains(" fault ");
-        return (reader == Reader.OLD_CLIENTS) != answer;
-    }
-
+        Reader reader, boolean sent, String message, String of, String refused, String at, String why, Place contract) {
     /** Whether there is a message. */
     public boolean isShown() {
         return message != null;

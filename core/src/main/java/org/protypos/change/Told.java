@@ -71,7 +71,7 @@ final class Told {
     void breaks(Set<Reader> readers, String why) {
         readers.stream()
                 .filter(Reader::isOnTheWire)
-                .forEach(reader -> breaks(new Evidence(reader, null, designator, null, null, why, null), true));
+                .forEach(reader -> breaks(new Evidence(reader, true, null, designator, null, null, why, null), true));
         breaks.addAll(readers);
     }
 

@@ -69,9 +69,9 @@ final class Witnesses {
         return judged(made, gap, reader, place.message());
     }
 
-    private static Evidence unshown(Gap gap, Reader reader, String why) {
+    private Evidence unshown(Gap gap, Reader reader, String why) {
         String message = ((WireChange.Place) gap.root().of()).message();
-        return new Evidence(reader, null, message, gap.words(), null, why, null);
+        return new Evidence(reader, forth, null, message, gap.words(), null, why, null);
     }
 
     private Evidence judged(MessageElement made, Gap gap, Reader reader, String message) {
@@ -86,13 +86,13 @@ final class Witnesses {
         String text = MessageText.of(made);
         List<Deviation> theirs = theirs(made, text);
         if (gap.kind() == Gap.Kind.MEANS_ELSE) {
-            return new Evidence(reader, text, message, gap.words(), null, gap.words(), null);
+            return new Evidence(reader, forth, text, message, gap.words(), null, gap.words(), null);
         }
         if (theirs.isEmpty()) {
             return null;
         }
         Deviation first = theirs.get(0);
-        return new Evidence(reader, text, message, gap.words(), first.path(), first.came(), first.contract());
+        return new Evidence(reader, forth, text, message, gap.words(), first.path(), first.came(), first.contract());
     }
 
     /** A message of an element that the other contract does not have. */
@@ -103,6 +103,7 @@ final class Witnesses {
         Deviation first = theirs.isEmpty() ? null : theirs.get(0);
         return new Evidence(
                 reader,
+                forth,
                 text,
                 name.toString(),
                 "<" + name.getLocalPart() + ">",

@@ -462,7 +462,9 @@ public final class LayoutBuilder {
     private Slot known(Slot group, Member member, ApiValue value) {
         StructuredType type = value.structure();
         if (type != null) {
-            boolean unfolds = !type.isMixed() && !open.contains(type) && open.size() < depth;
+            // The text of an element can stand for it; a group that repeats is no element, and holds at most such
+            // texts.
+            boolean unfolds = type.isGroup() || !type.isMixed() && !open.contains(type) && open.size() < depth;
             if (!unfolds) {
                 return null;
             }

@@ -40,16 +40,21 @@ class ChangeEvidenceTest {
     private static final Path YARD = Path.of("src/test/resources/change");
     private static final List<String> REQUESTS = List.of("book", "survey");
     private static final List<String> ANSWERS = List.of("booked", "surveyed");
+    private static final Set<Reader> WIRE = EnumSet.of(Reader.OLD_CLIENTS, Reader.OLD_SERVERS);
     private static final int EDITS = 50;
     private static final int TRIES = 120;
 
-    /** A contract with its judge and some messages that the judge allows. */
-    private record Side(Contract contract, Infoset.Validator judge) {}
+    /** A contract, its schema as a contract of its own, and their judge. */
+    private record Side(Contract contract, Contract schema, Infoset.Validator judge) {}
 
     private static Side read(Path folder) {
-        Contract contract = ContractReader.read(
-                DocumentGatherer.gather(List.of(folder.resolve("yard.wsdl").toString()), null));
-        return contract.isSound() ? new Side(contract, Infoset.validator(folder.resolve("yard.xsd"))) : null;
+        Contract contract = contract(folder.resolve("yard.wsdl"));
+        Path schema = folder.resolve("yard.xsd");
+        return contract.isSound() ? new Side(contract, contract(schema), Infoset.validator(schema)) : null;
+    }
+
+    private static Contract contract(Path document) {
+        return ContractReader.read(DocumentGatherer.gather(List.of(document.toString()), null));
     }
 
     private static Surface surface(Contract contract) {
@@ -82,22 +87,20 @@ class ChangeEvidenceTest {
                 continue;
             }
             judged++;
-            Comparison.Result result = Comparison.of(
-                    before.contract(), after.contract(), surface(before.contract()), surface(after.contract()));
             Set<Reader> told = EnumSet.noneOf(Reader.class);
-            Set<Reader> misled = EnumSet.noneOf(Reader.class);
-            List<Evidence> shown = new ArrayList<>();
-            for (Difference difference : result.differences()) {
-                told.addAll(difference.breaks());
-                misled.addAll(difference.misleads());
-                shown.addAll(difference.evidence());
-            }
-            told.retainAll(EnumSet.of(Reader.OLD_CLIENTS, Reader.OLD_SERVERS));
+            List<Evidence> shown = compare(before.contract(), after.contract(), told);
+            Set<Reader> alone = EnumSet.noneOf(Reader.class);
+            List<Evidence> shownAlone = compare(before.schema(), after.schema(), alone);
+            told.retainAll(WIRE);
             Set<Reader> seen = EnumSet.noneOf(Reader.class);
             String why = seen(before, after, chance, seen);
             breaking += seen.isEmpty() ? 0 : 1;
             if (!told.containsAll(seen)) {
                 faults.add("MISSED " + edit.told() + "\n  told " + told + ", seen " + seen + "\n" + why);
+            }
+            // Of a schema alone each side sends and is sent everything.
+            if (!seen.isEmpty() && !alone.containsAll(WIRE)) {
+                faults.add("MISSED in the schema " + edit.told() + "\n  told " + alone + "\n" + why);
             }
             for (Evidence evidence : shown) {
                 if (!evidence.isShown()) {
@@ -108,11 +111,14 @@ class ChangeEvidenceTest {
                 MessageElement body = body(evidence.message());
                 boolean forth = (evidence.reader() == Reader.OLD_CLIENTS)
                         == REQUESTS.contains(body.name().getLocalPart());
-                String own = (forth ? before : after).judge().complaint(MessageText.of(body));
-                String other = (forth ? after : before).judge().complaint(MessageText.of(body));
-                boolean refused = evidence.at() != null;
-                if (own != null || refused != (other != null)) {
-                    faults.add("FALSE " + edit.told() + ": " + evidence + "\n  own " + own + "\n  other " + other);
+                if (forth != evidence.sent()) {
+                    faults.add("FALSE " + edit.told() + ": it goes the other way, " + evidence);
+                }
+                judge(evidence, MessageText.of(body), before, after, edit, faults);
+            }
+            for (Evidence evidence : shownAlone) {
+                if (evidence.isShown()) {
+                    judge(evidence, evidence.message(), before, after, edit, faults);
                 }
             }
         }
@@ -120,6 +126,28 @@ class ChangeEvidenceTest {
         faults.forEach(System.out::println);
         assertThat(faults).noneMatch(fault -> !fault.startsWith("unshown"));
         assertThat(breaking).isGreaterThan(EDITS / 3);
+    }
+
+    private static List<Evidence> compare(Contract before, Contract after, Set<Reader> told) {
+        List<Evidence> shown = new ArrayList<>();
+        for (Difference difference :
+                Comparison.of(before, after, surface(before), surface(after)).differences()) {
+            told.addAll(difference.breaks());
+            shown.addAll(difference.evidence());
+        }
+        return shown;
+    }
+
+    /** A message is valid for who sends it, and refused by the others when the evidence says so. */
+    private static void judge(
+            Evidence evidence, String message, Side before, Side after, RandomEdit.Edited edit, List<String> faults)
+            throws IOException {
+        String own = (evidence.sent() ? before : after).judge().complaint(message);
+        String other = (evidence.sent() ? after : before).judge().complaint(message);
+        boolean refused = evidence.at() != null;
+        if (own != null || refused != (other != null)) {
+            faults.add("FALSE " + edit.told() + ": " + evidence + "\n  own " + own + "\n  other " + other);
+        }
     }
 
     private static MessageElement body(String message) {

@@ -16,6 +16,8 @@ import java.util.Map;
 import java.util.TreeMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import javax.xml.namespace.QName;
 import org.junit.jupiter.api.Test;
@@ -92,6 +94,7 @@ class RecordTripTest {
                     assertThat(finding.code())
                             .as(message + "\n" + finding.message())
                             .isIn("record-overflow", "record-character", "record-left-out");
+                    assertThat(finding.message()).as(message).doesNotContain(": the element ");
                 }
                 continue;
             }
@@ -181,6 +184,36 @@ class RecordTripTest {
         RecordReader.Content content = RecordReader.read(layout, record, FORM, "record", findings);
         assertThat(MessageText.compact(content.body().get(0)))
                 .isEqualTo("<log><keeper><name>Ada</name><remark>stays</remark></keeper><calm>1</calm></log>");
+    }
+
+    /** Of a record that would be too large the elements are XML as text; a group that repeats is no element. */
+    @Test
+    void groupsThatRepeatHaveFieldsAtTheLowestLevel(@TempDir Path folder) throws Exception {
+        String names = IntStream.range(0, 40)
+                .mapToObj(i -> "<xs:element name=\"f" + i + "\" type=\"xs:string\" minOccurs=\"0\"/>")
+                .collect(Collectors.joining());
+        Path schema = Files.writeString(folder.resolve("log.xsd"), """
+                <xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema">
+                  <xs:complexType name="Wide"><xs:sequence>%s</xs:sequence></xs:complexType>
+                  <xs:element name="log"><xs:complexType><xs:sequence>
+                    <xs:choice minOccurs="0" maxOccurs="unbounded">
+                      <xs:element name="buoy" type="Wide"/>
+                      <xs:sequence><xs:element name="light" type="Wide"/><xs:element name="hours" type="xs:int"/></xs:sequence>
+                    </xs:choice>
+                    %s
+                  </xs:sequence></xs:complexType></xs:element>
+                </xs:schema>
+                """.formatted(
+                        names, names.replace("f", "w").replace("xs:string", "Wide")));
+        RecordLayout layout = records(schema, List.of()).get("log");
+        String text =
+                "<log><light><f1>a</f1></light><hours>3</hours><buoy/><buoy><f0>b</f0></buoy><w7><f39>c</f39></w7></log>";
+        MessageElement log = MessageReader.read("message", text);
+        Findings findings = new Findings();
+        byte[] record = RecordWriter.write(layout, List.of(), List.of(log), FORM, "message", findings);
+        RecordReader.Content content = RecordReader.read(layout, record, FORM, "record", findings);
+        assertThat(findings.sorted()).isEmpty();
+        assertThat(MessageText.compact(content.body().get(0))).isEqualTo(text);
     }
 
     /** Bytes are in files as they are, in one folder and in no other; of a record that is none nothing is left. */

@@ -302,8 +302,8 @@ class GettingContractsTest {
                 parts.resolve("quay.xsd"),
                 SCHEMA.replace(
                         "/>",
-                        "><xs:include schemaLocation='ftp://files.example/a.xsd'/><xs:include schemaLocation='"
-                                + base + "/gone/The%20Crane.xsd?a=1&amp;b=2'/></xs:schema>"));
+                        "><xs:include schemaLocation='ftp://files.example/a.xsd'/><xs:include schemaLocation='" + base
+                                + "/gone/The%20Crane.xsd?a=1&amp;b=2'/></xs:schema>"));
         Files.writeString(parts.resolve("the crane.xsd"), SCHEMA);
         Files.writeString(parts.resolve("Berths.xsd"), SCHEMA);
         List<String> cures = cures(desk);

@@ -125,7 +125,7 @@ public final class SampleCommand implements Callable<Integer> {
         for (String wanted : operations) {
             operation(samples, wanted, made);
         }
-        if (made.isEmpty() && !all) {
+        if (made.isEmpty()) {
             throw new ParameterException(spec.commandLine(), nothingChosen(contract, samples));
         }
         if (samples.isCut()) {
@@ -174,6 +174,9 @@ public final class SampleCommand implements Callable<Integer> {
                     .map(QName::getLocalPart)
                     .distinct()
                     .toList();
+        }
+        if (known.isEmpty()) {
+            return "the contract has no element that a message could begin with, and no operation";
         }
         return "name what to make a sample of with " + what + ": "
                 + known.stream().limit(SHOWN_NAMES).collect(Collectors.joining(", "))

@@ -149,7 +149,7 @@ public final class ComparisonView {
             return "says something else to " + who + ": " + evidence.refused() + in;
         }
         String what = evidence.refused() + in;
-        String verdict = evidence.isSent()
+        String verdict = evidence.sent()
                 ? who + " may send " + what + "; it is refused now"
                 : who + " refuse " + what + "; it may come now";
         return evidence.isShown() ? verdict : verdict + " (no message shows it: " + evidence.why() + ")";
