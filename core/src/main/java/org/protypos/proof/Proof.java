@@ -15,6 +15,7 @@ import org.protypos.diagnostic.Place;
 import org.protypos.message.check.CheckedMessage;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.check.Deviation;
+import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.check.InfosetComparison;
 import org.protypos.message.check.OperationCheck;
 import org.protypos.message.check.Recognized;
@@ -88,11 +89,17 @@ public final class Proof {
         for (Message message : messages) {
             MessageElement root = MessageReader.read(message.name(), message.bytes(), new Findings());
             if (root != null) {
-                collect(root, names);
+                Set<QName> own = new HashSet<>();
+                collect(root, own);
                 SelfTelling told = untold ? told(root, check.recognize(root)) : null;
                 if (told != null) {
-                    collect(told.message(), names);
+                    collect(told.message(), own);
                 }
+                if (check.isSent(root)) {
+                    // Envelopes carry the messages, and have no types of the contract, though it may declare them.
+                    own.removeIf(name -> EnvelopeParts.isOfSoap(name.getNamespaceURI()));
+                }
+                names.addAll(own);
             }
         }
         return names;

@@ -2,6 +2,7 @@ package org.protypos.record;
 
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.Iterator;
 import java.util.List;
@@ -159,6 +160,13 @@ public final class RecordTrip {
                 });
     }
 
+    private static long headersOf(RecordLayout layout, List<MessageElement> headers) {
+        return layout.root().children().stream()
+                .filter(slot -> layout.isHeader(slot)
+                        && headers.stream().anyMatch(header -> header.name().equals(slot.xmlName())))
+                .count();
+    }
+
     private static MessageElement detail(MessageElement first) {
         return !first.name().getLocalPart().equals("Fault")
                 ? null
@@ -187,9 +195,10 @@ public final class RecordTrip {
     private RecordReader.Content content(
             List<MessageElement> headers, List<MessageElement> body, QName type, boolean enveloped) {
         QName first = body.isEmpty() ? null : body.get(0).name();
+        // Several messages may have one body: it is the one that has a place for the most headers.
         RecordLayout layout = records.stream()
                 .filter(one -> type == null ? first != null && first.equals(one.body()) : one.isOf(type, enveloped))
-                .findFirst()
+                .min(Comparator.comparing(one -> -headersOf(one, headers)))
                 .orElse(null);
         if (layout == null) {
             findings.error(

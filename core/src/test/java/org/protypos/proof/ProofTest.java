@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -14,6 +16,7 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import javax.xml.namespace.QName;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.protypos.generator.Generator;
@@ -33,6 +36,8 @@ import org.protypos.wire.WireOperation;
  * envelope. Code of each language must have read what it writes again, not have handed it on.
  */
 class ProofTest {
+    private static final Path QUAY = Path.of("src/test/resources/proof/quay.wsdl");
+
     private static final String ENVELOPE = """
             <s:Envelope xmlns:s="http://schemas.xmlsoap.org/soap/envelope/" xmlns:q="urn:lantern:quay" xmlns:xs="http://www.w3.org/2001/XMLSchema" xmlns:xsi="http://www.w3.org/2001/XMLSchema-instance" xmlns:enc="http://schemas.xmlsoap.org/soap/encoding/">
               %s
@@ -70,10 +75,14 @@ class ProofTest {
     }
 
     private void plan(String language) {
+        plan(language, QUAY);
+    }
+
+    private void plan(String language, Path contract) {
         if (language.equals("csharp")) {
             CSharp.assumed();
         }
-        planned = Generator.of(List.of("src/test/resources/proof/quay.wsdl"))
+        planned = Generator.of(List.of(contract.toString()))
                 .target(Targets.named(language))
                 .plan();
         assertThat(planned.isSound()).isTrue();
@@ -121,6 +130,44 @@ class ProofTest {
         List<Given> messages = new ArrayList<>();
         MESSAGES.forEach((name, parts) -> messages.add(new Given(name, ENVELOPE.formatted(parts))));
         assertThat(proved(messages)).isEmpty();
+    }
+
+    /** Contracts take in the schema of SOAP for its attributes: their messages are what they were. */
+    @ParameterizedTest
+    @ValueSource(strings = {"java", "csharp", "cobol"})
+    void aDeclaredEnvelopeChangesNothing(String language, @TempDir Path folder) throws Exception {
+        Files.writeString(folder.resolve("soap.xsd"), """
+                <xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema" xmlns:s="http://schemas.xmlsoap.org/soap/envelope/"
+                    targetNamespace="http://schemas.xmlsoap.org/soap/envelope/">
+                  <xs:element name="Envelope" type="s:Envelope"/>
+                  <xs:complexType name="Envelope"><xs:sequence>
+                    <xs:element ref="s:Header" minOccurs="0"/><xs:element ref="s:Body"/>
+                  </xs:sequence></xs:complexType>
+                  <xs:element name="Header" type="s:Carried"/>
+                  <xs:element name="Body" type="s:Carried"/>
+                  <xs:complexType name="Carried">
+                    <xs:sequence><xs:any namespace="##any" processContents="lax" minOccurs="0" maxOccurs="unbounded"/></xs:sequence>
+                    <xs:anyAttribute namespace="##any" processContents="lax"/>
+                  </xs:complexType>
+                  <xs:attribute name="mustUnderstand" type="xs:boolean"/>
+                </xs:schema>
+                """);
+        Path contract = Files.writeString(
+                folder.resolve("quay.wsdl"),
+                Files.readString(QUAY)
+                        .replaceFirst(
+                                "<xs:import ",
+                                "<xs:import namespace=\"http://schemas.xmlsoap.org/soap/envelope/\" schemaLocation=\"soap.xsd\"/>$0"));
+        plan(language, contract);
+        assertThat(planned.contract().schema().elements()).hasSizeGreaterThan(3);
+        List<Given> messages = new ArrayList<>();
+        MESSAGES.forEach((name, parts) -> messages.add(new Given(name, ENVELOPE.formatted(parts))));
+        assertThat(proved(messages)).isEmpty();
+        String call = "<s:Body><q:move><order><q:ship>Aurora</q:ship><q:tons>%s</q:tons></order></q:move></s:Body>";
+        assertThat(proved(List.of(
+                        new Given("right", ENVELOPE.formatted(call.formatted("7"))),
+                        new Given("wrong", ENVELOPE.formatted(call.formatted("seven"))))))
+                .containsExactly("wrong: [\"seven\" is no int]");
     }
 
     @ParameterizedTest

@@ -131,7 +131,7 @@ public final class ContractCheck {
     public CheckedMessage check(MessageElement message) {
         List<Deviation> deviations = new ArrayList<>();
         Map<MessageElement, TypeModel> types = new IdentityHashMap<>();
-        for (MessageElement part : EnvelopeParts.of(message, vocabulary)) {
+        for (MessageElement part : isSent(message) ? EnvelopeParts.carried(message) : List.of(message)) {
             if (isForeignBlock(part)) {
                 continue;
             }
@@ -140,6 +140,19 @@ public final class ContractCheck {
             types.putAll(checked.types());
         }
         return new CheckedMessage(deviations, types);
+    }
+
+    /**
+     * Whether a message is an envelope that carries something of the contract. Contracts take in the schema of SOAP for an attribute or
+     * two; what it says of envelopes, in which anything may stand, is no word about their messages.
+     */
+    public boolean isSent(MessageElement message) {
+        return EnvelopeParts.isEnvelope(message)
+                && (vocabulary.element(message.name()) == null
+                        || wire.bindings().stream()
+                                .map(binding -> EnvelopeParts.namespace(
+                                        binding.binding().protocol()))
+                                .anyMatch(message.name().getNamespaceURI()::equals));
     }
 
     private CheckedMessage part(MessageElement part) {

@@ -50,13 +50,19 @@ public final class EnvelopeParts {
     }
 
     /**
-     * The elements that are declared in a contract: the root, or for an envelope that it does not declare its header blocks and what is in its
-     * body; of a fault what is in its detail (SOAP 1.1, section 4; SOAP 1.2 Part 1, section 5).
+     * The elements that are declared in a contract: the root, or for an envelope that it does not declare what that carries.
+     *
+     * @see #carried
      */
     public static List<MessageElement> of(MessageElement root, Vocabulary vocabulary) {
-        if (!isEnvelope(root) || vocabulary.element(root.name()) != null) {
-            return List.of(root);
-        }
+        return !isEnvelope(root) || vocabulary.element(root.name()) != null ? List.of(root) : carried(root);
+    }
+
+    /**
+     * What an envelope carries: its header blocks and what is in its body; of a fault what is in its detail (SOAP 1.1, section 4; SOAP
+     * 1.2 Part 1, section 5).
+     */
+    static List<MessageElement> carried(MessageElement root) {
         List<MessageElement> parts = new ArrayList<>();
         for (MessageElement section : root.children()) {
             if (is(section, "Header") || is(section, "Body")) {

@@ -4,6 +4,7 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.regex.Pattern;
 import org.protypos.target.SourceFile;
 import org.protypos.target.code.CodeFile;
 import org.protypos.target.code.LineWrap;
@@ -14,6 +15,9 @@ import org.protypos.target.code.TypeName;
  * is called by its simple name where that can only mean it, by its full name otherwise.
  */
 public final class JavaFile extends CodeFile<JavaFile> {
+    private static final String PARAGRAPH = "\n\n<p>";
+    private static final Pattern EMPTY_LINE = Pattern.compile("\n\\s*\n\\s*");
+
     private static final String HEADER =
             "// " + SourceFile.MARK + " from a service contract. Changes made here are lost.\n";
 
@@ -88,14 +92,17 @@ public final class JavaFile extends CodeFile<JavaFile> {
         return shift(-2);
     }
 
-    /** Writes a documentation comment; parts that are empty are left out, the others become paragraphs. */
+    /** Writes a documentation comment; parts that are empty are left out, the others become paragraphs, as does what an empty line parts. */
     public JavaFile doc(String... paragraphs) {
-        boolean first = true;
         StringBuilder text = new StringBuilder();
         for (String paragraph : paragraphs) {
             if (!paragraph.isBlank()) {
-                text.append(first ? "" : "\n\n<p>").append(paragraph.strip());
-                first = false;
+                String stripped = paragraph.strip();
+                text.append(text.isEmpty() ? "" : PARAGRAPH)
+                        .append(
+                                stripped.indexOf('\n') < 0
+                                        ? stripped
+                                        : EMPTY_LINE.matcher(stripped).replaceAll(PARAGRAPH));
             }
         }
         if (text.isEmpty()) {
