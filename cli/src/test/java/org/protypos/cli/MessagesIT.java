@@ -350,6 +350,41 @@ class MessagesIT {
         assertThat(missing.err()).startsWith("error: --message: there is no file nowhere.xml");
     }
 
+    /** Of a message that cannot be valid there is a sample all the same, and it is said why it is not. */
+    @Test
+    void messagesThatNothingCanBeAreNamed() throws Exception {
+        Files.writeString(folder.resolve("odd.wsdl"), """
+                <definitions xmlns="http://schemas.xmlsoap.org/wsdl/" xmlns:soap="http://schemas.xmlsoap.org/wsdl/soap/"
+                    xmlns:o="urn:odd" targetNamespace="urn:odd">
+                  <types><xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema" targetNamespace="urn:odd">
+                    <xs:complexType name="Mark" abstract="true"/>
+                    <xs:element name="mark" type="o:Mark"/>
+                    <xs:element name="sign" type="xs:string"/>
+                  </xs:schema></types>
+                  <message name="ask"><part name="mark" element="o:mark"/></message>
+                  <message name="told"><part name="sign" element="o:sign"/></message>
+                  <portType name="Odd"><operation name="ask"><input message="o:ask"/><output message="o:told"/></operation>
+                    <operation name="tell"><input message="o:told"/><output message="o:ask"/></operation></portType>
+                  <binding name="Odd" type="o:Odd"><soap:binding transport="http://schemas.xmlsoap.org/soap/http"/>
+                    <operation name="ask"><input><soap:body use="literal"/></input><output><soap:body use="literal"/></output></operation>
+                    <operation name="tell"><input><soap:body use="literal"/></input><output><soap:body use="literal"/></output></operation>
+                  </binding>
+                  <service name="Odd"><port name="Odd" binding="o:Odd"><soap:address location="http://localhost/"/></port></service>
+                </definitions>
+                """);
+        String why =
+                " is valid: mark is abstract and nothing may stand in its place, or has to hold another of its kind without end"
+                        + " [sample-impossible]";
+        BuiltProgram.Run both = program.run("sample", "odd.wsdl", "--operation", "*", "--into", "odd");
+        assertThat(both.err())
+                .contains(
+                        "odd.wsdl:8:41: warning: no request of ask" + why,
+                        "odd.wsdl:8:41: warning: no answer of tell" + why);
+        assertThat(both.out()).startsWith("4 messages written into odd");
+        assertThat(program.run("sample", "odd.wsdl", "--operation", "tell").err())
+                .isEmpty();
+    }
+
     /** What sample tells as JSON is a message for proof, and what is wrong with one is told with its place. */
     @Test
     void samplesInJsonAreProved() throws Exception {

@@ -38,7 +38,9 @@ import org.protypos.output.LooseFiles;
 import org.protypos.output.WriteReport;
 import org.protypos.target.SourceFile;
 import org.protypos.wire.WireBinding;
+import org.protypos.wire.WireMessage;
 import org.protypos.wire.WireOperation;
+import org.protypos.wire.WirePart;
 import org.protypos.wsdl.Operation;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -116,6 +118,7 @@ public final class SampleCommand implements Callable<Integer> {
         check = new ContractCheck(contract);
         Samples samples = new Samples(contract, check.vocabulary(), full);
         List<Made> made = new ArrayList<>();
+        Findings told = new Findings();
         if (all) {
             samples.elements().forEach(name -> made.add(element(samples, name)));
         }
@@ -123,21 +126,20 @@ public final class SampleCommand implements Callable<Integer> {
             made.add(element(samples, named(samples, wanted)));
         }
         for (String wanted : operations) {
-            operation(samples, wanted, made);
+            operation(samples, wanted, made, told);
         }
         if (made.isEmpty()) {
             throw new ParameterException(spec.commandLine(), nothingChosen(contract, samples));
         }
         if (samples.isCut()) {
-            Findings findings = new Findings();
-            findings.warning(
+            told.warning(
                     "sample-cut",
                     null,
                     "the contract asks for more than 50,000 elements in one message, for more than 500 in one another, or for"
                             + " a value of more than 100,000 characters; that much was not made up",
                     "look for a minOccurs or minLength that is not meant so, or an element that must hold another of its kind");
-            new FindingPrinter(terminal.err()).print(findings.sorted());
         }
+        new FindingPrinter(terminal.err()).print(told.sorted());
         return into == null ? print(made) : write(made);
     }
 
@@ -218,7 +220,7 @@ public final class SampleCommand implements Callable<Integer> {
                                 .orElse(""));
     }
 
-    private void operation(Samples samples, String wanted, List<Made> made) {
+    private void operation(Samples samples, String wanted, List<Made> made, Findings findings) {
         List<String> known = new ArrayList<>();
         Set<Operation> done = Collections.newSetFromMap(new IdentityHashMap<>());
         // What can be called tells more than a binding that no port has.
@@ -232,11 +234,26 @@ public final class SampleCommand implements Callable<Integer> {
                         || wanted.equals(operation.operation().input().name());
                 if (meant && done.add(operation.operation())) {
                     messages(samples, operation, made);
+                    operation.messages().stream()
+                            .filter(carried -> into != null || !carried.isAnswer())
+                            .forEach(carried -> impossible(samples, operation, carried, findings));
                 }
             }
         }
         if (done.isEmpty()) {
             throw unknown("--operation", wanted, known);
+        }
+    }
+
+    private static void impossible(Samples samples, WireOperation operation, WireMessage carried, Findings findings) {
+        for (WirePart part : samples.impossible(carried)) {
+            findings.warning(
+                    "sample-impossible",
+                    part.part().place(),
+                    "no " + (carried.isAnswer() ? "answer" : "request") + " of " + operation.name() + " is valid: "
+                            + part.element().getLocalPart()
+                            + " is abstract and nothing may stand in its place, or has to hold another of its kind without end",
+                    "ask for the document that declares what may stand there, or correct the contract");
         }
     }
 

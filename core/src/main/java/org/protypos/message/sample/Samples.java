@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Function;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
 import org.protypos.message.check.EncodedForm;
@@ -102,6 +103,19 @@ public final class Samples {
     /** Whether some element of a type can be complete. */
     public boolean isPossible(TypeModel type) {
         return depths.of(type) < MinimalDepth.ENDLESS;
+    }
+
+    /**
+     * The parts of a message, header blocks among them, that nothing can be whole: what is abstract and has nothing that may stand in its
+     * place, or has to hold another of its kind without end.
+     */
+    public List<WirePart> impossible(WireMessage carried) {
+        return Stream.concat(carried.blocks().stream(), carried.parts().stream())
+                .filter(part -> part.isGlobal()
+                        ? vocabulary.substitutes(vocabulary.element(part.element())).stream()
+                                .allMatch(name -> depths.of(vocabulary.element(name)) >= MinimalDepth.ENDLESS)
+                        : part.type() != null && !isPossible(vocabulary.type(part.type())))
+                .toList();
     }
 
     /** How deep the shallowest content of a type is. */
