@@ -255,7 +255,9 @@ public final class DocumentGatherer {
         }
         missing.add(reference);
         String message = "the document " + display(location) + " cannot be read: " + why;
-        String cure = MissingDocument.cure(location, reference.document().location(), home);
+        String cure = pins == null
+                ? MissingDocument.cure(location, reference.document().location(), home)
+                : MissingDocument.USUAL;
         if (reference.is(Xml.XSD, "import")) {
             findings.warning("document-unreachable", reference.place("schemaLocation"), message, cure);
         } else {

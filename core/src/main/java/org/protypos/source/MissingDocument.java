@@ -12,7 +12,8 @@ import org.protypos.source.fetch.Fetcher;
 
 /** What to do about a document that a contract leads to and that is not there. */
 final class MissingDocument {
-    private static final String USUAL =
+    /** Where nothing is known of what lies around. */
+    static final String USUAL =
             "save it there, or map the address to a local copy in a catalog (" + Setting.CATALOG + ")";
 
     private MissingDocument() {}
