@@ -145,8 +145,9 @@ public final class ContractReference {
 
     private static boolean holds(List<Node> nodes, String name) {
         return nodes.stream()
-                .anyMatch(node ->
-                        node.label().equals(name) || node.label().equals("@" + name) || holds(node.children(), name));
+                .anyMatch(node -> node.label().equals(name)
+                        || node.label().replaceFirst("^@(.*:)?", "").equals(name)
+                        || holds(node.children(), name));
     }
 
     private List<Node> structure(Component component, int depth, Structure structure) {

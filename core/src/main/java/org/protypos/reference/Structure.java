@@ -8,6 +8,7 @@ import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
@@ -29,6 +30,8 @@ import org.protypos.schema.Substitutions;
 import org.protypos.schema.Term;
 import org.protypos.schema.TypeReference;
 import org.protypos.schema.Wildcard;
+import org.protypos.source.Documents;
+import org.protypos.source.Xml;
 
 /** The structure of schema components as a tree, as deep as somebody wants it. */
 final class Structure {
@@ -38,6 +41,7 @@ final class Structure {
     private static final int MOST_NAMES = 8;
 
     private final SchemaComponents schema;
+    private final Documents documents;
     private final Map<String, String> inCode;
     private final Demands demands;
     private final Substitutions substitutions;
@@ -55,6 +59,7 @@ final class Structure {
     Structure(Contract contract, Map<String, String> inCode, boolean whole) {
         this.whole = whole;
         this.schema = contract.schema();
+        this.documents = contract.documents();
         this.inCode = inCode;
         this.demands = new Demands(schema);
         this.substitutions = new Substitutions(schema);
@@ -349,7 +354,7 @@ final class Structure {
             }
             all.add(node(
                     Node.Kind.ATTRIBUTE,
-                    "@" + name.getLocalPart(),
+                    attribute(name),
                     demands.inWords(type),
                     use.use() == AttributeUse.Use.REQUIRED ? "1" : "0..1",
                     told,
@@ -369,6 +374,22 @@ final class Structure {
         if (attributes.wildcard() != null) {
             all.add(wildcard(Node.Kind.ANY_ATTRIBUTE, attributes.wildcard(), ""));
         }
+    }
+
+    /** What an attribute is called: one of a namespace with a prefix, for it is never written without. */
+    private String attribute(QName name) {
+        String namespace = name.getNamespaceURI();
+        String prefix = namespace.equals(Xml.XML)
+                ? "xml"
+                : namespace.isEmpty()
+                        ? null
+                        : documents.all().stream()
+                                .filter(document -> document.root() != null)
+                                .map(document -> document.root().prefixOf(namespace))
+                                .filter(Objects::nonNull)
+                                .findFirst()
+                                .orElse(null);
+        return "@" + (prefix == null ? "" : prefix + ":") + name.getLocalPart();
     }
 
     private Node wildcard(Node.Kind kind, Wildcard wildcard, String occurs) {

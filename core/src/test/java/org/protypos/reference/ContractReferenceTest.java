@@ -203,6 +203,30 @@ class ContractReferenceTest {
         assertThat(tide.components().named("nothing")).isEmpty();
     }
 
+    /** Of two attributes with one local name the tree tells which is which. */
+    @Test
+    void attributesOfNamespacesHaveTheirPrefix() throws Exception {
+        Path document = Files.writeString(folder.resolve("log.xsd"), """
+                <xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema" xmlns:h="urn:lantern:log" targetNamespace="urn:lantern:log">
+                  <xs:import namespace="http://www.w3.org/XML/1998/namespace"/>
+                  <xs:complexType name="Entry">
+                    <xs:attribute name="lang" type="xs:string"/>
+                    <xs:attribute ref="xml:lang"/>
+                    <xs:attribute name="tide" type="xs:int" form="qualified"/>
+                  </xs:complexType>
+                </xs:schema>
+                """);
+        ContractReference reference = new ContractReference(read(document), Map.of());
+        Component entry = reference.components().all().stream()
+                .filter(one -> one.name().getLocalPart().equals("Entry"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(reference.structure(entry, 3))
+                .extracting(Node::label)
+                .containsExactly("@lang", "@xml:lang", "@h:tide");
+        assertThat(reference.holders("tide")).containsExactly(entry);
+    }
+
     /** Every element and attribute of messages that the platform's validator takes has its place in the tree. */
     @ParameterizedTest
     @ValueSource(longs = {1, 5, 8, 21})
