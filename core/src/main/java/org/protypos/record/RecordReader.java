@@ -161,6 +161,7 @@ public final class RecordReader {
                 MessageElement nil = new MessageElement(slot.xmlName(), null);
                 nil.attributes().put(NIL, "true");
                 element.add(nil);
+                attributes(nil, slot, at);
             }
             case RecordText.ABSENT, "" -> {
                 if (!absentable) {
@@ -251,6 +252,31 @@ public final class RecordReader {
         return prefix + ":" + name.getLocalPart();
     }
 
+    /** The attributes of what is nil: all that it has, beside the type that it says. */
+    private void attributes(MessageElement nil, Slot slot, int at) {
+        if (slot.kind() == Slot.Kind.FAMILY) {
+            Slot variant = sharing(
+                    slot, values.number(slot.selector(), at + slot.selector().offset()));
+            if (variant != null) {
+                state(nil, slot, variant);
+                attributes(nil, variant, at + variant.offset());
+            }
+            return;
+        }
+        for (Slot child : slot.children()) {
+            if (child.member() != null && child.member().kind() == Member.Kind.ATTRIBUTE) {
+                single(nil, child, at, at + child.offset());
+            }
+        }
+    }
+
+    private static void state(MessageElement element, Slot slot, Slot variant) {
+        if (variant.type() != slot.type()) {
+            element.attributes()
+                    .put(TYPE, prefixed(element, variant.type().typeName().toString()));
+        }
+    }
+
     private void family(MessageElement element, Slot slot, int at) {
         int number = values.number(slot.selector(), at + slot.selector().offset());
         Slot variant = sharing(slot, number == 0 && !slot.type().isAbstract() ? 1 : number);
@@ -260,10 +286,7 @@ public final class RecordReader {
             }
             return;
         }
-        if (variant.type() != slot.type()) {
-            element.attributes()
-                    .put(TYPE, prefixed(element, variant.type().typeName().toString()));
-        }
+        state(element, slot, variant);
         fill(element, variant, at + variant.offset());
     }
 

@@ -281,6 +281,7 @@ public final class RecordWriter {
     private void element(Slot slot, int group, int at, MessageElement element) {
         if (element.isNil() && slot.isNillable()) {
             presence(slot, group, RecordText.NIL);
+            nil(slot, at, element);
             return;
         }
         presence(slot, group, RecordText.PRESENT);
@@ -290,9 +291,23 @@ public final class RecordWriter {
                 rest(slot, at, element, Set.of());
             }
             case DOCUMENT -> text(slot, group, at, MessageText.compact(standing(element)), element);
-            case FAMILY -> family(slot, at, element);
+            case FAMILY -> family(slot, at, element, false);
             default -> whole(slot, at, element);
         }
+    }
+
+    /** What is nil holds nothing, and has its attributes all the same (XML Schema Part 1, section 3.4.4). */
+    private void nil(Slot slot, int at, MessageElement element) {
+        if (slot.kind() == Slot.Kind.FAMILY) {
+            family(slot, at, element, true);
+            return;
+        }
+        for (Slot child : slot.children()) {
+            if (child.member() != null && child.member().kind() == Member.Kind.ATTRIBUTE) {
+                single(child, at, element, new Children(List.of()), false);
+            }
+        }
+        rest(slot, at, element, attributes(slot));
     }
 
     private void whole(Slot slot, int at, MessageElement element) {
@@ -400,7 +415,7 @@ public final class RecordWriter {
                 value);
     }
 
-    private void family(Slot slot, int at, MessageElement element) {
+    private void family(Slot slot, int at, MessageElement element, boolean nil) {
         String said = element.attribute(XSI, "type");
         QName type = said == null ? slot.type().typeName() : element.resolve(said.strip());
         Slot variant = slot.children().stream()
@@ -420,7 +435,11 @@ public final class RecordWriter {
         values.putNumber(slot.selector(), at + slot.selector().offset(), number);
         if (variant != null) {
             variant.children().forEach(child -> clear(child, at + variant.offset()));
-            whole(variant, at + variant.offset(), element);
+            if (nil) {
+                nil(variant, at + variant.offset(), element);
+            } else {
+                whole(variant, at + variant.offset(), element);
+            }
         }
     }
 }

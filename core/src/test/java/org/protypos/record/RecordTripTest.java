@@ -216,6 +216,44 @@ class RecordTripTest {
         assertThat(MessageText.compact(content.body().get(0))).isEqualTo(text);
     }
 
+    /** What is nil has attributes, and may be of a type of its own. */
+    @Test
+    void whatIsNilKeepsItsAttributes(@TempDir Path folder) throws Exception {
+        Path schema = Files.writeString(folder.resolve("log.xsd"), """
+                <xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema">
+                  <xs:complexType name="Mark"><xs:sequence><xs:element name="depth" type="xs:int"/></xs:sequence>
+                    <xs:attribute name="id" type="xs:int" use="required"/><xs:attribute name="name" type="xs:string"/></xs:complexType>
+                  <xs:complexType name="Buoy"><xs:complexContent><xs:extension base="Mark">
+                    <xs:attribute name="colour" type="xs:string"/></xs:extension></xs:complexContent></xs:complexType>
+                  <xs:complexType name="Tide"><xs:simpleContent><xs:extension base="xs:decimal">
+                    <xs:attribute name="unit" type="xs:string"/></xs:extension></xs:simpleContent></xs:complexType>
+                  <xs:element name="log"><xs:complexType><xs:sequence>
+                    <xs:element name="mark" type="Mark" nillable="true" minOccurs="0" maxOccurs="unbounded"/>
+                    <xs:element name="tide" type="Tide" nillable="true"/>
+                    <xs:element name="note" type="xs:string" nillable="true"/>
+                  </xs:sequence></xs:complexType></xs:element>
+                </xs:schema>
+                """);
+        RecordLayout layout = records(schema, List.of()).get("log");
+        String text = """
+                <log xmlns:xsi="http://www.w3.org/2001/XMLSchema-instance"><mark xsi:nil="true" id="3" name="Fog"/>\
+                <mark xsi:type="Buoy" xsi:nil="true" id="4" colour="red"/><mark id="5"><depth>7</depth></mark>\
+                <tide xsi:nil="true" unit="m"/><note xsi:nil="true"/></log>
+                """.strip();
+        assertThat(Infoset.complaint(schema, text)).isNull();
+        Findings findings = new Findings();
+        byte[] record = RecordWriter.write(
+                layout, List.of(), List.of(MessageReader.read("message", text)), FORM, "message", findings);
+        RecordReader.Content content = RecordReader.read(layout, record, FORM, "record", findings);
+        assertThat(findings.sorted()).isEmpty();
+        assertThat(Infoset.of(MessageText.of(content.body().get(0)))).isEqualTo(Infoset.of(text));
+
+        String odd =
+                text.replace("<note ", "<note xmlns:o='urn:odd' o:tone='low' ").replace("<tide ", "<tide more='1' ");
+        RecordWriter.write(layout, List.of(), List.of(MessageReader.read("message", odd)), FORM, "message", findings);
+        assertThat(findings.sorted()).extracting(Finding::code).containsExactly("record-left-out", "record-left-out");
+    }
+
     /** Bytes are in files as they are, in one folder and in no other; of a record that is none nothing is left. */
     @Test
     void bytesAreInFiles(@TempDir Path folder) throws Exception {
