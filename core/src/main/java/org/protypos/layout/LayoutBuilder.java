@@ -411,7 +411,7 @@ public final class LayoutBuilder {
             entry.add(oneOf(member, others));
         }
         Slot repeated = entry.children().size() == 1 ? entry.children().get(0) : entry;
-        repeated.repeat(count, times);
+        repeated.repeat(count, times, times == most);
         repeated.setVarying(rooms.isVarying(member));
         if (least == 0 || member.repeated() != null && member.repeated().isEmptiable()) {
             repeated.setOptional();

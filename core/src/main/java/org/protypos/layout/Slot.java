@@ -96,6 +96,7 @@ public final class Slot {
     private Slot selector;
     private Slot area;
     private int times = 1;
+    private boolean isComplete;
     private boolean isVarying;
     private boolean isNillable;
     private boolean isOptional;
@@ -203,9 +204,15 @@ public final class Slot {
     }
 
     /** Makes it come several times. */
-    void repeat(Slot counter, int most) {
+    void repeat(Slot counter, int most, boolean complete) {
         count = counter;
         times = most;
+        isComplete = complete;
+    }
+
+    /** Whether there is room for as many entries as the contract allows in one place. */
+    public boolean isComplete() {
+        return isComplete;
     }
 
     /** How many entries it has room for. */

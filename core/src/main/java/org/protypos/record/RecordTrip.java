@@ -68,6 +68,7 @@ public final class RecordTrip {
             return message;
         }
         likened(root, after);
+        emptied(MessageReader.read("message", message, findings), root, after);
         return MessageText.compact(after).getBytes(StandardCharsets.UTF_8);
     }
 
@@ -102,6 +103,20 @@ public final class RecordTrip {
         for (int i = 0; i < Math.min(came.size(), come.size()); i++) {
             if (came.get(i).name().equals(come.get(i).name())) {
                 likened(came.get(i), come.get(i));
+            }
+        }
+    }
+
+    /** Nor do they tell what was left empty from the default that it stands for. */
+    private static void emptied(MessageElement before, MessageElement given, MessageElement after) {
+        List<MessageElement> came = before.children();
+        List<MessageElement> come = after.children();
+        if (before.content().isEmpty() && given.text().equals(after.text()) && come.isEmpty()) {
+            after.content().clear();
+        }
+        for (int i = 0; i < Math.min(came.size(), come.size()); i++) {
+            if (came.get(i).name().equals(come.get(i).name())) {
+                emptied(came.get(i), given.children().get(i), come.get(i));
             }
         }
     }

@@ -69,7 +69,7 @@ public final class RecordWriter {
     }
 
     /**
-     * Writes a record.
+     * Writes a record. Elements of the message that are empty and stand for their default are given it.
      *
      * @param headers the header blocks of the message
      * @param body what stands in its body, or the detail of a fault
@@ -206,10 +206,20 @@ public final class RecordWriter {
         for (MessageElement next = found(inner, children, anywhere);
                 next != null;
                 next = found(inner, children, anywhere)) {
+            if (count == slot.times() && slot.isComplete()) {
+                // More of them may not come here: they are of what is around, which repeats as well.
+                break;
+            }
             if (count == slot.times()) {
                 int all = count;
+                int last = group + slot.offset() + (count - 1) * slot.length();
                 for (; next != null; next = found(inner, children, anywhere)) {
-                    children.take(next);
+                    if (member.kind() == Member.Kind.GROUP) {
+                        fill(inner, slot.kind() == Slot.Kind.ENTRY ? last + inner.offset() : last, null, children);
+                    }
+                    if (member.kind() != Member.Kind.GROUP || children.next() == next) {
+                        children.take(next);
+                    }
                     all++;
                 }
                 values.wrong(
@@ -285,6 +295,11 @@ public final class RecordWriter {
             return;
         }
         presence(slot, group, RecordText.PRESENT);
+        String standard = slot.member() == null ? null : slot.member().defaultValue();
+        if (standard != null && element.content().isEmpty()) {
+            // What is empty stands for its default, and a field holds values (XML Schema Part 1, section 3.3.4).
+            element.setText(standard);
+        }
         switch (slot.kind()) {
             case VALUE, MOMENT -> {
                 text(slot, group, at, element.text(), element);

@@ -254,6 +254,42 @@ class RecordTripTest {
         assertThat(findings.sorted()).extracting(Finding::code).containsExactly("record-left-out", "record-left-out");
     }
 
+    /** What is empty stands for its default, and what may come no further time is of the next of what repeats around it. */
+    @Test
+    void emptyElementsAndGroupsInGroupsAreWhatTheContractSays(@TempDir Path folder) throws Exception {
+        Path schema = Files.writeString(folder.resolve("log.xsd"), """
+                <xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema">
+                  <xs:complexType name="Tide"><xs:simpleContent><xs:extension base="xs:int">
+                    <xs:attribute name="unit" type="xs:string"/></xs:extension></xs:simpleContent></xs:complexType>
+                  <xs:element name="log"><xs:complexType><xs:sequence>
+                    <xs:element name="open" type="xs:boolean" default="true" maxOccurs="2"/>
+                    <xs:element name="tide" type="Tide" fixed="7"/>
+                    <xs:sequence minOccurs="1" maxOccurs="2">
+                      <xs:sequence minOccurs="0" maxOccurs="2"><xs:element name="buoy" type="xs:int"/>
+                        <xs:element name="light" type="xs:string" minOccurs="0" maxOccurs="2"/></xs:sequence>
+                    </xs:sequence>
+                    <xs:element name="note" type="xs:string" minOccurs="0"/>
+                  </xs:sequence></xs:complexType></xs:element>
+                </xs:schema>
+                """);
+        RecordLayout layout = records(schema, List.of()).get("log");
+        String text =
+                "<log><open/><open>false</open><tide unit=\"m\"/><buoy>1</buoy><light>a</light><buoy>2</buoy><buoy>3</buoy>"
+                        + "<light>b</light><light>c</light><buoy>4</buoy><note/></log>";
+        assertThat(Infoset.complaint(schema, text)).isNull();
+        Findings findings = new Findings();
+        byte[] record = RecordWriter.write(
+                layout, List.of(), List.of(MessageReader.read("message", text)), FORM, "message", findings);
+        RecordReader.Content content = RecordReader.read(layout, record, FORM, "record", findings);
+        assertThat(findings.sorted()).isEmpty();
+        assertThat(MessageText.compact(content.body().get(0)))
+                .isEqualTo(text.replace("<open/>", "<open>true</open>").replace("\"m\"/>", "\"m\">7</tide>"));
+
+        String more = text.replace("<note/>", "<buoy>5</buoy><light>d</light><note/>");
+        RecordWriter.write(layout, List.of(), List.of(MessageReader.read("message", more)), FORM, "message", findings);
+        assertThat(findings.sorted()).extracting(Finding::code).containsOnly("record-left-out");
+    }
+
     /** Bytes are in files as they are, in one folder and in no other; of a record that is none nothing is left. */
     @Test
     void bytesAreInFiles(@TempDir Path folder) throws Exception {
