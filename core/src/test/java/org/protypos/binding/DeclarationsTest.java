@@ -72,7 +72,7 @@ class DeclarationsTest {
             assertThat(text(generated, "DeskClient").lines().filter(line -> line.contains("Async(")))
                     .hasSize(1);
             assertThat(text(generated, "Mooring"))
-                    .contains("* Where a ship lies.")
+                    .contains("* <p>Where a ship lies.")
                     .contains("getPier()")
                     .contains("public Double getDepthInMetres()");
             assertThat(text(generated, "Wish"))

@@ -242,7 +242,7 @@ class RulesTest {
                     .containsExactly(
                             "    public CompletableFuture<PayDuesResponse> payDuesAsync(PayDues payDues, Pass pass) {");
             assertThat(text(generated, "HarbourDesk"))
-                    .contains("     * Pays.\n     */\n    PayDuesResponse payDues(PayDues payDues, Pass pass);")
+                    .contains("     * <p>Pays.\n     */\n    PayDuesResponse payDues(PayDues payDues, Pass pass);")
                     .contains("requestBerth(Vessel vessel, OffsetDateTime arrival,");
             assertThat(text(generated, "BerthOffer")).contains("public Instant getFrom()");
         }
