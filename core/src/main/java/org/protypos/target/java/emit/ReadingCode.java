@@ -135,7 +135,7 @@ final class ReadingCode extends ContentReading {
             case GROUP -> Code.of("in.group(new $T())", context.ref(property.group()));
             case WILDCARD ->
                 leaf.wildcard().processing() == Wildcard.Processing.SKIP
-                        ? Code.of("in.tree()")
+                        ? Code.of("in.wholeTree()")
                         : Code.of("in.element()");
             case SUBSTITUTABLE -> Code.of("in.member($T.class)", contentClass(type));
             default -> element(property);
