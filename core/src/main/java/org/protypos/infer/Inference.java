@@ -59,6 +59,7 @@ public final class Inference {
         Set<Remark> remarks = new LinkedHashSet<>();
         new Sharing(seen, decisions, remarks).share();
         new Families(seen, remarks).found();
+        seen.declareForeign();
         List<DraftSchema> schemas = new SchemaDrafts(seen, decisions, remarks).drafted();
         return findings.hasErrors()
                 ? new Inferred(List.of(), List.of(), documents, findings.sorted())

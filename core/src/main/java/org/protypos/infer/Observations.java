@@ -2,6 +2,7 @@ package org.protypos.infer;
 
 import java.util.HashMap;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import javax.xml.namespace.QName;
 
@@ -59,6 +60,35 @@ final class Observations {
         Declaration global = global(local.name);
         global.addAll(local);
         global.plain().merge(local.plain());
+    }
+
+    /**
+     * Declares globally what has come into structures of another namespace than its own, as these were brought together: what is local in
+     * one of them can only be referred to in another.
+     */
+    void declareForeign() {
+        boolean changed;
+        do {
+            changed = false;
+            for (Structure structure : Reachable.of(this).structures()) {
+                for (Declaration child : List.copyOf(structure.children.values())) {
+                    Declaration global = globals.get(child.name);
+                    if (isForeign(structure, child.name.getNamespaceURI())
+                            && (global == null || global.plain() != child.plain())) {
+                        alsoGlobal(child);
+                        changed = true;
+                    }
+                }
+                structure.attributes.forEach((name, observed) -> {
+                    if (isForeign(structure, name.getNamespaceURI())) {
+                        ObservedValue known = attributes.computeIfAbsent(name, one -> new ObservedValue());
+                        if (!known.covers(observed.values)) {
+                            known.addAll(observed.values);
+                        }
+                    }
+                });
+            }
+        } while (changed);
     }
 
     /** Whether a name of some namespace is none of a local element. */

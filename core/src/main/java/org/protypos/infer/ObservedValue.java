@@ -79,6 +79,12 @@ final class ObservedValue {
         }
     }
 
+    /** Whether what is made of these values takes all of others, too. */
+    boolean covers(ObservedValue other) {
+        return other.kinds.containsAll(kinds)
+                && (values == null || other.values != null && values.keySet().containsAll(other.values.keySet()));
+    }
+
     long count() {
         return count;
     }
