@@ -213,7 +213,7 @@ public final class RecordTrip {
         // Several messages may have one body: it is the one that has a place for the most headers.
         RecordLayout layout = records.stream()
                 .filter(one -> type == null ? first != null && first.equals(one.body()) : one.isOf(type, enveloped))
-                .min(Comparator.comparing(one -> -headersOf(one, headers)))
+                .max(Comparator.comparingLong(one -> headersOf(one, headers)))
                 .orElse(null);
         if (layout == null) {
             findings.error(

@@ -202,6 +202,7 @@ public final class RecordWriter {
     private void repeated(Slot slot, int group, Children children, boolean anywhere) {
         Member member = slot.member();
         Slot inner = slot.entry();
+        int inside = slot.kind() == Slot.Kind.ENTRY ? inner.offset() : 0;
         int count = 0;
         for (MessageElement next = found(inner, children, anywhere);
                 next != null;
@@ -215,11 +216,9 @@ public final class RecordWriter {
                 int last = group + slot.offset() + (count - 1) * slot.length();
                 for (; next != null; next = found(inner, children, anywhere)) {
                     if (member.kind() == Member.Kind.GROUP) {
-                        fill(inner, slot.kind() == Slot.Kind.ENTRY ? last + inner.offset() : last, null, children);
+                        fill(inner, last + inside, null, children);
                     }
-                    if (member.kind() != Member.Kind.GROUP || children.next() == next) {
-                        children.take(next);
-                    }
+                    children.take(next);
                     all++;
                 }
                 values.wrong(
@@ -232,14 +231,14 @@ public final class RecordWriter {
             }
             int at = group + slot.offset() + count * slot.length();
             if (member.kind() == Member.Kind.GROUP) {
-                fill(inner, slot.kind() == Slot.Kind.ENTRY ? at + inner.offset() : at, null, children);
+                fill(inner, at + inside, null, children);
                 if (children.next() == next) {
                     break;
                 }
             } else {
                 children.take(next);
                 int around = slot.kind() == Slot.Kind.ENTRY ? at : group;
-                element(inner, around, slot.kind() == Slot.Kind.ENTRY ? at + inner.offset() : at, next);
+                element(inner, around, at + inside, next);
             }
             count++;
         }
@@ -306,7 +305,12 @@ public final class RecordWriter {
                 rest(slot, at, element, Set.of());
             }
             case DOCUMENT -> text(slot, group, at, MessageText.compact(standing(element)), element);
-            case FAMILY -> family(slot, at, element, false);
+            case FAMILY -> {
+                Slot variant = variant(slot, at, element);
+                if (variant != null) {
+                    whole(variant, at + variant.offset(), element);
+                }
+            }
             default -> whole(slot, at, element);
         }
     }
@@ -314,7 +318,10 @@ public final class RecordWriter {
     /** What is nil holds nothing, and has its attributes all the same (XML Schema Part 1, section 3.4.4). */
     private void nil(Slot slot, int at, MessageElement element) {
         if (slot.kind() == Slot.Kind.FAMILY) {
-            family(slot, at, element, true);
+            Slot variant = variant(slot, at, element);
+            if (variant != null) {
+                nil(variant, at + variant.offset(), element);
+            }
             return;
         }
         for (Slot child : slot.children()) {
@@ -430,7 +437,8 @@ public final class RecordWriter {
                 value);
     }
 
-    private void family(Slot slot, int at, MessageElement element, boolean nil) {
+    /** Says which type of a family an element is of: the room for that, or null when it holds nothing or is not known. */
+    private Slot variant(Slot slot, int at, MessageElement element) {
         String said = element.attribute(XSI, "type");
         QName type = said == null ? slot.type().typeName() : element.resolve(said.strip());
         Slot variant = slot.children().stream()
@@ -445,16 +453,12 @@ public final class RecordWriter {
                     at,
                     "the type " + (type == null ? said : type.getLocalPart()) + " is none that the record knows",
                     "generate the records from the contract that the message follows");
-            return;
+            return null;
         }
         values.putNumber(slot.selector(), at + slot.selector().offset(), number);
         if (variant != null) {
             variant.children().forEach(child -> clear(child, at + variant.offset()));
-            if (nil) {
-                nil(variant, at + variant.offset(), element);
-            } else {
-                whole(variant, at + variant.offset(), element);
-            }
         }
+        return variant;
     }
 }

@@ -8,8 +8,8 @@ import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Set;
+import java.util.stream.Stream;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Place;
@@ -379,17 +379,8 @@ final class Structure {
     /** What an attribute is called: one of a namespace with a prefix, for it is never written without. */
     private String attribute(QName name) {
         String namespace = name.getNamespaceURI();
-        String prefix = namespace.equals(Xml.XML)
-                ? "xml"
-                : namespace.isEmpty()
-                        ? null
-                        : documents.all().stream()
-                                .filter(document -> document.root() != null)
-                                .map(document -> document.root().prefixOf(namespace))
-                                .filter(Objects::nonNull)
-                                .findFirst()
-                                .orElse(null);
-        return "@" + (prefix == null ? "" : prefix + ":") + name.getLocalPart();
+        Stream<String> prefixes = namespace.equals(Xml.XML) ? Stream.of("xml") : documents.prefixes(namespace);
+        return prefixes.findFirst().map(prefix -> "@" + prefix + ":").orElse("@") + name.getLocalPart();
     }
 
     private Node wildcard(Node.Kind kind, Wildcard wildcard, String occurs) {

@@ -227,15 +227,18 @@ public final class DocumentGatherer {
     }
 
     private byte[] fetch(URI location) throws IOException {
-        boolean web = "http".equals(location.getScheme()) || "https".equals(location.getScheme());
-        String refusal = web ? remote.refusal(location, fetcher.isNamed(location)) : null;
+        String refusal = isWeb(location) ? remote.refusal(location, fetcher.isNamed(location)) : null;
         if (refusal != null) {
             throw new IOException(refusal);
         }
         return fetcher.fetch(location);
     }
 
-    private static boolean isRemote(URI location) {
+    static boolean isWeb(URI location) {
+        return "http".equals(location.getScheme()) || "https".equals(location.getScheme());
+    }
+
+    static boolean isRemote(URI location) {
         return !"file".equals(location.getScheme());
     }
 

@@ -26,6 +26,15 @@ public record Documents(
         return all.stream().mapToInt(Document::size).sum();
     }
 
+    /** The prefixes, not the empty one, that documents declare at their roots for a namespace, in the order of the documents. */
+    public Stream<String> prefixes(String namespace) {
+        return all.stream()
+                .map(Document::root)
+                .filter(Objects::nonNull)
+                .map(root -> root.prefixOf(namespace))
+                .filter(Objects::nonNull);
+    }
+
     /** Every schema: the roots of schema documents, and those that stand in the types of a WSDL (WSDL 1.1, section 2.2). */
     public List<Element> schemas() {
         return all.stream()

@@ -28,9 +28,12 @@ final class MissingDocument {
      * @param home the folder of the contract, where a catalog is used unasked
      */
     static String cure(URI sought, URI from, URI home) {
-        boolean web = "http".equals(sought.getScheme()) || "https".equals(sought.getScheme());
+        boolean web = DocumentGatherer.isWeb(sought);
         String name = sought.getPath() == null ? "" : sought.getPath().replaceFirst(".*/", "");
-        if (name.isEmpty() || !isFile(from) || !isFile(home) || !web && !isFile(sought)) {
+        if (name.isEmpty()
+                || DocumentGatherer.isRemote(from)
+                || DocumentGatherer.isRemote(home)
+                || !web && DocumentGatherer.isRemote(sought)) {
             return USUAL;
         }
         Path found = like(name, (web ? from : sought).resolve("."));
@@ -38,7 +41,7 @@ final class MissingDocument {
             return found == null
                     ? USUAL
                     : "write " + found.getFileName()
-                            + ", as the file is called that lies there, or map the address to it" + " in a catalog ("
+                            + ", as the file is called that lies there, or map the address to it in a catalog ("
                             + Setting.CATALOG + ")";
         }
         String copy = found == null
@@ -50,10 +53,6 @@ final class MissingDocument {
         return found == null
                 ? "save it as " + copy + " beside the contract, and say so in a catalog.xml there: " + entry
                 : "if " + copy + " is that document, say so in a catalog.xml beside the contract: " + entry;
-    }
-
-    private static boolean isFile(URI location) {
-        return "file".equals(location.getScheme());
     }
 
     /** The file of this name in the folder, capitals or not; null if there is none. */

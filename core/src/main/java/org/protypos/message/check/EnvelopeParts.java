@@ -3,7 +3,6 @@ package org.protypos.message.check;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
-import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.wire.WireMessage;
 import org.protypos.wsdl.Protocol;
@@ -47,15 +46,6 @@ public final class EnvelopeParts {
 
     private static boolean is(MessageElement element, String name) {
         return isOfSoap(element) && element.name().getLocalPart().equals(name);
-    }
-
-    /**
-     * The elements that are declared in a contract: the root, or for an envelope that it does not declare what that carries.
-     *
-     * @see #carried
-     */
-    public static List<MessageElement> of(MessageElement root, Vocabulary vocabulary) {
-        return !isEnvelope(root) || vocabulary.element(root.name()) != null ? List.of(root) : carried(root);
     }
 
     /**

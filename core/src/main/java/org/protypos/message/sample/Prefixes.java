@@ -2,7 +2,6 @@ package org.protypos.message.sample;
 
 import java.util.LinkedHashMap;
 import java.util.Map;
-import org.protypos.source.Document;
 import org.protypos.source.Documents;
 import org.protypos.source.Xml;
 
@@ -50,12 +49,14 @@ final class Prefixes {
         if (customary != null && !byNamespace.containsValue(customary)) {
             return customary;
         }
-        for (Document document : documents.all()) {
-            String prefix = document.root() == null ? null : document.root().prefixOf(namespace);
-            if (prefix != null && !byNamespace.containsValue(prefix)) {
-                return prefix;
-            }
-        }
+        return documents
+                .prefixes(namespace)
+                .filter(prefix -> !byNamespace.containsValue(prefix))
+                .findFirst()
+                .orElseGet(this::made);
+    }
+
+    private String made() {
         int number = 1;
         while (byNamespace.containsValue("ns" + number)) {
             number++;

@@ -97,12 +97,8 @@ public final class JavaFile extends CodeFile<JavaFile> {
         StringBuilder text = new StringBuilder();
         for (String paragraph : paragraphs) {
             if (!paragraph.isBlank()) {
-                String stripped = paragraph.strip();
                 text.append(text.isEmpty() ? "" : PARAGRAPH)
-                        .append(
-                                stripped.indexOf('\n') < 0
-                                        ? stripped
-                                        : EMPTY_LINE.matcher(stripped).replaceAll(PARAGRAPH));
+                        .append(EMPTY_LINE.matcher(paragraph.strip()).replaceAll(PARAGRAPH));
             }
         }
         if (text.isEmpty()) {
