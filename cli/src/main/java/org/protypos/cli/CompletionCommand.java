@@ -6,30 +6,22 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.Callable;
 import java.util.stream.Collectors;
 import org.protypos.cli.argument.ContractArguments;
 import org.protypos.cli.argument.Sources;
 import org.protypos.cli.exchange.SavedCall;
+import org.protypos.cli.syntax.Command;
+import org.protypos.cli.syntax.CommandSyntax;
 import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.contract.Contract;
 import org.protypos.exchange.call.CalledOperation;
 import org.protypos.project.Project;
 import picocli.CommandLine;
-import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 
 /** Prints scripts that complete command lines, and the words that they ask for. */
-@Command(
-        name = "completion",
-        description = {
-            "Prints a script that completes commands, options, adopted contracts, their operations and kept calls.",
-            "For bash: source <(protypos completion bash); for zsh: source <(protypos completion zsh)"
-        })
-final class CompletionCommand implements Callable<Integer> {
+final class CompletionCommand implements Command {
     private static final String SCRIPT = """
             _protypos() {
                 local word=${COMP_WORDS[COMP_CWORD]} before=${COMP_WORDS[COMP_CWORD-1]} words=
@@ -58,17 +50,26 @@ final class CompletionCommand implements Callable<Integer> {
             complete -o default -F _protypos protypos ./protypos
             """;
 
-    @Spec
     private CommandSpec spec;
-
-    @Parameters(
-            index = "0",
-            paramLabel = "SHELL",
-            description = "bash or zsh; or contracts, operations or calls for the words themselves.")
     private String what;
-
-    @Parameters(index = "1", arity = "0..1", paramLabel = "CONTRACT", description = "The contract of the operations.")
     private String contract;
+
+    @Override
+    public void describe(CommandSyntax syntax) {
+        syntax.command(
+                "completion",
+                "Prints a script that completes commands, options, adopted contracts, their operations and kept calls.",
+                "For bash: source <(protypos completion bash); for zsh: source <(protypos completion zsh)");
+        spec = syntax.spec();
+        syntax.parameter(
+                        String.class,
+                        "SHELL",
+                        "bash or zsh; or contracts, operations or calls for the words themselves.")
+                .into(value -> what = value);
+        syntax.parameter(String.class, "CONTRACT", "The contract of the operations.")
+                .optional()
+                .into(value -> contract = value);
+    }
 
     @Override
     public Integer call() throws IOException {

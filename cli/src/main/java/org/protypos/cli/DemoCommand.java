@@ -9,34 +9,33 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.concurrent.Callable;
 import org.protypos.cli.argument.LanguageArguments;
+import org.protypos.cli.syntax.Command;
+import org.protypos.cli.syntax.CommandSyntax;
 import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.cli.terminal.Terminal;
 import org.protypos.target.Toolchain;
 import org.protypos.target.ToolchainFolder;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.Spec;
 
 /** Runs the harbour example from contract to call. */
-@Command(name = "demo", description = "Runs an example from contract to call over HTTP, step by step.")
-final class DemoCommand implements Callable<Integer> {
+final class DemoCommand implements Command {
     private static final List<String> CONTRACT =
             List.of("contract/desk.wsdl", "contract/desk.xsd", "contract/vessels.xsd");
 
-    @Spec
     private CommandSpec spec;
-
-    @Mixin
-    private LanguageArguments language;
-
-    @Option(names = "--into", paramLabel = "DIR", description = "Keeps everything in this new folder.")
+    private LanguageArguments language = new LanguageArguments();
     private Path into;
-
     private PrintWriter out;
+
+    @Override
+    public void describe(CommandSyntax syntax) {
+        syntax.command("demo", "Runs an example from contract to call over HTTP, step by step.");
+        spec = syntax.spec();
+        language.describe(syntax);
+        syntax.option(Path.class, "--into", "DIR", "Keeps everything in this new folder.")
+                .into(value -> into = value);
+    }
 
     @Override
     public Integer call() throws IOException {

@@ -1,22 +1,25 @@
 package org.protypos.cli;
 
-import java.util.concurrent.Callable;
+import org.protypos.cli.syntax.Command;
+import org.protypos.cli.syntax.CommandSyntax;
 import org.protypos.cli.terminal.ExitStatus;
 import picocli.CommandLine;
-import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 
 /** Shows what can be said to a command. */
-@Command(name = "help", description = "Shows what can be said to a command.")
-final class HelpCommand implements Callable<Integer> {
-    @Spec
+final class HelpCommand implements Command {
     private CommandSpec spec;
-
-    @Parameters(arity = "0..1", paramLabel = "COMMAND", description = "The command; all of them if not given.")
     private String command;
+
+    @Override
+    public void describe(CommandSyntax syntax) {
+        syntax.command("help", "Shows what can be said to a command.");
+        spec = syntax.spec();
+        syntax.parameter(String.class, "COMMAND", "The command; all of them if not given.")
+                .optional()
+                .into(value -> command = value);
+    }
 
     @Override
     public Integer call() {

@@ -20,44 +20,22 @@ import org.protypos.cli.project.AbandonCommand;
 import org.protypos.cli.project.AdoptCommand;
 import org.protypos.cli.project.RefreshCommand;
 import org.protypos.cli.project.RepairCommand;
+import org.protypos.cli.syntax.Command;
+import org.protypos.cli.syntax.CommandSyntax;
+import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.cli.terminal.Terminal;
 import org.protypos.diagnostic.NearestName;
 import picocli.CommandLine;
-import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.ScopeType;
-import picocli.CommandLine.Spec;
 
 /** The command without a subcommand: shows which there are. */
-@Command(
-        name = "protypos",
-        description = "Turns WSDL and XML Schema contracts into typed Java clients, servers and types.",
-        footer = {"", "Start with: protypos demo"},
-        synopsisSubcommandLabel = "COMMAND",
-        versionProvider = Installation.class,
-        usageHelpAutoWidth = true)
-final class Protypos implements Runnable {
-    private static final Map<String, Supplier<Object>> SUBCOMMANDS = subcommands();
+final class Protypos implements Command {
+    private static final Map<String, Supplier<Command>> SUBCOMMANDS = subcommands();
 
-    @Spec
     private CommandSpec spec;
 
-    @Option(
-            names = {"-h", "--help"},
-            usageHelp = true,
-            scope = ScopeType.INHERIT,
-            description = "Shows this.")
-    private boolean help;
-
-    @Option(
-            names = {"-V", "--version"},
-            versionHelp = true,
-            description = "Tells the version, the Java that runs it, and where it lies.")
-    private boolean version;
-
-    private static Map<String, Supplier<Object>> subcommands() {
-        Map<String, Supplier<Object>> subcommands = new LinkedHashMap<>();
+    private static Map<String, Supplier<Command>> subcommands() {
+        Map<String, Supplier<Command>> subcommands = new LinkedHashMap<>();
         subcommands.put("show", ShowCommand::new);
         subcommands.put("check", CheckCommand::new);
         subcommands.put("generate", GenerateCommand::new);
@@ -80,18 +58,28 @@ final class Protypos implements Runnable {
         return subcommands;
     }
 
+    @Override
+    public void describe(CommandSyntax syntax) {
+        syntax.command("protypos", "Turns WSDL and XML Schema contracts into typed Java clients, servers and types.");
+        spec = syntax.spec();
+        spec.versionProvider(new Installation());
+        spec.usageMessage().autoWidth(true).synopsisSubcommandLabel("COMMAND").footer("", "Start with: protypos demo");
+        syntax.help("-h", "--help", "Shows this.");
+        syntax.version("-V", "--version", "Tells the version, the Java that runs it, and where it lies.");
+    }
+
     /**
      * Makes the command line with the one subcommand that is called for, since describing each takes time; with all of
      * them when none of them is.
      */
     static CommandLine line(String... arguments) {
-        CommandLine line = new CommandLine(new Protypos());
-        Supplier<Object> wanted =
+        CommandLine line = new CommandLine(CommandSyntax.of(new Protypos()));
+        Supplier<Command> wanted =
                 arguments.length == 0 || arguments[0].equals("help") ? null : SUBCOMMANDS.get(arguments[0]);
         if (wanted != null) {
-            line.addSubcommand(wanted.get());
+            line.addSubcommand(CommandSyntax.of(wanted.get()));
         } else {
-            SUBCOMMANDS.values().forEach(subcommand -> line.addSubcommand(subcommand.get()));
+            SUBCOMMANDS.values().forEach(subcommand -> line.addSubcommand(CommandSyntax.of(subcommand.get())));
         }
         return line;
     }
@@ -121,7 +109,8 @@ final class Protypos implements Runnable {
     }
 
     @Override
-    public void run() {
+    public Integer call() {
         spec.commandLine().usage(spec.commandLine().getOut());
+        return ExitStatus.DONE;
     }
 }

@@ -6,35 +6,21 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.concurrent.Callable;
+import org.protypos.cli.syntax.Command;
+import org.protypos.cli.syntax.CommandSyntax;
 import org.protypos.cli.terminal.Columns;
 import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.project.EditorSchema;
-import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 
 /** Prints the JSON Schema of a file that people write, or of what a command prints with {@code --json}. */
-@Command(
-        name = "schema",
-        description =
-                "Prints the JSON Schema of a file that you write (project, rules, answers, decisions, sketch), or of what a command"
-                        + " prints with --json.")
-final class SchemaCommand implements Callable<Integer> {
+final class SchemaCommand implements Command {
     private static final List<String> OUTPUTS = List.of(
             "show", "check", "generate", "sample", "proof", "compare", "call", "adopt", "refresh", "infer", "draft");
 
-    @Spec
     private CommandSpec spec;
-
-    @Parameters(
-            arity = "0..1",
-            paramLabel = "NAME",
-            description =
-                    "project, rules, answers, decisions or sketch, or the name of a command; lists all if not given.")
     private String name;
 
     /** What there is a schema of. */
@@ -55,6 +41,21 @@ final class SchemaCommand implements Callable<Integer> {
         try (InputStream in = SchemaCommand.class.getResourceAsStream("schema/" + name + ".schema.json")) {
             return new String(in.readAllBytes(), StandardCharsets.UTF_8);
         }
+    }
+
+    @Override
+    public void describe(CommandSyntax syntax) {
+        syntax.command(
+                "schema",
+                "Prints the JSON Schema of a file that you write (project, rules, answers, decisions, sketch), or of what a command"
+                        + " prints with --json.");
+        spec = syntax.spec();
+        syntax.parameter(
+                        String.class,
+                        "NAME",
+                        "project, rules, answers, decisions or sketch, or the name of a command; lists all if not given.")
+                .optional()
+                .into(value -> name = value);
     }
 
     @Override

@@ -4,19 +4,23 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import org.protypos.cli.syntax.CommandSyntax;
+import org.protypos.cli.syntax.Described;
 import org.protypos.project.AdoptedContract;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 
 /** Names adopted contracts on the command line. */
-public final class AdoptedArguments {
-    @Parameters(paramLabel = "NAME", arity = "0..*", description = "Adopted contracts; all if not given.")
+public final class AdoptedArguments implements Described {
     private List<String> names = new ArrayList<>();
-
-    @Spec(Spec.Target.MIXEE)
     private CommandSpec spec;
+
+    @Override
+    public void describe(CommandSyntax syntax) {
+        spec = syntax.spec();
+        syntax.parameters(String.class, "NAME", "Adopted contracts; all if not given.")
+                .into(value -> names = value);
+    }
 
     /** The contracts that are named, all of the project when none is; at least one. */
     public List<AdoptedContract> all() throws IOException {

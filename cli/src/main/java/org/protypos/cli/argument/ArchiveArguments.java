@@ -9,6 +9,8 @@ import java.util.Set;
 import javax.tools.JavaCompiler;
 import javax.tools.ToolProvider;
 import org.protypos.archive.CodeArchive;
+import org.protypos.cli.syntax.CommandSyntax;
+import org.protypos.cli.syntax.Described;
 import org.protypos.cli.terminal.Columns;
 import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.cli.terminal.FindingPrinter;
@@ -18,35 +20,38 @@ import org.protypos.diagnostic.Finding;
 import org.protypos.generator.GeneratedCode;
 import org.protypos.target.Product;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Spec;
 
 /** Says on the command line what archives are to be made of generated code. */
-public final class ArchiveArguments {
-    @Spec(Spec.Target.MIXEE)
+public final class ArchiveArguments implements Described {
     private CommandSpec spec;
-
-    @Option(
-            names = "--jar",
-            paramLabel = "FILE",
-            description =
-                    "Compiles the code into a jar, with one of its sources beside it, instead of writing sources.")
     private Path jar;
-
-    @Option(
-            names = "--war",
-            paramLabel = "FILE",
-            description =
-                    "Compiles the server with an implementation (--with) into an archive for a servlet container.")
     private Path war;
-
-    @Option(
-            names = "--with",
-            paramLabel = "PATH",
-            description = "For --jar and --war: a folder of Java sources, or a jar, that belongs to the code: the"
-                    + " implementation, classes that rules name. May be repeated.")
     private List<Path> with = new ArrayList<>();
+
+    @Override
+    public void describe(CommandSyntax syntax) {
+        spec = syntax.spec();
+        syntax.option(
+                        Path.class,
+                        "--jar",
+                        "FILE",
+                        "Compiles the code into a jar, with one of its sources beside it, instead of writing sources.")
+                .into(value -> jar = value);
+        syntax.option(
+                        Path.class,
+                        "--war",
+                        "FILE",
+                        "Compiles the server with an implementation (--with) into an archive for a servlet container.")
+                .into(value -> war = value);
+        syntax.options(
+                        Path.class,
+                        "--with",
+                        "PATH",
+                        "For --jar and --war: a folder of Java sources, or a jar, that belongs to the code: the"
+                                + " implementation, classes that rules name. May be repeated.")
+                .into(value -> with = value);
+    }
 
     /** Whether there is to be any. */
     public boolean isWanted() {

@@ -6,35 +6,35 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Pattern;
+import org.protypos.cli.syntax.CommandSyntax;
+import org.protypos.cli.syntax.Described;
 import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.contract.Contract;
 import org.protypos.project.AdoptedContract;
-import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 
 /** Names a contract on the command line, and reads it. */
-public final class ContractArguments {
+public final class ContractArguments implements Described {
     private static final Pattern DOCUMENT = Pattern.compile("(?i)(https?|file|jar):.*|[^{~].*\\.(wsdl|xsd|xml)");
 
-    @Parameters(
-            paramLabel = "CONTRACT",
-            arity = "0..*",
-            description =
-                    "A WSDL or schema document: a file, a directory or an http(s) address; or the name of an adopted"
-                            + " contract. Several schema files make one contract.")
     private List<String> contract = new ArrayList<>();
-
-    @Mixin
-    private Sources sources;
-
-    @Spec(Spec.Target.MIXEE)
+    private Sources sources = new Sources();
     private CommandSpec spec;
-
     private AdoptedContract adopted;
     private boolean unreachable;
+
+    @Override
+    public void describe(CommandSyntax syntax) {
+        spec = syntax.spec();
+        syntax.parameters(
+                        String.class,
+                        "CONTRACT",
+                        "A WSDL or schema document: a file, a directory or an http(s) address; or the name of an adopted"
+                                + " contract. Several schema files make one contract.")
+                .into(value -> contract = value);
+        sources.describe(syntax);
+    }
 
     /** Arguments of a command that takes one contract among other things. */
     public static ContractArguments of(String contract, Sources sources, CommandSpec spec) {

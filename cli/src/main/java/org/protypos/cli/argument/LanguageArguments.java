@@ -1,34 +1,33 @@
 package org.protypos.cli.argument;
 
-import java.util.Iterator;
 import java.util.List;
+import org.protypos.cli.syntax.CommandSyntax;
+import org.protypos.cli.syntax.Described;
 import org.protypos.target.Target;
 import org.protypos.target.Targets;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Spec;
 
 /** In which language code is generated. */
-public final class LanguageArguments {
-    /** The languages that there are. */
-    static final class Names implements Iterable<String> {
-        @Override
-        public Iterator<String> iterator() {
-            return Targets.all().stream().map(Target::name).iterator();
-        }
+public final class LanguageArguments implements Described {
+    private CommandSpec spec;
+    private String language;
+
+    @Override
+    public void describe(CommandSyntax syntax) {
+        spec = syntax.spec();
+        syntax.option(
+                        String.class,
+                        "--language",
+                        "NAME",
+                        "The language of the code: ${COMPLETION-CANDIDATES}; what the project file says, or else java.")
+                .words(() -> names().iterator())
+                .into(value -> language = value);
     }
 
-    @Spec(Spec.Target.MIXEE)
-    private CommandSpec spec;
-
-    @Option(
-            names = "--language",
-            paramLabel = "NAME",
-            completionCandidates = Names.class,
-            description =
-                    "The language of the code: ${COMPLETION-CANDIDATES}; what the project file says, or else java.")
-    private String language;
+    private static List<String> names() {
+        return Targets.all().stream().map(Target::name).toList();
+    }
 
     /** The language that is given, or null for none. */
     public Target target() {
@@ -39,7 +38,7 @@ public final class LanguageArguments {
         if (target == null) {
             throw new ParameterException(
                     spec.commandLine(),
-                    "there is no language " + language + "; the languages are " + String.join(", ", new Names()));
+                    "there is no language " + language + "; the languages are " + String.join(", ", names()));
         }
         return target;
     }

@@ -5,49 +5,55 @@ import java.nio.charset.IllegalCharsetNameException;
 import java.nio.charset.UnsupportedCharsetException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import org.protypos.cli.syntax.CommandSyntax;
+import org.protypos.cli.syntax.Described;
 import org.protypos.record.ByteFiles;
 import org.protypos.record.FolderFiles;
 import org.protypos.record.RecordForm;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Spec;
 
 /** Messages as records of fixed length: where they are, and in what bytes. */
-public final class RecordArguments {
-    @Spec(Spec.Target.MIXEE)
+public final class RecordArguments implements Described {
     private CommandSpec spec;
-
-    @Option(
-            names = "--record-in",
-            paramLabel = "FILE",
-            description = "The request as a record of fixed length, as the copybook for it says.")
     private Path in;
-
-    @Option(
-            names = "--record-out",
-            paramLabel = "FILE",
-            description = "Where the record of the status goes, and the record of the answer or the fault behind it.")
     private Path out;
-
-    @Option(
-            names = "--code-page",
-            paramLabel = "NAME",
-            description = "The characters of records: Cp1047, Cp037, Cp1140, ISO-8859-1 or another; ISO-8859-1 if not"
-                    + " given.")
     private String codePage;
-
-    @Option(
-            names = "--little-endian",
-            description = "Binary numbers in records have their least significant byte first.")
     private boolean littleEndian;
-
-    @Option(
-            names = "--byte-files",
-            paramLabel = "DIR",
-            description = "Where the files are that records name, by a rule with file: true; those of answers are put"
-                    + " there.")
     private Path files;
+
+    @Override
+    public void describe(CommandSyntax syntax) {
+        spec = syntax.spec();
+        syntax.option(
+                        Path.class,
+                        "--record-in",
+                        "FILE",
+                        "The request as a record of fixed length, as the copybook for it says.")
+                .into(value -> in = value);
+        syntax.option(
+                        Path.class,
+                        "--record-out",
+                        "FILE",
+                        "Where the record of the status goes, and the record of the answer or the fault behind it.")
+                .into(value -> out = value);
+        syntax.option(
+                        String.class,
+                        "--code-page",
+                        "NAME",
+                        "The characters of records: Cp1047, Cp037, Cp1140, ISO-8859-1 or another; ISO-8859-1 if not"
+                                + " given.")
+                .into(value -> codePage = value);
+        syntax.flag("--little-endian", "Binary numbers in records have their least significant byte first.")
+                .into(value -> littleEndian = value);
+        syntax.option(
+                        Path.class,
+                        "--byte-files",
+                        "DIR",
+                        "Where the files are that records name, by a rule with file: true; those of answers are put"
+                                + " there.")
+                .into(value -> files = value);
+    }
 
     /**
      * Whether messages are records in files.

@@ -4,19 +4,26 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
+import org.protypos.cli.syntax.CommandSyntax;
+import org.protypos.cli.syntax.Described;
 import org.protypos.contract.Contract;
 import org.protypos.generator.Generator;
 import org.protypos.project.AdoptedContract;
-import picocli.CommandLine.Option;
 
 /** Says on the command line what a contract's components are to be called. */
-public final class RuleArguments {
-    @Option(
-            names = "--rules",
-            paramLabel = "FILE",
-            description = "Rules and corrections in YAML or JSON, or binding declarations of Jakarta XML Binding"
-                    + " and XML Web Services; may be given several times.")
+public final class RuleArguments implements Described {
     private List<Path> rules = new ArrayList<>();
+
+    @Override
+    public void describe(CommandSyntax syntax) {
+        syntax.options(
+                        Path.class,
+                        "--rules",
+                        "FILE",
+                        "Rules and corrections in YAML or JSON, or binding declarations of Jakarta XML Binding"
+                                + " and XML Web Services; may be given several times.")
+                .into(value -> rules = value);
+    }
 
     /** Whether no rules are given. */
     public boolean isEmpty() {

@@ -11,28 +11,35 @@ import java.security.cert.X509Certificate;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
+import org.protypos.cli.syntax.CommandSyntax;
+import org.protypos.cli.syntax.Described;
 import org.protypos.runtime.security.UsernameToken;
 import org.protypos.runtime.security.XmlSignature;
 import org.protypos.runtime.soap.SoapSettings;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
 
 /** How a call shows who makes it. What is secret comes from the environment and stands on no command line. */
-public final class SecurityArguments {
-    @Option(
-            names = "--security",
-            paramLabel = "HOW",
-            description = "How the message shows PROTYPOS_USER: text or digest, in a WS-Security header block.")
+public final class SecurityArguments implements Described {
     private String security;
-
-    @Option(
-            names = "--sign",
-            paramLabel = "KEYSTORE",
-            description = "Signs the body with the key of a PKCS #12 file; PROTYPOS_KEY_PASSWORD opens it.")
     private Path sign;
-
     private XmlSignature signature;
+
+    @Override
+    public void describe(CommandSyntax syntax) {
+        syntax.option(
+                        String.class,
+                        "--security",
+                        "HOW",
+                        "How the message shows PROTYPOS_USER: text or digest, in a WS-Security header block.")
+                .into(value -> security = value);
+        syntax.option(
+                        Path.class,
+                        "--sign",
+                        "KEYSTORE",
+                        "Signs the body with the key of a PKCS #12 file; PROTYPOS_KEY_PASSWORD opens it.")
+                .into(value -> sign = value);
+    }
 
     /**
      * Takes what the environment has.

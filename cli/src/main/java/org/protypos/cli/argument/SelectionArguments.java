@@ -2,35 +2,34 @@ package org.protypos.cli.argument;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.protypos.cli.syntax.CommandSyntax;
+import org.protypos.cli.syntax.Described;
 import org.protypos.contract.Contract;
 import org.protypos.contract.Selection;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Spec;
 
 /** Names the part of a contract that a command is to look at. */
-public final class SelectionArguments {
-    @Spec(Spec.Target.MIXEE)
+public final class SelectionArguments implements Described {
     private CommandSpec spec;
-
-    @Option(
-            names = "--service",
-            paramLabel = "NAME",
-            description = "Only this service; * stands for any text. May be repeated.")
     private List<String> services = new ArrayList<>();
-
-    @Option(
-            names = "--port",
-            paramLabel = "NAME",
-            description = "Only this port; * stands for any text. May be repeated.")
     private List<String> ports = new ArrayList<>();
-
-    @Option(
-            names = "--operation",
-            paramLabel = "NAME",
-            description = "Only this operation, and the types it needs; * stands for any text. May be repeated.")
     private List<String> operations = new ArrayList<>();
+
+    @Override
+    public void describe(CommandSyntax syntax) {
+        spec = syntax.spec();
+        syntax.options(String.class, "--service", "NAME", "Only this service; * stands for any text. May be repeated.")
+                .into(value -> services = value);
+        syntax.options(String.class, "--port", "NAME", "Only this port; * stands for any text. May be repeated.")
+                .into(value -> ports = value);
+        syntax.options(
+                        String.class,
+                        "--operation",
+                        "NAME",
+                        "Only this operation, and the types it needs; * stands for any text. May be repeated.")
+                .into(value -> operations = value);
+    }
 
     /** What is selected of a contract. */
     public Selection of(Contract contract) {

@@ -4,6 +4,8 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.util.List;
+import org.protypos.cli.syntax.CommandSyntax;
+import org.protypos.cli.syntax.Described;
 import org.protypos.cli.terminal.Progress;
 import org.protypos.cli.terminal.Terminal;
 import org.protypos.contract.Contract;
@@ -11,22 +13,24 @@ import org.protypos.contract.ContractReader;
 import org.protypos.source.DocumentGatherer;
 import org.protypos.source.fetch.Remote;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.Spec;
 
 /** Where the documents of a contract come from that its own documents lead to. */
-public final class Sources {
-    @Option(
-            names = "--catalog",
-            paramLabel = "FILE",
-            description = "An OASIS XML catalog that maps addresses and namespaces to local documents.")
+public final class Sources implements Described {
     private Path catalog;
-
-    @Option(names = "--offline", description = "Fetches nothing from web servers.")
     private boolean offline;
-
-    @Spec(Spec.Target.MIXEE)
     private CommandSpec spec;
+
+    @Override
+    public void describe(CommandSyntax syntax) {
+        spec = syntax.spec();
+        syntax.option(
+                        Path.class,
+                        "--catalog",
+                        "FILE",
+                        "An OASIS XML catalog that maps addresses and namespaces to local documents.")
+                .into(value -> catalog = value);
+        syntax.flag("--offline", "Fetches nothing from web servers.").into(value -> offline = value);
+    }
 
     /** The catalog that was given, or null. */
     Path catalog() {

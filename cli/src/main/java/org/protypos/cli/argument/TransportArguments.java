@@ -3,31 +3,31 @@ package org.protypos.cli.argument;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import org.protypos.cli.syntax.CommandSyntax;
+import org.protypos.cli.syntax.Described;
 import org.protypos.cli.terminal.Limits;
 import org.protypos.runtime.soap.SoapSettings;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.Spec;
 
 /** Where and how services are called. */
-public final class TransportArguments {
+public final class TransportArguments implements Described {
     private static final int LONGEST_TIMEOUT = 86_400;
 
-    @Spec(Spec.Target.MIXEE)
     private CommandSpec spec;
-
-    @Option(names = "--address", paramLabel = "URL", description = "Where to call instead of the port's address.")
     private String address;
-
-    @Option(names = "--header", paramLabel = "NAME: VALUE", description = "An HTTP header. May be repeated.")
     private List<String> headers = new ArrayList<>();
+    private int timeout = 30;
 
-    @Option(
-            names = "--timeout",
-            paramLabel = "SECONDS",
-            defaultValue = "30",
-            description = "How long to wait; 30 if not given.")
-    private int timeout;
+    @Override
+    public void describe(CommandSyntax syntax) {
+        spec = syntax.spec();
+        syntax.option(String.class, "--address", "URL", "Where to call instead of the port's address.")
+                .into(value -> address = value);
+        syntax.options(String.class, "--header", "NAME: VALUE", "An HTTP header. May be repeated.")
+                .into(value -> headers = value);
+        syntax.option(Integer.class, "--timeout", "SECONDS", "How long to wait; 30 if not given.")
+                .into(value -> timeout = value);
+    }
 
     /** Refuses what cannot be. */
     public void check() {

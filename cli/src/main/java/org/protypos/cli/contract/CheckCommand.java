@@ -9,7 +9,6 @@ import java.util.Collections;
 import java.util.Iterator;
 import java.util.List;
 import java.util.Optional;
-import java.util.concurrent.Callable;
 import java.util.stream.Stream;
 import org.protypos.binding.ProposedRule;
 import org.protypos.binding.RuleReader;
@@ -18,6 +17,8 @@ import org.protypos.binding.Suggestions;
 import org.protypos.cli.argument.ContractArguments;
 import org.protypos.cli.argument.LanguageArguments;
 import org.protypos.cli.argument.RuleArguments;
+import org.protypos.cli.syntax.Command;
+import org.protypos.cli.syntax.CommandSyntax;
 import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.cli.terminal.FindingPrinter;
 import org.protypos.cli.terminal.Json;
@@ -36,48 +37,18 @@ import org.protypos.profile.Profile;
 import org.protypos.profile.ProfileCheck;
 import org.protypos.project.AdoptedContract;
 import org.protypos.project.EditorSchema;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Spec;
 
 /** Tells everything that is wrong with a contract at once. */
-@Command(name = "check", description = "Tells everything that is wrong with a contract, with place and cure.")
-public final class CheckCommand implements Callable<Integer> {
-    @Spec
+public final class CheckCommand implements Command {
     private CommandSpec spec;
-
-    @Mixin
-    private ContractArguments arguments;
-
-    @Mixin
-    private LanguageArguments language;
-
-    @Mixin
-    private RuleArguments rules;
-
-    @Option(names = "--json", description = "Writes one JSON document.")
+    private ContractArguments arguments = new ContractArguments();
+    private LanguageArguments language = new LanguageArguments();
+    private RuleArguments rules = new RuleArguments();
     private boolean json;
-
-    @Option(names = "--package", paramLabel = "P", description = "The package or namespace of the code for everything.")
     private String packageName;
-
-    @Option(
-            names = "--suggest",
-            paramLabel = "FILE",
-            description =
-                    "Writes rules that settle the clashes of names as they are settled now, and set the bounds that records"
-                            + " have by custom, for you to change.")
     private Path suggest;
-
-    @Option(
-            names = "--profile",
-            paramLabel = "NAME",
-            completionCandidates = ProfileNames.class,
-            description = "Also tells where the contract does not keep a profile of the WS-I:"
-                    + " ${COMPLETION-CANDIDATES}. May be repeated.")
     private List<String> profiles = new ArrayList<>();
 
     /** The profiles, for those who complete command lines. */
@@ -86,6 +57,33 @@ public final class CheckCommand implements Callable<Integer> {
         public Iterator<String> iterator() {
             return Stream.of(Profile.values()).map(Profile::key).iterator();
         }
+    }
+
+    @Override
+    public void describe(CommandSyntax syntax) {
+        syntax.command("check", "Tells everything that is wrong with a contract, with place and cure.");
+        spec = syntax.spec();
+        arguments.describe(syntax);
+        language.describe(syntax);
+        rules.describe(syntax);
+        syntax.flag("--json", "Writes one JSON document.").into(value -> json = value);
+        syntax.option(String.class, "--package", "P", "The package or namespace of the code for everything.")
+                .into(value -> packageName = value);
+        syntax.option(
+                        Path.class,
+                        "--suggest",
+                        "FILE",
+                        "Writes rules that settle the clashes of names as they are settled now, and set the bounds that records"
+                                + " have by custom, for you to change.")
+                .into(value -> suggest = value);
+        syntax.options(
+                        String.class,
+                        "--profile",
+                        "NAME",
+                        "Also tells where the contract does not keep a profile of the WS-I:"
+                                + " ${COMPLETION-CANDIDATES}. May be repeated.")
+                .words(new ProfileNames())
+                .into(value -> profiles = value);
     }
 
     @Override

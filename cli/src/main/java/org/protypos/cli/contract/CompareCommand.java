@@ -7,7 +7,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.concurrent.Callable;
 import org.protypos.change.Beside;
 import org.protypos.change.Comparison;
 import org.protypos.change.Difference;
@@ -17,6 +16,8 @@ import org.protypos.cli.argument.ContractArguments;
 import org.protypos.cli.argument.LanguageArguments;
 import org.protypos.cli.argument.RuleArguments;
 import org.protypos.cli.argument.Sources;
+import org.protypos.cli.syntax.Command;
+import org.protypos.cli.syntax.CommandSyntax;
 import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.cli.terminal.Json;
 import org.protypos.cli.terminal.Progress;
@@ -34,70 +35,58 @@ import org.protypos.output.WholeFile;
 import org.protypos.project.AdoptedContract;
 import org.protypos.project.Revision;
 import org.protypos.target.Surface;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 
 /** Tells how two contracts differ, and for whom that breaks something. */
-@Command(name = "compare", description = "Tells how two contracts differ, and for whom that breaks something.")
-public final class CompareCommand implements Callable<Integer> {
+public final class CompareCommand implements Command {
     /** When a difference makes the command fail. */
     enum FailOn {
         BREAKING,
         ANY
     }
 
-    @Spec
     private CommandSpec spec;
-
-    @Parameters(
-            index = "0",
-            paramLabel = "OLD",
-            description = "A contract: a document, an address, an adopted name, or name@revision for one under git.")
     private String old;
-
-    @Parameters(index = "1", paramLabel = "NEW", description = "The contract to compare it with.")
     private String now;
-
-    @Mixin
-    private LanguageArguments language;
-
-    @Mixin
-    private RuleArguments rules;
-
-    @Mixin
-    private Sources sources;
-
-    @Option(
-            names = "--fail-on",
-            paramLabel = "WHAT",
-            description = "Ends with status 4 on a breaking difference, or on any.")
+    private LanguageArguments language = new LanguageArguments();
+    private RuleArguments rules = new RuleArguments();
+    private Sources sources = new Sources();
     private FailOn failOn;
-
-    @Option(
-            names = "--for",
-            paramLabel = "PARTY",
-            description =
-                    "Counts what breaks for a client, a server, or both; by what the project produces if not given.")
     private Party party;
-
-    @Option(
-            names = "--witness",
-            paramLabel = "DIR",
-            description = "Also writes the messages that show what breaks, one file each.")
     private Path witness;
-
-    @Option(names = "--markdown", description = "Writes Markdown, for a review.")
     private boolean markdown;
-
-    @Option(names = "--html", paramLabel = "FILE", description = "Also writes a page to look at, complete in itself.")
     private Path html;
-
-    @Option(names = "--json", description = "Writes one JSON document.")
     private boolean json;
+
+    @Override
+    public void describe(CommandSyntax syntax) {
+        syntax.command("compare", "Tells how two contracts differ, and for whom that breaks something.");
+        spec = syntax.spec();
+        syntax.parameter(
+                        String.class,
+                        "OLD",
+                        "A contract: a document, an address, an adopted name, or name@revision for one under git.")
+                .into(value -> old = value);
+        syntax.parameter(String.class, "NEW", "The contract to compare it with.")
+                .into(value -> now = value);
+        language.describe(syntax);
+        rules.describe(syntax);
+        sources.describe(syntax);
+        syntax.option(FailOn.class, "--fail-on", "WHAT", "Ends with status 4 on a breaking difference, or on any.")
+                .into(value -> failOn = value);
+        syntax.option(
+                        Party.class,
+                        "--for",
+                        "PARTY",
+                        "Counts what breaks for a client, a server, or both; by what the project produces if not given.")
+                .into(value -> party = value);
+        syntax.option(Path.class, "--witness", "DIR", "Also writes the messages that show what breaks, one file each.")
+                .into(value -> witness = value);
+        syntax.flag("--markdown", "Writes Markdown, for a review.").into(value -> markdown = value);
+        syntax.option(Path.class, "--html", "FILE", "Also writes a page to look at, complete in itself.")
+                .into(value -> html = value);
+        syntax.flag("--json", "Writes one JSON document.").into(value -> json = value);
+    }
 
     @Override
     public Integer call() throws IOException {

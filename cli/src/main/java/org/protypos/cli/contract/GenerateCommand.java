@@ -10,13 +10,14 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
-import java.util.concurrent.Callable;
 import java.util.stream.Collectors;
 import org.protypos.cli.argument.ArchiveArguments;
 import org.protypos.cli.argument.ContractArguments;
 import org.protypos.cli.argument.LanguageArguments;
 import org.protypos.cli.argument.RuleArguments;
 import org.protypos.cli.argument.SelectionArguments;
+import org.protypos.cli.syntax.Command;
+import org.protypos.cli.syntax.CommandSyntax;
 import org.protypos.cli.terminal.Columns;
 import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.cli.terminal.FindingPrinter;
@@ -37,18 +38,11 @@ import org.protypos.project.EditorSchema;
 import org.protypos.project.Project;
 import org.protypos.target.Product;
 import org.protypos.target.Target;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Spec;
 
 /** Writes the code for a contract. */
-@Command(
-        name = "generate",
-        description = "Writes types, client and server for a contract, or for all contracts of a project.")
-public final class GenerateCommand implements Callable<Integer> {
+public final class GenerateCommand implements Command {
     /** Where the runtime comes from. */
     enum RuntimePlace {
         EMBEDDED,
@@ -69,86 +63,87 @@ public final class GenerateCommand implements Callable<Integer> {
 
     private static final Path FOLDER = Path.of("generated");
 
-    @Spec
     private CommandSpec spec;
-
-    @Mixin
-    private ContractArguments arguments;
-
-    @Mixin
-    private LanguageArguments language;
-
-    @Mixin
-    private RuleArguments rules;
-
-    @Mixin
-    private SelectionArguments selection;
-
-    @Option(
-            names = "--into",
-            paramLabel = "DIR",
-            description = "The folder for the sources; generated if neither it nor an archive is given.")
+    private ContractArguments arguments = new ContractArguments();
+    private LanguageArguments language = new LanguageArguments();
+    private RuleArguments rules = new RuleArguments();
+    private SelectionArguments selection = new SelectionArguments();
     private Path into;
-
-    @Mixin
-    private ArchiveArguments archives;
-
-    @Option(
-            names = "--package",
-            paramLabel = "P",
-            description = "The package or namespace of the code for everything; one for each namespace if not given.")
+    private ArchiveArguments archives = new ArchiveArguments();
     private String packageName;
-
-    @Option(
-            names = "--produce",
-            paramLabel = "WHAT",
-            split = ",",
-            defaultValue = "types,client,server",
-            description = "What to write: types, client, server, with commas between; all if not given.")
-    private List<Product> products = new ArrayList<>();
-
-    @Option(
-            names = "--server",
-            paramLabel = "WHERE",
-            defaultValue = "jdk",
-            description =
-                    "Where endpoints run: in the JDK's own server (jdk), or in a servlet container too (servlet).")
-    private ServerPlace server;
-
-    @Option(
-            names = "--scaffold",
-            paramLabel = "DIR",
-            description =
-                    "Writes a beginning of each implementation into DIR, once; says later which methods it lacks.")
+    private List<Product> products = List.of(Product.TYPES, Product.CLIENT, Product.SERVER);
+    private ServerPlace server = ServerPlace.JDK;
     private Path scaffold;
-
-    @Option(
-            names = "--runtime",
-            paramLabel = "HOW",
-            defaultValue = "embedded",
-            description = "Whether the runtime's sources are written too (embedded) or used as a library (library).")
-    private RuntimePlace runtime;
-
-    @Option(
-            names = "--form",
-            paramLabel = "FORM",
-            defaultValue = "fixed",
-            description = "The form of COBOL's source: columns 8 to 72 (fixed), or free.")
-    private SourceForm form;
-
-    @Option(names = "--preview", description = "Lists what would be written and writes nothing.")
+    private RuntimePlace runtime = RuntimePlace.EMBEDDED;
+    private SourceForm form = SourceForm.FIXED;
     private boolean preview;
-
-    @Option(names = "--overwrite", description = "Replaces generated files even if they were changed by hand.")
     private boolean overwrite;
-
-    @Option(
-            names = "--check",
-            description = "Writes nothing, lists what has drifted apart, and ends with status 4 when something has.")
     private boolean check;
-
-    @Option(names = "--json", description = "Writes one JSON document.")
     private boolean json;
+
+    @Override
+    public void describe(CommandSyntax syntax) {
+        syntax.command(
+                "generate", "Writes types, client and server for a contract, or for all contracts of a project.");
+        spec = syntax.spec();
+        arguments.describe(syntax);
+        language.describe(syntax);
+        rules.describe(syntax);
+        selection.describe(syntax);
+        syntax.option(
+                        Path.class,
+                        "--into",
+                        "DIR",
+                        "The folder for the sources; generated if neither it nor an archive is given.")
+                .into(value -> into = value);
+        archives.describe(syntax);
+        syntax.option(
+                        String.class,
+                        "--package",
+                        "P",
+                        "The package or namespace of the code for everything; one for each namespace if not given.")
+                .into(value -> packageName = value);
+        syntax.options(
+                        Product.class,
+                        "--produce",
+                        "WHAT",
+                        "What to write: types, client, server, with commas between; all if not given.")
+                .split(",")
+                .into(value -> products = value);
+        syntax.option(
+                        ServerPlace.class,
+                        "--server",
+                        "WHERE",
+                        "Where endpoints run: in the JDK's own server (jdk), or in a servlet container too (servlet).")
+                .into(value -> server = value);
+        syntax.option(
+                        Path.class,
+                        "--scaffold",
+                        "DIR",
+                        "Writes a beginning of each implementation into DIR, once; says later which methods it lacks.")
+                .into(value -> scaffold = value);
+        syntax.option(
+                        RuntimePlace.class,
+                        "--runtime",
+                        "HOW",
+                        "Whether the runtime's sources are written too (embedded) or used as a library (library).")
+                .into(value -> runtime = value);
+        syntax.option(
+                        SourceForm.class,
+                        "--form",
+                        "FORM",
+                        "The form of COBOL's source: columns 8 to 72 (fixed), or free.")
+                .into(value -> form = value);
+        syntax.flag("--preview", "Lists what would be written and writes nothing.")
+                .into(value -> preview = value);
+        syntax.flag("--overwrite", "Replaces generated files even if they were changed by hand.")
+                .into(value -> overwrite = value);
+        syntax.flag(
+                        "--check",
+                        "Writes nothing, lists what has drifted apart, and ends with status 4 when something has.")
+                .into(value -> check = value);
+        syntax.flag("--json", "Writes one JSON document.").into(value -> json = value);
+    }
 
     @Override
     public Integer call() throws IOException {

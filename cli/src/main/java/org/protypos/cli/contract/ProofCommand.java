@@ -10,13 +10,14 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.concurrent.Callable;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.protypos.binding.ProposedRule;
 import org.protypos.cli.argument.ContractArguments;
 import org.protypos.cli.argument.DocumentFiles;
 import org.protypos.cli.argument.LanguageArguments;
 import org.protypos.cli.argument.RuleArguments;
+import org.protypos.cli.syntax.Command;
+import org.protypos.cli.syntax.CommandSyntax;
 import org.protypos.cli.terminal.Columns;
 import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.cli.terminal.FindingPrinter;
@@ -35,53 +36,19 @@ import org.protypos.profile.MessageProfile;
 import org.protypos.proof.Proof;
 import org.protypos.proof.ProofResult;
 import org.protypos.proof.Reconciliation;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.Spec;
 
 /** Shows whether real messages survive the generated types. */
-@Command(
-        name = "proof",
-        description = "Shows whether real messages go through the generated types and come out the same.")
-public final class ProofCommand implements Callable<Integer> {
+public final class ProofCommand implements Command {
     private static final long LARGEST_MESSAGE = 256L << 20;
 
-    @Spec
     private CommandSpec spec;
-
-    @Mixin
-    private ContractArguments arguments;
-
-    @Mixin
-    private LanguageArguments language;
-
-    @Mixin
-    private RuleArguments rules;
-
-    @Option(
-            names = "--message",
-            paramLabel = "FILE",
-            required = true,
-            description =
-                    "A message, bare, in a SOAP envelope, as HTTP brought it, or as JSON with --as; of a folder all .xml and .http files in it."
-                            + " May be repeated.")
+    private ContractArguments arguments = new ContractArguments();
+    private LanguageArguments language = new LanguageArguments();
+    private RuleArguments rules = new RuleArguments();
     private List<Path> messages = new ArrayList<>();
-
-    @Option(
-            names = "--as",
-            paramLabel = "NAME",
-            description = "What messages in JSON are: requests of this operation, or global elements of this name.")
     private String as;
-
-    @Option(
-            names = "--profile",
-            description =
-                    "Also tells where an envelope of SOAP 1.1, or how HTTP brought it, does not keep the Basic Profile 1.1 of the WS-I.")
     private boolean profile;
-
-    @Option(names = "--json", description = "Writes one JSON document.")
     private boolean json;
 
     /**
@@ -124,6 +91,34 @@ public final class ProofCommand implements Callable<Integer> {
             }
             return HttpCapture.of(name(), raw());
         }
+    }
+
+    @Override
+    public void describe(CommandSyntax syntax) {
+        syntax.command("proof", "Shows whether real messages go through the generated types and come out the same.");
+        spec = syntax.spec();
+        arguments.describe(syntax);
+        language.describe(syntax);
+        rules.describe(syntax);
+        syntax.options(
+                        Path.class,
+                        "--message",
+                        "FILE",
+                        "A message, bare, in a SOAP envelope, as HTTP brought it, or as JSON with --as; of a folder all .xml and .http files in it."
+                                + " May be repeated.")
+                .required()
+                .into(value -> messages = value);
+        syntax.option(
+                        String.class,
+                        "--as",
+                        "NAME",
+                        "What messages in JSON are: requests of this operation, or global elements of this name.")
+                .into(value -> as = value);
+        syntax.flag(
+                        "--profile",
+                        "Also tells where an envelope of SOAP 1.1, or how HTTP brought it, does not keep the Basic Profile 1.1 of the WS-I.")
+                .into(value -> profile = value);
+        syntax.flag("--json", "Writes one JSON document.").into(value -> json = value);
     }
 
     @Override

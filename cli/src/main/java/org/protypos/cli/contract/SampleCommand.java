@@ -11,13 +11,14 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
-import java.util.concurrent.Callable;
 import java.util.function.Predicate;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import javax.xml.namespace.QName;
 import org.protypos.cli.argument.ContractArguments;
 import org.protypos.cli.argument.RuleArguments;
+import org.protypos.cli.syntax.Command;
+import org.protypos.cli.syntax.CommandSyntax;
 import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.cli.terminal.FindingPrinter;
 import org.protypos.cli.terminal.Json;
@@ -42,61 +43,58 @@ import org.protypos.wire.WireMessage;
 import org.protypos.wire.WireOperation;
 import org.protypos.wire.WirePart;
 import org.protypos.wsdl.Operation;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Spec;
 
 /** Makes up messages that are valid against a contract. */
-@Command(name = "sample", description = "Makes up example messages that are valid against a contract.")
-public final class SampleCommand implements Callable<Integer> {
+public final class SampleCommand implements Command {
     private static final int LONGEST_NAME = 100;
     private static final int SHOWN_NAMES = 12;
 
-    @Spec
     private CommandSpec spec;
-
-    @Mixin
-    private RuleArguments rules;
-
-    @Mixin
-    private ContractArguments arguments;
-
-    @Option(
-            names = "--element",
-            paramLabel = "NAME",
-            description = "A message with this global element: its local name, or {namespace}name.")
+    private RuleArguments rules = new RuleArguments();
+    private ContractArguments arguments = new ContractArguments();
     private List<String> elements = new ArrayList<>();
-
-    @Option(
-            names = "--operation",
-            paramLabel = "NAME",
-            description =
-                    "The request of this operation in its envelope, * stands for any text; with --into the answer too.")
     private List<String> operations = new ArrayList<>();
-
-    @Option(names = "--all", description = "A message for each global element, into the folder of --into.")
     private boolean all;
-
-    @Option(names = "--full", description = "With optional parts, each at least once; only what must be if not given.")
     private boolean full;
-
-    @Option(names = "--into", paramLabel = "DIR", description = "The folder for the messages, each in its own file.")
     private Path into;
-
-    @Option(names = "--overwrite", description = "Replaces files that are there with other content.")
     private boolean overwrite;
-
-    @Option(names = "--json", description = "Writes one JSON document.")
     private boolean json;
-
     private Terminal terminal;
     private ContractCheck check;
 
     /** The file names given so far, in small letters: some file systems do not tell capitals apart. */
     private final Set<String> taken = new HashSet<>();
+
+    @Override
+    public void describe(CommandSyntax syntax) {
+        syntax.command("sample", "Makes up example messages that are valid against a contract.");
+        spec = syntax.spec();
+        rules.describe(syntax);
+        arguments.describe(syntax);
+        syntax.options(
+                        String.class,
+                        "--element",
+                        "NAME",
+                        "A message with this global element: its local name, or {namespace}name.")
+                .into(value -> elements = value);
+        syntax.options(
+                        String.class,
+                        "--operation",
+                        "NAME",
+                        "The request of this operation in its envelope, * stands for any text; with --into the answer too.")
+                .into(value -> operations = value);
+        syntax.flag("--all", "A message for each global element, into the folder of --into.")
+                .into(value -> all = value);
+        syntax.flag("--full", "With optional parts, each at least once; only what must be if not given.")
+                .into(value -> full = value);
+        syntax.option(Path.class, "--into", "DIR", "The folder for the messages, each in its own file.")
+                .into(value -> into = value);
+        syntax.flag("--overwrite", "Replaces files that are there with other content.")
+                .into(value -> overwrite = value);
+        syntax.flag("--json", "Writes one JSON document.").into(value -> json = value);
+    }
 
     @Override
     public Integer call() throws IOException {

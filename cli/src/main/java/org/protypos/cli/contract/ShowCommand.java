@@ -7,13 +7,14 @@ import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
-import java.util.concurrent.Callable;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.protypos.cli.argument.ContractArguments;
 import org.protypos.cli.argument.LanguageArguments;
 import org.protypos.cli.argument.RuleArguments;
 import org.protypos.cli.argument.SelectionArguments;
+import org.protypos.cli.syntax.Command;
+import org.protypos.cli.syntax.CommandSyntax;
 import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.cli.terminal.FindingPrinter;
 import org.protypos.cli.terminal.Json;
@@ -33,68 +34,62 @@ import org.protypos.output.WholeFile;
 import org.protypos.reference.Component;
 import org.protypos.reference.ContractReference;
 import org.protypos.target.Target;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Spec;
 
 /** Shows what a contract offers. */
-@Command(
-        name = "show",
-        description = "Shows what a contract offers: documents, ports, and operations with their signatures; or all of"
-                + " an operation, a message, an element or a type whose name stands behind the contract.")
-public final class ShowCommand implements Callable<Integer> {
+public final class ShowCommand implements Command {
     private static final int MOST_LEVELS = 100;
     private static final int SHOWN_HOLDERS = 4;
 
-    @Spec
     private CommandSpec spec;
-
-    @Mixin
-    private ContractArguments arguments;
-
-    @Mixin
-    private LanguageArguments language;
-
-    @Mixin
-    private RuleArguments rules;
-
-    @Mixin
-    private SelectionArguments selection;
-
-    @Option(names = "--package", paramLabel = "P", description = "The package or namespace of the code for everything.")
+    private ContractArguments arguments = new ContractArguments();
+    private LanguageArguments language = new LanguageArguments();
+    private RuleArguments rules = new RuleArguments();
+    private SelectionArguments selection = new SelectionArguments();
     private String packageName;
-
-    @Option(
-            names = "--corrections",
-            description = "Shows what rules correct of the contract, before and after, and nothing else.")
     private boolean corrections;
-
-    @Option(
-            names = "--depth",
-            paramLabel = "N",
-            description = "How many levels of what is named are shown; as many as one can read if not given.")
     private Integer depth;
-
-    @Option(names = "--usages", description = "Shows who uses what is named, and nothing else of it.")
     private boolean usages;
-
-    @Option(names = "--tree", description = "Shows the documents, and which of them leads to which.")
     private boolean tree;
-
-    @Option(
-            names = "--html",
-            paramLabel = "FILE",
-            description = "Writes a page that is complete in itself: to read, to search, to print.")
     private Path html;
-
-    @Option(names = "--markdown", description = "Writes Markdown, for a wiki or a review.")
     private boolean markdown;
-
-    @Option(names = "--json", description = "Writes one JSON document.")
     private boolean json;
+
+    @Override
+    public void describe(CommandSyntax syntax) {
+        syntax.command(
+                "show",
+                "Shows what a contract offers: documents, ports, and operations with their signatures; or all of"
+                        + " an operation, a message, an element or a type whose name stands behind the contract.");
+        spec = syntax.spec();
+        arguments.describe(syntax);
+        language.describe(syntax);
+        rules.describe(syntax);
+        selection.describe(syntax);
+        syntax.option(String.class, "--package", "P", "The package or namespace of the code for everything.")
+                .into(value -> packageName = value);
+        syntax.flag("--corrections", "Shows what rules correct of the contract, before and after, and nothing else.")
+                .into(value -> corrections = value);
+        syntax.option(
+                        Integer.class,
+                        "--depth",
+                        "N",
+                        "How many levels of what is named are shown; as many as one can read if not given.")
+                .into(value -> depth = value);
+        syntax.flag("--usages", "Shows who uses what is named, and nothing else of it.")
+                .into(value -> usages = value);
+        syntax.flag("--tree", "Shows the documents, and which of them leads to which.")
+                .into(value -> tree = value);
+        syntax.option(
+                        Path.class,
+                        "--html",
+                        "FILE",
+                        "Writes a page that is complete in itself: to read, to search, to print.")
+                .into(value -> html = value);
+        syntax.flag("--markdown", "Writes Markdown, for a wiki or a review.").into(value -> markdown = value);
+        syntax.flag("--json", "Writes one JSON document.").into(value -> json = value);
+    }
 
     @Override
     public Integer call() throws IOException {

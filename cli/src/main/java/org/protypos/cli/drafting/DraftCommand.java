@@ -8,10 +8,11 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.concurrent.Callable;
 import java.util.stream.Stream;
 import org.protypos.cli.argument.ContractArguments;
 import org.protypos.cli.argument.Sources;
+import org.protypos.cli.syntax.Command;
+import org.protypos.cli.syntax.CommandSyntax;
 import org.protypos.cli.terminal.Columns;
 import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.cli.terminal.FindingPrinter;
@@ -38,59 +39,20 @@ import org.protypos.output.WriteReport;
 import org.protypos.source.Document;
 import org.protypos.source.XmlText;
 import org.protypos.target.SourceFile;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 
 /** Drafts contracts. */
-@Command(
-        name = "draft",
-        description = "Drafts a contract: WSDL and schemas from a sketch of a few lines, or from examples of messages.")
-public final class DraftCommand implements Callable<Integer> {
+public final class DraftCommand implements Command {
     private static final String ANSWERS = "answers.yaml";
     private static final String NOTHING = "nothing was drafted";
 
-    @Spec
     private CommandSpec spec;
-
-    @Parameters(
-            arity = "0..1",
-            paramLabel = "SKETCH",
-            description = "A sketch, in YAML; with --operation or --bind the contract that gets more.")
     private Path sketch;
-
-    @Option(
-            names = "--operation",
-            paramLabel = "SIGNATURE",
-            description =
-                    "Adds an operation to the contract's own text:"
-                            + " 'readTide(gauge: string, at: dateTime?) -> height: decimal; faults noGauge; headers keeper'. May be repeated.")
     private List<String> operations = new ArrayList<>();
-
-    @Option(
-            names = "--on",
-            paramLabel = "NAME",
-            description = "With --operation: the port type, where there are several.")
     private String on;
-
-    @Option(
-            names = "--bind",
-            paramLabel = "PROTOCOL",
-            description = "Adds a binding (soap11 or soap12), a service and a port to port types that have none;"
-                    + " needs --address.")
     private Bound bind;
-
-    @Option(
-            names = "--style",
-            paramLabel = "STYLE",
-            description = "With --bind: document or rpc; document if not given.")
     private Sketch.Style style = Sketch.Style.DOCUMENT;
-
-    @Option(names = "--port", paramLabel = "NAME", description = "With --bind: the name of the port.")
     private String port;
 
     /** What a binding that is added can be. */
@@ -99,49 +61,82 @@ public final class DraftCommand implements Callable<Integer> {
         SOAP12
     }
 
-    @Option(
-            names = "--pairs",
-            paramLabel = "DIR",
-            description = "Examples in place of a sketch: readTide.request.xml with readTide.response.xml or"
-                    + " readTide.fault.xml, bare or in envelopes; of more of them readTide.low.request.xml.")
     private Path pairs;
-
-    @Option(
-            names = "--from",
-            paramLabel = "CONTRACT",
-            description = "The other way: the sketch of a contract, printed or written into the folder of --into.")
     private String from;
-
-    @Mixin
-    private Sources sources;
-
-    @Option(names = "--into", paramLabel = "DIR", description = "The folder for the contract.")
+    private Sources sources = new Sources();
     private Path into;
-
-    @Option(names = "--abstract", description = "Leaves bindings and ports out.")
     private boolean unbound;
-
-    @Option(names = "--name", paramLabel = "NAME", description = "With --pairs: what the contract is called.")
     private String name;
-
-    @Option(
-            names = "--address",
-            paramLabel = "URL",
-            description =
-                    "With --pairs and --bind: where it will be offered; with --pairs http://localhost:8480/NAME if"
-                            + " not given.")
     private String address;
-
-    @Option(names = "--begin", paramLabel = "FILE", description = "Writes a sketch to begin with, and explains it.")
     private Path begin;
-
-    @Option(names = "--overwrite", description = "Replaces files that are there with other content.")
     private boolean overwrite;
-
-    @Option(names = "--json", description = "Writes one JSON document.")
     private boolean json;
-
     private Terminal terminal;
+
+    @Override
+    public void describe(CommandSyntax syntax) {
+        syntax.command(
+                "draft",
+                "Drafts a contract: WSDL and schemas from a sketch of a few lines, or from examples of messages.");
+        spec = syntax.spec();
+        syntax.parameter(
+                        Path.class,
+                        "SKETCH",
+                        "A sketch, in YAML; with --operation or --bind the contract that gets more.")
+                .optional()
+                .into(value -> sketch = value);
+        syntax.options(
+                        String.class,
+                        "--operation",
+                        "SIGNATURE",
+                        "Adds an operation to the contract's own text:"
+                                + " 'readTide(gauge: string, at: dateTime?) -> height: decimal; faults noGauge; headers keeper'. May be repeated.")
+                .into(value -> operations = value);
+        syntax.option(String.class, "--on", "NAME", "With --operation: the port type, where there are several.")
+                .into(value -> on = value);
+        syntax.option(
+                        Bound.class,
+                        "--bind",
+                        "PROTOCOL",
+                        "Adds a binding (soap11 or soap12), a service and a port to port types that have none;"
+                                + " needs --address.")
+                .into(value -> bind = value);
+        syntax.option(Sketch.Style.class, "--style", "STYLE", "With --bind: document or rpc; document if not given.")
+                .into(value -> style = value);
+        syntax.option(String.class, "--port", "NAME", "With --bind: the name of the port.")
+                .into(value -> port = value);
+        syntax.option(
+                        Path.class,
+                        "--pairs",
+                        "DIR",
+                        "Examples in place of a sketch: readTide.request.xml with readTide.response.xml or"
+                                + " readTide.fault.xml, bare or in envelopes; of more of them readTide.low.request.xml.")
+                .into(value -> pairs = value);
+        syntax.option(
+                        String.class,
+                        "--from",
+                        "CONTRACT",
+                        "The other way: the sketch of a contract, printed or written into the folder of --into.")
+                .into(value -> from = value);
+        sources.describe(syntax);
+        syntax.option(Path.class, "--into", "DIR", "The folder for the contract.")
+                .into(value -> into = value);
+        syntax.flag("--abstract", "Leaves bindings and ports out.").into(value -> unbound = value);
+        syntax.option(String.class, "--name", "NAME", "With --pairs: what the contract is called.")
+                .into(value -> name = value);
+        syntax.option(
+                        String.class,
+                        "--address",
+                        "URL",
+                        "With --pairs and --bind: where it will be offered; with --pairs http://localhost:8480/NAME if"
+                                + " not given.")
+                .into(value -> address = value);
+        syntax.option(Path.class, "--begin", "FILE", "Writes a sketch to begin with, and explains it.")
+                .into(value -> begin = value);
+        syntax.flag("--overwrite", "Replaces files that are there with other content.")
+                .into(value -> overwrite = value);
+        syntax.flag("--json", "Writes one JSON document.").into(value -> json = value);
+    }
 
     @Override
     public Integer call() throws IOException {

@@ -11,11 +11,12 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.concurrent.Callable;
 import org.protypos.authoring.DraftSchema;
 import org.protypos.authoring.SchemaText;
 import org.protypos.cli.argument.DocumentFiles;
 import org.protypos.cli.argument.Sources;
+import org.protypos.cli.syntax.Command;
+import org.protypos.cli.syntax.CommandSyntax;
 import org.protypos.cli.terminal.Columns;
 import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.cli.terminal.FindingPrinter;
@@ -32,53 +33,54 @@ import org.protypos.infer.Remark;
 import org.protypos.output.LooseFiles;
 import org.protypos.output.WriteReport;
 import org.protypos.target.SourceFile;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 
 /** Infers schemas from documents. */
-@Command(name = "infer", description = "Infers schemas from sample documents: schemas that accept every one of them.")
-public final class InferCommand implements Callable<Integer> {
+public final class InferCommand implements Command {
     static final String DECISIONS = "decisions.yaml";
     private static final int SHOWN = 15;
     private static final int SELDOM = 6;
 
-    @Spec
     private CommandSpec spec;
-
-    @Parameters(
-            arity = "1..*",
-            paramLabel = "DOCUMENT",
-            description = "An XML document, bare or in a SOAP envelope; of a folder all .xml files in it.")
     private List<Path> documents;
-
-    @Option(names = "--into", paramLabel = "DIR", required = true, description = "The folder for the schemas.")
     private Path into;
-
-    @Option(
-            names = "--decisions",
-            paramLabel = "FILE",
-            description = "What is decided and not inferred; " + DECISIONS + " in the folder of --into if not given.")
     private Path decided;
-
-    @Option(
-            names = "--onto",
-            paramLabel = "SCHEMA",
-            description = "A schema that is loosened where the documents ask for it, in its own text, and told how."
-                    + " May be repeated.")
     private List<Path> onto = new ArrayList<>();
-
-    @Mixin
-    private Sources sources;
-
-    @Option(names = "--overwrite", description = "Replaces schemas that are there with other content.")
+    private Sources sources = new Sources();
     private boolean overwrite;
-
-    @Option(names = "--json", description = "Writes one JSON document.")
     private boolean json;
+
+    @Override
+    public void describe(CommandSyntax syntax) {
+        syntax.command("infer", "Infers schemas from sample documents: schemas that accept every one of them.");
+        spec = syntax.spec();
+        syntax.parameters(
+                        Path.class,
+                        "DOCUMENT",
+                        "An XML document, bare or in a SOAP envelope; of a folder all .xml files in it.")
+                .required()
+                .into(value -> documents = value);
+        syntax.option(Path.class, "--into", "DIR", "The folder for the schemas.")
+                .required()
+                .into(value -> into = value);
+        syntax.option(
+                        Path.class,
+                        "--decisions",
+                        "FILE",
+                        "What is decided and not inferred; " + DECISIONS + " in the folder of --into if not given.")
+                .into(value -> decided = value);
+        syntax.options(
+                        Path.class,
+                        "--onto",
+                        "SCHEMA",
+                        "A schema that is loosened where the documents ask for it, in its own text, and told how."
+                                + " May be repeated.")
+                .into(value -> onto = value);
+        sources.describe(syntax);
+        syntax.flag("--overwrite", "Replaces schemas that are there with other content.")
+                .into(value -> overwrite = value);
+        syntax.flag("--json", "Writes one JSON document.").into(value -> json = value);
+    }
 
     @Override
     public Integer call() throws IOException {

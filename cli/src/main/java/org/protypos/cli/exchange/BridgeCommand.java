@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.concurrent.Callable;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.protypos.cli.argument.ContractArguments;
 import org.protypos.cli.argument.RecordArguments;
@@ -12,6 +11,8 @@ import org.protypos.cli.argument.RuleArguments;
 import org.protypos.cli.argument.SecurityArguments;
 import org.protypos.cli.argument.Sources;
 import org.protypos.cli.argument.TransportArguments;
+import org.protypos.cli.syntax.Command;
+import org.protypos.cli.syntax.CommandSyntax;
 import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.cli.terminal.Limits;
 import org.protypos.cli.terminal.Terminal;
@@ -24,63 +25,56 @@ import org.protypos.generator.PlannedContract;
 import org.protypos.layout.StatusLayout;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.target.Targets;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 
 /** Carries many records: to a service and back, or from its callers to a program and back. */
-@Command(
-        name = "bridge",
-        description =
-                "Carries records of fixed length to a service and back: those of a file or a folder, or those that"
-                        + " programs send to a port of this machine. With --serve it is the service, and a program answers.")
-public final class BridgeCommand implements Callable<Integer> {
+public final class BridgeCommand implements Command {
     private static final long PAUSE = 200;
 
-    @Spec
     private CommandSpec spec;
-
-    @Parameters(paramLabel = "CONTRACT", description = "A document, an address, or an adopted name.")
     private String contract;
-
-    @Option(names = "--port", paramLabel = "NAME", description = "The port; the first that speaks SOAP if not given.")
     private String port;
-
-    @Option(
-            names = "--listen",
-            paramLabel = "N",
-            description = "Listens at this port of this machine, 0 for any, and answers on each connection.")
     private Integer listen;
-
-    @Option(
-            names = "--files",
-            paramLabel = "DIR",
-            description = "Answers each NAME.req that is put there with NAME.ans; with --serve the other way round.")
     private Path folder;
-
-    @Mixin
-    private ServiceArguments service;
-
-    @Mixin
-    private RecordArguments records;
-
-    @Mixin
-    private TransportArguments transport;
-
-    @Mixin
-    private RuleArguments rules;
-
-    @Mixin
-    private SecurityArguments security;
-
-    @Mixin
-    private Sources sources;
-
+    private ServiceArguments service = new ServiceArguments();
+    private RecordArguments records = new RecordArguments();
+    private TransportArguments transport = new TransportArguments();
+    private RuleArguments rules = new RuleArguments();
+    private SecurityArguments security = new SecurityArguments();
+    private Sources sources = new Sources();
     private Terminal terminal;
+
+    @Override
+    public void describe(CommandSyntax syntax) {
+        syntax.command(
+                "bridge",
+                "Carries records of fixed length to a service and back: those of a file or a folder, or those that"
+                        + " programs send to a port of this machine. With --serve it is the service, and a program answers.");
+        spec = syntax.spec();
+        syntax.parameter(String.class, "CONTRACT", "A document, an address, or an adopted name.")
+                .into(value -> contract = value);
+        syntax.option(String.class, "--port", "NAME", "The port; the first that speaks SOAP if not given.")
+                .into(value -> port = value);
+        syntax.option(
+                        Integer.class,
+                        "--listen",
+                        "N",
+                        "Listens at this port of this machine, 0 for any, and answers on each connection.")
+                .into(value -> listen = value);
+        syntax.option(
+                        Path.class,
+                        "--files",
+                        "DIR",
+                        "Answers each NAME.req that is put there with NAME.ans; with --serve the other way round.")
+                .into(value -> folder = value);
+        service.describe(syntax);
+        records.describe(syntax);
+        transport.describe(syntax);
+        rules.describe(syntax);
+        security.describe(syntax);
+        sources.describe(syntax);
+    }
 
     @Override
     public Integer call() throws IOException {

@@ -11,13 +11,14 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.Callable;
 import org.protypos.cli.argument.ContractArguments;
 import org.protypos.cli.argument.RecordArguments;
 import org.protypos.cli.argument.RuleArguments;
 import org.protypos.cli.argument.SecurityArguments;
 import org.protypos.cli.argument.Sources;
 import org.protypos.cli.argument.TransportArguments;
+import org.protypos.cli.syntax.Command;
+import org.protypos.cli.syntax.CommandSyntax;
 import org.protypos.cli.terminal.Columns;
 import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.cli.terminal.FindingPrinter;
@@ -52,103 +53,32 @@ import org.protypos.runtime.attach.Attachment;
 import org.protypos.runtime.soap.SoapSettings;
 import org.protypos.target.Targets;
 import org.protypos.wire.WirePart;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 
 /** Calls an operation of a contract, without generating anything. */
-@Command(
-        name = "call",
-        description = "Calls an operation with plain values, JSON or XML, and checks the answer against the contract.")
-public final class CallCommand implements Callable<Integer> {
-    @Spec
+public final class CallCommand implements Command {
     private CommandSpec spec;
-
-    @Parameters(
-            index = "0",
-            arity = "0..1",
-            paramLabel = "CONTRACT",
-            description = "A document, an address, or an adopted name.")
     private String contract;
-
-    @Parameters(
-            index = "1",
-            arity = "0..1",
-            paramLabel = "OPERATION",
-            description = "The operation; lists them, with what they take, if not given.")
     private String operation;
-
-    @Parameters(
-            index = "2..*",
-            paramLabel = "NAME=VALUE",
-            description =
-                    "Values: amount=5, vessel.name=Aurora, need[0]=water, @ for attributes, #header.pass.holder=Ada;"
-                            + " =5 for a request that is one value.")
     private List<String> values = new ArrayList<>();
-
-    @Option(names = "--input", paramLabel = "FILE", description = "The request as JSON or XML; - for standard input.")
     private String input;
-
-    @Option(names = "--port", paramLabel = "NAME", description = "The port; the first that speaks SOAP if not given.")
     private String port;
-
-    @Mixin
-    private TransportArguments transport;
+    private TransportArguments transport = new TransportArguments();
 
     private static final int MOST_REPEATS = 1_000_000;
 
-    @Option(
-            names = "--attach",
-            paramLabel = "PART=FILE",
-            description = "A file that travels beside the message as one of its parts. May be repeated.")
     private List<String> attach = new ArrayList<>();
-
-    @Mixin
-    private RecordArguments records;
-
-    @Mixin
-    private RuleArguments rules;
-
-    @Mixin
-    private SecurityArguments security;
-
-    @Mixin
-    private Sources sources;
-
-    @Option(
-            names = "--save",
-            paramLabel = "NAME",
-            description = "Keeps the call as calls/NAME.yaml, without who calls.")
+    private RecordArguments records = new RecordArguments();
+    private RuleArguments rules = new RuleArguments();
+    private SecurityArguments security = new SecurityArguments();
+    private Sources sources = new Sources();
     private String save;
-
-    @Option(
-            names = "--saved",
-            paramLabel = "NAME",
-            description = "Makes a kept call again; values given replace its own.")
     private String saved;
-
-    @Option(
-            names = "--repeat",
-            paramLabel = "N",
-            defaultValue = "1",
-            description = "Calls N times, one after the other, and tells times and answers.")
-    private int repeat;
-
-    @Option(
-            names = "--wire",
-            description = "Shows both messages and their HTTP headers on standard error, secrets blanked.")
+    private int repeat = 1;
     private boolean wire;
-
-    @Option(names = "--xml", description = "Prints the answer as it came.")
     private boolean xml;
-
-    @Option(names = "--json", description = "Writes one JSON document.")
     private boolean json;
-
     private Terminal terminal;
     private ContractCheck check;
     private CalledOperation called;
@@ -157,6 +87,55 @@ public final class CallCommand implements Callable<Integer> {
     private String keptSecurity;
     private String inputText;
     private final Map<String, Attachment> attached = new LinkedHashMap<>();
+
+    @Override
+    public void describe(CommandSyntax syntax) {
+        syntax.command(
+                "call",
+                "Calls an operation with plain values, JSON or XML, and checks the answer against the contract.");
+        spec = syntax.spec();
+        syntax.parameter(String.class, "CONTRACT", "A document, an address, or an adopted name.")
+                .optional()
+                .into(value -> contract = value);
+        syntax.parameter(String.class, "OPERATION", "The operation; lists them, with what they take, if not given.")
+                .optional()
+                .into(value -> operation = value);
+        syntax.parameters(
+                        String.class,
+                        "NAME=VALUE",
+                        "Values: amount=5, vessel.name=Aurora, need[0]=water, @ for attributes, #header.pass.holder=Ada;"
+                                + " =5 for a request that is one value.")
+                .into(value -> values = value);
+        syntax.option(String.class, "--input", "FILE", "The request as JSON or XML; - for standard input.")
+                .into(value -> input = value);
+        syntax.option(String.class, "--port", "NAME", "The port; the first that speaks SOAP if not given.")
+                .into(value -> port = value);
+        transport.describe(syntax);
+        syntax.options(
+                        String.class,
+                        "--attach",
+                        "PART=FILE",
+                        "A file that travels beside the message as one of its parts. May be repeated.")
+                .into(value -> attach = value);
+        records.describe(syntax);
+        rules.describe(syntax);
+        security.describe(syntax);
+        sources.describe(syntax);
+        syntax.option(String.class, "--save", "NAME", "Keeps the call as calls/NAME.yaml, without who calls.")
+                .into(value -> save = value);
+        syntax.option(String.class, "--saved", "NAME", "Makes a kept call again; values given replace its own.")
+                .into(value -> saved = value);
+        syntax.option(
+                        Integer.class,
+                        "--repeat",
+                        "N",
+                        "Calls N times, one after the other, and tells times and answers.")
+                .into(value -> repeat = value);
+        syntax.flag("--wire", "Shows both messages and their HTTP headers on standard error, secrets blanked.")
+                .into(value -> wire = value);
+        syntax.flag("--xml", "Prints the answer as it came.").into(value -> xml = value);
+        syntax.flag("--json", "Writes one JSON document.").into(value -> json = value);
+    }
 
     @Override
     public Integer call() throws IOException {

@@ -4,32 +4,38 @@ import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.UnknownHostException;
 import java.nio.file.Path;
+import org.protypos.cli.syntax.CommandSyntax;
+import org.protypos.cli.syntax.Described;
 import org.protypos.cli.terminal.Limits;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Spec;
 
 /** A service that a program answers. */
-final class ServiceArguments {
-    @Spec(Spec.Target.MIXEE)
+final class ServiceArguments implements Described {
     private CommandSpec spec;
-
-    @Option(
-            names = "--serve",
-            paramLabel = "N",
-            description = "Serves the contract at this port of this machine, 0 for any, or at HOST:N for others too.")
     private String serve;
-
-    @Option(
-            names = "--program",
-            paramLabel = "COMMAND",
-            description = "What answers: it reads requests from its standard input and writes answers to its standard"
-                    + " output. Begun for each request.")
     private String program;
-
-    @Option(names = "--keep", description = "The program stays, and gets one request after the other.")
     private boolean keep;
+
+    @Override
+    public void describe(CommandSyntax syntax) {
+        spec = syntax.spec();
+        syntax.option(
+                        String.class,
+                        "--serve",
+                        "N",
+                        "Serves the contract at this port of this machine, 0 for any, or at HOST:N for others too.")
+                .into(value -> serve = value);
+        syntax.option(
+                        String.class,
+                        "--program",
+                        "COMMAND",
+                        "What answers: it reads requests from its standard input and writes answers to its standard"
+                                + " output. Begun for each request.")
+                .into(value -> program = value);
+        syntax.flag("--keep", "The program stays, and gets one request after the other.")
+                .into(value -> keep = value);
+    }
 
     /** Whether there is one. */
     boolean isGiven() {

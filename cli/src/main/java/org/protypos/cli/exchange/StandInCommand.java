@@ -10,11 +10,12 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.concurrent.Callable;
 import org.protypos.cli.argument.ContractArguments;
 import org.protypos.cli.argument.RuleArguments;
 import org.protypos.cli.argument.SecurityArguments;
 import org.protypos.cli.argument.Sources;
+import org.protypos.cli.syntax.Command;
+import org.protypos.cli.syntax.CommandSyntax;
 import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.cli.terminal.FindingPrinter;
 import org.protypos.cli.terminal.Limits;
@@ -28,67 +29,67 @@ import org.protypos.exchange.standin.Relay;
 import org.protypos.generator.Generator;
 import org.protypos.project.EditorSchema;
 import org.protypos.source.Document;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 
 /** Serves a contract with sample answers. */
-@Command(
-        name = "stand-in",
-        description = "Plays the service of a contract on this machine: checks requests and answers with samples.")
-public final class StandInCommand implements Callable<Integer> {
-    @Spec
+public final class StandInCommand implements Command {
+    private static final int PORT = 8480;
+
     private CommandSpec spec;
-
-    @Parameters(paramLabel = "CONTRACT", description = "A document, an address, or an adopted name.")
     private String contract;
-
-    @Option(
-            names = "--port",
-            paramLabel = "N",
-            defaultValue = "8480",
-            description = "The port to listen at, 0 for any; ${DEFAULT-VALUE} if not given.")
-    private int port;
-
-    @Option(
-            names = "--host",
-            paramLabel = "NAME",
-            description = "A name under which it may be asked, beside localhost, 127.0.0.1 and ::1. May be repeated.")
+    private int port = PORT;
     private List<String> hosts = new ArrayList<>();
-
-    @Option(
-            names = "--allow-origin",
-            paramLabel = "ORIGIN",
-            description = "The origin of web pages that may call it, such as http://localhost:3000. May be repeated.")
     private List<String> origins = new ArrayList<>();
-
-    @Option(
-            names = "--answers",
-            paramLabel = "FILE",
-            description = "What to answer otherwise than with samples, by operation and request, in YAML or JSON.")
     private Path answers;
-
-    @Option(
-            names = "--forward",
-            paramLabel = "URL",
-            description = "Passes every request on to the real service there, and checks both messages.")
     private String forward;
-
-    @Option(
-            names = "--record",
-            paramLabel = "FILE",
-            description = "With --forward: writes what the service answers, a file for --answers.")
     private Path record;
+    private RuleArguments rules = new RuleArguments();
+    private Sources sources = new Sources();
 
-    @Mixin
-    private RuleArguments rules;
-
-    @Mixin
-    private Sources sources;
+    @Override
+    public void describe(CommandSyntax syntax) {
+        syntax.command(
+                "stand-in",
+                "Plays the service of a contract on this machine: checks requests and answers with samples.");
+        spec = syntax.spec();
+        syntax.parameter(String.class, "CONTRACT", "A document, an address, or an adopted name.")
+                .into(value -> contract = value);
+        syntax.option(Integer.class, "--port", "N", "The port to listen at, 0 for any; " + PORT + " if not given.")
+                .into(value -> port = value);
+        syntax.options(
+                        String.class,
+                        "--host",
+                        "NAME",
+                        "A name under which it may be asked, beside localhost, 127.0.0.1 and ::1. May be repeated.")
+                .into(value -> hosts = value);
+        syntax.options(
+                        String.class,
+                        "--allow-origin",
+                        "ORIGIN",
+                        "The origin of web pages that may call it, such as http://localhost:3000. May be repeated.")
+                .into(value -> origins = value);
+        syntax.option(
+                        Path.class,
+                        "--answers",
+                        "FILE",
+                        "What to answer otherwise than with samples, by operation and request, in YAML or JSON.")
+                .into(value -> answers = value);
+        syntax.option(
+                        String.class,
+                        "--forward",
+                        "URL",
+                        "Passes every request on to the real service there, and checks both messages.")
+                .into(value -> forward = value);
+        syntax.option(
+                        Path.class,
+                        "--record",
+                        "FILE",
+                        "With --forward: writes what the service answers, a file for --answers.")
+                .into(value -> record = value);
+        rules.describe(syntax);
+        sources.describe(syntax);
+    }
 
     @Override
     public Integer call() throws IOException {

@@ -4,7 +4,8 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.concurrent.Callable;
+import org.protypos.cli.syntax.Command;
+import org.protypos.cli.syntax.CommandSyntax;
 import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.cli.terminal.FindingPrinter;
 import org.protypos.cli.terminal.Terminal;
@@ -13,27 +14,27 @@ import org.protypos.output.WriteReport;
 import org.protypos.project.Abandonment;
 import org.protypos.project.AdoptedContract;
 import org.protypos.project.Project;
-import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 
 /** Takes a contract out of the project, with the code that was generated from it. */
-@Command(
-        name = "abandon",
-        description = "Takes a contract out of the project: its pinned documents, its entries, and the code that was"
-                + " generated from it alone. What somebody has written stays.")
-public final class AbandonCommand implements Callable<Integer> {
-    @Spec
+public final class AbandonCommand implements Command {
     private CommandSpec spec;
-
-    @Parameters(paramLabel = "NAME", description = "The name of the contract in the project.")
     private String name;
-
-    @Option(names = "--overwrite", description = "Removes generated files that somebody has edited, too.")
     private boolean overwrite;
+
+    @Override
+    public void describe(CommandSyntax syntax) {
+        syntax.command(
+                "abandon",
+                "Takes a contract out of the project: its pinned documents, its entries, and the code that was"
+                        + " generated from it alone. What somebody has written stays.");
+        spec = syntax.spec();
+        syntax.parameter(String.class, "NAME", "The name of the contract in the project.")
+                .into(value -> name = value);
+        syntax.flag("--overwrite", "Removes generated files that somebody has edited, too.")
+                .into(value -> overwrite = value);
+    }
 
     @Override
     public Integer call() throws IOException {

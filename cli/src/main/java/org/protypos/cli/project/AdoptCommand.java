@@ -4,9 +4,10 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.concurrent.Callable;
 import org.protypos.cli.argument.ContractArguments;
 import org.protypos.cli.argument.RuleArguments;
+import org.protypos.cli.syntax.Command;
+import org.protypos.cli.syntax.CommandSyntax;
 import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.cli.terminal.FindingPrinter;
 import org.protypos.cli.terminal.Json;
@@ -19,41 +20,35 @@ import org.protypos.project.Abandonment;
 import org.protypos.project.AdoptedContract;
 import org.protypos.project.Adoption;
 import org.protypos.project.Project;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Spec;
 
 /** Takes a contract into the project as pinned copies of its documents. */
-@Command(
-        name = "adopt",
-        description = "Takes a contract into the project: copies its documents, and works by name from then on.")
-public final class AdoptCommand implements Callable<Integer> {
-    @Spec
+public final class AdoptCommand implements Command {
     private CommandSpec spec;
-
-    @Mixin
-    private ContractArguments arguments;
-
-    @Option(
-            names = "--name",
-            paramLabel = "N",
-            description = "What to call it; made of the first document's name if not given.")
+    private ContractArguments arguments = new ContractArguments();
     private String name;
-
-    @Mixin
-    private RuleArguments rules;
-
-    @Option(
-            names = "--rename",
-            paramLabel = "OLD",
-            description = "Gives an adopted contract another name, that of --name; no CONTRACT is named then.")
+    private RuleArguments rules = new RuleArguments();
     private String rename;
-
-    @Option(names = "--json", description = "Writes one JSON document.")
     private boolean json;
+
+    @Override
+    public void describe(CommandSyntax syntax) {
+        syntax.command(
+                "adopt", "Takes a contract into the project: copies its documents, and works by name from then on.");
+        spec = syntax.spec();
+        arguments.describe(syntax);
+        syntax.option(String.class, "--name", "N", "What to call it; made of the first document's name if not given.")
+                .into(value -> name = value);
+        rules.describe(syntax);
+        syntax.option(
+                        String.class,
+                        "--rename",
+                        "OLD",
+                        "Gives an adopted contract another name, that of --name; no CONTRACT is named then.")
+                .into(value -> rename = value);
+        syntax.flag("--json", "Writes one JSON document.").into(value -> json = value);
+    }
 
     @Override
     public Integer call() throws IOException {

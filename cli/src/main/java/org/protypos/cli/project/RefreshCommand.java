@@ -9,10 +9,11 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.Callable;
 import org.protypos.change.Party;
 import org.protypos.cli.argument.AdoptedArguments;
 import org.protypos.cli.argument.Sources;
+import org.protypos.cli.syntax.Command;
+import org.protypos.cli.syntax.CommandSyntax;
 import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.cli.terminal.FindingPrinter;
 import org.protypos.cli.terminal.Json;
@@ -35,65 +36,55 @@ import org.protypos.project.PinnedContract;
 import org.protypos.project.PinnedDocument;
 import org.protypos.project.Project;
 import org.protypos.source.Document;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Spec;
 
 /** Asks where adopted contracts came from whether they have changed, and takes the changes. */
-@Command(
-        name = "refresh",
-        description = "Fetches adopted contracts again, tells what has changed and for whom, and generates anew.")
-public final class RefreshCommand implements Callable<Integer> {
+public final class RefreshCommand implements Command {
     /** What may be taken without asking. */
     enum Accept {
         BREAKING
     }
 
-    @Spec
     private CommandSpec spec;
-
-    @Mixin
-    private AdoptedArguments named;
-
-    @Option(names = "--dry-run", description = "Tells what has changed and changes nothing.")
+    private AdoptedArguments named = new AdoptedArguments();
     private boolean dryRun;
-
-    @Option(
-            names = "--accept",
-            paramLabel = "WHAT",
-            description = "Takes changes that break something (breaking) without asking.")
     private Accept accept;
-
-    @Option(names = "--overwrite", description = "Replaces generated files even if they were changed by hand.")
     private boolean overwrite;
-
-    @Option(
-            names = "--from",
-            paramLabel = "ADDRESS",
-            description = "Where the contract is now, when it has moved; for one contract. May be repeated.")
     private List<String> from = new ArrayList<>();
-
-    @Option(names = "--json", description = "Writes one JSON document.")
     private boolean json;
-
-    @Option(names = "--markdown", description = "Tells what has changed in Markdown, for a review.")
     private boolean markdown;
-
-    @Option(
-            names = "--html",
-            paramLabel = "FILE",
-            description = "Also writes what has changed as a page; for one contract.")
     private Path html;
-
     private final List<String> unchanged = new ArrayList<>();
     private final List<Outcome> outcomes = new ArrayList<>();
     private Terminal terminal;
 
     /** What came of a contract; the comparison is null when nothing has changed. */
     private record Outcome(String name, String outcome, ComparisonView view) {}
+
+    @Override
+    public void describe(CommandSyntax syntax) {
+        syntax.command(
+                "refresh", "Fetches adopted contracts again, tells what has changed and for whom, and generates anew.");
+        spec = syntax.spec();
+        named.describe(syntax);
+        syntax.flag("--dry-run", "Tells what has changed and changes nothing.").into(value -> dryRun = value);
+        syntax.option(Accept.class, "--accept", "WHAT", "Takes changes that break something (breaking) without asking.")
+                .into(value -> accept = value);
+        syntax.flag("--overwrite", "Replaces generated files even if they were changed by hand.")
+                .into(value -> overwrite = value);
+        syntax.options(
+                        String.class,
+                        "--from",
+                        "ADDRESS",
+                        "Where the contract is now, when it has moved; for one contract. May be repeated.")
+                .into(value -> from = value);
+        syntax.flag("--json", "Writes one JSON document.").into(value -> json = value);
+        syntax.flag("--markdown", "Tells what has changed in Markdown, for a review.")
+                .into(value -> markdown = value);
+        syntax.option(Path.class, "--html", "FILE", "Also writes what has changed as a page; for one contract.")
+                .into(value -> html = value);
+    }
 
     @Override
     public Integer call() throws IOException {

@@ -6,8 +6,9 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.Callable;
 import org.protypos.cli.argument.AdoptedArguments;
+import org.protypos.cli.syntax.Command;
+import org.protypos.cli.syntax.CommandSyntax;
 import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.cli.terminal.FindingPrinter;
 import org.protypos.cli.terminal.Terminal;
@@ -15,35 +16,34 @@ import org.protypos.project.AdoptedContract;
 import org.protypos.project.Project;
 import org.protypos.project.Repair;
 import org.protypos.project.Revision;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.Spec;
 
 /** Makes lock files, names and pinned documents agree again. */
-@Command(
-        name = "repair",
-        description =
-                "Makes the lock file of a contract, its names and its pinned documents agree again after a merge, a loss or a"
-                        + " change by hand: from both sides of the merge, version control, the documents and the generated code.")
-public final class RepairCommand implements Callable<Integer> {
+public final class RepairCommand implements Command {
     /** What may be taken though it is not what was pinned. */
     enum Accept {
         DOCUMENTS
     }
 
-    @Spec
     private CommandSpec spec;
-
-    @Mixin
-    private AdoptedArguments named;
-
-    @Option(
-            names = "--accept",
-            paramLabel = "WHAT",
-            description = "Takes pinned documents that were altered as they are (documents).")
+    private AdoptedArguments named = new AdoptedArguments();
     private Accept accept;
+
+    @Override
+    public void describe(CommandSyntax syntax) {
+        syntax.command(
+                "repair",
+                "Makes the lock file of a contract, its names and its pinned documents agree again after a merge, a loss or a"
+                        + " change by hand: from both sides of the merge, version control, the documents and the generated code.");
+        spec = syntax.spec();
+        named.describe(syntax);
+        syntax.option(
+                        Accept.class,
+                        "--accept",
+                        "WHAT",
+                        "Takes pinned documents that were altered as they are (documents).")
+                .into(value -> accept = value);
+    }
 
     @Override
     public Integer call() throws IOException {
