@@ -28,6 +28,11 @@ public final class Main {
 
     /** Runs a command and exits with its status. */
     public static void main(String[] arguments) throws InterruptedException {
+        System.exit(start(arguments));
+    }
+
+    /** Runs a command as the program does, with its output going where the program's goes, and gives its exit status. */
+    static int start(String... arguments) throws InterruptedException {
         Outlet outlet = new Outlet(new FileOutputStream(FileDescriptor.out));
         PrintWriter out = new PrintWriter(outlet, true, StandardCharsets.UTF_8);
         PrintWriter err = new PrintWriter(System.err, true, StandardCharsets.UTF_8);
@@ -39,7 +44,7 @@ public final class Main {
                 new Thread(null, () -> status[0] = run(out, err, outlet::isLeft, arguments), "protypos", STACK_BYTES);
         worker.start();
         worker.join();
-        System.exit(status[0]);
+        return status[0];
     }
 
     /**

@@ -6,7 +6,7 @@ import java.util.List;
 
 /**
  * Runs the commands once each, so that the launcher can keep the classes they load in a class-data archive. It goes
- * through the same door as the program itself and says nothing.
+ * through the same doors as the program itself; what it says is of no interest.
  */
 final class WarmUp {
     private WarmUp() {}
@@ -16,9 +16,9 @@ final class WarmUp {
      *
      * @param arguments a contract, and a folder to preview the output for
      */
-    public static void main(String[] arguments) {
+    public static void main(String[] arguments) throws InterruptedException {
+        Main.start("show", arguments[0]);
         List<String[]> commands = List.of(
-                new String[] {"show", arguments[0]},
                 new String[] {"show", arguments[0], "--json"},
                 new String[] {"check", arguments[0]},
                 new String[] {"check", arguments[0] + ".missing"},
