@@ -385,6 +385,31 @@ class MessagesIT {
                 .isEmpty();
     }
 
+    /** What would have to refer to something that is no part of it is no message by itself; proof says the same. */
+    @Test
+    void samplesThatAreNotValidAreNamed() throws Exception {
+        Files.writeString(folder.resolve("mooring.xsd"), """
+                <xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema">
+                  <xs:element name="mooring"><xs:complexType>
+                    <xs:attribute name="vessel" type="xs:IDREF" use="required"/>
+                  </xs:complexType></xs:element>
+                  <xs:element name="harbour"><xs:complexType><xs:sequence>
+                    <xs:element name="vessel" minOccurs="0"><xs:complexType>
+                      <xs:attribute name="number" type="xs:ID" use="required"/>
+                    </xs:complexType></xs:element>
+                    <xs:element ref="mooring"/>
+                  </xs:sequence></xs:complexType></xs:element>
+                </xs:schema>
+                """);
+        BuiltProgram.Run made = program.run("sample", "mooring.xsd", "--all", "--into", "moorings");
+        assertThat(made.err())
+                .startsWith(
+                        "warning: the sample of mooring is not valid: the IDREF \"vessel\" leads nowhere (at /mooring)")
+                .doesNotContain("harbour");
+        BuiltProgram.Run proved = program.run("proof", "mooring.xsd", "--message", "moorings");
+        assertThat(proved.out()).contains("harbour.xml  survived", "mooring.xml  not as the contract says");
+    }
+
     /** What sample tells as JSON is a message for proof, and what is wrong with one is told with its place. */
     @Test
     void samplesInJsonAreProved() throws Exception {

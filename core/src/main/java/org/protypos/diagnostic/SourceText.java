@@ -59,15 +59,19 @@ public final class SourceText {
         return text.substring(start, end);
     }
 
+    /** Lines end as those of XML do: with a line feed, a carriage return, or both (XML 1.0, section 2.11). */
     private synchronized int[] lineStarts() {
         if (lineStarts == null) {
             int[] starts = new int[64];
             int count = 1;
-            for (int at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) {
-                if (count == starts.length) {
-                    starts = Arrays.copyOf(starts, count * 2);
+            for (int at = 0; at < text.length(); at++) {
+                char c = text.charAt(at);
+                if (c == '\n' || c == '\r' && !text.startsWith("\n", at + 1)) {
+                    if (count == starts.length) {
+                        starts = Arrays.copyOf(starts, count * 2);
+                    }
+                    starts[count++] = at + 1;
                 }
-                starts[count++] = at + 1;
             }
             lineStarts = Arrays.copyOf(starts, count);
         }

@@ -124,7 +124,7 @@ public final class SampleCommand implements Command {
             made.add(element(samples, named(samples, wanted)));
         }
         for (String wanted : operations) {
-            operation(samples, wanted, made, told);
+            operation(samples, wanted, made);
         }
         if (made.isEmpty()) {
             throw new ParameterException(spec.commandLine(), nothingChosen(contract, samples));
@@ -137,6 +137,7 @@ public final class SampleCommand implements Command {
                             + " a value of more than 100,000 characters; that much was not made up",
                     "look for a minOccurs or minLength that is not meant so, or an element that must hold another of its kind");
         }
+        made.forEach(one -> doubt(samples, one, told));
         new FindingPrinter(terminal.err()).print(told.sorted());
         return into == null ? print(made) : write(made);
     }
@@ -148,18 +149,48 @@ public final class SampleCommand implements Command {
      * @param kind what it is a message of: {@code element}, {@code request} or {@code answer}
      * @param name the name of the element or the operation
      * @param text the message
-     * @param isDocument whether it travels as a document, rather than as names and values
+     * @param carried what it is in the contract, or null for an element
      * @param values the same as JSON
      */
     private record Made(
-            String file, String kind, String name, String text, boolean isDocument, Supplier<JsonValue> values) {}
+            String file, String kind, String name, String text, WireMessage carried, Supplier<JsonValue> values) {
+        /** Whether it travels as a document, rather than as names and values. */
+        boolean isDocument() {
+            return carried == null || carried.isDocument();
+        }
+    }
 
     private Made element(Samples samples, QName name) {
         String text = samples.element(name);
-        return new Made(fileName(name.getLocalPart()), "element", name.toString(), text, true, () -> {
+        return new Made(fileName(name.getLocalPart()), "element", name.toString(), text, null, () -> {
             MessageElement root = MessageReader.read("sample", text);
             return JsonMessageWriter.value(check.vocabulary(), check.check(root).types(), root);
         });
+    }
+
+    /** Says why a sample is none, be it that nothing can be, be it that it would have to fit what nobody can make up. */
+    private void doubt(Samples samples, Made made, Findings findings) {
+        String what = (made.carried() == null ? "sample" : made.kind()) + " of " + made.name();
+        List<WirePart> impossible = made.carried() == null ? List.of() : samples.impossible(made.carried());
+        for (WirePart part : impossible) {
+            findings.warning(
+                    "sample-impossible",
+                    part.part().place(),
+                    "no " + what + " is valid: " + part.element().getLocalPart()
+                            + " is abstract and nothing may stand in its place, or has to hold another of its kind without end",
+                    "ask for the document that declares what may stand there, or correct the contract");
+        }
+        if (impossible.isEmpty() && made.isDocument() && !samples.isCut()) {
+            MessageElement root = MessageReader.read("sample", made.text());
+            check.recognize(root).checked().deviations().stream().findFirst().ifPresent(deviation -> {
+                String expected = deviation.expected();
+                findings.warning(
+                        "sample-invalid",
+                        deviation.contract(),
+                        "the " + what + " is not valid: " + deviation.came() + " (at " + deviation.path() + ")",
+                        "correct it by hand" + (expected.isEmpty() ? "" : "; expected is " + expected));
+            });
+        }
     }
 
     private static String nothingChosen(Contract contract, Samples samples) {
@@ -218,7 +249,7 @@ public final class SampleCommand implements Command {
                                 .orElse(""));
     }
 
-    private void operation(Samples samples, String wanted, List<Made> made, Findings findings) {
+    private void operation(Samples samples, String wanted, List<Made> made) {
         List<String> known = new ArrayList<>();
         Set<Operation> done = Collections.newSetFromMap(new IdentityHashMap<>());
         // What can be called tells more than a binding that no port has.
@@ -232,26 +263,11 @@ public final class SampleCommand implements Command {
                         || wanted.equals(operation.operation().input().name());
                 if (meant && done.add(operation.operation())) {
                     messages(samples, operation, made);
-                    operation.messages().stream()
-                            .filter(carried -> into != null || !carried.isAnswer())
-                            .forEach(carried -> impossible(samples, operation, carried, findings));
                 }
             }
         }
         if (done.isEmpty()) {
             throw unknown("--operation", wanted, known);
-        }
-    }
-
-    private static void impossible(Samples samples, WireOperation operation, WireMessage carried, Findings findings) {
-        for (WirePart part : samples.impossible(carried)) {
-            findings.warning(
-                    "sample-impossible",
-                    part.part().place(),
-                    "no " + (carried.isAnswer() ? "answer" : "request") + " of " + operation.name() + " is valid: "
-                            + part.element().getLocalPart()
-                            + " is abstract and nothing may stand in its place, or has to hold another of its kind without end",
-                    "ask for the document that declares what may stand there, or correct the contract");
         }
     }
 
@@ -264,7 +280,7 @@ public final class SampleCommand implements Command {
                 "request",
                 name,
                 text,
-                called.request().isDocument(),
+                called.request(),
                 () -> values.request(MessageReader.read("sample", text), Map.of())));
         if (called.answer() != null && into != null) {
             String answer = samples.message(called.answer());
@@ -273,7 +289,7 @@ public final class SampleCommand implements Command {
                     "answer",
                     name,
                     answer,
-                    called.answer().isDocument(),
+                    called.answer(),
                     () -> values.answer(MessageReader.read("sample", answer), Map.of())));
         }
     }
