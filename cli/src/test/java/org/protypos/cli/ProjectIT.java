@@ -402,6 +402,11 @@ class ProjectIT {
         assertThat(server.out()).contains("(001-quay.xml)").doesNotContain("existing clients");
         assertThat(Files.readString(project.resolve("shown/001-quay.xml")))
                 .contains("at /Envelope/Body/listBerthsResponse/berth", "<quay>");
+        // The old contract allows what the new one refuses.
+        assertThat(program.run("proof", old, "--message", "shown").out()).contains("001-quay.xml  survived");
+        assertThat(program.run("proof", "../origin/desk.wsdl", "--message", "shown")
+                        .out())
+                .contains("001-quay.xml  not as the contract says");
         JsonNode json = new ObjectMapper()
                 .readTree(program.run("compare", old, "../origin/desk.wsdl", "--json")
                         .out());

@@ -29,6 +29,7 @@ final class WireSide {
     private final Contract contract;
     private final ContractCheck check;
     private final Samples samples;
+    private Samples fullSamples;
     private final Inventory inventory;
     private final UnaryOperator<String> words;
 
@@ -57,6 +58,14 @@ final class WireSide {
 
     Samples samples() {
         return samples;
+    }
+
+    /** Makes messages with all that is optional. */
+    Samples fullSamples() {
+        if (fullSamples == null) {
+            fullSamples = new Samples(contract, check.vocabulary(), true);
+        }
+        return fullSamples;
     }
 
     Inventory inventory() {

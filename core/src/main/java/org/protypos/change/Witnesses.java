@@ -2,10 +2,12 @@ package org.protypos.change;
 
 import java.util.List;
 import java.util.Map;
+import java.util.function.Function;
 import javax.xml.namespace.QName;
 import org.protypos.message.check.Deviation;
 import org.protypos.message.inclusion.Gap;
 import org.protypos.message.sample.Outline;
+import org.protypos.message.sample.Samples;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
 import org.protypos.message.tree.MessageText;
@@ -63,10 +65,16 @@ final class Witnesses {
         if (alone) {
             return unshown(gap, reader, "no element has the type as it is");
         }
-        MessageElement made = carried == null
-                ? one.samples().element(gap.root().name(), gap.outline().get())
-                : one.samples().message(carried, place.part(), gap.outline().get());
+        MessageElement made = made(samples -> carried == null
+                ? samples.element(gap.root().name(), gap.outline().get())
+                : samples.message(carried, place.part(), gap.outline().get()));
         return judged(made, gap, reader, place.message());
+    }
+
+    /** As little as may be, or all that may be, where only that is valid: what is referred to may be optional. */
+    private MessageElement made(Function<Samples, MessageElement> build) {
+        MessageElement little = build.apply(one.samples());
+        return one.deviations(little).isEmpty() ? little : build.apply(one.fullSamples());
     }
 
     private Evidence unshown(Gap gap, Reader reader, String why) {
@@ -77,11 +85,7 @@ final class Witnesses {
     private Evidence judged(MessageElement made, Gap gap, Reader reader, String message) {
         List<Deviation> own = one.deviations(made);
         if (!own.isEmpty()) {
-            return unshown(
-                    gap,
-                    reader,
-                    "no message was found that is valid otherwise: "
-                            + own.get(0).came());
+            return unshown(gap, reader, noneFound(own));
         }
         String text = MessageText.of(made);
         List<Deviation> theirs = theirs(made, text);
@@ -95,9 +99,18 @@ final class Witnesses {
         return new Evidence(reader, forth, text, message, gap.words(), first.path(), first.came(), first.contract());
     }
 
+    private static String noneFound(List<Deviation> own) {
+        return "no message was found that is valid otherwise: " + own.get(0).came();
+    }
+
     /** A message of an element that the other contract does not have. */
     Evidence gone(QName name, Reader reader) {
-        MessageElement made = one.samples().element(name, Outline.FREE);
+        MessageElement made = made(samples -> samples.element(name, Outline.FREE));
+        String words = "<" + name.getLocalPart() + ">";
+        List<Deviation> own = one.deviations(made);
+        if (!own.isEmpty()) {
+            return new Evidence(reader, forth, null, name.toString(), words, null, noneFound(own), null);
+        }
         String text = MessageText.of(made);
         List<Deviation> theirs = theirs(made, text);
         Deviation first = theirs.isEmpty() ? null : theirs.get(0);
@@ -106,7 +119,7 @@ final class Witnesses {
                 forth,
                 text,
                 name.toString(),
-                "<" + name.getLocalPart() + ">",
+                words,
                 first == null ? null : first.path(),
                 first == null ? "it is not declared" : first.came(),
                 null);

@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Random;
 import java.util.Set;
 import javax.xml.namespace.QName;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -126,6 +127,38 @@ class ChangeEvidenceTest {
         faults.forEach(System.out::println);
         assertThat(faults).noneMatch(fault -> !fault.startsWith("unshown"));
         assertThat(breaking).isGreaterThan(EDITS / 3);
+    }
+
+    /** A message that has to refer to something shows it too, though that may be absent as far as its element goes. */
+    @Test
+    void whatIsReferredToStandsInTheMessage(@TempDir Path folder) throws IOException {
+        String log = """
+                <xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema">
+                  <xs:element name="log"><xs:complexType><xs:sequence>
+                    <xs:element name="keeper" minOccurs="0"><xs:complexType>
+                      <xs:attribute name="number" type="xs:int" use="required"/>
+                    </xs:complexType></xs:element>
+                    <xs:element name="entry"><xs:complexType>
+                      <xs:attribute name="by" type="xs:int" use="required"/>
+                    </xs:complexType></xs:element>
+                  </xs:sequence></xs:complexType>
+                  <xs:key name="keepers"><xs:selector xpath="keeper"/><xs:field xpath="@number"/></xs:key>
+                  <xs:keyref name="by" refer="keepers"><xs:selector xpath="entry"/><xs:field xpath="@by"/></xs:keyref>
+                  </xs:element>
+                </xs:schema>
+                """;
+        Path old = folder.resolve("log.xsd");
+        Path renamed = folder.resolve("journal.xsd");
+        Files.writeString(old, log);
+        Files.writeString(renamed, log.replace("\"log\"", "\"journal\""));
+        List<Evidence> shown = compare(contract(old), contract(renamed), EnumSet.noneOf(Reader.class));
+        assertThat(shown).hasSizeGreaterThan(1).allMatch(Evidence::isShown);
+        for (Evidence evidence : shown) {
+            Path own = evidence.sent() ? old : renamed;
+            Path other = evidence.sent() ? renamed : old;
+            assertThat(Infoset.validator(own).complaint(evidence.message())).isNull();
+            assertThat(Infoset.validator(other).complaint(evidence.message())).isNotNull();
+        }
     }
 
     private static List<Evidence> compare(Contract before, Contract after, Set<Reader> told) {

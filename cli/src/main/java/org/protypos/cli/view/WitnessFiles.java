@@ -51,6 +51,9 @@ public final class WitnessFiles {
             says.append("; at ").append(evidence.at()).append(": ").append(evidence.why());
         }
         String comment = says.toString().replaceAll("\\p{Cntrl}", " ").replace("--", "- -");
-        return "<!-- " + comment + " -->\n" + evidence.message();
+        // Nothing may stand before the declaration of an XML document (XML 1.0, section 2.8).
+        String message = evidence.message();
+        int root = message.startsWith("<?xml ") ? message.indexOf("?>") + 3 : 0;
+        return message.substring(0, root) + "<!-- " + comment + " -->\n" + message.substring(root);
     }
 }

@@ -76,10 +76,12 @@ public final class Samples {
     /** A document with a global element as its root. */
     public String element(QName name) {
         ElementDeclaration declaration = vocabulary.element(name);
-        return valid(generous -> {
-            SampleBuilder builder = builder(generous);
-            return finished(builder, builder.element(declaration));
-        });
+        return valid(
+                generous -> {
+                    SampleBuilder builder = builder(generous);
+                    return finished(builder, builder.element(declaration));
+                },
+                List::of);
     }
 
     /** An element of some name with content of a type. */
@@ -136,22 +138,28 @@ public final class Samples {
      * Some messages can only be complete with optional parts, because references must lead to something; others only
      * without them. What is wanted is given unless only the other is valid.
      */
-    private String valid(Function<Boolean, MessageElement> build) {
+    private String valid(
+            Function<Boolean, MessageElement> build, Function<MessageElement, List<MessageElement>> checked) {
         MessageElement wanted = build.apply(full);
-        if (!isValid(wanted)) {
+        if (!areValid(checked.apply(wanted))) {
             MessageElement other = build.apply(!full);
-            wanted = isValid(other) ? other : wanted;
+            wanted = areValid(checked.apply(other)) ? other : wanted;
         }
         return MessageText.of(wanted);
     }
 
-    private boolean isValid(MessageElement message) {
-        return checker.check(message).deviations().isEmpty();
+    /** Whether all of some elements are valid of which the contract says what they are. */
+    private boolean areValid(List<MessageElement> elements) {
+        return elements.stream()
+                .allMatch(element -> vocabulary.element(element.name()) == null
+                        || checker.check(element).deviations().isEmpty());
     }
 
     /** A message of an operation, in an envelope if it travels in one. */
     public String message(WireMessage carried) {
-        return MessageText.of(message(carried, null, Outline.FREE));
+        return valid(generous -> message(builder(generous), carried, null, Outline.FREE), message -> Stream.concat(
+                        EnvelopeParts.header(message, carried).stream(), EnvelopeParts.body(message, carried).stream())
+                .toList());
     }
 
     /**
@@ -160,7 +168,10 @@ public final class Samples {
      * @param outlined the part in the body or the header block that is outlined, or null
      */
     public MessageElement message(WireMessage carried, WirePart outlined, Outline outline) {
-        SampleBuilder builder = builder(full);
+        return message(builder(full), carried, outlined, outline);
+    }
+
+    private MessageElement message(SampleBuilder builder, WireMessage carried, WirePart outlined, Outline outline) {
         if (!carried.isSoap()) {
             return finished(builder, plain(builder, carried, outlined, outline));
         }
