@@ -4,6 +4,7 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import org.protypos.diagnostic.NearestName;
+import org.protypos.naming.Designator;
 import org.protypos.naming.Subject;
 import org.protypos.wsdl.Operation;
 import org.protypos.wsdl.PortType;
@@ -25,9 +26,15 @@ public final class Designators {
                         operation.place());
     }
 
-    /** A designator with prefixes where there are some for its namespaces. */
+    /** A designator with prefixes where there are some for its namespaces; a value at its end stays as it is. */
     public static String shown(String designator, Map<String, String> prefixes) {
-        String shown = designator;
+        String component = Designator.of(designator).component();
+        return named(component, prefixes) + designator.substring(component.length());
+    }
+
+    /** A text with prefixes in place of the namespaces in braces for which there are some. */
+    public static String named(String text, Map<String, String> prefixes) {
+        String shown = text;
         for (Map.Entry<String, String> prefix : prefixes.entrySet()) {
             shown = shown.replace("{" + prefix.getValue() + "}", prefix.getKey() + ":");
         }

@@ -33,13 +33,19 @@ public record ProposedRule(String on, Map<String, String> values, String remark)
             "times",
             "digits");
 
+    /** Keys of which the values name components. */
+    private static final List<String> NAMED = List.of("type", "base", "add", "after");
+
     /** A file of rules. */
     public static String file(List<ProposedRule> rules) {
         List<String> texts = new ArrayList<>();
         for (ProposedRule rule : rules) {
             texts.add(rule.on());
-            texts.add(rule.remark());
-            texts.addAll(rule.values().values());
+            rule.values().forEach((key, value) -> {
+                if (isNamed(key, value)) {
+                    texts.add(value);
+                }
+            });
         }
         Map<String, String> prefixes = new LinkedHashMap<>(Suggestions.prefixesFor(texts));
         prefixes.values().remove(Xml.XSD);
@@ -56,7 +62,7 @@ public record ProposedRule(String on, Map<String, String> values, String remark)
 
     void append(StringBuilder to, Map<String, String> prefixes, String indent) {
         if (!remark.isEmpty()) {
-            String line = shown(remark, prefixes).replaceAll("\\p{Cntrl}", " ");
+            String line = Designators.named(remark, prefixes).replaceAll("\\p{Cntrl}", " ");
             to.append(indent).append("# ").append(line).append('\n');
         }
         to.append(indent)
@@ -66,12 +72,19 @@ public record ProposedRule(String on, Map<String, String> values, String remark)
         values.forEach((key, value) -> {
             int dot = key.indexOf('.');
             String said = key.substring(dot + 1) + ": "
-                    + (isBare(key.substring(dot + 1), value) ? value : Suggestions.quoted(shown(value, prefixes)));
+                    + (isBare(key.substring(dot + 1), value)
+                            ? value
+                            : Suggestions.quoted(isNamed(key, value) ? shown(value, prefixes) : value));
             to.append(indent)
                     .append("  ")
                     .append(dot < 0 ? said : key.substring(0, dot) + ": {" + said + "}")
                     .append('\n');
         });
+    }
+
+    /** Whether a value names a component; what is added may be a value in quotation marks instead. */
+    private static boolean isNamed(String key, String value) {
+        return NAMED.contains(key) && !value.startsWith("'");
     }
 
     /** Whether a value needs no quotation marks: no text, or a number or nothing of a facet. */

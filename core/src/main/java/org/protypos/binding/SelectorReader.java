@@ -10,7 +10,7 @@ import org.protypos.source.Xml;
 /** Reads the selectors and names in one file of rules, with the prefixes that it declares. */
 final class SelectorReader {
     private static final Pattern SELECTOR =
-            Pattern.compile("(namespace .+|((portType|service|message) )?[^ ]+('.*')?)");
+            Pattern.compile("(namespace .+|((portType|service|message) )?[^ ]+('.*')?)", Pattern.DOTALL);
 
     private final Map<String, String> prefixes;
     private final Findings findings;

@@ -7,11 +7,15 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import org.protypos.naming.Clash;
+import org.protypos.naming.Designator;
+import org.protypos.naming.Subject;
 
 /** Writes rules that give components the names by which clashes were settled, for somebody to change. */
 public final class Suggestions {
@@ -105,8 +109,9 @@ public final class Suggestions {
     /** A prefix for each namespace of the components in some clashes, made of its last word. */
     public static Map<String, String> prefixes(List<Clash> clashes) {
         return prefixesFor(clashes.stream()
-                .map(clash -> clash.other().designator()
-                        + (clash.holder() == null ? "" : clash.holder().designator()))
+                .flatMap(clash -> Stream.of(clash.other(), clash.holder()))
+                .filter(Objects::nonNull)
+                .map(Subject::designator)
                 .toList());
     }
 
@@ -114,7 +119,7 @@ public final class Suggestions {
     public static Map<String, String> prefixesFor(List<String> designators) {
         Set<String> namespaces = new LinkedHashSet<>();
         for (String designator : designators) {
-            Matcher found = NAMESPACE.matcher(designator);
+            Matcher found = NAMESPACE.matcher(Designator.of(designator).component());
             while (found.find()) {
                 namespaces.add(found.group(1));
             }

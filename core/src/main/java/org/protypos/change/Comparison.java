@@ -13,6 +13,8 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import javax.xml.namespace.QName;
 import org.protypos.binding.ProposedRule;
 import org.protypos.contract.Contract;
 import org.protypos.target.Surface;
@@ -34,7 +36,22 @@ public final class Comparison {
      *
      * @param oldName gives for a designator of the new contract the one that its component had in the old contract
      */
-    public record Sides(Contract before, Contract after, UnaryOperator<String> oldName) {}
+    public record Sides(Contract before, Contract after, UnaryOperator<String> oldName) {
+        /** The namespaces that components of either are in. */
+        public Set<String> namespaces() {
+            return Stream.of(before, after)
+                    .flatMap(side -> Stream.of(
+                                    side.schema().types(),
+                                    side.schema().elements(),
+                                    side.schema().attributes(),
+                                    side.wsdl().portTypes(),
+                                    side.wsdl().messages(),
+                                    side.wsdl().services())
+                            .flatMap(components -> components.keySet().stream()))
+                    .map(QName::getNamespaceURI)
+                    .collect(Collectors.toSet());
+        }
+    }
 
     /**
      * What came of it.

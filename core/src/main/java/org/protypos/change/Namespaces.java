@@ -7,6 +7,7 @@ import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.protypos.naming.Designator;
 import org.protypos.source.Xml;
 
 /**
@@ -43,7 +44,7 @@ final class Namespaces {
     private static TreeSet<String> used(Inventory inventory) {
         TreeSet<String> used = new TreeSet<>();
         for (String designator : inventory.items().keySet()) {
-            Matcher first = BRACES.matcher(designator);
+            Matcher first = BRACES.matcher(Designator.of(designator).component());
             if (first.find() && !first.group(1).equals(Xml.XSD)) {
                 used.add(first.group(1));
             }

@@ -31,7 +31,7 @@ public final class SketchReader {
     private static final Pattern REFERENCE = Pattern.compile("element *([?*+]|\\[[0-9]+\\.\\.(?:[0-9]+|\\*)\\])?");
     static final Pattern ANYTHING = Pattern.compile("anything([?*+]|\\[[0-9]+\\.\\.(?:[0-9]+|\\*)\\])?");
 
-    private static final Pattern ONE_LINE = Pattern.compile("(" + XmlText.NAME + ")(?: *: *| +)(.+)");
+    private static final Pattern ONE_LINE = Pattern.compile("(" + XmlText.NAME + ")(?: *: *| +)(.+)", Pattern.DOTALL);
 
     private static final Set<String> TOP = Set.of(
             "$schema",

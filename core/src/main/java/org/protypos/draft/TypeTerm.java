@@ -42,13 +42,16 @@ public record TypeTerm(
         boolean isNillable,
         Preset preset) {
     private static final String TYPE = "[\\p{L}_][\\p{L}\\p{N}._:-]*";
-    private static final Pattern FORM =
-            Pattern.compile("(?<list>list of )?(?<type>" + TYPE + ")(?<others>(?: or " + TYPE + ")+)?"
+    private static final Pattern FORM = Pattern.compile(
+            "(?<list>list of )?(?<type>" + TYPE + ")(?<others>(?: or " + TYPE + ")+)?"
                     + " *(?:\\((?<range>[^()]*)\\))? *(?:/(?<pattern>.*)/)?"
                     + " *(?<occurs>[?*+]|\\[[0-9]+\\.\\.(?:[0-9]+|\\*)\\])?(?<nil> *\\bnil)?"
-                    + "(?: *= ?(?<default>.*)|(?<is> *\\bis\\b) ?(?<fixed>.*))?");
+                    + "(?: *= ?(?<default>.*)|(?<is> *\\bis\\b) ?(?<fixed>.*))?",
+            // Values hold whatever XML can, the ends of lines of every alphabet among it.
+            Pattern.DOTALL);
     private static final Pattern RANGE = Pattern.compile("[^.\\s]*(?:\\.[0-9]+)?\\.\\.[^\\s]*|[0-9]+");
-    private static final Pattern CHOICE = Pattern.compile("([\\p{L}_][\\p{L}\\p{N}._:-]* )?one of (.*)");
+    private static final Pattern CHOICE =
+            Pattern.compile("([\\p{L}_][\\p{L}\\p{N}._:-]* )?one of (.*)", Pattern.DOTALL);
     private static final String TOKEN = "token";
     private static final String OR = " or ";
     private static final int LARGEST = 1_000_000;
@@ -156,11 +159,11 @@ public record TypeTerm(
     /** Values with commas between; one with a comma or white space around it stands in quotes. */
     private static List<String> values(String text) {
         List<String> values = new ArrayList<>();
-        Matcher one = Pattern.compile("\\s*(?:\"((?:[^\"\\\\]|\\\\.)*)\"|([^,\"]*?))\\s*(,|$)")
+        Matcher one = Pattern.compile("\\s*(?:\"((?:[^\"\\\\]|\\\\(?s:.))*)\"|([^,\"]*?))\\s*(,|$)")
                 .matcher(text);
         int at = 0;
         while (one.find() && one.start() == at) {
-            values.add(one.group(1) != null ? one.group(1).replaceAll("\\\\(.)", "$1") : one.group(2));
+            values.add(one.group(1) != null ? one.group(1).replaceAll("(?s)\\\\(.)", "$1") : one.group(2));
             at = one.end();
             if (!one.group(3).equals(",")) {
                 break;
@@ -170,7 +173,7 @@ public record TypeTerm(
     }
 
     private static String quoted(String value) {
-        return value.isEmpty() || value.matches(".*[,\"\\\\].*|\\s.*|.*\\s") || value.contains("\n")
+        return value.isEmpty() || value.matches("(?s).*[,\"\\\\].*|\\s.*|.*\\s") || value.contains("\n")
                 ? "\"" + value.replace("\\", "\\\\").replace("\"", "\\\"") + "\""
                 : value;
     }

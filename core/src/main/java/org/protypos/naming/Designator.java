@@ -48,6 +48,11 @@ public final class Designator {
         return text.substring(0, ends.get(0));
     }
 
+    /** All of it but the value at its end: the part in which braces stand around namespaces. */
+    public String component() {
+        return value >= 0 ? text.substring(0, value) : text;
+    }
+
     /** Whether it is of a global component. */
     public boolean isGlobal() {
         return ends.size() == 1 && value < 0;
@@ -56,7 +61,7 @@ public final class Designator {
     /** That of what the component stands in; empty for a global one. */
     public String around() {
         if (value >= 0) {
-            return text.substring(0, value);
+            return component();
         }
         return ends.size() == 1 ? "" : text.substring(0, ends.get(ends.size() - 2));
     }

@@ -176,6 +176,10 @@ public final class CheckCommand implements Command {
                 + (clashes == 0 ? "" : ", " + clashes + (clashes == 1 ? " clash" : " clashes") + " of names")
                 + " in " + documents + (documents == 1 ? " document" : " documents"));
         String names = String.join(" ", arguments.names()) + language.again() + rules.again();
+        if (suggest != null && sound && clashes + others == 0) {
+            out.println(
+                    "nothing is to be settled" + (Files.exists(suggest) ? "" : "; " + suggest + " was not written"));
+        }
         if (suggest != null && !plans.isEmpty() && clashes + others > 0) {
             out.println("next: look at " + suggest + " and give it to other commands with --rules " + suggest);
         } else if (clashes > 0 && sound) {

@@ -1,8 +1,8 @@
 package org.protypos.cli.view;
 
-import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -19,6 +19,8 @@ import org.protypos.diagnostic.Place;
 
 /** Shows the differences between two contracts: what breaks somebody comes first. */
 public final class ComparisonView {
+    private static final String XSD = "http://www.w3.org/2001/XMLSchema";
+
     private static final Pattern MESSAGE = Pattern.compile("(.*) (input|output|fault)( .*)?");
 
     private final String old;
@@ -37,13 +39,21 @@ public final class ComparisonView {
         this.now = now;
         this.result = result.of(readers);
         this.readers = readers;
-        List<String> texts = new ArrayList<>();
+        StringBuilder texts = new StringBuilder();
         for (Difference difference : result.differences()) {
-            texts.add(difference.designator() + " " + difference.before() + " " + difference.after());
+            texts.append(difference.designator()).append(difference.before()).append(difference.after());
         }
-        this.prefixes = new LinkedHashMap<>(Suggestions.prefixesFor(texts));
-        prefixes.values().removeIf("http://www.w3.org/2001/XMLSchema"::equals);
-        prefixes.put("xs", "http://www.w3.org/2001/XMLSchema");
+        // Braces stand around namespaces, and in patterns and prose for something else.
+        Set<String> met = result.sides().namespaces().stream()
+                .filter(namespace -> !namespace.equals(XSD) && texts.indexOf(braced(namespace)) >= 0)
+                .sorted(Comparator.comparingInt(namespace -> texts.indexOf(braced(namespace))))
+                .collect(Collectors.toCollection(LinkedHashSet::new));
+        this.prefixes = new LinkedHashMap<>(Suggestions.prefixesOf(met));
+        prefixes.put("xs", XSD);
+    }
+
+    private static String braced(String namespace) {
+        return "{" + namespace + "}";
     }
 
     String old() {
@@ -83,7 +93,11 @@ public final class ComparisonView {
         return switch (difference.change()) {
             case ADDED -> kind + " is new" + tail(difference.after());
             case REMOVED -> kind + " is gone" + tail(difference.before());
-            case RENAMED -> kind + called(difference.after());
+            case RENAMED ->
+                kind
+                        + (difference.kind().equals("value")
+                                ? " is called " + difference.after() + " now"
+                                : called(difference.after()));
             case CHANGED -> kind + ": " + becomes(difference);
         };
     }
@@ -112,12 +126,16 @@ public final class ComparisonView {
                 + said(difference.after(), prose);
     }
 
+    private String named(String text) {
+        return Designators.named(text, prefixes);
+    }
+
     private String tail(String facts) {
-        return facts == null || facts.isEmpty() ? "" : " (" + shorter(shown(facts)) + ")";
+        return facts == null || facts.isEmpty() ? "" : " (" + shorter(named(facts)) + ")";
     }
 
     private String said(String fact, boolean prose) {
-        String text = fact == null ? "nothing" : shorter(shown(fact));
+        String text = fact == null ? "nothing" : shorter(named(fact));
         return prose && fact != null ? "\"" + text + "\"" : text;
     }
 

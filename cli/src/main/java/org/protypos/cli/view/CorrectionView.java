@@ -33,8 +33,8 @@ public final class CorrectionView {
         for (Rule rule : rules.all()) {
             for (Rule.Change change : rule.changes()) {
                 out.println(Terminal.bold(shown(change.designator())) + " (" + change.place() + ")");
-                out.println("  " + Terminal.red("- " + shown(change.before())));
-                out.println("  " + Terminal.cyan("+ " + shown(change.after())));
+                out.println("  " + Terminal.red("- " + named(change.before())));
+                out.println("  " + Terminal.cyan("+ " + named(change.after())));
                 out.println("  because " + Terminal.plain(rule.because()) + " (" + rule.place() + ")");
                 out.println();
                 changes++;
@@ -43,8 +43,12 @@ public final class CorrectionView {
         out.println(changes + (changes == 1 ? " correction" : " corrections"));
     }
 
-    private String shown(String text) {
-        return Terminal.plain(Designators.shown(text, prefixes));
+    private String shown(String designator) {
+        return Terminal.plain(Designators.shown(designator, prefixes));
+    }
+
+    private String named(String text) {
+        return Terminal.plain(Designators.named(text, prefixes));
     }
 
     private void json(PrintWriter out) throws IOException {

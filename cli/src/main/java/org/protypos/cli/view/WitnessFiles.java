@@ -50,7 +50,7 @@ public final class WitnessFiles {
         if (evidence.at() != null) {
             says.append("; at ").append(evidence.at()).append(": ").append(evidence.why());
         }
-        String comment = says.toString().replaceAll("\\p{Cntrl}", " ").replace("--", "- -");
+        String comment = says.toString().replaceAll("\\p{Cntrl}", " ").replaceAll("-(?=-)", "- ");
         // Nothing may stand before the declaration of an XML document (XML 1.0, section 2.8).
         String message = evidence.message();
         int root = message.startsWith("<?xml ") ? message.indexOf("?>") + 3 : 0;
