@@ -46,7 +46,7 @@ public record TypeTerm(
             "(?<list>list of )?(?<type>" + TYPE + ")(?<others>(?: or " + TYPE + ")+)?"
                     + " *(?:\\((?<range>[^()]*)\\))? *(?:/(?<pattern>.*)/)?"
                     + " *(?<occurs>[?*+]|\\[[0-9]+\\.\\.(?:[0-9]+|\\*)\\])?(?<nil> *\\bnil)?"
-                    + "(?: *= ?(?<default>.*)|(?<is> *\\bis\\b) ?(?<fixed>.*))?",
+                    + "(?: *= ?(?<default>.*)|(?<is> *\\bis\\b) ?(?<fixed>.*)|\\s*)",
             // Values hold whatever XML can, the ends of lines of every alphabet among it.
             Pattern.DOTALL);
     private static final Pattern RANGE = Pattern.compile("[^.\\s]*(?:\\.[0-9]+)?\\.\\.[^\\s]*|[0-9]+");
@@ -83,14 +83,14 @@ public record TypeTerm(
 
     /** Reads a line; null when it says no type. */
     static TypeTerm read(String line) {
-        String plain = line.strip();
-        Matcher choice = CHOICE.matcher(plain);
+        Matcher choice = CHOICE.matcher(line.strip());
         if (choice.matches()) {
             String type = choice.group(1) == null ? TOKEN : choice.group(1).strip();
             List<String> values = values(choice.group(2));
             return values == null ? null : oneOf(type, values);
         }
-        Matcher form = FORM.matcher(plain);
+        // What is preset may end with white space.
+        Matcher form = FORM.matcher(line.stripLeading());
         if (!form.matches()) {
             return null;
         }

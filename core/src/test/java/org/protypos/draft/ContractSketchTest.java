@@ -98,6 +98,47 @@ class ContractSketchTest {
                 .isEmpty();
     }
 
+    /** Values hold what XML can: the ends of lines of every alphabet, what sketches write themselves, blanks at their ends. */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "a&#x2028;b",
+                "a&#x85;b",
+                "a&#10;b",
+                "a, b",
+                "one of x",
+                "&quot;a&quot; \\",
+                "'a'",
+                " a ",
+                "{a}b/c = d",
+                "is d?",
+                "*/ --&gt; # %"
+            })
+    void valuesAreTheSameAgain(String value) throws IOException {
+        Path schema = folder.resolve("buoy.xsd");
+        Files.writeString(schema, """
+                <xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema" targetNamespace="urn:buoy" xmlns="urn:buoy">
+                  <xs:simpleType name="Mark"><xs:restriction base="xs:string">
+                    <xs:enumeration value="%1$s"/><xs:enumeration value="bell"/>
+                  </xs:restriction></xs:simpleType>
+                  <xs:element name="buoy" type="Buoy"/>
+                  <xs:complexType name="Buoy">
+                    <xs:sequence><xs:element name="mark" type="Mark" default="%1$s"/></xs:sequence>
+                    <xs:attribute name="by" type="xs:string" default="%1$s"/><xs:attribute name="of" type="xs:string" fixed="%1$s"/>
+                  </xs:complexType>
+                </xs:schema>
+                """.formatted(value));
+        Contract contract = read(schema);
+        Findings findings = new Findings();
+        String text = SketchText.of(ContractSketch.of(contract, findings));
+        Contract again = drafted(SketchReader.read(new SourceText("sketch.yaml", text), findings), "again");
+        assertThat(findings.sorted()).as(text).isEmpty();
+        assertThat(Comparison.of(contract, again, surface(contract), surface(again))
+                        .differences())
+                .as(text)
+                .isEmpty();
+    }
+
     static List<Path> contracts() throws IOException {
         try (Stream<Path> files = Files.walk(Path.of("src/test/resources"))) {
             return files.filter(file -> file.toString().endsWith(".wsdl"))
