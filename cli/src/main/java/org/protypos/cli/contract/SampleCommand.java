@@ -170,7 +170,8 @@ public final class SampleCommand implements Command {
 
     /** Says why a sample is none, be it that nothing can be, be it that it would have to fit what nobody can make up. */
     private void doubt(Samples samples, Made made, Findings findings) {
-        String what = (made.carried() == null ? "sample" : made.kind()) + " of " + made.name();
+        String name = made.name().substring(made.name().lastIndexOf('}') + 1);
+        String what = (made.carried() == null ? "sample" : made.kind()) + " of " + name;
         List<WirePart> impossible = made.carried() == null ? List.of() : samples.impossible(made.carried());
         for (WirePart part : impossible) {
             findings.warning(
