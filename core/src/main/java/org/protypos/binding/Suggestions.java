@@ -19,7 +19,6 @@ import org.protypos.naming.Subject;
 
 /** Writes rules that give components the names by which clashes were settled, for somebody to change. */
 public final class Suggestions {
-    private static final Pattern NAMESPACE = Pattern.compile("\\{([^}]*)\\}");
     private static final Pattern WORDS = Pattern.compile("[^A-Za-z]+");
     private static final Pattern RULES = Pattern.compile("(?m)^rules:[ \t]*(#.*)?$");
     private static final Pattern ITEM = Pattern.compile("\\A(?:[ \t]*(?:#.*)?\\R)*([ \t]*)- ");
@@ -119,10 +118,7 @@ public final class Suggestions {
     public static Map<String, String> prefixesFor(List<String> designators) {
         Set<String> namespaces = new LinkedHashSet<>();
         for (String designator : designators) {
-            Matcher found = NAMESPACE.matcher(Designator.of(designator).component());
-            while (found.find()) {
-                namespaces.add(found.group(1));
-            }
+            namespaces.addAll(Designator.of(designator).namespaces());
         }
         return prefixesOf(namespaces);
     }

@@ -44,10 +44,10 @@ final class Namespaces {
     private static TreeSet<String> used(Inventory inventory) {
         TreeSet<String> used = new TreeSet<>();
         for (String designator : inventory.items().keySet()) {
-            Matcher first = BRACES.matcher(Designator.of(designator).component());
-            if (first.find() && !first.group(1).equals(Xml.XSD)) {
-                used.add(first.group(1));
-            }
+            Designator.of(designator).namespaces().stream()
+                    .findFirst()
+                    .filter(namespace -> !namespace.equals(Xml.XSD))
+                    .ifPresent(used::add);
         }
         return used;
     }

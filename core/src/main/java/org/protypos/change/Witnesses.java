@@ -65,16 +65,31 @@ final class Witnesses {
         if (alone) {
             return unshown(gap, reader, "no element has the type as it is");
         }
-        MessageElement made = made(samples -> carried == null
+        Made made = made(samples -> carried == null
                 ? samples.element(gap.root().name(), gap.outline().get())
                 : samples.message(carried, place.part(), gap.outline().get()));
         return judged(made, gap, reader, place.message());
     }
 
+    /**
+     * A message with what the contract that it is of says against it.
+     *
+     * @param own empty when it is valid
+     */
+    private record Made(MessageElement message, List<Deviation> own) {
+        String noneFound() {
+            return "no message was found that is valid otherwise: " + own.get(0).came();
+        }
+    }
+
     /** As little as may be, or all that may be, where only that is valid: what is referred to may be optional. */
-    private MessageElement made(Function<Samples, MessageElement> build) {
-        MessageElement little = build.apply(one.samples());
-        return one.deviations(little).isEmpty() ? little : build.apply(one.fullSamples());
+    private Made made(Function<Samples, MessageElement> build) {
+        Made little = checked(build.apply(one.samples()));
+        return little.own().isEmpty() ? little : checked(build.apply(one.fullSamples()));
+    }
+
+    private Made checked(MessageElement message) {
+        return new Made(message, one.deviations(message));
     }
 
     private Evidence unshown(Gap gap, Reader reader, String why) {
@@ -82,13 +97,12 @@ final class Witnesses {
         return new Evidence(reader, forth, null, message, gap.words(), null, why, null);
     }
 
-    private Evidence judged(MessageElement made, Gap gap, Reader reader, String message) {
-        List<Deviation> own = one.deviations(made);
-        if (!own.isEmpty()) {
-            return unshown(gap, reader, noneFound(own));
+    private Evidence judged(Made made, Gap gap, Reader reader, String message) {
+        if (!made.own().isEmpty()) {
+            return unshown(gap, reader, made.noneFound());
         }
-        String text = MessageText.of(made);
-        List<Deviation> theirs = theirs(made, text);
+        String text = MessageText.of(made.message());
+        List<Deviation> theirs = theirs(made.message(), text);
         if (gap.kind() == Gap.Kind.MEANS_ELSE) {
             return new Evidence(reader, forth, text, message, gap.words(), null, gap.words(), null);
         }
@@ -99,20 +113,15 @@ final class Witnesses {
         return new Evidence(reader, forth, text, message, gap.words(), first.path(), first.came(), first.contract());
     }
 
-    private static String noneFound(List<Deviation> own) {
-        return "no message was found that is valid otherwise: " + own.get(0).came();
-    }
-
     /** A message of an element that the other contract does not have. */
     Evidence gone(QName name, Reader reader) {
-        MessageElement made = made(samples -> samples.element(name, Outline.FREE));
+        Made made = made(samples -> samples.element(name, Outline.FREE));
         String words = "<" + name.getLocalPart() + ">";
-        List<Deviation> own = one.deviations(made);
-        if (!own.isEmpty()) {
-            return new Evidence(reader, forth, null, name.toString(), words, null, noneFound(own), null);
+        if (!made.own().isEmpty()) {
+            return new Evidence(reader, forth, null, name.toString(), words, null, made.noneFound(), null);
         }
-        String text = MessageText.of(made);
-        List<Deviation> theirs = theirs(made, text);
+        String text = MessageText.of(made.message());
+        List<Deviation> theirs = theirs(made.message(), text);
         Deviation first = theirs.isEmpty() ? null : theirs.get(0);
         return new Evidence(
                 reader,

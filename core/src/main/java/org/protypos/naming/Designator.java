@@ -2,6 +2,7 @@ package org.protypos.naming;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.regex.Pattern;
 
 /**
  * How one speaks of a component, taken apart: the global component, and step by step what is inside of it, to a value or a number at
@@ -9,6 +10,7 @@ import java.util.List;
  */
 public final class Designator {
     private static final String VALUE = "='";
+    private static final Pattern BRACES = Pattern.compile("\\{([^}]*)\\}");
 
     private final String text;
 
@@ -51,6 +53,14 @@ public final class Designator {
     /** All of it but the value at its end: the part in which braces stand around namespaces. */
     public String component() {
         return value >= 0 ? text.substring(0, value) : text;
+    }
+
+    /** The namespaces of the names in it, in their order. */
+    public List<String> namespaces() {
+        return BRACES.matcher(component())
+                .results()
+                .map(found -> found.group(1))
+                .toList();
     }
 
     /** Whether it is of a global component. */

@@ -10,7 +10,6 @@ import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.zip.ZipEntry;
@@ -34,7 +33,6 @@ public final class LambdaJar {
 
     private final Map<String, Entry> entries = new LinkedHashMap<>();
     private final Map<String, ClassNode> classes = new LinkedHashMap<>();
-    private final List<String> replaced = new ArrayList<>();
 
     private LambdaJar() {}
 
@@ -53,13 +51,13 @@ public final class LambdaJar {
         try (InputStream in = Files.newInputStream(jar)) {
             rewritten.read(in);
         }
-        rewritten.replace();
+        int replaced = rewritten.replace();
         Path whole = jar.resolveSibling(jar.getFileName() + ".new");
         try (OutputStream out = Files.newOutputStream(whole)) {
             rewritten.write(out);
         }
         Files.move(whole, jar, StandardCopyOption.REPLACE_EXISTING);
-        return rewritten.replaced.size();
+        return replaced;
     }
 
     private void read(InputStream in) throws IOException {
@@ -78,7 +76,7 @@ public final class LambdaJar {
         }
     }
 
-    private void replace() {
+    private int replace() {
         Map<String, ClassNode> byName = new LinkedHashMap<>();
         classes.values().forEach(node -> byName.put(node.name, node));
         Set<ClassNode> changed = new HashSet<>();
@@ -93,7 +91,6 @@ public final class LambdaJar {
                 changed.add(owner);
                 changed.add(host);
                 added.put(lambda.name() + ".class", new Entry(entries.get(file).time(), lambda.code()));
-                replaced.add(lambda.name());
             }
         });
         classes.forEach((file, node) -> {
@@ -104,6 +101,7 @@ public final class LambdaJar {
             }
         });
         entries.putAll(added);
+        return added.size();
     }
 
     private void write(OutputStream out) throws IOException {

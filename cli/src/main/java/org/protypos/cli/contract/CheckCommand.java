@@ -6,7 +6,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collections;
-import java.util.Iterator;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
@@ -51,14 +50,6 @@ public final class CheckCommand implements Command {
     private Path suggest;
     private List<String> profiles = new ArrayList<>();
 
-    /** The profiles, for those who complete command lines. */
-    static final class ProfileNames implements Iterable<String> {
-        @Override
-        public Iterator<String> iterator() {
-            return Stream.of(Profile.values()).map(Profile::key).iterator();
-        }
-    }
-
     @Override
     public void describe(CommandSyntax syntax) {
         syntax.command("check", "Tells everything that is wrong with a contract, with place and cure.");
@@ -82,7 +73,7 @@ public final class CheckCommand implements Command {
                         "NAME",
                         "Also tells where the contract does not keep a profile of the WS-I:"
                                 + " ${COMPLETION-CANDIDATES}. May be repeated.")
-                .words(new ProfileNames())
+                .words(profileNames())
                 .into(value -> profiles = value);
     }
 
@@ -161,7 +152,11 @@ public final class CheckCommand implements Command {
                 .orElseThrow(() -> new ParameterException(
                         spec.commandLine(),
                         "--profile: there is no profile " + name + "; the profiles are "
-                                + String.join(", ", new ProfileNames())));
+                                + String.join(", ", profileNames())));
+    }
+
+    private static List<String> profileNames() {
+        return Stream.of(Profile.values()).map(Profile::key).toList();
     }
 
     private void text(

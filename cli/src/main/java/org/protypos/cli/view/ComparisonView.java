@@ -16,11 +16,10 @@ import org.protypos.change.Difference;
 import org.protypos.change.Evidence;
 import org.protypos.change.Reader;
 import org.protypos.diagnostic.Place;
+import org.protypos.source.Xml;
 
 /** Shows the differences between two contracts: what breaks somebody comes first. */
 public final class ComparisonView {
-    private static final String XSD = "http://www.w3.org/2001/XMLSchema";
-
     private static final Pattern MESSAGE = Pattern.compile("(.*) (input|output|fault)( .*)?");
 
     private final String old;
@@ -45,11 +44,11 @@ public final class ComparisonView {
         }
         // Braces stand around namespaces, and in patterns and prose for something else.
         Set<String> met = result.sides().namespaces().stream()
-                .filter(namespace -> !namespace.equals(XSD) && texts.indexOf(braced(namespace)) >= 0)
+                .filter(namespace -> !namespace.equals(Xml.XSD) && texts.indexOf(braced(namespace)) >= 0)
                 .sorted(Comparator.comparingInt(namespace -> texts.indexOf(braced(namespace))))
                 .collect(Collectors.toCollection(LinkedHashSet::new));
         this.prefixes = new LinkedHashMap<>(Suggestions.prefixesOf(met));
-        prefixes.put("xs", XSD);
+        prefixes.put("xs", Xml.XSD);
     }
 
     private static String braced(String namespace) {
