@@ -27,6 +27,7 @@ class ArchitectureTest {
             "contract",
             "wire",
             "message",
+            "constraint",
             "authoring",
             "infer",
             "draft",

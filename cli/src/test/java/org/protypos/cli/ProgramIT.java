@@ -222,6 +222,36 @@ class ProgramIT {
     }
 
     @Test
+    void checkTellsWhatAValidatorWouldRefuseAndCodeIsMadeAllTheSame() throws Exception {
+        Files.writeString(folder.resolve("tides.xsd"), """
+                <xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema">
+                  <xs:element name="tides">
+                    <xs:complexType>
+                      <xs:sequence>
+                        <xs:element name="level" type="xs:decimal" minOccurs="0" default="low"/>
+                        <xs:any/>
+                      </xs:sequence>
+                    </xs:complexType>
+                  </xs:element>
+                </xs:schema>
+                """);
+        BuiltProgram.Run run = run("check", "tides.xsd");
+        assertThat(run.status()).isZero();
+        assertThat(run.out()).startsWith("""
+                tides.xsd:5:66: warning: a default is no value of its type: "low" is no decimal [value-of-type]
+                  5 | <xs:element name="level" type="xs:decimal" minOccurs="0" default="low"/>
+                    |                                                          ^
+                  cure: write one, or leave it out
+
+                tides.xsd:6:9: warning: <level> may be any element here or the element before (5:9): nothing tells which [content-ambiguous]
+                """);
+        assertThat(run.out()).contains("2 warnings in 1 document");
+        assertThat(run("generate", "tides.xsd").status()).isZero();
+        assertThat(run("show", "tides.xsd", "--html", "tides.html").status()).isZero();
+        assertThat(folder.resolve("tides.html")).content().contains("nothing tells which");
+    }
+
+    @Test
     void generatePreviewsWritesOnceAndLeavesTheRestAlone() throws Exception {
         example();
         BuiltProgram.Run preview = run("generate", "desk.wsdl", "--into", "code", "--preview");

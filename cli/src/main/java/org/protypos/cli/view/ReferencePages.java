@@ -13,7 +13,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Function;
+import org.protypos.constraint.SchemaConstraints;
 import org.protypos.contract.Contract;
+import org.protypos.diagnostic.Findings;
 import org.protypos.exchange.call.MessageValues;
 import org.protypos.generator.PlannedContract;
 import org.protypos.message.check.ContractCheck;
@@ -78,7 +80,10 @@ public final class ReferencePages {
         // A page is for reading: examples take half as much room as the contract itself, and that of one.
         room = contract.documents().size() / 2 + LONGEST;
         examples(contract, page);
-        return page.rules(planned.rules()).findings(planned.findings());
+        Findings findings = new Findings();
+        findings.addAll(planned.findings());
+        findings.addAll(SchemaConstraints.of(planned.published()));
+        return page.rules(planned.rules()).findings(findings.sorted());
     }
 
     private static Map<String, String> names(Contract contract, LoweredApi code) {

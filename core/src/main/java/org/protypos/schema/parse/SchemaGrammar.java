@@ -17,7 +17,7 @@ import org.protypos.source.Xml;
 final class SchemaGrammar {
     private static final String FACETS =
             Stream.of(FacetKind.values()).map(kind -> " " + kind.local()).collect(Collectors.joining());
-    private static final String ATTRIBUTES = " attribute attributeGroup anyAttribute";
+    private static final String ATTRIBUTES = " | *attribute attributeGroup | anyAttribute";
     private static final String MODEL = " sequence choice all group";
     private static final String TYPES = " simpleType complexType";
     private static final String KEYS = " key keyref unique";
@@ -35,42 +35,51 @@ final class SchemaGrammar {
             "defaultAttributesApply",
             "xpathDefaultNamespace");
 
-    private static final Map<String, Set<String>> CHILDREN = new HashMap<>();
+    private static final Map<String, Map<String, Stage>> CHILDREN = new HashMap<>();
     private static final Map<String, Set<String>> ATTRIBUTE_NAMES = new HashMap<>();
+
+    /**
+     * Where in an element a child may stand.
+     *
+     * @param number behind how many others, from 0
+     * @param repeats whether there may be several of its stage
+     */
+    private record Stage(int number, boolean repeats) {}
 
     static {
         element(
                 "schema",
-                "include import redefine override notation element" + TYPES + " group attribute attributeGroup",
+                "*annotation include import redefine override notation element" + TYPES
+                        + " group attribute attributeGroup",
                 "targetNamespace version finalDefault blockDefault attributeFormDefault elementFormDefault");
         element("include", "", "schemaLocation");
         element("import", "", "namespace schemaLocation");
-        element("redefine", "group attributeGroup" + TYPES, "schemaLocation");
-        element("override", "element attribute notation group attributeGroup" + TYPES, "schemaLocation");
+        element("redefine", "*annotation group attributeGroup" + TYPES, "schemaLocation");
+        element("override", "*annotation element attribute notation group attributeGroup" + TYPES, "schemaLocation");
         element("notation", "", "name public system");
         element(
                 "element",
-                TYPES + KEYS,
+                TYPES + " | *" + KEYS,
                 "name ref type substitutionGroup default fixed nillable abstract final block form minOccurs maxOccurs");
         element("attribute", "simpleType", "name ref type use default fixed form");
         element("attributeGroup", ATTRIBUTES, "name ref");
         element("anyAttribute", "", "namespace processContents");
         element("any", "", "namespace processContents minOccurs maxOccurs");
         element("group", "sequence choice all", "name ref minOccurs maxOccurs");
-        element("sequence", "element group choice sequence any", "minOccurs maxOccurs");
-        element("choice", "element group choice sequence any", "minOccurs maxOccurs");
-        element("all", "element", "minOccurs maxOccurs");
+        element("sequence", "*element group choice sequence any", "minOccurs maxOccurs");
+        element("choice", "*element group choice sequence any", "minOccurs maxOccurs");
+        element("all", "*element", "minOccurs maxOccurs");
         element("complexType", "simpleContent complexContent" + MODEL + ATTRIBUTES, "name abstract mixed block final");
         element("simpleContent", "restriction extension", "");
         element("complexContent", "restriction extension", "mixed");
         element("extension", MODEL + ATTRIBUTES, "base");
-        element("restriction", "simpleType" + FACETS + MODEL + ATTRIBUTES, "base");
+        element("restriction", "simpleType" + MODEL + " | *" + FACETS + ATTRIBUTES, "base");
         element("simpleType", "restriction list union", "name final");
         element("list", "simpleType", "itemType");
-        element("union", "simpleType", "memberTypes");
-        element("key", "selector field", "name");
-        element("keyref", "selector field", "name refer");
-        element("unique", "selector field", "name");
+        element("union", "*simpleType", "memberTypes");
+        element("key", "selector | *field", "name");
+        element("keyref", "selector | *field", "name refer");
+        element("unique", "selector | *field", "name");
         element("selector", "", "xpath");
         element("field", "", "xpath");
         for (String facet : FACETS.trim().split(" ")) {
@@ -84,8 +93,26 @@ final class SchemaGrammar {
         this.findings = findings;
     }
 
+    /**
+     * Takes down what may stand in an element.
+     *
+     * @param children the names of its children, stages divided by bars; of a stage with a star there may be several. An
+     *     annotation comes first unless it is named
+     */
     private static void element(String name, String children, String attributes) {
-        CHILDREN.put(name, Set.of((children.trim() + " annotation").trim().split(" +")));
+        Map<String, Stage> stages = new HashMap<>();
+        stages.put("annotation", new Stage(0, false));
+        int number = 0;
+        for (String stage : children.split("\\|")) {
+            number++;
+            boolean repeats = stage.strip().startsWith("*");
+            for (String child : stage.replace("*", " ").strip().split(" +")) {
+                if (!child.isEmpty()) {
+                    stages.put(child, new Stage(number, repeats));
+                }
+            }
+        }
+        CHILDREN.put(name, stages);
         ATTRIBUTE_NAMES.put(name, Set.of((attributes + " id").trim().split(" +")));
     }
 
@@ -111,15 +138,50 @@ final class SchemaGrammar {
                                 .orElse("leave it out"));
             }
         }
+        Map<String, Stage> stages = CHILDREN.get(element.name());
+        Element before = null;
+        Stage reached = null;
         for (Element child : element.children()) {
+            Stage stage = stages.get(child.name());
             if (!child.namespace().equals(Xml.XSD)) {
                 foreign(element, child);
-            } else if (CHILDREN.get(element.name()).contains(child.name())) {
-                check(child);
-            } else {
+            } else if (stage == null) {
                 misplaced(element, child);
+            } else {
+                if (reached != null) {
+                    order(element, before, reached, child, stage);
+                }
+                if (reached == null || stage.number() >= reached.number()) {
+                    before = child;
+                    reached = stage;
+                }
+                check(child);
             }
         }
+    }
+
+    /** What comes too late is read all the same; of what may be there once, the second is not. */
+    private void order(Element parent, Element before, Stage reached, Element child, Stage stage) {
+        boolean whole = before.name().equals("simpleContent") || before.name().equals("complexContent");
+        if (whole || stage.number() == reached.number() && !stage.repeats() && stage.number() > 0) {
+            findings.error(
+                    "misplaced-element",
+                    child.place(),
+                    "xs:" + child.name() + " cannot stand beside xs:" + before.name() + " inside xs:" + parent.name(),
+                    whole
+                            ? "move it into the xs:extension or xs:restriction"
+                            : "leave one of them out" + (isModel(child) ? ", or put an xs:sequence around both" : ""));
+        } else if (stage.number() < reached.number() || stage.number() == reached.number() && !stage.repeats()) {
+            findings.warning(
+                    "misplaced-element",
+                    child.place(),
+                    "xs:" + child.name() + " cannot stand behind xs:" + before.name() + " inside xs:" + parent.name(),
+                    stage.number() == reached.number() ? "make one of both" : "move it to the front");
+        }
+    }
+
+    private static boolean isModel(Element child) {
+        return (MODEL + " ").contains(" " + child.name() + " ");
     }
 
     private void foreign(Element parent, Element child) {
@@ -163,7 +225,9 @@ final class SchemaGrammar {
                 : "xs:" + parent.name() + " may hold "
                         + String.join(
                                 ", ",
-                                CHILDREN.get(parent.name()).stream().sorted().toList());
+                                CHILDREN.get(parent.name()).keySet().stream()
+                                        .sorted()
+                                        .toList());
         findings.error(
                 "misplaced-element",
                 child.place(),
