@@ -65,6 +65,9 @@ final class ContentConstraints {
             return;
         }
         List<Particle> particles = new ArrayList<>();
+        firsts.clear();
+        emptiable.clear();
+        uses.clear();
         leavesLeft = MOST_LEAVES;
         tooMuch = false;
         for (Particle particle : vocabulary.type(TypeReference.to(type)).particles()) {

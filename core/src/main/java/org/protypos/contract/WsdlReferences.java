@@ -5,6 +5,7 @@ import java.util.List;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.NearestName;
+import org.protypos.diagnostic.Place;
 import org.protypos.schema.Builtins;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.wsdl.Binding;
@@ -92,6 +93,12 @@ final class WsdlReferences {
             }
             carrier(bound.input());
             carrier(bound.output());
+            for (Operation operation : portType.operations()) {
+                if (binding.operation(operation) == bound) {
+                    parts(bound.input(), operation.input());
+                    parts(bound.output(), operation.output());
+                }
+            }
         }
         for (Operation operation : portType.operations()) {
             if (binding.operation(operation) == null) {
@@ -105,6 +112,32 @@ final class WsdlReferences {
         }
     }
 
+    /** What a binding puts into a body is there (WSDL 1.1, section 3.5). */
+    private void parts(BoundOperation.Carrier carrier, Operation.Use use) {
+        Message message =
+                carrier == null || use == null ? null : wsdl.messages().get(use.message());
+        if (message == null || carrier.parts() == null) {
+            return;
+        }
+        for (String part : carrier.parts()) {
+            if (message.part(part) == null) {
+                part(message, part, carrier.place().towards("part"), "leave it out of the body");
+            }
+        }
+    }
+
+    private void part(Message message, String part, Place place, String cure) {
+        findings.error(
+                "unresolved-name",
+                place,
+                "the message " + message.name().getLocalPart() + " has no part " + part,
+                NearestName.of(
+                                part,
+                                message.parts().stream().map(Message.Part::name).toList())
+                        .map(near -> "did you mean " + near + "?")
+                        .orElse("add the part, or " + cure));
+    }
+
     private void carrier(BoundOperation.Carrier carrier) {
         if (carrier == null) {
             return;
@@ -116,18 +149,9 @@ final class WsdlReferences {
                     header.place().towards("message"),
                     wsdl.messages().keySet());
             Message message = wsdl.messages().get(header.message());
-            if (message != null && message.part(header.part()) == null) {
-                findings.error(
-                        "unresolved-name",
-                        header.place().towards("part"),
-                        "the message " + message.name().getLocalPart() + " has no part " + header.part(),
-                        NearestName.of(
-                                        header.part(),
-                                        message.parts().stream()
-                                                .map(Message.Part::name)
-                                                .toList())
-                                .map(near -> "did you mean " + near + "?")
-                                .orElse("add the part, or leave the header out"));
+            boolean told = header.part().isEmpty();
+            if (message != null && !told && message.part(header.part()) == null) {
+                part(message, header.part(), header.place().towards("part"), "leave the header out");
             }
         }
     }

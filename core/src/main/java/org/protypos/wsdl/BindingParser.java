@@ -140,7 +140,9 @@ final class BindingParser {
         }
         return new BoundOperation.Header(
                 reader.requiredReference(element, "message"),
-                String.valueOf(element.attribute("part")).strip(),
+                element.attribute("part") == null
+                        ? ""
+                        : element.attribute("part").strip(),
                 "encoded".equals(element.attribute("use")),
                 namespace(element),
                 element.place());

@@ -99,7 +99,7 @@ class SchemaConstraintsTest {
         Contract contract = ContractReader.read(DocumentGatherer.gather(List.of(schema.toString()), null));
         List<Finding> all = new ArrayList<>(contract.findings());
         if (contract.isSound()) {
-            all.addAll(SchemaConstraints.of(contract));
+            all.addAll(ContractConstraints.of(contract));
         }
         return all;
     }

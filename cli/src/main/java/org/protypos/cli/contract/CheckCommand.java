@@ -23,7 +23,7 @@ import org.protypos.cli.terminal.FindingPrinter;
 import org.protypos.cli.terminal.Json;
 import org.protypos.cli.terminal.Terminal;
 import org.protypos.cli.view.ClashPrinter;
-import org.protypos.constraint.SchemaConstraints;
+import org.protypos.constraint.ContractConstraints;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Findings;
@@ -95,7 +95,7 @@ public final class CheckCommand implements Command {
                                 .distinct()
                                 .toList());
         if (planned != null) {
-            all.addAll(SchemaConstraints.of(contract));
+            all.addAll(ContractConstraints.of(contract));
             wanted.forEach(profile -> all.addAll(ProfileCheck.of(contract, profile)));
         }
         if (planned != null && !language.arguments().isEmpty()) {

@@ -13,7 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Function;
-import org.protypos.constraint.SchemaConstraints;
+import org.protypos.constraint.ContractConstraints;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Findings;
 import org.protypos.exchange.call.MessageValues;
@@ -82,7 +82,7 @@ public final class ReferencePages {
         examples(contract, page);
         Findings findings = new Findings();
         findings.addAll(planned.findings());
-        findings.addAll(SchemaConstraints.of(planned.published()));
+        findings.addAll(ContractConstraints.of(planned.published()));
         return page.rules(planned.rules()).findings(findings.sorted());
     }
 

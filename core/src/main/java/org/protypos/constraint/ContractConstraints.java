@@ -7,20 +7,28 @@ import org.protypos.diagnostic.Findings;
 import org.protypos.message.model.Vocabulary;
 
 /**
- * Whether the schemas of a contract keep what XML Schema asks of components beside that their names lead somewhere: the
- * constraints on schema components of Part 1 and those on facets of Part 2. Code can be made of a schema that breaks them,
- * but whoever validates with it refuses the schema. The door of this package.
+ * Whether a contract keeps what the standards ask of it beside that its names lead somewhere: the constraints on schema
+ * components of XML Schema Part 1 and those on facets of Part 2, and what WSDL 1.1 asks of documents and bindings. Code can
+ * be made of a contract that breaks them, but whoever validates with it refuses it, or reads it otherwise. The door of this
+ * package.
  */
-public final class SchemaConstraints {
-    private SchemaConstraints() {}
+public final class ContractConstraints {
+    private ContractConstraints() {}
 
     /**
-     * Every place where the schemas break a constraint: warnings, never more.
+     * Every place where a contract breaks a constraint: warnings, never more.
      *
      * @param contract a sound one
      */
     public static List<Finding> of(Contract contract) {
         Findings findings = new Findings();
+        schemas(contract, findings);
+        WsdlConstraints.check(contract.documents(), findings);
+        BindingConstraints.check(contract, findings);
+        return findings.sorted();
+    }
+
+    private static void schemas(Contract contract, Findings findings) {
         Vocabulary vocabulary = new Vocabulary(contract.schema());
         DeclaredComponents declared = DeclaredComponents.of(contract.schema());
         MarkupConstraints markup = new MarkupConstraints(findings);
@@ -46,6 +54,5 @@ public final class SchemaConstraints {
         contract.schema().attributeGroups().values().forEach(attributes::check);
         contract.schema().elements().values().forEach(derivation::check);
         new KeyConstraints(declared.elements(), findings).check();
-        return findings.sorted();
     }
 }
