@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Findings;
@@ -15,6 +16,7 @@ import org.protypos.source.Document;
 import org.protypos.source.Element;
 import org.protypos.source.Xml;
 import org.protypos.wsdl.Binding;
+import org.protypos.wsdl.BoundOperation;
 import org.protypos.wsdl.Definitions;
 import org.protypos.wsdl.Message;
 import org.protypos.wsdl.Operation;
@@ -96,6 +98,8 @@ final class BindingConstraints {
         if (portType == null) {
             return;
         }
+        old(binding);
+        portType.operations().forEach(operation -> bothWays(operation, binding));
         Map<String, Long> declared =
                 portType.operations().stream().collect(Collectors.groupingBy(Operation::name, Collectors.counting()));
         Map<String, Integer> bound = new HashMap<>();
@@ -113,6 +117,44 @@ final class BindingConstraints {
                     .filter(one -> one.name().equals(called))
                     .toList();
             operation(operation, meant, binding.protocol());
+        }
+    }
+
+    /** The encoding of SOAP is no part of what services of today agree on (WS-I Basic Profile 1.1, R2706). */
+    private void old(Binding binding) {
+        boolean encoded = binding.operations().stream()
+                .flatMap(operation -> Stream.of(operation.input(), operation.output()))
+                .anyMatch(carrier -> carrier != null && carrier.encoded());
+        if (encoded) {
+            findings.note(
+                    "soap-encoding",
+                    binding.place().towards("name"),
+                    "the binding " + binding.name().getLocalPart()
+                            + " sends in the encoding of SOAP, which few others still read",
+                    "nothing to do for a service that is there; say use=\"literal\" in a new one");
+        }
+    }
+
+    /** A part of a call that has the same name in the answer is one variable on the other side. */
+    private void bothWays(Operation operation, Binding binding) {
+        BoundOperation bound = binding.operation(operation);
+        Message in = operation.input() == null
+                ? null
+                : wsdl.messages().get(operation.input().message());
+        Message out = operation.output() == null
+                ? null
+                : wsdl.messages().get(operation.output().message());
+        if (bound == null || !bound.rpc() || in == null || out == null) {
+            return;
+        }
+        for (Message.Part part : in.parts()) {
+            if (out.part(part.name()) != null) {
+                findings.note(
+                        "part-both-ways",
+                        operation.place().towards("name"),
+                        "the part " + part.name() + " of " + operation.name() + " goes in and comes out",
+                        "expect a parameter and a result of that name: what comes out is another value");
+            }
         }
     }
 

@@ -16,23 +16,28 @@ public final class ContractConstraints {
     private ContractConstraints() {}
 
     /**
-     * Every place where a contract breaks a constraint: warnings, never more.
+     * Every place where a contract breaks a constraint, with a warning, and notes of what is out of use or easily missed.
      *
-     * @param contract a sound one
+     * @param contract any one; of one that is not sound, whose names may lead nowhere, what is written in the documents is
+     *     judged and not what it comes to
      */
     public static List<Finding> of(Contract contract) {
         Findings findings = new Findings();
-        schemas(contract, findings);
+        MarkupConstraints markup = new MarkupConstraints(findings);
+        markup.check(contract.documents().schemas());
+        DeclaredComponents declared = DeclaredComponents.of(contract.schema());
+        new KeyConstraints(declared.elements(), findings).check();
+        if (contract.isSound()) {
+            components(contract, declared, markup, findings);
+        }
         WsdlConstraints.check(contract.documents(), findings);
         BindingConstraints.check(contract, findings);
         return findings.sorted();
     }
 
-    private static void schemas(Contract contract, Findings findings) {
+    private static void components(
+            Contract contract, DeclaredComponents declared, MarkupConstraints markup, Findings findings) {
         Vocabulary vocabulary = new Vocabulary(contract.schema());
-        DeclaredComponents declared = DeclaredComponents.of(contract.schema());
-        MarkupConstraints markup = new MarkupConstraints(findings);
-        markup.check(contract.documents().schemas());
         FacetConstraints facets = new FacetConstraints(vocabulary, markup, findings);
         ValueConstraints values = new ValueConstraints(vocabulary, findings);
         AttributeConstraints attributes = new AttributeConstraints(vocabulary, findings);
@@ -53,6 +58,5 @@ public final class ContractConstraints {
         declared.uses().forEach(values::check);
         contract.schema().attributeGroups().values().forEach(attributes::check);
         contract.schema().elements().values().forEach(derivation::check);
-        new KeyConstraints(declared.elements(), findings).check();
     }
 }

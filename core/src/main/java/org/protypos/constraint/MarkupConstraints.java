@@ -5,6 +5,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Place;
 import org.protypos.diagnostic.Printable;
@@ -39,11 +40,16 @@ final class MarkupConstraints {
             Map.entry("blockDefault", BLOCKED),
             Map.entry("finalDefault", FINAL));
 
+    /** The attributes that hold names of components. */
+    private static final List<String> REFERENCES =
+            List.of("type", "ref", "base", "itemType", "memberTypes", "substitutionGroup", "refer");
+
     private final Findings findings;
     private final Map<Place, Set<String>> finals = new HashMap<>();
     private final Set<Place> fixed = new HashSet<>();
     private Element schema;
     private Set<String> ids;
+    private Set<String> reachable;
 
     MarkupConstraints(Findings findings) {
         this.findings = findings;
@@ -53,6 +59,7 @@ final class MarkupConstraints {
         for (Element root : schemas) {
             schema = root;
             ids = new HashSet<>();
+            reachable = reachable(root);
             words(root);
             root.children().forEach(child -> check(child, root));
         }
@@ -75,6 +82,7 @@ final class MarkupConstraints {
             return;
         }
         words(element);
+        REFERENCES.forEach(attribute -> references(element, attribute));
         boolean global = parent == schema || Set.of("redefine", "override").contains(parent.name());
         boolean refers = element.attribute("ref") != null;
         switch (element.name()) {
@@ -149,6 +157,38 @@ final class MarkupConstraints {
             }
         }
         element.children().forEach(child -> check(child, element));
+    }
+
+    /** The namespaces that a schema may refer to (section 4.2.3), and that of the SOAP encoding, which nobody imports. */
+    private static Set<String> reachable(Element schema) {
+        Set<String> namespaces = new HashSet<>(Set.of(Xml.XSD, Xml.SOAP_ENCODING));
+        String target = schema.attribute("targetNamespace");
+        namespaces.add(target == null ? "" : target.strip());
+        for (Element include : schema.children()) {
+            if (include.is(Xml.XSD, "import")) {
+                String namespace = include.attribute("namespace");
+                namespaces.add(namespace == null ? "" : namespace.strip());
+            }
+        }
+        return namespaces;
+    }
+
+    private void references(Element element, String attribute) {
+        String value = element.attribute(attribute);
+        if (value == null || value.isBlank()) {
+            return;
+        }
+        for (String name : value.strip().split("\\s+")) {
+            QName meant = element.resolve(name);
+            if (meant != null && reachable.add(meant.getNamespaceURI())) {
+                findings.warning(
+                        "import-missing",
+                        element.place(attribute),
+                        "this schema refers to " + meant.getLocalPart() + " of "
+                                + Told.namespace(meant.getNamespaceURI()) + " and does not import that",
+                        "add an xs:import: many who read the contract look nowhere else");
+            }
+        }
     }
 
     private void words(Element element) {

@@ -56,6 +56,12 @@ public final class ContractSketch {
         findings.note("sketch-unsaid", place, "a sketch cannot say " + what, "");
     }
 
+    private void undocumented(String documentation, Place place, String what) {
+        if (SchemaSketcher.said(documentation) != null) {
+            unsaid(place, "what is written about " + what);
+        }
+    }
+
     private Sketch sketch() {
         PortType portType = portType();
         namespace = portType != null ? portType.name().getNamespaceURI() : firstNamespace();
@@ -68,6 +74,10 @@ public final class ContractSketch {
         Service service = service(bindings);
         List<SketchOperation> operations = new ArrayList<>();
         if (portType != null) {
+            undocumented(
+                    portType.documentation(),
+                    portType.place(),
+                    "the port type " + portType.name().getLocalPart());
             Set<String> names = new HashSet<>();
             for (Operation operation : portType.operations()) {
                 if (!names.add(operation.name())) {
@@ -171,6 +181,10 @@ public final class ContractSketch {
     private Style style(PortType portType, List<Binding> bindings) {
         Set<Boolean> rpc = new LinkedHashSet<>();
         for (Binding binding : bindings) {
+            undocumented(
+                    binding.documentation(),
+                    binding.place(),
+                    "the binding " + binding.name().getLocalPart());
             if (!binding.policy().isEmpty()) {
                 unsaid(
                         binding.place(),
@@ -265,6 +279,14 @@ public final class ContractSketch {
     }
 
     private void tellOfUse(Operation.Use use) {
+        undocumented(use.documentation(), use.place(), "a message of an operation");
+        Message message = message(use);
+        if (message != null) {
+            undocumented(
+                    message.documentation(),
+                    message.place(),
+                    "the message " + message.name().getLocalPart());
+        }
         if (use.action() != null) {
             unsaid(use.place(), "by which action a message is addressed: " + use.action());
         }
@@ -352,7 +374,12 @@ public final class ContractSketch {
         if (service == null) {
             return ports;
         }
+        undocumented(
+                service.documentation(),
+                service.place(),
+                "the service " + service.name().getLocalPart());
         for (Service.Port port : service.ports()) {
+            undocumented(port.documentation(), port.place(), "the port " + port.name());
             Binding binding = bindings.stream()
                     .filter(one -> one.name().equals(port.binding()))
                     .findFirst()

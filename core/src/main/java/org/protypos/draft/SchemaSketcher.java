@@ -378,6 +378,11 @@ final class SchemaSketcher {
     }
 
     private TypeTerm restricted(SimpleType type, String wanted) {
+        for (Facet facet : type.facets()) {
+            if (said(facet.documentation()) != null) {
+                unsaid(facet.place(), "what is written about xs:" + facet.kind() + " \"" + facet.value() + "\"");
+            }
+        }
         if (type.base() == null) {
             return TypeTerm.of("string");
         }

@@ -8,6 +8,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -96,6 +97,34 @@ class ContractSketchTest {
                         "%s%n%s",
                         text, unsaid.sorted().stream().map(Finding::message).toList())
                 .isEmpty();
+    }
+
+    @Test
+    void whatIsWrittenAboutWhatASketchHasNoPlaceForIsNamed() throws IOException {
+        Path desk = Path.of("../examples/harbour/contract/desk.wsdl");
+        String text = Files.readString(desk)
+                .replaceAll(
+                        "(<wsdl:(service|port|message|binding)\\b[^>]*>)",
+                        "$1<wsdl:documentation>!</wsdl:documentation>");
+        Files.writeString(folder.resolve("desk.wsdl"), text);
+        for (String schema : List.of("desk.xsd", "vessels.xsd")) {
+            Files.writeString(
+                    folder.resolve(schema),
+                    Files.readString(desk.resolveSibling(schema))
+                            .replaceAll(
+                                    "(<xs:enumeration[^>]*)/>",
+                                    "$1><xs:annotation><xs:documentation>!</xs:documentation></xs:annotation></xs:enumeration>"));
+        }
+        Findings unsaid = new Findings();
+        ContractSketch.of(read(folder.resolve("desk.wsdl")), unsaid);
+        assertThat(unsaid.sorted().stream().map(Finding::message))
+                .contains(
+                        "a sketch cannot say what is written about the port type HarbourDesk",
+                        "a sketch cannot say what is written about the service HarbourOffice",
+                        "a sketch cannot say what is written about the message requestBerthInput",
+                        "a sketch cannot say what is written about xs:enumeration \"water\"")
+                .anyMatch(message -> message.contains("the binding "))
+                .anyMatch(message -> message.contains("the port "));
     }
 
     /** Values hold what XML can: the ends of lines of every alphabet, what sketches write themselves, blanks at their ends. */

@@ -94,8 +94,8 @@ public final class CheckCommand implements Command {
                                 .flatMap(plan -> plan.findings().stream())
                                 .distinct()
                                 .toList());
+        all.addAll(ContractConstraints.of(contract));
         if (planned != null) {
-            all.addAll(ContractConstraints.of(contract));
             wanted.forEach(profile -> all.addAll(ProfileCheck.of(contract, profile)));
         }
         if (planned != null && !language.arguments().isEmpty()) {
