@@ -24,6 +24,7 @@ import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
 import org.protypos.change.Comparison;
 import org.protypos.contract.Contract;
+import org.protypos.constraint.ContractConstraints;
 import org.protypos.contract.ContractReader;
 import org.protypos.contract.Publication;
 import org.protypos.diagnostic.Findings;
@@ -180,6 +181,10 @@ final class Fuzz {
         boolean well = watch("reading " + name, () -> {
             read[0] = read(mutant);
             return read[0].isSound() ? "sound" : "refused";
+        });
+        well &= watch("judging " + name, () -> {
+            ContractConstraints.of(read[0]);
+            return "judged";
         });
         if (read[0] == null || !read[0].isSound()) {
             if (!well) {

@@ -43,8 +43,7 @@ final class NameFinder {
 
     /** Reports a name unless it is among those that exist. */
     void require(String kind, QName name, Place place, Collection<QName> existing) {
-        // An attribute that is not there has been told as such.
-        if (!name.getLocalPart().isEmpty() && !existing.contains(name)) {
+        if (!existing.contains(name)) {
             unresolved(kind, name, place, existing);
         }
     }

@@ -64,7 +64,8 @@ final class WsdlReferences {
     }
 
     private void use(Operation.Use use) {
-        if (use != null) {
+        // A message that is not named has been told as such.
+        if (use != null && !use.message().getLocalPart().isEmpty()) {
             names.require("message", use.message(), use.place(), wsdl.messages().keySet());
         }
     }

@@ -134,7 +134,7 @@ public final class WsdlReader {
 
     private QName reference(Element element, String attribute) {
         String value = element.attribute(attribute);
-        if (value == null) {
+        if (value == null || value.isBlank()) {
             return null;
         }
         QName name = element.resolve(value.strip());
