@@ -77,8 +77,10 @@ final class ContentConstraints {
         if (!tooMuch) {
             List<Particle> leaves = new ArrayList<>();
             particles.forEach(particle -> leaves(particle, leaves));
-            sequence(particles, new Next());
-            consistent(leaves);
+            if (!areDistinct(leaves)) {
+                sequence(particles, new Next());
+                consistent(leaves);
+            }
         }
     }
 
@@ -108,6 +110,22 @@ final class ContentConstraints {
         }
         return new Particle(
                 new ModelGroup(group.compositor(), parts, group.place()), particle.least(), particle.most());
+    }
+
+    /** Whether each element can belong to one particle only, wherever it comes: then there is nothing to judge. */
+    private boolean areDistinct(List<Particle> leaves) {
+        Set<QName> seen = new HashSet<>();
+        for (Particle leaf : leaves) {
+            if (leaf.term() instanceof ElementDeclaration element) {
+                if (!seen.add(element.name())) {
+                    return false;
+                }
+            } else if (leaf.term() instanceof Wildcard
+                    || !names(leaf.term()).stream().allMatch(seen::add)) {
+                return leaves.size() == 1;
+            }
+        }
+        return true;
     }
 
     private static void leaves(Particle particle, List<Particle> to) {

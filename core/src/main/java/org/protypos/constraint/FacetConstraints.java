@@ -14,9 +14,10 @@ import static org.protypos.schema.facet.FacetKind.TOTAL_DIGITS;
 import static org.protypos.schema.facet.FacetKind.WHITE_SPACE;
 
 import java.math.BigInteger;
+import java.util.Collections;
 import java.util.EnumMap;
 import java.util.EnumSet;
-import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -199,7 +200,7 @@ final class FacetConstraints {
     /** What the bases say, the nearest first; of bounds on one side the nearer one of both kinds. */
     private Map<FacetKind, Facet> inherited(SchemaType base) {
         Map<FacetKind, Facet> facets = new EnumMap<>(FacetKind.class);
-        Set<SchemaType> seen = new HashSet<>();
+        Set<SchemaType> seen = Collections.newSetFromMap(new IdentityHashMap<>());
         SchemaType at = base;
         while (at != null && seen.add(at)) {
             List<Facet> here = List.of();

@@ -10,6 +10,7 @@ import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Place;
 import org.protypos.diagnostic.Printable;
 import org.protypos.runtime.check.ValueRule;
+import org.protypos.runtime.value.Lexical;
 import org.protypos.schema.facet.FacetKind;
 import org.protypos.source.Element;
 import org.protypos.source.Xml;
@@ -41,8 +42,8 @@ final class MarkupConstraints {
             Map.entry("finalDefault", FINAL));
 
     /** The attributes that hold names of components. */
-    private static final List<String> REFERENCES =
-            List.of("type", "ref", "base", "itemType", "memberTypes", "substitutionGroup", "refer");
+    private static final Set<String> REFERENCES =
+            Set.of("type", "ref", "base", "itemType", "memberTypes", "substitutionGroup", "refer");
 
     private final Findings findings;
     private final Map<Place, Set<String>> finals = new HashMap<>();
@@ -82,7 +83,6 @@ final class MarkupConstraints {
             return;
         }
         words(element);
-        REFERENCES.forEach(attribute -> references(element, attribute));
         boolean global = parent == schema || Set.of("redefine", "override").contains(parent.name());
         boolean refers = element.attribute("ref") != null;
         switch (element.name()) {
@@ -174,11 +174,7 @@ final class MarkupConstraints {
     }
 
     private void references(Element element, String attribute) {
-        String value = element.attribute(attribute);
-        if (value == null || value.isBlank()) {
-            return;
-        }
-        for (String name : value.strip().split("\\s+")) {
+        for (String name : Lexical.items(element.attribute(attribute))) {
             QName meant = element.resolve(name);
             if (meant != null && reachable.add(meant.getNamespaceURI())) {
                 findings.warning(
@@ -193,6 +189,10 @@ final class MarkupConstraints {
 
     private void words(Element element) {
         for (String attribute : element.attributeNames()) {
+            if (REFERENCES.contains(attribute)) {
+                references(element, attribute);
+                continue;
+            }
             Set<String> allowed = attribute.equals("final")
                     ? element.name().equals("simpleType") ? FINAL_TEXT : FINAL_ELEMENTS
                     : WORDS.get(attribute);

@@ -1,7 +1,8 @@
 package org.protypos.contract;
 
 import java.util.ArrayList;
-import java.util.HashSet;
+import java.util.Collections;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Set;
 import javax.xml.namespace.QName;
@@ -118,7 +119,7 @@ final class SchemaReferences {
             return;
         }
         SchemaType type = narrowed;
-        Set<SchemaType> seen = new HashSet<>();
+        Set<SchemaType> seen = Collections.newSetFromMap(new IdentityHashMap<>());
         while (type instanceof SimpleType simple && simple.base() != null && seen.add(type)) {
             type = schema.resolve(simple.base());
             boolean known = type != null && type.name() != null && Builtins.type(type.name()) == type;
