@@ -32,7 +32,9 @@ final class TypeParser {
         Element complex = element.child(Xml.XSD, "complexContent");
         Element content = simple != null ? simple : complex;
         Element derivation = content == null ? null : derivation(content);
-        boolean mixed = SchemaScope.flag(element, "mixed") || complex != null && SchemaScope.flag(complex, "mixed");
+        // What the content says of itself counts more (XML Schema Part 1, section 3.4.2).
+        boolean own = complex != null && complex.attribute("mixed") != null;
+        boolean mixed = SchemaScope.flag(own ? complex : element, "mixed");
         Place place = element.place();
         if (derivation == null) {
             return new ComplexType(
