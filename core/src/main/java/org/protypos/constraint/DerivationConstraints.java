@@ -117,10 +117,9 @@ final class DerivationConstraints {
     }
 
     private void extended(ComplexType type, TypeModel base) {
-        boolean both = type.particle() != null
-                && holds(type.particle())
-                && (base.mixed() || base.particles().stream().anyMatch(this::holds));
-        if (!both) {
+        boolean adds = type.particle() != null && holds(type.particle());
+        boolean extended = base.mixed() || base.particles().stream().anyMatch(this::holds);
+        if (!extended || !adds && !type.mixed()) {
             return;
         }
         if (type.mixed() != base.mixed()) {
@@ -132,7 +131,7 @@ final class DerivationConstraints {
                     "say mixed=\"" + base.mixed() + "\"");
         }
         boolean any = base.particles().stream().anyMatch(this::isAll);
-        if (any || isAll(type.particle())) {
+        if (adds && (any || isAll(type.particle()))) {
             findings.warning(
                     "all-extended",
                     type.place(),
