@@ -7,6 +7,8 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.diagnostic.Printable;
@@ -26,16 +28,14 @@ final class WsdlConstraints {
     private static final Set<String> VERBS = Set.of("GET", "POST");
 
     /** Namespaces of extensions that are read, or say nothing that a caller has to know. */
-    private static final List<String> KNOWN = List.of(
-            Xml.WSDL_SOAP11,
-            Xml.WSDL_SOAP12,
-            Xml.WSDL_HTTP,
-            Xml.WSDL_MIME,
-            Xml.XSD,
-            "http://www.w3.org/ns/ws-policy",
-            "http://schemas.xmlsoap.org/ws/2004/09/policy",
-            "http://www.w3.org/2006/05/addressing/wsdl",
-            "http://www.w3.org/2007/05/addressing/metadata");
+    private static final Set<String> KNOWN = Stream.of(
+                    List.of(Xml.WSDL_SOAP11, Xml.WSDL_SOAP12, Xml.WSDL_HTTP, Xml.WSDL_MIME, Xml.XSD),
+                    Xml.POLICY,
+                    Xml.ADDRESSING_METADATA,
+                    Xml.XML_BINDING,
+                    Xml.WEB_SERVICE_BINDING)
+            .flatMap(List::stream)
+            .collect(Collectors.toUnmodifiableSet());
 
     private static final Map<String, Form> WSDL = new HashMap<>();
     private static final Map<String, Map<String, String>> EXTENSIONS = new HashMap<>();
@@ -203,7 +203,7 @@ final class WsdlConstraints {
                     NearestName.of(element.name(), elements.keySet())
                             .map(near -> "did you mean " + near + "?")
                             .orElse("leave it out"));
-        } else if (isRequired(element) && !KNOWN.contains(element.namespace()) && !Xml.isBinding(element.namespace())) {
+        } else if (isRequired(element) && !KNOWN.contains(element.namespace())) {
             findings.warning(
                     "extension-required",
                     element.place(),

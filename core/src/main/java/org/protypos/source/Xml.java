@@ -34,6 +34,17 @@ public final class Xml {
     /** Describing Media Content of Binary Data in XML, section 3. */
     public static final String MEDIA = "http://www.w3.org/2005/05/xmlmime";
 
+    /** Web Services Policy 1.5, and the submission before it, which contracts still name. */
+    public static final List<String> POLICY =
+            List.of("http://www.w3.org/ns/ws-policy", "http://schemas.xmlsoap.org/ws/2004/09/policy");
+
+    /** The working draft before {@link #ADDRESSING_METADATA}, section 3.1, which contracts still name. */
+    public static final String ADDRESSING_DRAFT = "http://www.w3.org/2006/05/addressing/wsdl";
+
+    /** WS-Addressing 1.0 Metadata, section 4.4.1, and the working draft before it. */
+    public static final List<String> ADDRESSING_METADATA =
+            List.of("http://www.w3.org/2007/05/addressing/metadata", ADDRESSING_DRAFT);
+
     /** Jakarta XML Binding, chapter 7 (binding declarations), and the name that they had before it was Jakarta's. */
     public static final List<String> XML_BINDING =
             List.of("https://jakarta.ee/xml/ns/jaxb", "http://java.sun.com/xml/ns/jaxb");

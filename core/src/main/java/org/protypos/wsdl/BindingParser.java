@@ -134,15 +134,16 @@ final class BindingParser {
     }
 
     private BoundOperation.Header header(Element element) {
-        if (element.attribute("part") == null) {
+        String part = element.attribute("part") == null
+                ? ""
+                : element.attribute("part").strip();
+        if (part.isEmpty()) {
             findings.error(
                     "attribute-missing", element.place(), "<header> needs the attribute part", "name the message part");
         }
         return new BoundOperation.Header(
                 reader.requiredReference(element, "message"),
-                element.attribute("part") == null
-                        ? ""
-                        : element.attribute("part").strip(),
+                part,
                 "encoded".equals(element.attribute("use")),
                 namespace(element),
                 element.place());

@@ -15,15 +15,11 @@ import org.protypos.source.Xml;
 
 /** Reads the policies that are attached to components (Web Services Policy 1.5 Attachment, section 4). */
 final class PolicyParser {
-    private static final Set<String> POLICY =
-            Set.of("http://www.w3.org/ns/ws-policy", "http://schemas.xmlsoap.org/ws/2004/09/policy");
-
     /** Policies that refer to each other could multiply without end. */
     private static final int MOST_STEPS = 20_000;
 
     private static final String UTILITY =
             "http://docs.oasis-open.org/wss/2004/01/oasis-200401-wss-wssecurity-utility-1.0.xsd";
-    private static final String ADDRESSING_DRAFT = "http://www.w3.org/2006/05/addressing/wsdl";
 
     private final Documents documents;
     private final Findings findings;
@@ -36,7 +32,7 @@ final class PolicyParser {
     }
 
     private static boolean isPolicy(Element element, String name) {
-        return element.name().equals(name) && POLICY.contains(element.namespace());
+        return element.name().equals(name) && Xml.POLICY.contains(element.namespace());
     }
 
     /** What the policies attached to a component ask for; for an operation of a binding those of its messages too. */
@@ -51,7 +47,7 @@ final class PolicyParser {
     }
 
     private void attached(Element component, List<PolicyAssertion> to, Set<Element> within) {
-        for (String namespace : POLICY) {
+        for (String namespace : Xml.POLICY) {
             String uris = component.attribute(namespace, "PolicyURIs");
             if (uris != null && !uris.isBlank()) {
                 for (String uri : uris.strip().split("\\s+")) {
@@ -62,7 +58,7 @@ final class PolicyParser {
         for (Element child : component.children()) {
             if (isPolicy(child, "Policy") || isPolicy(child, "PolicyReference")) {
                 read(child, false, to, within);
-            } else if (child.is(ADDRESSING_DRAFT, "UsingAddressing")) {
+            } else if (child.is(Xml.ADDRESSING_DRAFT, "UsingAddressing")) {
                 boolean optional = !"true".equals(child.attribute(Xml.WSDL, "required"));
                 to.add(assertion(child, optional, within));
             }
@@ -89,7 +85,7 @@ final class PolicyParser {
     }
 
     private static boolean isOptional(Element assertion) {
-        return POLICY.stream()
+        return Xml.POLICY.stream()
                 .map(namespace -> assertion.attribute(namespace, "Optional"))
                 .anyMatch(flag -> "true".equals(flag) || "1".equals(flag));
     }

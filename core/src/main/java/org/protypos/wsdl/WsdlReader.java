@@ -21,10 +21,6 @@ public final class WsdlReader {
     private static final Set<String> TOP =
             Set.of("import", "documentation", "types", "message", "portType", "binding", "service");
 
-    /** WS-Addressing 1.0 Metadata, section 4.4.1, and the working draft before it, which contracts still name. */
-    private static final List<String> ACTIONS =
-            List.of("http://www.w3.org/2007/05/addressing/metadata", "http://www.w3.org/2006/05/addressing/wsdl");
-
     private final Findings findings = new Findings();
     private final Map<QName, Message> messages = new LinkedHashMap<>();
     private final Map<QName, PortType> portTypes = new LinkedHashMap<>();
@@ -236,7 +232,7 @@ public final class WsdlReader {
         return new Operation.Use(
                 element.attribute("name"),
                 required(element, "message"),
-                ACTIONS.stream()
+                Xml.ADDRESSING_METADATA.stream()
                         .map(namespace -> element.attribute(namespace, "Action"))
                         .filter(Objects::nonNull)
                         .map(String::strip)

@@ -108,7 +108,9 @@ final class SampleKeys {
 
     private void refer(MessageElement scope, IdentityConstraint constraint) {
         List<List<String>> known = tuples.getOrDefault(constraint.refer(), List.of());
-        if (known.isEmpty()) {
+        // One that has not as many values as what it refers to is not told apart by them; the contract is at fault
+        // then.
+        if (known.isEmpty() || known.get(0).size() != constraint.fields().size()) {
             return;
         }
         for (MessageElement selected :

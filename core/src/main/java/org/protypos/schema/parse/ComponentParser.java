@@ -141,6 +141,14 @@ final class ComponentParser {
                 .map(field -> String.valueOf(field.attribute("xpath")))
                 .toList();
         String name = element.attribute("name");
+        if (element.name().equals("keyref") && element.attribute("refer") == null) {
+            scope.findings()
+                    .error(
+                            "attribute-missing",
+                            element.place(),
+                            "xs:keyref needs the attribute refer",
+                            "name the xs:key or xs:unique that it refers to");
+        }
         return new IdentityConstraint(
                 scope.global(name == null ? "" : name),
                 element.name(),

@@ -162,7 +162,8 @@ final class SchemaGrammar {
 
     /** What comes too late is read all the same; of what may be there once, the second is not. */
     private void order(Element parent, Element before, Stage reached, Element child, Stage stage) {
-        boolean whole = before.name().equals("simpleContent") || before.name().equals("complexContent");
+        boolean whole = stage.number() > 0
+                && (before.name().equals("simpleContent") || before.name().equals("complexContent"));
         if (whole || stage.number() == reached.number() && !stage.repeats() && stage.number() > 0) {
             findings.error(
                     "misplaced-element",

@@ -172,6 +172,14 @@ final class TypeParser {
         for (Element child : union.children(Xml.XSD, "simpleType")) {
             members.add(TypeReference.to(simpleType(child, null)));
         }
+        if (members.isEmpty()) {
+            scope.findings()
+                    .error(
+                            "simple-type-empty",
+                            union.place(),
+                            "xs:union needs types that its values are of",
+                            "name some in memberTypes, or define them inside");
+        }
         return List.copyOf(members);
     }
 
