@@ -37,6 +37,10 @@ final class WsdlConstraints {
             .flatMap(List::stream)
             .collect(Collectors.toUnmodifiableSet());
 
+    /** The prefixes that the standard writes for them. */
+    private static final Map<String, String> PREFIXES = Map.of(
+            Xml.WSDL_SOAP11, "soap:", Xml.WSDL_SOAP12, "soap12:", Xml.WSDL_HTTP, "http:", Xml.WSDL_MIME, "mime:");
+
     private static final Map<String, Form> WSDL = new HashMap<>();
     private static final Map<String, Map<String, String>> EXTENSIONS = new HashMap<>();
 
@@ -188,7 +192,7 @@ final class WsdlConstraints {
     private void extension(Element element) {
         Map<String, String> elements = EXTENSIONS.get(element.namespace());
         if (elements != null && elements.containsKey(element.name())) {
-            attributes(element, words(elements.get(element.name())), "");
+            attributes(element, words(elements.get(element.name())), PREFIXES.get(element.namespace()));
             word(element, "use", USES);
             word(element, "style", STYLES);
             word(element, "verb", VERBS);
