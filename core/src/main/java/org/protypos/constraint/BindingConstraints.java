@@ -12,7 +12,6 @@ import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.diagnostic.Printable;
-import org.protypos.source.Document;
 import org.protypos.source.Element;
 import org.protypos.source.Xml;
 import org.protypos.wsdl.Binding;
@@ -35,14 +34,18 @@ final class BindingConstraints {
 
     static void check(Contract contract, Findings findings) {
         BindingConstraints constraints = new BindingConstraints(contract.wsdl(), findings);
-        for (Document document : contract.documents().all()) {
-            Element root = document.root();
-            if (root != null && root.is(Xml.WSDL, "definitions")) {
-                String target = root.attribute("targetNamespace");
-                root.children(Xml.WSDL, "binding").forEach(binding -> constraints.binding(binding, target));
-                root.children(Xml.WSDL, "portType").forEach(constraints::portType);
-            }
+        for (Element root : contract.documents().definitions()) {
+            String target = root.attribute("targetNamespace");
+            root.children(Xml.WSDL, "binding").forEach(binding -> constraints.binding(binding, target));
+            root.children(Xml.WSDL, "portType").forEach(constraints::portType);
         }
+    }
+
+    /** The message that an element names, or null. */
+    private Message message(Element use) {
+        String reference = use == null ? null : use.attribute("message");
+        QName name = reference == null ? null : use.resolve(reference.strip());
+        return name == null ? null : wsdl.messages().get(name);
     }
 
     private void portType(Element portType) {
@@ -68,10 +71,7 @@ final class BindingConstraints {
         }
         Set<String> parts = new HashSet<>();
         for (String way : List.of("input", "output")) {
-            Element use = operation.child(Xml.WSDL, way);
-            String reference = use == null ? null : use.attribute("message");
-            QName name = reference == null ? null : use.resolve(reference.strip());
-            Message message = name == null ? null : wsdl.messages().get(name);
+            Message message = message(operation.child(Xml.WSDL, way));
             if (message != null) {
                 message.parts().forEach(part -> parts.add(part.name()));
             }
@@ -180,8 +180,7 @@ final class BindingConstraints {
     private void headerFaults(Element header) {
         for (Element fault : header.children()) {
             String reference = fault.name().equals("headerfault") ? fault.attribute("message") : null;
-            QName name = reference == null ? null : fault.resolve(reference.strip());
-            Message message = name == null ? null : wsdl.messages().get(name);
+            Message message = message(fault);
             String part = fault.attribute("part");
             if (reference != null && (message == null || part != null && message.part(part.strip()) == null)) {
                 findings.warning(

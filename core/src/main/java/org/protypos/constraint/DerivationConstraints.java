@@ -235,7 +235,7 @@ final class DerivationConstraints {
             return "is always \"" + base.fixedValue() + "\"";
         }
         TypeModel mine = vocabulary.typeOf(own);
-        return type.isAnything() || !mine.isAnything() && isDerived(mine, type, Set.of("extension"))
+        return type.isAnything() || !mine.isAnything() && vocabulary.isDerived(mine, type, Set.of("extension"))
                 ? null
                 : "is of another type, from which its own is not derived by restriction";
     }
@@ -258,14 +258,14 @@ final class DerivationConstraints {
         }
         TypeModel type = vocabulary.typeOf(element);
         TypeModel wanted = vocabulary.typeOf(head);
-        if (!wanted.isAnything() && (type.isAnything() || !isDerived(type, wanted, Set.of()))) {
+        if (!wanted.isAnything() && (type.isAnything() || !vocabulary.isDerived(type, wanted, Set.of()))) {
             findings.warning(
                     "substitution-type",
                     element.place(),
                     "the element " + element.name().getLocalPart() + " cannot stand for "
                             + head.name().getLocalPart() + ": its type is not derived from that of the other",
                     "derive the type, or leave substitutionGroup out");
-        } else if (!wanted.isAnything() && !isDerived(type, wanted, markup.finals(head.place()))) {
+        } else if (!wanted.isAnything() && !vocabulary.isDerived(type, wanted, markup.finals(head.place()))) {
             findings.warning(
                     "base-final",
                     element.place(),
@@ -273,20 +273,6 @@ final class DerivationConstraints {
                             + Told.at(head.place(), element.place()),
                     "leave substitutionGroup out, or final there");
         }
-    }
-
-    /** Whether a type is derived from another; that a type bars others from its place does not matter here. */
-    private boolean isDerived(TypeModel type, TypeModel from, Set<String> barred) {
-        SchemaType at = type.definition();
-        while (at instanceof ComplexType complex && at != from.definition()) {
-            boolean extension = complex.derivation() == ComplexType.Derivation.EXTENSION;
-            if (barred.contains(extension ? "extension" : "restriction")) {
-                return false;
-            }
-            at = vocabulary.schema().resolve(complex.base());
-        }
-        return at == from.definition()
-                || at instanceof SimpleType && vocabulary.derives(vocabulary.type(TypeReference.to(at)), from, barred);
     }
 
     private boolean leadsToItself(ElementDeclaration element) {

@@ -43,8 +43,8 @@ final class KeyConstraints {
                     "key-twice",
                     constraint.place(),
                     "there is another " + other.kind() + " with the name "
-                            + constraint.name().getLocalPart() + " ("
-                            + other.place().line() + ":" + other.place().column() + ")",
+                            + constraint.name().getLocalPart()
+                            + Told.at(other.place(), constraint.place()),
                     "give each a name of its own");
         }
     }

@@ -91,7 +91,7 @@ final class MarkupConstraints {
                     meaningless(
                             element,
                             "beside ref",
-                            "name type substitutionGroup default fixed nillable abstract final" + " block form");
+                            "name type substitutionGroup default fixed nillable abstract final block form");
                 } else {
                     meaningless(
                             element,
@@ -221,15 +221,8 @@ final class MarkupConstraints {
         List<String> words = list && value.strip().equals("#all") || list && value.isBlank()
                 ? List.of()
                 : list ? List.of(value.strip().split("\\s+")) : List.of(value.strip());
-        for (String word : words) {
-            if (!allowed.contains(word)) {
-                findings.warning(
-                        "attribute-value",
-                        element.place(attribute),
-                        attribute + "=\"" + Printable.of(value) + "\" says nothing",
-                        "write " + String.join(" or ", allowed.stream().sorted().toList()));
-                return;
-            }
+        if (!allowed.containsAll(words)) {
+            Told.noWord(findings, element, attribute, allowed);
         }
     }
 

@@ -4,10 +4,12 @@ import java.util.LinkedHashSet;
 import java.util.Set;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Place;
+import org.protypos.diagnostic.Printable;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.Wildcard;
+import org.protypos.source.Element;
 
 /** What several constraints tell in the same words. */
 final class Told {
@@ -24,6 +26,15 @@ final class Told {
                 name(type) + " restricts "
                         + SchemaComponents.localName(type.base().name()) + ", where " + there,
                 "allow what the base allows and no more, or derive the type by xs:extension");
+    }
+
+    /** Says that an attribute holds none of the words that it knows. */
+    static void noWord(Findings findings, Element element, String attribute, Set<String> allowed) {
+        findings.warning(
+                "attribute-value",
+                element.place(attribute),
+                attribute + "=\"" + Printable.of(element.attribute(attribute)) + "\" says nothing",
+                "write " + String.join(" or ", allowed.stream().sorted().toList()));
     }
 
     /** A type as a reader knows it. */

@@ -12,7 +12,6 @@ import java.util.stream.Stream;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.diagnostic.Printable;
-import org.protypos.source.Document;
 import org.protypos.source.Documents;
 import org.protypos.source.Element;
 import org.protypos.source.Names;
@@ -109,13 +108,7 @@ final class WsdlConstraints {
     }
 
     static void check(Documents documents, Findings findings) {
-        WsdlConstraints constraints = new WsdlConstraints(findings);
-        for (Document document : documents.all()) {
-            Element root = document.root();
-            if (root != null && root.is(Xml.WSDL, "definitions")) {
-                constraints.check(root);
-            }
-        }
+        documents.definitions().forEach(new WsdlConstraints(findings)::check);
     }
 
     private void check(Element element) {
@@ -225,11 +218,7 @@ final class WsdlConstraints {
     private void word(Element element, String attribute, Set<String> allowed) {
         String value = element.attribute(attribute);
         if (value != null && !allowed.contains(value.strip())) {
-            findings.warning(
-                    "attribute-value",
-                    element.place(attribute),
-                    attribute + "=\"" + Printable.of(value) + "\" says nothing",
-                    "write " + String.join(" or ", allowed.stream().sorted().toList()));
+            Told.noWord(findings, element, attribute, allowed);
         }
     }
 

@@ -72,12 +72,22 @@ public final class Substitutions {
      * @param blocked the kinds of derivation that may not be on the way, beside those that the other type blocks
      */
     public boolean derives(SchemaType type, SchemaType from, Set<String> blocked) {
-        if (type == from || from == null && blocked.isEmpty()) {
-            return true;
-        }
-        Set<String> all = new HashSet<>(blocked);
-        if (from instanceof ComplexType complex) {
+        if (from instanceof ComplexType complex && !complex.block().isEmpty()) {
+            Set<String> all = new HashSet<>(blocked);
             all.addAll(complex.block());
+            return isDerived(type, from, all);
+        }
+        return isDerived(type, from, blocked);
+    }
+
+    /**
+     * Whether a type is another or is derived from it, whether or not it may stand in its place; null is {@code xs:anyType}.
+     *
+     * @param barred the kinds of derivation that may not be on the way
+     */
+    public boolean isDerived(SchemaType type, SchemaType from, Set<String> barred) {
+        if (type == from || from == null && barred.isEmpty()) {
+            return true;
         }
         SchemaType current = type;
         while (current instanceof ComplexType complex) {
@@ -85,14 +95,14 @@ public final class Substitutions {
                 return true;
             }
             boolean extension = complex.derivation() == ComplexType.Derivation.EXTENSION;
-            if (all.contains(extension ? "extension" : "restriction")) {
+            if (barred.contains(extension ? "extension" : "restriction")) {
                 return false;
             }
             current = schema.resolve(complex.base());
         }
         return current == from
                 || current instanceof SimpleType simple
-                        && !all.contains("restriction")
+                        && !barred.contains("restriction")
                         && derivesSimply(simple, from, Collections.newSetFromMap(new IdentityHashMap<>()));
     }
 

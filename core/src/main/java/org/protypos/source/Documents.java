@@ -35,6 +35,14 @@ public record Documents(
                 .filter(Objects::nonNull);
     }
 
+    /** The root of every WSDL document. */
+    public List<Element> definitions() {
+        return all.stream()
+                .map(Document::root)
+                .filter(root -> root != null && root.is(Xml.WSDL, "definitions"))
+                .toList();
+    }
+
     /** Every schema: the roots of schema documents, and those that stand in the types of a WSDL (WSDL 1.1, section 2.2). */
     public List<Element> schemas() {
         return all.stream()

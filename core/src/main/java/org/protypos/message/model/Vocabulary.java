@@ -307,4 +307,13 @@ public final class Vocabulary {
     public boolean derives(TypeModel type, TypeModel from, Set<String> blocked) {
         return type == from || substitutions.derives(type.definition(), from.definition(), blocked);
     }
+
+    /**
+     * Whether a type is another or is derived from it, whether or not it may stand in its place.
+     *
+     * @param barred the kinds of derivation that may not be on the way
+     */
+    public boolean isDerived(TypeModel type, TypeModel from, Set<String> barred) {
+        return substitutions.isDerived(type.definition(), from.definition(), barred);
+    }
 }
