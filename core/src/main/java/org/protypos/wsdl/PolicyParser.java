@@ -8,7 +8,6 @@ import java.util.Map;
 import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
-import org.protypos.source.Document;
 import org.protypos.source.Documents;
 import org.protypos.source.Element;
 import org.protypos.source.Xml;
@@ -118,11 +117,7 @@ final class PolicyParser {
     private Map<String, Element> named() {
         if (named == null) {
             named = new LinkedHashMap<>();
-            for (Document document : documents.all()) {
-                if (document.root().is(Xml.WSDL, "definitions")) {
-                    collect(document.root());
-                }
-            }
+            documents.definitions().forEach(this::collect);
         }
         return named;
     }
