@@ -14,6 +14,7 @@ namespace Protypos.Runtime
     {
         private const int MostDigits = 50000;
 
+        private static readonly char[] NonZero = "123456789".ToCharArray();
         private static readonly char[] Spaces = { ' ', '\t', '\n', '\r' };
 
         private static bool IsSpace(char c)
@@ -85,21 +86,13 @@ namespace Protypos.Runtime
         /// <summary>Parses an integer type that fits a <c>long</c>, within bounds.</summary>
         public static long ParseLong(string text, long least, long most)
         {
-            BigInteger value;
             long small;
             if (Small(text, out small))
             {
-                value = small;
+                return small >= least && small <= most ? small : throw Wrong(text);
             }
-            else
-            {
-                value = ParseInteger(text);
-            }
-            if (value < least || value > most)
-            {
-                throw Wrong(text);
-            }
-            return (long)value;
+            BigInteger value = ParseInteger(text);
+            return value >= least && value <= most ? (long)value : throw Wrong(text);
         }
 
         /// <summary>Numbers of few digits, as most are, need no great ones.</summary>
@@ -175,6 +168,17 @@ namespace Protypos.Runtime
         public static XmlDecimal ParseDecimal(string text)
         {
             return XmlDecimal.Parse(text);
+        }
+
+        /// <summary>Whether a text that is an <c>xs:decimal</c> is written as we write one.</summary>
+        internal static bool IsOrdinaryDecimal(string text)
+        {
+            int start = text[0] == '-' ? 1 : 0;
+            int next = start + 1 < text.Length ? text[start + 1] : '.';
+            return IsDigit(text[start])
+                && (text[start] != '0' || next == '.')
+                && IsDigit(text[text.Length - 1])
+                && (start == 0 || text.IndexOfAny(NonZero) >= 0);
         }
 
         /// <summary>Parses <c>xs:float</c>.</summary>

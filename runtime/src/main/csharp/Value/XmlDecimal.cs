@@ -11,6 +11,8 @@ namespace Protypos.Runtime
     /// </summary>
     public struct XmlDecimal : IEquatable<XmlDecimal>, IComparable<XmlDecimal>
     {
+        private const int MostPlaces = 28;
+
         private readonly BigInteger digits;
         private readonly int scale;
 
@@ -31,6 +33,11 @@ namespace Protypos.Runtime
             get { return this.digits; }
         }
 
+        private bool IsLong
+        {
+            get { return this.digits <= long.MaxValue && this.digits > long.MinValue; }
+        }
+
         /// <summary>How many of the digits stand behind the point.</summary>
         public int Scale
         {
@@ -41,6 +48,11 @@ namespace Protypos.Runtime
         /// <exception cref="FormatException">The text is no <c>xs:decimal</c>.</exception>
         public static XmlDecimal Parse(string text)
         {
+            XmlDecimal small;
+            if (IsSmall(text, out small))
+            {
+                return small;
+            }
             string value = Lexical.Bounded(Lexical.Collapse(text));
             int start = value.Length > 0 && (value[0] == '-' || value[0] == '+') ? 1 : 0;
             int point = value.IndexOf('.', start);
@@ -55,6 +67,41 @@ namespace Protypos.Runtime
             string all = value.Substring(start, end - start) + (point < 0 ? "" : value.Substring(point + 1));
             BigInteger number = BigInteger.Parse(all, NumberStyles.None, CultureInfo.InvariantCulture);
             return new XmlDecimal(value[0] == '-' ? -number : number, point < 0 ? 0 : value.Length - point - 1);
+        }
+
+        /// <summary>Numbers of few digits, as most are, need no great ones.</summary>
+        private static bool IsSmall(string text, out XmlDecimal value)
+        {
+            long number = 0;
+            int point = -1;
+            int start = text.Length > 0 && text[0] == '-' ? 1 : 0;
+            value = default(XmlDecimal);
+            if (text.Length - start > 18)
+            {
+                return false;
+            }
+            for (int i = start; i < text.Length; i++)
+            {
+                char c = text[i];
+                if (c >= '0' && c <= '9')
+                {
+                    number = number * 10 + (c - '0');
+                }
+                else if (c == '.' && point < 0)
+                {
+                    point = i;
+                }
+                else
+                {
+                    return false;
+                }
+            }
+            if (text.Length - start == (point < 0 ? 0 : 1))
+            {
+                return false;
+            }
+            value = new XmlDecimal(start == 0 ? number : -number, point < 0 ? 0 : text.Length - point - 1);
+            return true;
         }
 
         /// <summary>The same number.</summary>
@@ -81,6 +128,11 @@ namespace Protypos.Runtime
         /// <exception cref="OverflowException">It has more digits than that.</exception>
         public static explicit operator decimal(XmlDecimal value)
         {
+            if (value.IsLong && value.scale <= MostPlaces)
+            {
+                ulong number = (ulong)Math.Abs((long)value.digits);
+                return new decimal((int)number, (int)(number >> 32), 0, value.digits.Sign < 0, (byte)value.scale);
+            }
             decimal result;
             if (!decimal.TryParse(value.ToString(), NumberStyles.Number, CultureInfo.InvariantCulture, out result)
                 || (XmlDecimal)result != value)
@@ -149,6 +201,10 @@ namespace Protypos.Runtime
         /// <summary>The number as it is written in XML, with all its zeros.</summary>
         public override string ToString()
         {
+            if (this.IsLong && this.scale <= MostPlaces)
+            {
+                return Print((long)this.digits, this.scale);
+            }
             string text = BigInteger.Abs(this.digits).ToString(CultureInfo.InvariantCulture);
             if (this.scale > 0)
             {
@@ -156,6 +212,28 @@ namespace Protypos.Runtime
                 text = text.Substring(0, text.Length - this.scale) + "." + text.Substring(text.Length - this.scale);
             }
             return this.digits.Sign < 0 ? "-" + text : text;
+        }
+
+        private static string Print(long digits, int scale)
+        {
+            // The sign, the point, and nineteen digits or a zero and the places.
+            char[] text = new char[MostPlaces + 3];
+            int at = text.Length;
+            long rest = Math.Abs(digits);
+            for (int place = 0; rest > 0 || place <= scale; place++)
+            {
+                if (place == scale && place > 0)
+                {
+                    text[--at] = '.';
+                }
+                text[--at] = (char)('0' + rest % 10);
+                rest /= 10;
+            }
+            if (digits < 0)
+            {
+                text[--at] = '-';
+            }
+            return new string(text, at, text.Length - at);
         }
     }
 }

@@ -251,6 +251,8 @@ namespace Protypos.Runtime
     /// <summary>Turns the bytes of a message into characters (XML 1.0, appendix F), and refuses bytes that stand for none.</summary>
     internal static class MessageText
     {
+        private const int Room = 4096;
+
         internal static TextReader Decode(Stream stream, string transport, long most)
         {
             BoundedStream bounded = new BoundedStream(stream, most);
@@ -262,7 +264,7 @@ namespace Protypos.Runtime
                 length += read;
             }
             Stream whole = new PrecededStream(start, length, bounded);
-            return new DecodedText(new StreamReader(whole, Strict(EncodingOf(start, length, transport)), true));
+            return new DecodedText(new StreamReader(whole, Strict(EncodingOf(start, length, transport)), true, Room));
         }
 
         private static Encoding Strict(string name)

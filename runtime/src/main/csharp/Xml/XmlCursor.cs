@@ -32,6 +32,8 @@ namespace Protypos.Runtime
         private readonly XmlLimits limits;
         private readonly Lenience lenience;
         private readonly Dictionary<Type, int> sizes = new Dictionary<Type, int>();
+        private Type sizedType;
+        private int size;
         private long memory;
         private string space;
         private string local;
@@ -206,15 +208,17 @@ namespace Protypos.Runtime
         /// <summary>Takes the memory that an object of the message needs.</summary>
         internal void Afford(XmlObject value)
         {
-            int size;
-            if (!this.sizes.TryGetValue(value.GetType(), out size))
+            // Values of one type follow each other as a rule.
+            Type type = value.GetType();
+            if (type != this.sizedType && !this.sizes.TryGetValue(type, out this.size))
             {
                 XmlDescription members = new XmlDescription("");
                 value.DoDescribe(members);
-                size = ObjectSize + ReferenceSize * members.Count;
-                this.sizes[value.GetType()] = size;
+                this.size = ObjectSize + ReferenceSize * members.Count;
+                this.sizes[type] = this.size;
             }
-            this.Afford(size);
+            this.sizedType = type;
+            this.Afford(this.size);
         }
 
         /// <summary>Takes the memory that attributes need which are kept by their names.</summary>

@@ -14,6 +14,8 @@ namespace Protypos.Runtime
     /// </content>
     public sealed partial class XmlInput
     {
+        private const int MostSmallDigits = 28;
+
         private string odd;
         private bool standardTaken;
         private bool refused;
@@ -80,7 +82,12 @@ namespace Protypos.Runtime
             }
         }
 
-        private T Parse<T>(string text, string type, Func<string, T> parser, Func<T, string> printer)
+        /// <summary>Turns text into a value.</summary>
+        /// <param name="text">what was read</param>
+        /// <param name="type">the name to show when it is none</param>
+        /// <param name="parser">gives the value</param>
+        /// <param name="isOrdinary">whether the value is written just like that; null where it is kept as it came</param>
+        private T Parse<T>(string text, string type, Func<string, T> parser, Func<string, T, bool> isOrdinary)
         {
             if (this.IsLacking(text))
             {
@@ -89,7 +96,7 @@ namespace Protypos.Runtime
             try
             {
                 T value = parser(text);
-                this.Note(text, printer == null || text == printer(value));
+                this.Note(text, isOrdinary == null || isOrdinary(text, value));
                 return value;
             }
             catch (FormatException)
@@ -427,7 +434,7 @@ namespace Protypos.Runtime
         /// <summary>Reads <c>xs:boolean</c>.</summary>
         public bool ToBoolean(string text)
         {
-            return this.Parse(text, "boolean", Lexical.ParseBoolean, Lexical.Print);
+            return this.Parse(text, "boolean", read => Lexical.ParseBoolean(read), (read, value) => read == Lexical.Print(value));
         }
 
         /// <summary>Reads <c>xs:byte</c>.</summary>
@@ -475,25 +482,29 @@ namespace Protypos.Runtime
         /// <summary>Reads <c>xs:unsignedLong</c>.</summary>
         public ulong ToUnsignedLong(string text)
         {
-            return this.Parse(text, "unsignedLong", Lexical.ParseUnsignedLong, Lexical.Print);
+            return this.Parse(text, "unsignedLong", read => Lexical.ParseUnsignedLong(read), (read, value) => read == Lexical.Print(value));
         }
 
         /// <summary>Reads <c>xs:integer</c> and the types derived from it that have no type of the platform.</summary>
         public BigInteger ToInteger(string text)
         {
-            return this.Parse(text, "integer", Lexical.ParseInteger, Lexical.Print);
+            return this.Parse(text, "integer", read => Lexical.ParseInteger(read), (read, value) => read == Lexical.Print(value));
         }
 
         /// <summary>Reads <c>xs:decimal</c>.</summary>
         public XmlDecimal ToDecimal(string text)
         {
-            return this.Parse(text, "decimal", XmlDecimal.Parse, value => value.ToString());
+            return this.Parse(text, "decimal", read => XmlDecimal.Parse(read), (read, value) => Lexical.IsOrdinaryDecimal(read));
         }
 
         /// <summary>Reads an <c>xs:decimal</c> of so few digits that a <see cref="decimal"/> holds them.</summary>
         public decimal ToSmallDecimal(string text)
         {
-            return this.Parse(text, "decimal", SmallDecimal, Lexical.Print);
+            return this.Parse(
+                text,
+                "decimal",
+                read => SmallDecimal(read),
+                (read, value) => read.Length <= MostSmallDigits ? Lexical.IsOrdinaryDecimal(read) : read == Lexical.Print(value));
         }
 
         private static decimal SmallDecimal(string text)
@@ -511,19 +522,19 @@ namespace Protypos.Runtime
         /// <summary>Reads <c>xs:float</c>.</summary>
         public float ToFloat(string text)
         {
-            return this.Parse(text, "float", Lexical.ParseFloat, Lexical.Print);
+            return this.Parse(text, "float", read => Lexical.ParseFloat(read), (read, value) => read == Lexical.Print(value));
         }
 
         /// <summary>Reads <c>xs:double</c>.</summary>
         public double ToDouble(string text)
         {
-            return this.Parse(text, "double", Lexical.ParseDouble, Lexical.Print);
+            return this.Parse(text, "double", read => Lexical.ParseDouble(read), (read, value) => read == Lexical.Print(value));
         }
 
         /// <summary>Reads <c>xs:hexBinary</c>.</summary>
         public byte[] ToHex(string text)
         {
-            return this.Parse(text, "hexBinary", Lexical.ParseHex, Lexical.PrintHex);
+            return this.Parse(text, "hexBinary", read => Lexical.ParseHex(read), (read, value) => read == Lexical.PrintHex(value));
         }
 
         /// <summary>Reads <c>xs:base64Binary</c>.</summary>
@@ -532,7 +543,7 @@ namespace Protypos.Runtime
             Attachment content = this.TakeContent();
             if (content == null)
             {
-                return this.Parse(text, "base64Binary", Lexical.ParseBase64, Lexical.PrintBase64);
+                return this.Parse(text, "base64Binary", read => Lexical.ParseBase64(read), (read, value) => read == Lexical.PrintBase64(value));
             }
             if (content.Length > this.cursor.Limits.Bytes)
             {
@@ -568,25 +579,25 @@ namespace Protypos.Runtime
         /// <summary>Reads <c>xs:dateTime</c>.</summary>
         public XmlDateTime ToDateTime(string text)
         {
-            return this.Parse(text, "dateTime", XmlDateTime.Parse, null);
+            return this.Parse(text, "dateTime", read => XmlDateTime.Parse(read), null);
         }
 
         /// <summary>Reads <c>xs:date</c>.</summary>
         public XmlDate ToDate(string text)
         {
-            return this.Parse(text, "date", XmlDate.Parse, null);
+            return this.Parse(text, "date", read => XmlDate.Parse(read), null);
         }
 
         /// <summary>Reads <c>xs:time</c>.</summary>
         public XmlTime ToTime(string text)
         {
-            return this.Parse(text, "time", XmlTime.Parse, null);
+            return this.Parse(text, "time", read => XmlTime.Parse(read), null);
         }
 
         /// <summary>Reads <c>xs:duration</c>.</summary>
         public XmlDuration ToDuration(string text)
         {
-            return this.Parse(text, "duration", XmlDuration.Parse, null);
+            return this.Parse(text, "duration", read => XmlDuration.Parse(read), null);
         }
 
         /// <summary>Reads <c>xs:gYear</c>, <c>xs:gYearMonth</c>, <c>xs:gMonth</c>, <c>xs:gMonthDay</c> or <c>xs:gDay</c>.</summary>

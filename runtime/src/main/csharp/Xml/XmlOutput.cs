@@ -2,8 +2,6 @@ namespace Protypos.Runtime
 {
     using System;
     using System.Collections.Generic;
-    using System.Globalization;
-    using System.Text;
     using System.Xml.Linq;
 
     /// <summary>Where binary content may go rather than into the message (XOP 1.0, section 3.1).</summary>
@@ -25,7 +23,7 @@ namespace Protypos.Runtime
         private const string Declaration = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n";
 
         private readonly XmlTypes types;
-        private readonly StringBuilder body = new StringBuilder(1024);
+        private readonly XmlText body = new XmlText(1024);
         private readonly Dictionary<string, string> rootPrefixes = new Dictionary<string, string>(StringComparer.Ordinal);
         private readonly List<KeyValuePair<string, string>> rootDeclarations = new List<KeyValuePair<string, string>>();
         private readonly List<KeyValuePair<string, string>> localDeclarations = new List<KeyValuePair<string, string>>();
@@ -42,6 +40,8 @@ namespace Protypos.Runtime
         private bool counting;
         private IDictionary<string, string> onRoot = XmlNotes.NoPrefixes;
         private XName pendingType;
+        private string lastSpace;
+        private string lastPrefix;
 
         internal XmlOutput(XmlTypes types)
         {
@@ -111,12 +111,18 @@ namespace Protypos.Runtime
 
         private string Prefix(string space)
         {
-            string known;
-            if (!this.rootPrefixes.TryGetValue(space, out known))
+            // What comes next is of the same namespace as a rule, and that constant is one object.
+            string known = this.lastPrefix;
+            if (!ReferenceEquals(space, this.lastSpace))
             {
-                known = this.FreePrefix(space == XmlNames.Instance ? "xsi" : space == XmlNames.Schema ? "xs" : null);
-                this.rootPrefixes[space] = known;
-                this.rootDeclarations.Add(new KeyValuePair<string, string>(known, space));
+                if (!this.rootPrefixes.TryGetValue(space, out known))
+                {
+                    known = this.FreePrefix(space == XmlNames.Instance ? "xsi" : space == XmlNames.Schema ? "xs" : null);
+                    this.rootPrefixes[space] = known;
+                    this.rootDeclarations.Add(new KeyValuePair<string, string>(known, space));
+                }
+                this.lastSpace = space;
+                this.lastPrefix = known;
             }
             return this.IsHidden(known, space) ? null : known;
         }
@@ -178,7 +184,8 @@ namespace Protypos.Runtime
             {
                 this.onRoot = prefixes;
             }
-            if (prefixes.Count > 0)
+            bool declares = prefixes != XmlNotes.NoPrefixes && prefixes.Count > 0;
+            if (declares)
             {
                 this.localDeclarations.AddRange(prefixes);
             }
@@ -188,14 +195,13 @@ namespace Protypos.Runtime
             this.openNames[2 * this.depth + 1] = name;
             this.children[this.depth++]++;
             this.children[this.depth] = 0;
-            this.body.Append('<');
-            this.Qualified(prefix, name);
+            this.body.Append('<').AppendName(prefix, name);
             this.tagOpen = true;
-            if (prefixes.Count > 0)
+            if (declares)
             {
                 foreach (KeyValuePair<string, string> declared in prefixes)
                 {
-                    WriteDeclaration(this.body, declared.Key, declared.Value);
+                    this.body.AppendDeclaration(declared.Key, declared.Value);
                 }
             }
             if (known == null)
@@ -206,15 +212,6 @@ namespace Protypos.Runtime
             {
                 this.Declare("", "");
             }
-        }
-
-        private void Qualified(string prefix, string name)
-        {
-            if (prefix.Length > 0)
-            {
-                this.body.Append(prefix).Append(':');
-            }
-            this.body.Append(name);
         }
 
         private void CloseTag()
@@ -245,9 +242,7 @@ namespace Protypos.Runtime
             }
             else
             {
-                this.body.Append("</");
-                this.Qualified(this.openNames[2 * this.depth], this.openNames[2 * this.depth + 1]);
-                this.body.Append('>');
+                this.body.Append("</").AppendName(this.openNames[2 * this.depth], this.openNames[2 * this.depth + 1]).Append('>');
             }
             int count = this.localCounts[this.depth];
             if (this.localDeclarations.Count > count)
@@ -260,81 +255,7 @@ namespace Protypos.Runtime
         private void Declare(string prefix, string space)
         {
             this.localDeclarations.Add(new KeyValuePair<string, string>(prefix, space));
-            WriteDeclaration(this.body, prefix, space);
-        }
-
-        private static void WriteDeclaration(StringBuilder to, string prefix, string space)
-        {
-            to.Append(prefix.Length == 0 ? " xmlns" : " xmlns:").Append(prefix).Append("=\"");
-            Escape(to, space, true);
-            to.Append('"');
-        }
-
-        /// <summary>Writes text so that it stays text (XML 1.0, section 2.4), and characters that XML has none of not at all.</summary>
-        private static void Escape(StringBuilder to, string text, bool attribute)
-        {
-            int plain = 0;
-            for (int i = 0; i < text.Length; i++)
-            {
-                char c = text[i];
-                string escape = null;
-                if (c < ' ')
-                {
-                    if (c == '\r' || (attribute && (c == '\n' || c == '\t')))
-                    {
-                        escape = c == '\r' ? "&#13;" : c == '\n' ? "&#10;" : "&#9;";
-                    }
-                    else if (c != '\n' && c != '\t')
-                    {
-                        throw NoCharacter(c);
-                    }
-                }
-                else if (c == '&')
-                {
-                    escape = "&amp;";
-                }
-                else if (c == '<')
-                {
-                    escape = "&lt;";
-                }
-                else if (c == '>' && !attribute)
-                {
-                    escape = "&gt;";
-                }
-                else if (c == '"' && attribute)
-                {
-                    escape = "&quot;";
-                }
-                else if (c >= '\ud800')
-                {
-                    if (char.IsHighSurrogate(c) && i + 1 < text.Length && char.IsLowSurrogate(text[i + 1]))
-                    {
-                        i++;
-                    }
-                    else if (char.IsSurrogate(c) || c >= '\ufffe')
-                    {
-                        throw NoCharacter(c);
-                    }
-                }
-                if (escape != null)
-                {
-                    to.Append(text, plain, i - plain).Append(escape);
-                    plain = i + 1;
-                }
-            }
-            if (plain == 0)
-            {
-                to.Append(text);
-            }
-            else
-            {
-                to.Append(text, plain, text.Length - plain);
-            }
-        }
-
-        private static ArgumentException NoCharacter(char c)
-        {
-            return new ArgumentException("XML has no character U+" + ((int)c).ToString("X4", CultureInfo.InvariantCulture));
+            this.body.AppendDeclaration(prefix, space);
         }
 
         /// <summary>Adds an attribute to the element just opened, unless the value is null.</summary>
@@ -345,10 +266,8 @@ namespace Protypos.Runtime
                 return;
             }
             string prefix = space.Length == 0 ? "" : this.PrefixInTag(space);
-            this.body.Append(' ');
-            this.Qualified(prefix, name);
-            this.body.Append("=\"");
-            Escape(this.body, value, true);
+            this.body.Append(' ').AppendName(prefix, name).Append("=\"");
+            this.body.AppendEscaped(value, true);
             this.body.Append('"');
         }
 
@@ -374,7 +293,7 @@ namespace Protypos.Runtime
         public void Text(string value)
         {
             this.CloseTag();
-            Escape(this.body, value, false);
+            this.body.AppendEscaped(value, false);
         }
 
         /// <summary>The text of a qualified name, its namespace declared; asked for while its tag is open (XML Schema Part 2, section 3.2.18).</summary>
@@ -399,6 +318,13 @@ namespace Protypos.Runtime
                 this.pendingType = null;
                 return;
             }
+            if (this.IsPlain)
+            {
+                this.CloseTag();
+                this.children[this.depth]++;
+                this.body.AppendElement(space.Length == 0 ? "" : this.Prefix(space), name, value);
+                return;
+            }
             if (this.Extended(space, name, value))
             {
                 return;
@@ -409,6 +335,18 @@ namespace Protypos.Runtime
                 this.Text(value);
             }
             this.Close();
+        }
+
+        /// <summary>Whether nothing stands beside the value of an element that is written next: no type, no note, no declaration.</summary>
+        private bool IsPlain
+        {
+            get
+            {
+                return this.depth > 0
+                    && this.pendingType == null
+                    && this.localDeclarations.Count == 0
+                    && (this.current == null || this.current.NotesIfAny == null);
+            }
         }
 
         /// <summary>What the message had on the child that is about to be written and its type has no place for, or null.</summary>
@@ -749,14 +687,12 @@ namespace Protypos.Runtime
             {
                 return new byte[0];
             }
-            StringBuilder declarations = new StringBuilder();
+            XmlText declarations = new XmlText(256);
             foreach (KeyValuePair<string, string> declared in this.rootDeclarations)
             {
-                WriteDeclaration(declarations, declared.Key, declared.Value);
+                declarations.AppendDeclaration(declared.Key, declared.Value);
             }
-            this.body.Insert(this.rootTagEnd, declarations.ToString());
-            this.body.Insert(0, Declaration);
-            return Encoding.UTF8.GetBytes(this.body.ToString());
+            return this.body.ToUtf8(Declaration, this.rootTagEnd, declarations);
         }
     }
 }

@@ -68,11 +68,18 @@ record BuiltProgram(Path folder) {
     }
 
     Run run(String... arguments) throws IOException, InterruptedException {
+        return run(System.getenv("PATH"), List.of(arguments));
+    }
+
+    /** Runs it with another path for programs than ours. */
+    Run run(String path, List<String> given) throws IOException, InterruptedException {
         archive();
+        String[] arguments = given.toArray(String[]::new);
         Path out = Files.createTempFile("out", ".txt");
         Path err = Files.createTempFile("err", ".txt");
-        Process process = new ProcessBuilder(command(arguments))
-                .directory(folder.toFile())
+        ProcessBuilder program = new ProcessBuilder(command(arguments));
+        program.environment().put("PATH", path);
+        Process process = program.directory(folder.toFile())
                 .redirectOutput(out.toFile())
                 .redirectError(err.toFile())
                 .start();
@@ -81,9 +88,9 @@ record BuiltProgram(Path folder) {
         Files.delete(out);
         Files.delete(err);
         assertThat(run.err()).doesNotContain("\tat ", "Exception");
-        if (List.of(arguments).contains("--json") && !run.out().isEmpty()) {
+        if (given.contains("--json") && !run.out().isEmpty()) {
             assertThat(Schemas.complaints(arguments[0], run.out()))
-                    .as("what %s says", List.of(arguments))
+                    .as("what %s says", given)
                     .isEmpty();
         }
         return run;

@@ -3,6 +3,7 @@ package org.protypos.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
+import java.io.File;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -90,6 +91,38 @@ class LanguageIT {
                 .contains("berth 7 from 2027-05-09T14:30:00+02:00 for 432.000 LBC")
                 .contains("no berth is free for a draught of 15.0 m; waiting: 2")
                 .endsWith("next: protypos show YOUR-CONTRACT\n");
+    }
+
+    /** Whoever has the SDK of .NET and nothing else: warnings are errors there too, and the same calls come to the same. */
+    @Test
+    void theDemoAndProofsRunOnDotnet() throws Exception {
+        Path dotnet = Stream.of(System.getenv("PATH").split(File.pathSeparator))
+                .map(place -> Path.of(place, "dotnet"))
+                .filter(Files::isExecutable)
+                .findFirst()
+                .orElse(null);
+        assumeTrue(dotnet != null, "no SDK of .NET here: .ci/run gets one");
+        Path only = Files.createDirectory(folder.resolve("path"));
+        Files.createSymbolicLink(only.resolve("dotnet"), dotnet.toRealPath());
+        String into = "bay (1); 50% & more";
+        BuiltProgram.Run demo = program.run(only.toString(), List.of("demo", "--language", "csharp", "--into", into));
+        assertThat(demo.err()).isEmpty();
+        assertThat(demo.status()).isZero();
+        assertThat(demo.out())
+                .contains("$ dotnet build -warnaserror", "no warning", "$ dotnet visit.dll")
+                .contains("no berth is free for a draught of 15.0 m; waiting: 2");
+        assertThat(run("sample", "desk.wsdl", "--all", "--full", "--into", "samples")
+                        .status())
+                .isZero();
+        BuiltProgram.Run proof = program.run(
+                only.toString(), List.of("proof", "desk.wsdl", "--message", "samples", "--language", "csharp"));
+        assertThat(proof.out()).contains("11 of 11 messages survived");
+
+        Files.delete(only.resolve("dotnet"));
+        BuiltProgram.Run nothing = program.run(only.toString(), List.of("demo", "--language", "csharp"));
+        assertThat(nothing.status()).isEqualTo(3);
+        assertThat(nothing.err())
+                .contains("neither the SDK of .NET nor mono is on the PATH", "apt-get install mono-mcs");
     }
 
     /** What the language's rules and correct messages are is seen by types that were really compiled and run. */

@@ -22,33 +22,35 @@ import org.protypos.target.ToolchainProcess;
 import org.protypos.target.classes.Plan;
 import org.protypos.target.csharp.text.EmbeddedRuntime;
 
-/** The free compiler and runtime {@code mcs} and {@code mono}, from the PATH. */
+/** What compiles and runs C# here: {@code mcs} and {@code mono}, which are quicker to start, or the SDK of .NET. */
 final class CSharpToolchain implements Toolchain {
     private static final String PACKAGES =
             "mono-mcs mono-runtime libmono-system-core4.0-cil libmono-system-xml-linq4.0-cil libmono-system-numerics4.0-cil"
                     + " libmono-system-net-http4.0-cil";
 
-    /** In a version of the language that old and new compilers understand. */
-    private static final List<String> COMPILER =
-            List.of("mcs", "-langversion:7.2", "-warn:4", "-warnaserror", "-codepage:utf8", "-debug-");
+    private static final String EXAMPLE = "visit";
+    private static final String PROVER = "prover";
 
-    private static final List<String> LIBRARIES = List.of(
-            "-r:System.Core", "-r:System.Numerics", "-r:System.Xml", "-r:System.Xml.Linq", "-r:System.Net.Http");
+    private PlatformToolchain platform;
 
-    private static final String EXAMPLE = "visit.exe";
-    private static final String PROVER = "prover.exe";
+    /** What is on the PATH, looked for once; null when nothing is. */
+    private synchronized PlatformToolchain platform() {
+        if (platform == null) {
+            platform = isOnPath("mcs") && isOnPath("mono")
+                    ? new MonoToolchain()
+                    : isOnPath("dotnet") ? DotnetToolchain.find() : null;
+        }
+        return platform;
+    }
 
     @Override
     public Missing missing() {
-        List<String> lacking =
-                Stream.of("mcs", "mono").filter(program -> !isOnPath(program)).toList();
-        return lacking.isEmpty()
+        return platform() != null
                 ? null
                 : new Missing(
-                        "C# is to be compiled and run, and there is no " + String.join(" and no ", lacking)
-                                + " on the PATH",
-                        "get them: on Debian and Ubuntu by apt-get install " + PACKAGES
-                                + "; elsewhere from the package mono");
+                        "C# is to be compiled and run, and neither the SDK of .NET nor mono is on the PATH",
+                        "get one of them: .NET (the command dotnet) as your system provides it; or mono, on Debian and Ubuntu"
+                                + " by apt-get install " + PACKAGES);
     }
 
     private static boolean isOnPath(String program) {
@@ -68,55 +70,32 @@ final class CSharpToolchain implements Toolchain {
 
     @Override
     public String compiles() {
-        return "mcs -warn:4 -warnaserror";
+        return platform().compiles();
     }
 
     @Override
     public String starts() {
-        return "mono " + EXAMPLE;
+        return platform().starts(EXAMPLE);
     }
 
     @Override
     public String compile(List<Path> sources, Path into) throws IOException {
-        return compiled(sources, into.resolve(EXAMPLE));
+        return compile(sources, into, EXAMPLE);
     }
 
-    private static String compiled(List<Path> sources, Path program) throws IOException {
-        List<String> arguments = new ArrayList<>(LIBRARIES);
-        arguments.add("-target:exe");
-        arguments.add("-out:" + quoted(program));
+    private String compile(List<Path> sources, Path into, String program) throws IOException {
+        List<Path> all = new ArrayList<>();
         for (Path folder : sources) {
             try (Stream<Path> files = Files.walk(folder)) {
-                files.filter(file -> file.toString().endsWith(".cs"))
-                        .map(CSharpToolchain::quoted)
-                        .forEach(arguments::add);
+                files.filter(file -> file.toString().endsWith(".cs")).forEach(all::add);
             }
         }
-        // A command line has room for some sources only.
-        Path list = Files.createTempFile("sources", ".rsp");
-        try {
-            Files.write(list, arguments);
-            List<String> command = new ArrayList<>(COMPILER);
-            command.add("@" + list);
-            StringBuilder said = new StringBuilder();
-            try {
-                ToolchainProcess.run(command, line -> said.append(line).append('\n'));
-            } catch (IOException e) {
-                return said.isEmpty() ? e.getMessage() : said.toString().strip();
-            }
-            return said.toString().strip();
-        } finally {
-            Files.delete(list);
-        }
-    }
-
-    private static String quoted(Path path) {
-        return '"' + path.toAbsolutePath().toString() + '"';
+        return platform().compile(all, into, program);
     }
 
     @Override
     public void start(Path compiled, Consumer<String> lines) throws IOException {
-        ToolchainProcess.run(List.of("mono", compiled.resolve(EXAMPLE).toString()), lines);
+        ToolchainProcess.run(platform().start(compiled, EXAMPLE), lines);
     }
 
     /** Compiles the types of a plan. */
@@ -133,14 +112,14 @@ final class CSharpToolchain implements Toolchain {
                 Files.createDirectories(path.getParent());
                 Files.writeString(path, file.text());
             }
-            Path program = folder.resolve(PROVER);
-            String said = compiled(List.of(folder), program);
+            String said = compile(List.of(folder), folder, PROVER);
             if (!said.isEmpty()) {
                 throw new IllegalStateException("the generated code does not compile: " + said);
             }
             return new Running(
                     folder,
-                    new ProcessBuilder("mono", program.toString(), plan.rootPackage() + "." + plan.registry())
+                    platform()
+                            .start(folder, PROVER, plan.rootPackage() + "." + plan.registry())
                             .redirectError(ProcessBuilder.Redirect.DISCARD)
                             .start());
         } catch (IOException | RuntimeException e) {

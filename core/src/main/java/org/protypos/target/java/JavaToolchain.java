@@ -79,7 +79,8 @@ final class JavaToolchain implements Toolchain {
     @Override
     public void start(Path compiled, Consumer<String> lines) throws IOException {
         String java = Path.of(System.getProperty("java.home"), "bin", "java").toString();
-        ToolchainProcess.run(List.of(java, "-Dstdout.encoding=UTF-8", "-cp", compiled.toString(), MAIN), lines);
+        ToolchainProcess.run(
+                new ProcessBuilder(java, "-Dstdout.encoding=UTF-8", "-cp", compiled.toString(), MAIN), lines);
     }
 
     /** Compiles the types of a plan. */

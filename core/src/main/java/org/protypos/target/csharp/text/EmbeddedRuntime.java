@@ -24,7 +24,7 @@ public final class EmbeddedRuntime {
                             + " Value/XmlDateTime Value/XmlDecimal Value/XmlDuration Value/XmlPartialDate Value/XmlTime Xml/Members"
                             + " Xml/MessageReader Xml/MessageReplay Xml/SharedValues Xml/XmlAttributes Xml/XmlCheck Xml/XmlCursor"
                             + " Xml/XmlElement Xml/XmlFormatException Xml/XmlInput Xml/XmlInput.Values Xml/XmlLimits Xml/XmlNames"
-                            + " Xml/XmlNotes Xml/XmlObject Xml/XmlOutput Xml/XmlReading Xml/XmlSimple Xml/XmlTree Xml/XmlTrees Xml/XmlTypes")
+                            + " Xml/XmlNotes Xml/XmlObject Xml/XmlOutput Xml/XmlReading Xml/XmlSimple Xml/XmlText Xml/XmlTree Xml/XmlTrees Xml/XmlTypes")
                     .split(" "));
 
     private static final List<String> SOAP = List.of(
