@@ -5,8 +5,10 @@ import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.io.File;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
@@ -93,15 +95,60 @@ class LanguageIT {
                 .endsWith("next: protypos show YOUR-CONTRACT\n");
     }
 
-    /** Whoever has the SDK of .NET and nothing else: warnings are errors there too, and the same calls come to the same. */
-    @Test
-    void theDemoAndProofsRunOnDotnet() throws Exception {
+    private static Path assumeDotnet() {
         Path dotnet = Stream.of(System.getenv("PATH").split(File.pathSeparator))
                 .map(place -> Path.of(place, "dotnet"))
                 .filter(Files::isExecutable)
                 .findFirst()
                 .orElse(null);
         assumeTrue(dotnet != null, "no SDK of .NET here: .ci/run gets one");
+        return dotnet;
+    }
+
+    private static String dotnet(String... arguments) throws IOException, InterruptedException {
+        List<String> command = new ArrayList<>(List.of("dotnet"));
+        command.addAll(List.of(arguments));
+        ProcessBuilder program = new ProcessBuilder(command).redirectErrorStream(true);
+        program.environment().put("DOTNET_SYSTEM_GLOBALIZATION_INVARIANT", "1");
+        program.environment().put("DOTNET_CLI_TELEMETRY_OPTOUT", "1");
+        Process process = program.start();
+        String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+        assertThat(process.waitFor()).as(said).isZero();
+        return said.strip();
+    }
+
+    /** The project file that is begun finds the generated sources, wherever both lie. */
+    @Test
+    void theProjectThatIsBegunBuilds() throws Exception {
+        assumeDotnet();
+        String[] version = dotnet("--version").split("\\.");
+        String framework = (Integer.parseInt(version[0]) < 5 ? "netcoreapp" : "net") + version[0] + "." + version[1];
+        for (List<String> folders :
+                List.of(List.of("gen (1); 50% & more", "app"), List.of("around", "around/inside/app"))) {
+            String into = folders.get(0);
+            assertThat(run(
+                                    "generate",
+                                    "desk.wsdl",
+                                    "--language",
+                                    "csharp",
+                                    "--into",
+                                    into,
+                                    "--scaffold",
+                                    folders.get(1))
+                            .status())
+                    .isZero();
+            Path file = folder.resolve(folders.get(1)).resolve("Example.Lanternbay.Harbour.Desk.csproj");
+            // The standard's libraries would have to be fetched; the platform's are there.
+            Files.writeString(file, Files.readString(file).replace("netstandard2.0", framework));
+            String said = dotnet("build", file.toString(), "-nologo", "-nodeReuse:false", "-verbosity:quiet");
+            assertThat(said).as("%s", folders).contains("0 Warning(s)");
+        }
+    }
+
+    /** Whoever has the SDK of .NET and nothing else: warnings are errors there too, and the same calls come to the same. */
+    @Test
+    void theDemoAndProofsRunOnDotnet() throws Exception {
+        Path dotnet = assumeDotnet();
         Path only = Files.createDirectory(folder.resolve("path"));
         Files.createSymbolicLink(only.resolve("dotnet"), dotnet.toRealPath());
         String into = "bay (1); 50% & more";

@@ -1,5 +1,6 @@
 package org.protypos.generator;
 
+import java.io.File;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -8,6 +9,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import org.protypos.output.LooseFiles;
 import org.protypos.target.Beginning;
 import org.protypos.target.LoweredApi;
@@ -44,7 +46,7 @@ public final class Scaffold {
                 scaffold.lacking.put(file, methods);
             }
         }
-        for (SourceFile one : code.project()) {
+        for (SourceFile one : code.project(between(folder, order.into()))) {
             Path file = folder.resolve(one.path());
             if (!Files.exists(file)) {
                 fresh.add(one);
@@ -55,6 +57,17 @@ public final class Scaffold {
             LooseFiles.write(folder, fresh, false);
         }
         return scaffold;
+    }
+
+    /** The folder of the sources as seen from another, with slashes; empty when it is that one or below. */
+    private static String between(Path folder, Path sources) {
+        Path from = folder.toAbsolutePath().normalize();
+        Path to = sources.toAbsolutePath().normalize();
+        if (to.startsWith(from)) {
+            return "";
+        }
+        Path way = Objects.equals(from.getRoot(), to.getRoot()) ? from.relativize(to) : to;
+        return way.toString().replace(File.separatorChar, '/');
     }
 
     /** The files that were begun. */

@@ -59,8 +59,13 @@ public interface LoweredApi {
      */
     List<Beginning> scaffold(Set<Product> products, boolean embedded);
 
-    /** What else a developer begins with beside implementations: what builds the code, by path. */
-    List<SourceFile> project();
+    /**
+     * What else a developer begins with beside implementations: what builds the code, by path.
+     *
+     * @param sources the folder of the generated sources as seen from where this goes, with slashes; empty when it is there or
+     *     below
+     */
+    List<SourceFile> project(String sources);
 
     /** What somebody does first with the code, to be read behind "compile it and"; empty when there is nothing to call. */
     String next();

@@ -270,7 +270,7 @@ final class CobolApi implements LoweredApi {
     }
 
     @Override
-    public List<SourceFile> project() {
+    public List<SourceFile> project(String sources) {
         return List.of();
     }
 

@@ -124,8 +124,8 @@ final class CSharpApi extends ClassApi {
     }
 
     @Override
-    public List<SourceFile> project() {
-        return List.of(ScaffoldEmitter.project(plan()));
+    public List<SourceFile> project(String sources) {
+        return List.of(ScaffoldEmitter.project(plan(), sources));
     }
 
     @Override

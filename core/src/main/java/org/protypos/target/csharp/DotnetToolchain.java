@@ -9,6 +9,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.protypos.target.ToolchainProcess;
+import org.protypos.target.csharp.text.ProjectFile;
 
 /** The SDK of .NET, by its command {@code dotnet}: any version that builds projects, for the platform of the same version. */
 final class DotnetToolchain implements PlatformToolchain {
@@ -96,7 +97,7 @@ final class DotnetToolchain implements PlatformToolchain {
         Path project = folder.resolve(program + ".csproj").toAbsolutePath();
         String items = sources.stream()
                 .map(source -> "    <Compile Include=\""
-                        + escaped(source.toAbsolutePath().toString()) + "\"/>")
+                        + ProjectFile.escaped(source.toAbsolutePath().toString()) + "\"/>")
                 .collect(Collectors.joining("\n"));
         Files.writeString(project, PROJECT.formatted(framework, items));
         String said = ToolchainProcess.complaints(process(List.of(
@@ -115,19 +116,6 @@ final class DotnetToolchain implements PlatformToolchain {
                 .distinct()
                 .toList();
         return complaints.isEmpty() ? said : String.join("\n", complaints);
-    }
-
-    /** A path in a project: MSBuild knows some characters as its own, and XML some. */
-    private static String escaped(String path) {
-        StringBuilder text = new StringBuilder();
-        for (char c : path.toCharArray()) {
-            if ("%*?@$();'\"&<>".indexOf(c) >= 0) {
-                text.append(String.format("%%%02X", (int) c));
-            } else {
-                text.append(c);
-            }
-        }
-        return text.toString();
     }
 
     @Override

@@ -99,7 +99,7 @@ final class JavaApi extends ClassApi {
     }
 
     @Override
-    public List<SourceFile> project() {
+    public List<SourceFile> project(String sources) {
         return List.of();
     }
 

@@ -199,7 +199,7 @@ final class LayoutApi implements LoweredApi {
     }
 
     @Override
-    public List<SourceFile> project() {
+    public List<SourceFile> project(String sources) {
         return List.of();
     }
 

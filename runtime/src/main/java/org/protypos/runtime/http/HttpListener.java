@@ -184,13 +184,23 @@ public final class HttpListener implements AutoCloseable {
             if (waiting.size() >= MOST_WAITING) {
                 closeOldest();
             }
-            // Head and body would otherwise wait for each other's acknowledgement.
-            channel.setOption(StandardSocketOptions.TCP_NODELAY, true);
-            watch(new Peer(channel));
+            welcome(new Peer(channel));
         } catch (IOException e) {
             // There are no more connections to be had; who has waited longest makes place.
             closeOldest();
         }
+    }
+
+    private void welcome(Peer peer) {
+        try {
+            // Head and body would otherwise wait for each other's acknowledgement.
+            peer.channel().setOption(StandardSocketOptions.TCP_NODELAY, true);
+        } catch (IOException e) {
+            // Some systems say so when the peer has gone already.
+            close(peer);
+            return;
+        }
+        watch(peer);
     }
 
     private void watch(Peer peer) {

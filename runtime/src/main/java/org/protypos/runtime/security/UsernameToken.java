@@ -9,13 +9,13 @@ import java.time.temporal.ChronoUnit;
 import java.util.Base64;
 import java.util.function.Supplier;
 import javax.xml.namespace.QName;
-import org.protypos.runtime.soap.SoapSettings;
 import org.protypos.runtime.xml.XmlElement;
 import org.protypos.runtime.xml.XmlTree;
 
 /**
  * The security header block that shows who calls by name and password (OASIS Web Services Security 1.1, UsernameToken
- * Profile), with a time stamp. Give one to {@link SoapSettings#soapHeader(Supplier)}; it is made anew for each message.
+ * Profile), with a time stamp. Give one to {@link org.protypos.runtime.soap.SoapSettings#soapHeader(Supplier)}; it is made
+ * anew for each message.
  */
 public final class UsernameToken implements Supplier<XmlElement<?>> {
     private static final SecureRandom RANDOM = new SecureRandom();

@@ -15,6 +15,7 @@ import org.protypos.target.csharp.text.CSharpContext;
 import org.protypos.target.csharp.text.CSharpFile;
 import org.protypos.target.csharp.text.CSharpNames;
 import org.protypos.target.csharp.text.EmbeddedRuntime;
+import org.protypos.target.csharp.text.ProjectFile;
 
 /**
  * Writes a beginning of the implementations of port types and of a project that builds them, for developers to go on with: it is
@@ -30,11 +31,23 @@ public final class ScaffoldEmitter {
                 <RootNamespace>%s</RootNamespace>
                 <TreatWarningsAsErrors>true</TreatWarningsAsErrors>
               </PropertyGroup>
+            %s</Project>
+            """;
+
+    private static final String OTHERS = """
               <ItemGroup>
-                <!-- Say here where the generated sources lie, unless it is below this folder. -->
-                <!-- <Compile Include="../generated/**/*.cs" /> -->
+                <Compile Include="%s/**/*.cs"/>
               </ItemGroup>
-            </Project>
+            """;
+
+    /** The project's own sources are among them, and what it makes while it builds lies there too. */
+    private static final String AROUND = """
+              <PropertyGroup>
+                <EnableDefaultCompileItems>false</EnableDefaultCompileItems>
+              </PropertyGroup>
+              <ItemGroup>
+                <Compile Include="%1$s/**/*.cs" Exclude="%1$s/**/bin/**;%1$s/**/obj/**"/>
+              </ItemGroup>
             """;
 
     private ScaffoldEmitter() {}
@@ -45,9 +58,15 @@ public final class ScaffoldEmitter {
         return plan.bound().stream().map(type -> emit(context, type)).toList();
     }
 
-    /** What builds the code. */
-    public static SourceFile project(Plan plan) {
-        return new SourceFile(plan.rootPackage() + ".csproj", PROJECT.formatted(plan.rootPackage()));
+    /**
+     * What builds the code.
+     *
+     * @param sources the folder of the generated sources as seen from the project's, empty when it is there or below
+     */
+    public static SourceFile project(Plan plan, String sources) {
+        boolean around = sources.matches("\\.\\.(/\\.\\.)*");
+        String others = sources.isEmpty() ? "" : (around ? AROUND : OTHERS).formatted(ProjectFile.escaped(sources));
+        return new SourceFile(plan.rootPackage() + ".csproj", PROJECT.formatted(plan.rootPackage(), others));
     }
 
     private static String className(Plan plan, PlannedInterface type) {
