@@ -67,6 +67,24 @@ final class AttributeConstraints {
                 .map(AttributeDeclaration::name)
                 .toList();
         ids(ids, group.place());
+        if (isAmong(group.name(), group.attributes(), new HashSet<>())) {
+            findings.warning(
+                    "circular-group",
+                    group.place(),
+                    "the attribute group " + group.name().getLocalPart() + " contains itself",
+                    "leave the reference out: it adds nothing");
+        }
+    }
+
+    private boolean isAmong(QName name, Attributes from, Set<QName> seen) {
+        for (Attributes.GroupUse group : from.groups()) {
+            AttributeGroup definition = vocabulary.schema().attributeGroups().get(group.name());
+            if (group.name().equals(name)
+                    || definition != null && seen.add(group.name()) && isAmong(name, definition.attributes(), seen)) {
+                return true;
+            }
+        }
+        return false;
     }
 
     private void collect(Attributes from, Map<QName, AttributeUse> own, Set<QName> groups, Place place) {

@@ -62,6 +62,7 @@ final class MarkupConstraints {
             ids = new HashSet<>();
             reachable = reachable(root);
             words(root);
+            Told.strayText(findings, root, "xs:");
             root.children().forEach(child -> check(child, root));
         }
     }
@@ -77,6 +78,9 @@ final class MarkupConstraints {
     }
 
     private void check(Element element, Element parent) {
+        if (element.namespace().equals(Xml.XSD) && !element.name().equals("documentation")) {
+            Told.strayText(findings, element, "xs:");
+        }
         if (!element.namespace().equals(Xml.XSD)
                 || element.name().equals("annotation")
                 || Set.of("include", "import").contains(element.name())) {

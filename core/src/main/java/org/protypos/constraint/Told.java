@@ -37,6 +37,18 @@ final class Told {
                 "write " + String.join(" or ", allowed.stream().sorted().toList()));
     }
 
+    /** Says of text that it stands where nobody reads any. */
+    static void strayText(Findings findings, Element element, String prefix) {
+        if (!element.text().isEmpty()) {
+            findings.warning(
+                    "stray-text",
+                    element.place(),
+                    "text says nothing in " + prefix + element.name() + ": \""
+                            + Printable.of(element.text().strip()) + "\"",
+                    "take it out, or put it into " + prefix + "documentation");
+        }
+    }
+
     /** A type as a reader knows it. */
     static String name(SchemaType type) {
         return type.name() == null ? "the type" : SchemaComponents.localName(type.name());

@@ -21,6 +21,10 @@ final class ValueConstraints {
     }
 
     void check(ElementDeclaration element) {
+        ValueRule text = vocabulary.typeOf(element).text();
+        if (text != null) {
+            notation(text, element.place());
+        }
         String value = element.standing();
         if (value == null) {
             return;
@@ -48,10 +52,24 @@ final class ValueConstraints {
             return;
         }
         ValueRule rule = vocabulary.rule(type);
+        notation(rule, attribute.place());
         if (attribute.defaultValue() != null) {
             check(rule, attribute.defaultValue(), attribute.place(), "default");
         } else if (attribute.fixedValue() != null) {
             check(rule, attribute.fixedValue(), attribute.place(), "fixed");
+        }
+    }
+
+    /** Part 2, section 3.2.19: enumeration required NOTATION. */
+    private void notation(ValueRule rule, Place place) {
+        boolean all =
+                "NOTATION".equals(rule.builtin()) && rule.complaint("any:other", prefix -> Told.ELSEWHERE) == null;
+        if (all && place != null) {
+            findings.warning(
+                    "value-of-type",
+                    place,
+                    "no value is of xs:NOTATION itself",
+                    "derive a type from it that lists the notations meant");
         }
     }
 

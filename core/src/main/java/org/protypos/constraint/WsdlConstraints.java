@@ -118,6 +118,7 @@ final class WsdlConstraints {
                 return;
             }
             attributes(element, form.attributes(), "wsdl:");
+            Told.strayText(findings, element, "wsdl:");
             children(element, form);
             if (!element.name().equals("part")) {
                 // Parts of MIME packages are called like files; nothing else goes by their names.

@@ -4,6 +4,7 @@ import java.io.ByteArrayInputStream;
 import java.io.StringReader;
 import java.util.ArrayDeque;
 import java.util.Deque;
+import java.util.Set;
 import java.util.function.BiFunction;
 import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamConstants;
@@ -150,14 +151,23 @@ final class DocumentParser {
             } else if (event == XMLStreamConstants.END_ELEMENT) {
                 open.pop();
                 scopes.pop();
-            } else if (event == XMLStreamConstants.CHARACTERS
-                    && !open.isEmpty()
-                    && Xml.isBinding(open.peek().namespace())) {
-                open.peek().addText(reader.getText());
+            } else if (event == XMLStreamConstants.CHARACTERS && !open.isEmpty()) {
+                text(reader, open.peek());
             } else if (event == XMLStreamConstants.ENTITY_REFERENCE) {
                 throw new XMLStreamException(
                         "the entity " + reader.getLocalName() + " is not declared", reader.getLocation());
             }
+        }
+    }
+
+    /** Of text where the standards have none the beginning is kept, to tell of it. */
+    private static void text(XMLStreamReader reader, Element around) {
+        boolean stray = Set.of(Xml.XSD, Xml.WSDL).contains(around.namespace())
+                && !around.name().equals("appinfo")
+                && around.text().isEmpty()
+                && !reader.isWhiteSpace();
+        if (stray || Xml.isBinding(around.namespace())) {
+            around.addText(reader.getText());
         }
     }
 

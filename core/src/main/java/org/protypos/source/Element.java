@@ -7,8 +7,9 @@ import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
 
 /**
- * An element of a contract document with its place. Text is kept only inside documentation and binding declarations,
- * where it means something; inside of what is for applications only binding declarations are kept at all.
+ * An element of a contract document with its place. Text is kept inside documentation and binding declarations, where it
+ * means something, and where it means nothing to anybody, to be told; inside of what is for applications only binding
+ * declarations are kept at all.
  */
 public final class Element {
     private final Document document;
@@ -157,7 +158,7 @@ public final class Element {
         text += more;
     }
 
-    /** The text of a documentation element or a binding declaration, markup left out. */
+    /** The text of a documentation element or a binding declaration, markup left out; of others what text they should not have. */
     public String text() {
         return text;
     }
