@@ -1,7 +1,6 @@
 package org.protypos.api;
 
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
@@ -69,10 +68,10 @@ final class ServiceBuilder {
 
     void build() {
         contract.wsdl().portTypes().values().stream()
-                .sorted(Comparator.comparing(PortType::name, TypeBuilder.BY_NAME))
+                .sorted((one, other) -> TypeBuilder.BY_NAME.compare(one.name(), other.name()))
                 .forEach(this::interfaces);
         contract.wsdl().services().values().stream()
-                .sorted(Comparator.comparing(Service::name, TypeBuilder.BY_NAME))
+                .sorted((one, other) -> TypeBuilder.BY_NAME.compare(one.name(), other.name()))
                 .forEach(service -> services.add(service(service)));
     }
 

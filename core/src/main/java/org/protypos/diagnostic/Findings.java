@@ -1,19 +1,12 @@
 package org.protypos.diagnostic;
 
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
 
 /** Collects findings, so that none stops the work and all are told together. The same finding counts once. */
 public final class Findings {
-    private static final Comparator<Finding> ORDER = Comparator.comparing(
-                    Finding::place, Comparator.nullsFirst(Comparator.naturalOrder()))
-            .thenComparing(Finding::severity)
-            .thenComparing(Finding::code)
-            .thenComparing(Finding::message);
-
     private final Set<Finding> all = new LinkedHashSet<>();
 
     /** Adds an error. */
@@ -44,7 +37,17 @@ public final class Findings {
     /** All findings by document and place. */
     public List<Finding> sorted() {
         List<Finding> sorted = new ArrayList<>(all);
-        sorted.sort(ORDER);
+        sorted.sort(Findings::compare);
         return List.copyOf(sorted);
+    }
+
+    /** Those without a place come first. */
+    private static int compare(Finding one, Finding other) {
+        int order = one.place() == null || other.place() == null
+                ? Boolean.compare(one.place() != null, other.place() != null)
+                : one.place().compareTo(other.place());
+        order = order != 0 ? order : one.severity().compareTo(other.severity());
+        order = order != 0 ? order : one.code().compareTo(other.code());
+        return order != 0 ? order : one.message().compareTo(other.message());
     }
 }

@@ -45,7 +45,7 @@ public record Subject(Kind kind, String designator, Place place) {
 
     /** A global type. */
     public static Subject type(QName name, Place place) {
-        return new Subject(Kind.TYPE, "~" + name, place);
+        return new Subject(Kind.TYPE, "~" + text(name), place);
     }
 
     /** The anonymous type of an element. */
@@ -55,17 +55,17 @@ public record Subject(Kind kind, String designator, Place place) {
 
     /** A global element. */
     public static Subject element(QName name, Place place) {
-        return new Subject(Kind.ELEMENT, name.toString(), place);
+        return new Subject(Kind.ELEMENT, text(name), place);
     }
 
     /** An element inside a type. */
     public static Subject element(String around, QName name, Place place) {
-        return new Subject(Kind.MEMBER, around + "/" + name, place);
+        return new Subject(Kind.MEMBER, around + "/" + text(name), place);
     }
 
     /** An attribute of a type. */
     public static Subject attribute(String around, QName name, Place place) {
-        return new Subject(Kind.ATTRIBUTE, around + "/@" + name, place);
+        return new Subject(Kind.ATTRIBUTE, around + "/@" + text(name), place);
     }
 
     /**
@@ -85,7 +85,14 @@ public record Subject(Kind kind, String designator, Place place) {
     public static Subject wsdl(Kind kind, QName name, Place place) {
         String word =
                 kind == Kind.FAULT || kind == Kind.MESSAGE ? "message" : kind == Kind.SERVICE ? "service" : "portType";
-        return new Subject(kind, word + " " + name, place);
+        return new Subject(kind, word + " " + text(name), place);
+    }
+
+    /** As the platform writes names, whose own code for it is linked at run time. */
+    private static String text(QName name) {
+        return name.getNamespaceURI().isEmpty()
+                ? name.getLocalPart()
+                : "{" + name.getNamespaceURI() + "}" + name.getLocalPart();
     }
 
     /** The one of so many components with one designator. */

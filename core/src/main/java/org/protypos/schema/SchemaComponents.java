@@ -38,7 +38,7 @@ public record SchemaComponents(
 
     /** Whether this is the old form of a redefined component. */
     public static boolean isOriginal(QName name) {
-        return name.getLocalPart().contains(ORIGINAL);
+        return name.getLocalPart().indexOf(ORIGINAL.charAt(0)) >= 0;
     }
 
     /** The local name that a component has in the contract, also when this is the name of its old form. */

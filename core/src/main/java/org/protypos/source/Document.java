@@ -13,6 +13,7 @@ public final class Document {
     private final byte[] bytes;
     private final SourceText text;
     private Element root;
+    private boolean bound;
 
     Document(URI location, String name, byte[] bytes, SourceText text) {
         this.location = location;
@@ -23,6 +24,15 @@ public final class Document {
 
     void setRoot(Element element) {
         root = element;
+    }
+
+    void setBound() {
+        bound = true;
+    }
+
+    /** Whether it declares a namespace of binding declarations anywhere, and so may hold some. */
+    public boolean isBound() {
+        return bound;
     }
 
     /** The absolute address it was read from. */

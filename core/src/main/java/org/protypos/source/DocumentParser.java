@@ -4,13 +4,14 @@ import java.io.ByteArrayInputStream;
 import java.io.StringReader;
 import java.util.ArrayDeque;
 import java.util.Deque;
-import java.util.Set;
 import java.util.function.BiFunction;
+import java.util.regex.Pattern;
 import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
 import org.protypos.diagnostic.Findings;
+import org.protypos.runtime.parse.MessageScanner;
 
 /**
  * Turns the text of a document into elements with places. A document type declaration is read under tight limits, its
@@ -29,8 +30,12 @@ final class DocumentParser {
         {"jdk.xml.entityReplacementLimit", "100000"},
     };
 
+    /** Line ends and characters are others in XML 1.1. */
+    private static final Pattern ORDINARY = Pattern.compile("<\\?xml\\s+version\\s*=\\s*[\"']1\\.0[\"']");
+
     private final BiFunction<String, String, byte[]> external;
     private final Findings findings;
+    private final MessageScanner scanner = MessageScanner.quick();
 
     /**
      * Makes a parser.
@@ -44,13 +49,37 @@ final class DocumentParser {
 
     /** Parses and sets the document's root element; a document that is not well-formed gives a finding. */
     void parse(Document document) {
-        boolean declared = document.text().text().contains("<!DOCTYPE");
+        String text = document.text().text();
+        boolean declared = text.contains("<!DOCTYPE");
+        if (!declared && isScanned(document, text)) {
+            return;
+        }
         try {
             read(document, declared, external);
         } catch (XMLStreamException e) {
             if (!declared || !readAlone(document)) {
                 notWellFormed(document, e);
             }
+        }
+    }
+
+    /**
+     * Reads a document that needs no parser which knows of declarations, several times as fast. What is wrong with one the
+     * parser of the platform says.
+     */
+    boolean isScanned(Document document, String text) {
+        if (text.startsWith("<?xml") && !ORDINARY.matcher(text).lookingAt()) {
+            return false;
+        }
+        try {
+            scanner.begin(text);
+            read(scanner, document, new TagFinder(text));
+            return true;
+        } catch (XMLStreamException e) {
+            document.setRoot(null);
+            return false;
+        } finally {
+            scanner.close();
         }
     }
 
@@ -68,7 +97,7 @@ final class DocumentParser {
         }
     }
 
-    private static void read(Document document, boolean declared, BiFunction<String, String, byte[]> external)
+    static void read(Document document, boolean declared, BiFunction<String, String, byte[]> external)
             throws XMLStreamException {
         String text = document.text().text();
         try {
@@ -162,7 +191,7 @@ final class DocumentParser {
 
     /** Of text where the standards have none the beginning is kept, to tell of it. */
     private static void text(XMLStreamReader reader, Element around) {
-        boolean stray = Set.of(Xml.XSD, Xml.WSDL).contains(around.namespace())
+        boolean stray = (Xml.XSD.equals(around.namespace()) || Xml.WSDL.equals(around.namespace()))
                 && !around.name().equals("appinfo")
                 && around.text().isEmpty()
                 && !reader.isWhiteSpace();
@@ -179,6 +208,9 @@ final class DocumentParser {
             for (int i = 0; i < declared; i++) {
                 declarations[2 * i] = orEmpty(reader.getNamespacePrefix(i));
                 declarations[2 * i + 1] = orEmpty(reader.getNamespaceURI(i));
+                if (Xml.isBinding(declarations[2 * i + 1])) {
+                    document.setBound();
+                }
             }
             scope = new Scope(outer, declarations);
         }

@@ -1,6 +1,5 @@
 package org.protypos.target;
 
-import java.util.Comparator;
 import java.util.List;
 import java.util.ServiceLoader;
 
@@ -11,7 +10,7 @@ public final class Targets {
 
     private static final List<Target> ALL = ServiceLoader.load(Target.class, Target.class.getClassLoader()).stream()
             .map(ServiceLoader.Provider::get)
-            .sorted(Comparator.comparing(Target::name))
+            .sorted((one, other) -> one.name().compareTo(other.name()))
             .toList();
 
     private Targets() {}

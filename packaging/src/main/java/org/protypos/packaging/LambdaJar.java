@@ -21,7 +21,7 @@ import org.objectweb.asm.Opcodes;
 import org.objectweb.asm.tree.ClassNode;
 
 /**
- * Gives the lambdas and method references in a jar classes of their own. A lambda is linked when it is first met, at a
+ * Gives the lambdas and method references in a jar classes of their own, and records their methods. A lambda is linked when it is first met, at a
  * fifth of a millisecond; a start of the program meets hundreds. A class comes out of the class-data archive for a
  * tenth of that.
  */
@@ -44,7 +44,7 @@ public final class LambdaJar {
     /**
      * Rewrites a jar in its place. A second time changes nothing.
      *
-     * @return how many lambdas were replaced
+     * @return how many lambdas and methods of records were replaced
      */
     static int rewrite(Path jar) throws IOException {
         LambdaJar rewritten = new LambdaJar();
@@ -81,7 +81,13 @@ public final class LambdaJar {
         classes.values().forEach(node -> byName.put(node.name, node));
         Set<ClassNode> changed = new HashSet<>();
         Map<String, Entry> added = new LinkedHashMap<>();
+        int[] methods = {0};
         classes.forEach((file, owner) -> {
+            int written = RecordMethods.writeIn(owner);
+            if (written > 0) {
+                methods[0] += written;
+                changed.add(owner);
+            }
             ClassNode host = owner.nestHostClass == null ? owner : byName.get(owner.nestHostClass);
             for (LambdaClass lambda : LambdaClass.replaceIn(owner)) {
                 if (host.nestMembers == null) {
@@ -101,7 +107,7 @@ public final class LambdaJar {
             }
         });
         entries.putAll(added);
-        return added.size();
+        return added.size() + methods[0];
     }
 
     private void write(OutputStream out) throws IOException {

@@ -40,10 +40,58 @@ class LambdaJarTest {
         int lambdas = linked(jar, "metafactory");
         assertThat(lambdas).isGreaterThan(40);
         int serializable = linked(jar, "altMetafactory");
-        assertThat(LambdaJar.rewrite(jar)).isEqualTo(lambdas);
+        assertThat(LambdaJar.rewrite(jar))
+                .as("and how a record compares and hashes")
+                .isEqualTo(lambdas + 2);
         assertThat(run(jar)).isEqualTo(before).contains("ahoy, OTTER", "kept as it is", "refused");
         assertThat(linked(jar, "metafactory")).isZero();
         assertThat(linked(jar, "altMetafactory")).isEqualTo(serializable).isPositive();
+    }
+
+    /** Each pair of records that differ in one component at most: whether they are equal, and what they hash to. */
+    @Test
+    void records_compare_and_hash_as_before() throws Exception {
+        Path source = folder.resolve("Lambdas.java");
+        Files.writeString(source, """
+                import java.util.ArrayList;
+                import java.util.List;
+                import java.util.Objects;
+                public class Lambdas {
+                    record All(boolean a, byte b, short c, char d, int e, long f, float g, double h, String i, int[] j, List<?> k) {}
+                    record None() {}
+                    record Generic<T extends Comparable<T>>(T value, Object rest) {
+                        @Override public int hashCode() { return 7; }
+                    }
+                    public static String run() {
+                        int[] array = {1};
+                        List<Object> all = new ArrayList<>();
+                        all.add(new None());
+                        all.add(new Generic<>("x", null));
+                        all.add(new Generic<>("x", all.get(0)));
+                        for (int i = 0; i < 14; i++) {
+                            all.add(new All(i == 1, (byte) (i == 2 ? -2 : 1), (short) (i == 3 ? 2 : 1), i == 4 ? 'x' : 'y',
+                                    i == 5 ? -5 : 5, i == 6 ? 1L << 40 : 1, i == 7 ? Float.NaN : -0f, i == 8 ? -0d : 0d,
+                                    i == 9 ? null : "text", i == 10 ? null : array, i == 11 ? List.of(1) : null));
+                        }
+                        StringBuilder said = new StringBuilder();
+                        for (Object one : all) {
+                            for (Object other : all) {
+                                said.append(one.equals(other) ? '=' : '.');
+                            }
+                            said.append(one.equals(null) || one.equals("text")).append(' ');
+                            said.append(one instanceof All each && each.j() != null
+                                    ? one.hashCode() - array.hashCode() * 31 : one.hashCode()).append('\\n');
+                        }
+                        return said.toString().replace(String.valueOf(array.hashCode()), "");
+                    }
+                }
+                """);
+        Path jar = compiled("17", source);
+        String before = run(jar);
+        assertThat(linked(jar, "bootstrap")).isEqualTo(8);
+        assertThat(LambdaJar.rewrite(jar)).isEqualTo(5);
+        assertThat(run(jar)).isEqualTo(before).contains("=..", "false");
+        assertThat(linked(jar, "bootstrap")).as("texts").isEqualTo(3);
     }
 
     @Test

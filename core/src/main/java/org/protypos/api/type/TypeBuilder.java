@@ -22,8 +22,7 @@ import org.protypos.schema.TypeReference;
 /** Builds the types of the API from those of a schema: all are there first, and get what they hold after. */
 public final class TypeBuilder {
     /** The order of names: by namespace, then by what stands after it. */
-    public static final Comparator<QName> BY_NAME =
-            Comparator.comparing(QName::getNamespaceURI).thenComparing(QName::getLocalPart);
+    public static final Comparator<QName> BY_NAME = TypeBuilder::compare;
 
     private final SchemaComponents schema;
     private final Renaming renaming;
@@ -108,6 +107,11 @@ public final class TypeBuilder {
                 fill(structured);
             }
         }
+    }
+
+    private static int compare(QName one, QName other) {
+        int order = one.getNamespaceURI().compareTo(other.getNamespaceURI());
+        return order != 0 ? order : one.getLocalPart().compareTo(other.getLocalPart());
     }
 
     private static List<QName> sorted(Map<QName, ?> table) {

@@ -52,7 +52,7 @@ public final class DeclarationReader {
     public static Declarations read(List<Path> files, Contract contract) {
         DeclarationReader reader = new DeclarationReader(contract);
         for (Document document : contract.documents().all()) {
-            if (document.root() != null && holdsDeclarations(document)) {
+            if (document.root() != null && document.isBound()) {
                 reader.inside(document.root());
             }
         }
@@ -74,12 +74,6 @@ public final class DeclarationReader {
             // That it cannot be read is told by who reads it.
             return false;
         }
-    }
-
-    private static boolean holdsDeclarations(Document document) {
-        String text = document.text().text();
-        return Xml.XML_BINDING.stream().anyMatch(text::contains)
-                || Xml.WEB_SERVICE_BINDING.stream().anyMatch(text::contains);
     }
 
     /** Declarations inside a contract are about the component around them. */

@@ -82,7 +82,19 @@ final class BuiltinText {
     }
 
     private static boolean isNcName(String text) {
-        return text.indexOf(':') < 0 && NAME.matcher(text).matches();
+        return isSimpleName(text) || text.indexOf(':') < 0 && NAME.matcher(text).matches();
+    }
+
+    /** Most names are made of letters and digits that everybody has. */
+    private static boolean isSimpleName(String text) {
+        for (int i = 0; i < text.length(); i++) {
+            char c = text.charAt(i);
+            boolean letter = c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z' || c == '_';
+            if (!letter && (i == 0 || (c < '0' || c > '9') && c != '-' && c != '.')) {
+                return false;
+            }
+        }
+        return !text.isEmpty();
     }
 
     private static boolean isQName(String text) {

@@ -34,6 +34,7 @@ final class CharSource {
     private int filled;
     private boolean ended;
     private CharsetDecoder decoder;
+    private String given;
 
     /**
      * Begins with a document.
@@ -44,6 +45,7 @@ final class CharSource {
      */
     void open(InputStream stream, String encoding) throws IOException {
         in = stream;
+        given = null;
         at = 0;
         filled = 0;
         ended = false;
@@ -55,6 +57,12 @@ final class CharSource {
         String marked = marked(bytes, filled);
         String name = marked != null ? marked : encoding != null ? encoding : ownEncoding();
         decoder = name.equalsIgnoreCase("UTF-8") ? null : decoder(name);
+    }
+
+    /** Begins with a document that somebody has decoded already. */
+    void open(String text) {
+        given = text;
+        at = 0;
     }
 
     private static CharsetDecoder decoder(String name) throws IOException {
@@ -153,6 +161,12 @@ final class CharSource {
      * @throws IOException when the bytes cannot be had or are not in the encoding
      */
     int read(char[] to, int offset, int length) throws IOException {
+        if (given != null) {
+            int count = Math.min(length, given.length() - at);
+            given.getChars(at, at + count, to, offset);
+            at += count;
+            return count == 0 ? -1 : count;
+        }
         while (true) {
             int count = decoder == null ? utf8(to, offset, length) : decoded(to, offset, length);
             if (count > 0) {

@@ -27,7 +27,12 @@ abstract class CharWindow extends StreamReaderDelegate {
     private int line;
     private long lineStart;
 
-    final void open(InputStream in, String encoding) throws XMLStreamException {
+    final void open(String text) {
+        reset();
+        source.open(text);
+    }
+
+    private void reset() {
         at = 0;
         end = 0;
         mark = -1;
@@ -35,6 +40,10 @@ abstract class CharWindow extends StreamReaderDelegate {
         before = 0;
         line = 1;
         lineStart = 0;
+    }
+
+    final void open(InputStream in, String encoding) throws XMLStreamException {
+        reset();
         try {
             source.open(in, encoding);
         } catch (IOException e) {

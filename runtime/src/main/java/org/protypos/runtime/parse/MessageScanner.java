@@ -39,6 +39,20 @@ public final class MessageScanner extends TokenScanner {
     private String[] attributeValues = new String[FIRST_SIZE];
     private long tag;
 
+    /** Makes one for messages from anywhere. */
+    public MessageScanner() {
+        super(Symbols.secret());
+    }
+
+    private MessageScanner(Symbols symbols) {
+        super(symbols);
+    }
+
+    /** Makes one for a few documents, for a process that does not go on for long. */
+    public static MessageScanner quick() {
+        return new MessageScanner(Symbols.quick());
+    }
+
     /**
      * Begins with a message.
      *
@@ -47,13 +61,28 @@ public final class MessageScanner extends TokenScanner {
      * @throws XMLStreamException when it does not even begin like a message
      */
     public void begin(InputStream in, String encoding) throws XMLStreamException {
+        open(in, encoding);
+        begin();
+    }
+
+    /**
+     * Begins with a document that has been decoded, whatever encoding it names.
+     *
+     * @param decoded its characters, without a byte order mark
+     * @throws XMLStreamException when it does not even begin like one
+     */
+    public void begin(String decoded) throws XMLStreamException {
+        open(decoded);
+        begin();
+    }
+
+    private void begin() throws XMLStreamException {
         event = START_DOCUMENT;
         empty = false;
         rootCame = false;
         depth = 0;
         unbind(0);
         attributes = 0;
-        open(in, encoding);
         if (isAt(USUAL_DECLARATION)) {
             at += USUAL_DECLARATION.length();
         } else if (isAt("<?xml") && has(6) && Characters.isSpace(buffer[at + 5])) {
@@ -342,7 +371,8 @@ public final class MessageScanner extends TokenScanner {
         boundPrefixes[bindings] = prefix;
         boundNamespaces[bindings] = namespace;
         hiddenNamespaces[bindings++] = prefix.namespace;
-        prefix.namespace = namespace;
+        // Who looks for a namespace has a constant: two that are one object need no second look.
+        prefix.namespace = namespace.intern();
     }
 
     private void unbind(int to) {
@@ -369,6 +399,11 @@ public final class MessageScanner extends TokenScanner {
     @Override
     public String getLocalName() {
         return element().local;
+    }
+
+    @Override
+    public String getPrefix() {
+        return element().prefix.name;
     }
 
     @Override

@@ -4,6 +4,7 @@ import java.security.SecureRandom;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.SplittableRandom;
 import javax.xml.XMLConstants;
 
 /** The names that came so far, each once, with what their prefixes stand for at present. */
@@ -16,10 +17,19 @@ final class Symbols {
     private static final int FIRST_SIZE = 128;
 
     /** Nobody can know which names fall together, so nobody can make up many that do. */
-    private static final long KEY = new SecureRandom().nextLong();
+    private static final class Secret {
+        static final long KEY;
+        static final long FACTOR;
 
-    private static final long FACTOR = new SecureRandom().nextLong() | 1;
+        static {
+            SecureRandom random = new SecureRandom();
+            KEY = random.nextLong();
+            FACTOR = random.nextLong();
+        }
+    }
 
+    private final long key;
+    private final long factor;
     private Name[] table = new Name[FIRST_SIZE];
     private int size;
     private int characters;
@@ -53,8 +63,21 @@ final class Symbols {
         }
     }
 
-    Symbols() {
+    private Symbols(long key, long factor) {
+        this.key = key;
+        this.factor = factor | 1;
         clear();
+    }
+
+    /** For messages from anywhere. */
+    static Symbols secret() {
+        return new Symbols(Secret.KEY, Secret.FACTOR);
+    }
+
+    /** For a process that reads a few documents and ends, and cannot wait for a secret: the clock is secret enough. */
+    static Symbols quick() {
+        SplittableRandom random = new SplittableRandom();
+        return new Symbols(random.nextLong(), random.nextLong());
     }
 
     private void clear() {
@@ -85,16 +108,16 @@ final class Symbols {
     }
 
     /** What a name's hash begins with. */
-    static long hash() {
-        return KEY;
+    long hash() {
+        return key;
     }
 
     /**
      * Takes a character into a hash. A product alone would be a polynomial of the factor, and there are texts that fall
      * together for every factor; the upper half of each product, folded into the lower, leaves no such rule.
      */
-    static long next(long hash, char c) {
-        long product = (hash ^ c) * FACTOR;
+    long next(long hash, char c) {
+        long product = (hash ^ c) * factor;
         return product ^ product >>> 32;
     }
 
@@ -132,7 +155,7 @@ final class Symbols {
 
     private Name add(String text, long hash, int slot) {
         int colon = text.indexOf(':');
-        String local = text.substring(colon + 1);
+        String local = text.substring(colon + 1).intern();
         boolean sound = colon != 0
                 && !local.isEmpty()
                 && local.indexOf(':') < 0

@@ -4,8 +4,12 @@ import javax.xml.stream.XMLStreamException;
 
 /** Reads names, values and text (XML 1.0, sections 2.3, 2.4, 2.7, 3.3.3 and 4.1). */
 abstract class TokenScanner extends CharWindow {
-    final Symbols symbols = new Symbols();
+    final Symbols symbols;
     final ScannedText text = new ScannedText();
+
+    TokenScanner(Symbols symbols) {
+        this.symbols = symbols;
+    }
 
     /** The name of the element around. */
     abstract String around();
@@ -23,7 +27,7 @@ abstract class TokenScanner extends CharWindow {
 
     final Symbols.Name name() throws XMLStreamException {
         mark = at;
-        long hash = Symbols.hash();
+        long hash = symbols.hash();
         boolean ascii = true;
         while (at < end || more()) {
             char c = buffer[at];
@@ -36,7 +40,7 @@ abstract class TokenScanner extends CharWindow {
                     break;
                 }
             }
-            hash = Symbols.next(hash, c);
+            hash = symbols.next(hash, c);
             at++;
         }
         int start = mark;

@@ -19,10 +19,12 @@ import org.junit.jupiter.api.Test;
 
 /** The names of messages are kept so that nobody can make them costly. */
 class SymbolsTest {
-    private static long hash(CharSequence text) {
-        long hash = Symbols.hash();
+    private final Symbols symbols = Symbols.secret();
+
+    private long hash(CharSequence text) {
+        long hash = symbols.hash();
         for (int i = 0; i < text.length(); i++) {
-            hash = Symbols.next(hash, text.charAt(i));
+            hash = symbols.next(hash, text.charAt(i));
         }
         return hash;
     }
