@@ -13,6 +13,7 @@ namespace Protypos.Runtime
     public static class Lexical
     {
         private const int MostDigits = 50000;
+        private const int MostSmallDigits = 18;
 
         private static readonly char[] NonZero = "123456789".ToCharArray();
         private static readonly char[] Spaces = { ' ', '\t', '\n', '\r' };
@@ -87,7 +88,8 @@ namespace Protypos.Runtime
         public static long ParseLong(string text, long least, long most)
         {
             long small;
-            if (Small(text, out small))
+            int places;
+            if (IsSmall(text, out small, out places) && places < 0)
             {
                 return small >= least && small <= most ? small : throw Wrong(text);
             }
@@ -96,27 +98,35 @@ namespace Protypos.Runtime
         }
 
         /// <summary>Numbers of few digits, as most are, need no great ones.</summary>
-        private static bool Small(string text, out long value)
+        /// <param name="text">what may be one</param>
+        /// <param name="digits">the number without its point</param>
+        /// <param name="places">how many digits stand behind the point, negative when there is no point</param>
+        internal static bool IsSmall(string text, out long digits, out int places)
         {
-            value = 0;
-            int at = 0;
-            bool negative = text.Length > 0 && text[0] == '-';
-            at += negative ? 1 : 0;
-            if (text.Length == at || text.Length - at > 17)
+            digits = 0;
+            places = -1;
+            int start = text.Length > 0 && text[0] == '-' ? 1 : 0;
+            if (text.Length - start > MostSmallDigits)
             {
                 return false;
             }
-            for (; at < text.Length; at++)
+            for (int i = start; i < text.Length; i++)
             {
-                int digit = text[at] - '0';
-                if (digit < 0 || digit > 9)
+                if (IsDigit(text[i]))
+                {
+                    digits = digits * 10 + (text[i] - '0');
+                }
+                else if (text[i] == '.' && places < 0)
+                {
+                    places = text.Length - i - 1;
+                }
+                else
                 {
                     return false;
                 }
-                value = value * 10 + digit;
             }
-            value = negative ? -value : value;
-            return true;
+            digits = start == 0 ? digits : -digits;
+            return text.Length - start > (places < 0 ? 0 : 1);
         }
 
         /// <summary>Parses <c>xs:unsignedLong</c>.</summary>

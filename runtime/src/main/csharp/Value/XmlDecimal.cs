@@ -48,10 +48,11 @@ namespace Protypos.Runtime
         /// <exception cref="FormatException">The text is no <c>xs:decimal</c>.</exception>
         public static XmlDecimal Parse(string text)
         {
-            XmlDecimal small;
-            if (IsSmall(text, out small))
+            long few;
+            int places;
+            if (Lexical.IsSmall(text, out few, out places))
             {
-                return small;
+                return new XmlDecimal(few, Math.Max(0, places));
             }
             string value = Lexical.Bounded(Lexical.Collapse(text));
             int start = value.Length > 0 && (value[0] == '-' || value[0] == '+') ? 1 : 0;
@@ -67,41 +68,6 @@ namespace Protypos.Runtime
             string all = value.Substring(start, end - start) + (point < 0 ? "" : value.Substring(point + 1));
             BigInteger number = BigInteger.Parse(all, NumberStyles.None, CultureInfo.InvariantCulture);
             return new XmlDecimal(value[0] == '-' ? -number : number, point < 0 ? 0 : value.Length - point - 1);
-        }
-
-        /// <summary>Numbers of few digits, as most are, need no great ones.</summary>
-        private static bool IsSmall(string text, out XmlDecimal value)
-        {
-            long number = 0;
-            int point = -1;
-            int start = text.Length > 0 && text[0] == '-' ? 1 : 0;
-            value = default(XmlDecimal);
-            if (text.Length - start > 18)
-            {
-                return false;
-            }
-            for (int i = start; i < text.Length; i++)
-            {
-                char c = text[i];
-                if (c >= '0' && c <= '9')
-                {
-                    number = number * 10 + (c - '0');
-                }
-                else if (c == '.' && point < 0)
-                {
-                    point = i;
-                }
-                else
-                {
-                    return false;
-                }
-            }
-            if (text.Length - start == (point < 0 ? 0 : 1))
-            {
-                return false;
-            }
-            value = new XmlDecimal(start == 0 ? number : -number, point < 0 ? 0 : text.Length - point - 1);
-            return true;
         }
 
         /// <summary>The same number.</summary>

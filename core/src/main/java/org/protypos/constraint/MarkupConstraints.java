@@ -78,12 +78,13 @@ final class MarkupConstraints {
     }
 
     private void check(Element element, Element parent) {
-        if (element.namespace().equals(Xml.XSD) && !element.name().equals("documentation")) {
+        if (!element.namespace().equals(Xml.XSD)) {
+            return;
+        }
+        if (!element.name().equals("documentation")) {
             Told.strayText(findings, element, "xs:");
         }
-        if (!element.namespace().equals(Xml.XSD)
-                || element.name().equals("annotation")
-                || Set.of("include", "import").contains(element.name())) {
+        if (Set.of("annotation", "include", "import").contains(element.name())) {
             return;
         }
         words(element);

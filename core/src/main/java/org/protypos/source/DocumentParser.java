@@ -49,9 +49,8 @@ final class DocumentParser {
 
     /** Parses and sets the document's root element; a document that is not well-formed gives a finding. */
     void parse(Document document) {
-        String text = document.text().text();
-        boolean declared = text.contains("<!DOCTYPE");
-        if (!declared && isScanned(document, text)) {
+        boolean declared = document.text().text().contains("<!DOCTYPE");
+        if (!declared && readScanned(document)) {
             return;
         }
         try {
@@ -67,7 +66,8 @@ final class DocumentParser {
      * Reads a document that needs no parser which knows of declarations, several times as fast. What is wrong with one the
      * parser of the platform says.
      */
-    boolean isScanned(Document document, String text) {
+    boolean readScanned(Document document) {
+        String text = document.text().text();
         if (text.startsWith("<?xml") && !ORDINARY.matcher(text).lookingAt()) {
             return false;
         }

@@ -116,7 +116,7 @@ class DocumentParserTest {
 
     private static String ours(String text) {
         Document document = document(text);
-        boolean read = new DocumentParser((publicId, systemId) -> null, null).isScanned(document, text);
+        boolean read = new DocumentParser((publicId, systemId) -> null, null).readScanned(document);
         return read ? shown(document) : null;
     }
 

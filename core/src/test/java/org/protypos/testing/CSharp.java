@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.io.BufferedReader;
-import java.io.File;
 import java.io.IOException;
 import java.io.InputStreamReader;
 import java.io.UncheckedIOException;
@@ -24,6 +23,7 @@ import org.protypos.generator.Generator;
 import org.protypos.generator.Order;
 import org.protypos.target.Product;
 import org.protypos.target.Targets;
+import org.protypos.target.Toolchain;
 import org.protypos.target.classes.ClassApi;
 import org.protypos.target.classes.Plan;
 
@@ -41,9 +41,8 @@ public final class CSharp {
 
     /** Skips a test where there is no compiler; in continuous integration its absence fails. */
     public static void assumed() {
-        boolean there = Stream.of("mcs", "mono")
-                .allMatch(program -> Stream.of(System.getenv("PATH").split(File.pathSeparator))
-                        .anyMatch(folder -> Files.isExecutable(Path.of(folder, program))));
+        Toolchain toolchain = Targets.named("csharp").toolchain();
+        boolean there = toolchain.missing() == null && toolchain.compiles().startsWith("mcs");
         if (System.getenv("CI") != null) {
             assertThat(there).as("mcs and mono, which .ci/run installs").isTrue();
         }

@@ -81,13 +81,15 @@ public final class LambdaJar {
         classes.values().forEach(node -> byName.put(node.name, node));
         Set<ClassNode> changed = new HashSet<>();
         Map<String, Entry> added = new LinkedHashMap<>();
-        int[] methods = {0};
-        classes.forEach((file, owner) -> {
+        int methods = 0;
+        for (ClassNode owner : classes.values()) {
             int written = RecordMethods.writeIn(owner);
             if (written > 0) {
-                methods[0] += written;
                 changed.add(owner);
             }
+            methods += written;
+        }
+        classes.forEach((file, owner) -> {
             ClassNode host = owner.nestHostClass == null ? owner : byName.get(owner.nestHostClass);
             for (LambdaClass lambda : LambdaClass.replaceIn(owner)) {
                 if (host.nestMembers == null) {
@@ -107,7 +109,7 @@ public final class LambdaJar {
             }
         });
         entries.putAll(added);
-        return added.size() + methods[0];
+        return added.size() + methods;
     }
 
     private void write(OutputStream out) throws IOException {
