@@ -11,6 +11,7 @@ import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
 import java.nio.file.Path;
+import java.util.Formatter;
 import java.util.List;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
@@ -181,6 +182,28 @@ class ArchitectureTest {
                 .orShould()
                 .accessField(System.class, "err")
                 .check(CORE);
+    }
+
+    /** What is written to messages, code and files is the same wherever the machine stands: digits and letters differ by locale. */
+    @Test
+    void nothingIsWrittenByTheRulesOfAPlace() {
+        for (JavaClasses written :
+                List.of(CORE, new ClassFileImporter().importPath(Path.of("../runtime/target/classes")))) {
+            noClasses()
+                    .should()
+                    .callMethod(String.class, "format", String.class, Object[].class)
+                    .orShould()
+                    .callMethod(String.class, "toLowerCase")
+                    .orShould()
+                    .callMethod(String.class, "toUpperCase")
+                    .orShould()
+                    .callMethod(String.class, "getBytes")
+                    .orShould()
+                    .callConstructor(String.class, byte[].class)
+                    .orShould()
+                    .callConstructor(Formatter.class)
+                    .check(written);
+        }
     }
 
     @Test

@@ -5,6 +5,7 @@ import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Collectors;
 import org.protypos.cli.argument.ContractArguments;
@@ -101,6 +102,7 @@ final class CompletionCommand implements Command {
                         .collect(Collectors.joining(" "))
                 + "' ;;"));
         return String.format(
+                Locale.ROOT,
                 SCRIPT,
                 String.join(" ", commands.keySet()),
                 String.join("\n", options),

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
 import javax.xml.namespace.QName;
@@ -133,8 +134,10 @@ public final class SchemaText {
             }
             DraftSchema other = all.get(namespace);
             String wanted = other == null ? "n" : other.file().replaceFirst("\\.xsd$", "");
-            String plain =
-                    wanted.matches("[A-Za-z][\\w-]*") && !wanted.toLowerCase().startsWith("xml") ? wanted : "n";
+            String plain = wanted.matches("[A-Za-z][\\w-]*")
+                            && !wanted.toLowerCase(Locale.ROOT).startsWith("xml")
+                    ? wanted
+                    : "n";
             String prefix = plain;
             for (int i = 2; taken.contains(prefix); i++) {
                 prefix = plain + i;

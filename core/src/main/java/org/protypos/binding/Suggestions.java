@@ -153,7 +153,7 @@ public final class Suggestions {
             if (c == '"' || c == '\\') {
                 quoted.append('\\').append(c);
             } else if (c < ' ' || c == 0x7f || c >= 0x80 && c < 0xa0 || c == 0x2028 || c == 0x2029 || c == 0xfeff) {
-                quoted.append(String.format("\\u%04x", (int) c));
+                quoted.append(String.format(Locale.ROOT, "\\u%04x", (int) c));
             } else {
                 quoted.append(c);
             }

@@ -61,7 +61,7 @@ public final class SketchText {
                 case '\t' -> quoted.append("\\t");
                 default -> {
                     if (c < ' ' || c == 0x7f || c == 0x85 || c == 0x2028 || c == 0x2029 || c == 0xfeff) {
-                        quoted.append(String.format("\\u%04x", (int) c));
+                        quoted.append(String.format(Locale.ROOT, "\\u%04x", (int) c));
                     } else {
                         quoted.append(c);
                     }

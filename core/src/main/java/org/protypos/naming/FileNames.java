@@ -1,6 +1,7 @@
 package org.protypos.naming;
 
 import java.nio.charset.StandardCharsets;
+import java.util.Locale;
 
 /** What names of classes may be for the sake of the files they are written into. */
 public final class FileNames {
@@ -23,7 +24,7 @@ public final class FileNames {
         for (int i = 0; bytes(cut.toString()) < LONGEST - 12; i++) {
             cut.appendCodePoint(points[i]);
         }
-        return cut + String.format("_%08x", whole.hashCode());
+        return cut + String.format(Locale.ROOT, "_%08x", whole.hashCode());
     }
 
     /** Whether a file can have a name that somebody has chosen, which may be longer than those that are made. */

@@ -3,6 +3,7 @@ package org.protypos.record;
 import java.math.BigDecimal;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -75,7 +76,8 @@ final class Moments {
 
     private static String padded(String part, String text) {
         BigDecimal number = new BigDecimal(text);
-        String whole = String.format(part.equals(RecordText.YEAR) ? "%04d" : "%02d", number.toBigInteger());
+        String whole =
+                String.format(Locale.ROOT, part.equals(RecordText.YEAR) ? "%04d" : "%02d", number.toBigInteger());
         BigDecimal rest = number.remainder(BigDecimal.ONE);
         return rest.signum() == 0 ? whole : whole + rest.abs().toPlainString().substring(1);
     }

@@ -2,6 +2,7 @@ package org.protypos.record;
 
 import java.math.BigDecimal;
 import java.math.BigInteger;
+import java.util.Locale;
 import org.protypos.layout.Picture;
 import org.protypos.layout.Usage;
 
@@ -160,7 +161,7 @@ final class NumberField {
     private static String hex(byte[] record, int at, int length) {
         StringBuilder text = new StringBuilder();
         for (int i = 0; i < length; i++) {
-            text.append(String.format("%02X", record[at + i]));
+            text.append(String.format(Locale.ROOT, "%02X", record[at + i]));
         }
         return text.toString();
     }

@@ -99,7 +99,7 @@ final class CatalogFile {
         for (byte one : bytes) {
             int c = one & 0xFF;
             if (c <= ' ' || c >= 127 || "\"<>\\^`{|}".indexOf(c) >= 0) {
-                text.append(String.format("%%%02X", c));
+                text.append(String.format(Locale.ROOT, "%%%02X", c));
             } else {
                 text.append((char) c);
             }

@@ -50,23 +50,33 @@ final class DocumentParser {
     /** Parses and sets the document's root element; a document that is not well-formed gives a finding. */
     void parse(Document document) {
         boolean declared = document.text().text().contains("<!DOCTYPE");
-        if (!declared && readScanned(document)) {
-            return;
+        XMLStreamException complaint = null;
+        if (!declared) {
+            try {
+                if (readScanned(document)) {
+                    return;
+                }
+            } catch (XMLStreamException e) {
+                complaint = e;
+            }
         }
         try {
             read(document, declared, external);
         } catch (XMLStreamException e) {
             if (!declared || !readAlone(document)) {
-                notWellFormed(document, e);
+                // The platform's parser speaks the language of the machine, and ours that of all findings.
+                notWellFormed(document, complaint == null ? e : complaint);
             }
         }
     }
 
     /**
-     * Reads a document that needs no parser which knows of declarations, several times as fast. What is wrong with one the
-     * parser of the platform says.
+     * Reads a document that needs no parser which knows of declarations, several times as fast.
+     *
+     * @return whether it is one for this parser
+     * @throws XMLStreamException if something is wrong with it, which the parser of the platform may see in another way
      */
-    boolean readScanned(Document document) {
+    boolean readScanned(Document document) throws XMLStreamException {
         String text = document.text().text();
         if (text.startsWith("<?xml") && !ORDINARY.matcher(text).lookingAt()) {
             return false;
@@ -75,9 +85,6 @@ final class DocumentParser {
             scanner.begin(text);
             read(scanner, document, new TagFinder(text));
             return true;
-        } catch (XMLStreamException e) {
-            document.setRoot(null);
-            return false;
         } finally {
             scanner.close();
         }
@@ -89,7 +96,6 @@ final class DocumentParser {
      */
     private boolean readAlone(Document document) {
         try {
-            document.setRoot(null);
             read(document, true, (publicId, systemId) -> null);
             return true;
         } catch (XMLStreamException e) {
@@ -100,6 +106,7 @@ final class DocumentParser {
     static void read(Document document, boolean declared, BiFunction<String, String, byte[]> external)
             throws XMLStreamException {
         String text = document.text().text();
+        document.setRoot(null);
         try {
             XMLStreamReader reader = factory(declared, external).createXMLStreamReader(new StringReader(text));
             read(reader, document, new TagFinder(text));
@@ -144,7 +151,7 @@ final class DocumentParser {
                 "malformed-xml",
                 complaint.place(),
                 "the document is not well-formed XML: " + complaint.reason(),
-                "get the document again, or have its author mend it");
+                "mend it in a copy, or get the document again");
     }
 
     private static void read(XMLStreamReader reader, Document document, TagFinder tags) throws XMLStreamException {

@@ -1,5 +1,6 @@
 package org.protypos.target;
 
+import java.util.Locale;
 import java.util.Map;
 import java.util.regex.Pattern;
 
@@ -16,7 +17,7 @@ public record Beginning(SourceFile file, Map<String, String> methods, String dec
 
     /** Whether text has a method of a name. */
     public boolean isDeclared(String name, String text) {
-        return Pattern.compile(String.format(declared, Pattern.quote(name)))
+        return Pattern.compile(String.format(Locale.ROOT, declared, Pattern.quote(name)))
                 .matcher(text)
                 .find();
     }

@@ -1,5 +1,6 @@
 package org.protypos.target;
 
+import java.util.Locale;
 import java.util.function.BiFunction;
 
 /** Puts text of a contract into source of languages that write literals as C does, where it must stay text. */
@@ -23,7 +24,7 @@ public final class ContractText {
                     if (c >= ' ' && c <= '~') {
                         literal.append(c);
                     } else {
-                        literal.append(String.format("\\u%04x", (int) c));
+                        literal.append(String.format(Locale.ROOT, "\\u%04x", (int) c));
                     }
                 }
             }

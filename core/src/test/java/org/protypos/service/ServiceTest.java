@@ -144,7 +144,7 @@ class ServiceTest {
                         500 the answer to listBerths from http://peer/desk is no SOAP message (HTTP 500, text/xml, empty)
                         502 the answer to listBerths from http://peer/desk is no SOAP message \
                         (HTTP 502, text/plain, starts with: bad gateway)
-                        200 the answer to listBerths (HTTP 200) cannot be read: the message ends \
+                        200 the answer to listBerths (HTTP 200) cannot be read: it ends \
                         inside a tag (line 1, column 150, at /Envelope)
                         200 the answer to listBerths (HTTP 200) cannot be read: expected <listBerthsResponse>, \
                         but <listBerthsAnswer> came (line 1, column 139, at /Envelope/Body/listBerthsAnswer)
@@ -383,7 +383,7 @@ class ServiceTest {
                     "200",
                     "text/xml",
                     "<e:Envelope xmlns:e='" + SOAP11 + "'><e:Bo",
-                    "200: the answer to listBerths (HTTP 200) cannot be read: the message ends inside the tag <e:Bo> (line 1, column 70, at /Envelope)"
+                    "200: the answer to listBerths (HTTP 200) cannot be read: it ends inside the tag <e:Bo> (line 1, column 70, at /Envelope)"
                 },
                 new String[] {
                     "404",

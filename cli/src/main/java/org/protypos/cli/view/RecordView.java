@@ -4,6 +4,7 @@ import com.fasterxml.jackson.core.JsonGenerator;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.util.List;
+import java.util.Locale;
 import org.protypos.cli.terminal.Terminal;
 import org.protypos.layout.Picture;
 import org.protypos.layout.RecordLayout;
@@ -26,7 +27,13 @@ public final class RecordView {
             for (RecordLayout.Placed placed : record.placed()) {
                 Slot slot = placed.slot();
                 String name = "  ".repeat(placed.depth()) + slot.name();
-                out.println(String.format("  %6d %6d  %-46s %s", placed.offset(), slot.wholeLength(), name, form(slot))
+                out.println(String.format(
+                                Locale.ROOT,
+                                "  %6d %6d  %-46s %s",
+                                placed.offset(),
+                                slot.wholeLength(),
+                                name,
+                                form(slot))
                         .stripTrailing());
             }
             out.println();

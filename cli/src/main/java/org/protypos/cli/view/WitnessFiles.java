@@ -5,6 +5,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.EnumMap;
 import java.util.LinkedHashMap;
+import java.util.Locale;
 import java.util.Map;
 import org.protypos.change.Difference;
 import org.protypos.change.Evidence;
@@ -26,7 +27,7 @@ public final class WitnessFiles {
         for (Difference difference : view.some(true)) {
             for (Evidence evidence : difference.evidence()) {
                 if (evidence.isShown()) {
-                    String name = String.format("%03d-%s.xml", ++number, word(difference));
+                    String name = String.format(Locale.ROOT, "%03d-%s.xml", ++number, word(difference));
                     Files.createDirectories(folder);
                     WholeFile.write(folder.resolve(name), text(view, difference, evidence));
                     files.computeIfAbsent(difference, any -> new EnumMap<>(Reader.class))

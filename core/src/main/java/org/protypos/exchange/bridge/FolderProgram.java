@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.Locale;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.protypos.layout.RecordLayout;
 import org.protypos.output.WholeFile;
@@ -44,7 +45,7 @@ public final class FolderProgram implements RecordProgram {
         Path request;
         Path answer;
         do {
-            String name = String.format("R%07d", last.incrementAndGet());
+            String name = String.format(Locale.ROOT, "R%07d", last.incrementAndGet());
             request = folder.resolve(name + FolderBridge.REQUEST);
             answer = folder.resolve(name + FolderBridge.ANSWER);
         } while (Files.exists(request) || Files.exists(answer));

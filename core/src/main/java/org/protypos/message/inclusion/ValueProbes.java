@@ -188,7 +188,8 @@ final class ValueProbes {
             if (bound.matches("[0-9]{4}.*")) {
                 int year = Integer.parseInt(bound.substring(0, 4));
                 for (int other : new int[] {year - 1, year + 1, year + 100}) {
-                    probes.add(String.format("%04d", Math.max(1, Math.min(9999, other))) + bound.substring(4));
+                    probes.add(String.format(Locale.ROOT, "%04d", Math.max(1, Math.min(9999, other)))
+                            + bound.substring(4));
                 }
             } else if (bound.startsWith("P")) {
                 addAll("P1D", "P100Y", "PT1S", "-P100Y");

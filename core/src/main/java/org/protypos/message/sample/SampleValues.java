@@ -223,8 +223,8 @@ final class SampleValues {
             }
         } else if (bound.matches("[0-9]{4}.*") && !primitive.equals("time")) {
             int year = Integer.parseInt(bound.substring(0, 4));
-            candidates.add(String.format("%04d", year + 1) + bound.substring(4));
-            candidates.add(String.format("%04d", Math.max(1, year - 1)) + bound.substring(4));
+            candidates.add(String.format(Locale.ROOT, "%04d", year + 1) + bound.substring(4));
+            candidates.add(String.format(Locale.ROOT, "%04d", Math.max(1, year - 1)) + bound.substring(4));
         }
     }
 

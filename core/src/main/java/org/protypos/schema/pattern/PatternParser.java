@@ -2,6 +2,7 @@ package org.protypos.schema.pattern;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.regex.Pattern;
 import java.util.regex.PatternSyntaxException;
 
@@ -265,6 +266,6 @@ final class PatternParser {
         if (plain && c <= 0xffff) {
             return Character.toString(c);
         }
-        return printable ? "\\" + (char) c : String.format("\\x{%x}", c);
+        return printable ? "\\" + (char) c : String.format(Locale.ROOT, "\\x{%x}", c);
     }
 }

@@ -9,6 +9,7 @@ import java.net.http.HttpRequest.BodyPublishers;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.UUID;
 
 /**
@@ -90,7 +91,7 @@ public final class OutgoingPackage {
             if (plain || "-_.".indexOf(one) >= 0) {
                 escaped.append((char) one);
             } else {
-                escaped.append('%').append(String.format("%02X", one & 0xFF));
+                escaped.append('%').append(String.format(Locale.ROOT, "%02X", one & 0xFF));
             }
         }
         return escaped.toString();

@@ -3,6 +3,7 @@ package org.protypos.runtime.parse;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.Arrays;
+import java.util.Locale;
 import javax.xml.stream.Location;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.util.StreamReaderDelegate;
@@ -121,7 +122,7 @@ abstract class CharWindow extends StreamReaderDelegate {
 
     final void need(String wanted, String where) throws XMLStreamException {
         if (!isAt(wanted)) {
-            throw wrong(has(1) ? "\"" + wanted + "\" is missing " + where : "the message ends " + where);
+            throw wrong(has(1) ? "\"" + wanted + "\" is missing " + where : "it ends " + where);
         }
         at += wanted.length();
     }
@@ -172,13 +173,13 @@ abstract class CharWindow extends StreamReaderDelegate {
                 legal(c);
             }
         }
-        throw wrong("the message ends " + where);
+        throw wrong("it ends " + where);
     }
 
     /** Surrogates come in pairs from every decoder. */
     final void legal(char c) throws XMLStreamException {
         if (!Characters.isLegal(c) && !Character.isSurrogate(c)) {
-            throw wrong("the character " + String.format("U+%04X", (int) c) + " has no place in XML");
+            throw wrong("the character " + String.format(Locale.ROOT, "U+%04X", (int) c) + " has no place in XML");
         }
     }
 

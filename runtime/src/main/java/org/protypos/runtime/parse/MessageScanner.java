@@ -180,7 +180,7 @@ public final class MessageScanner extends TokenScanner {
                 continue;
             }
             if (!has(2)) {
-                throw wrong("the message ends inside a tag");
+                throw wrong("it ends inside a tag");
             }
             switch (buffer[at + 1]) {
                 case '/' -> {
@@ -207,10 +207,10 @@ public final class MessageScanner extends TokenScanner {
 
     private int documentEnd() throws XMLStreamException {
         if (depth > 0) {
-            throw wrong("the message ends inside <" + open[depth - 1].text + ">");
+            throw wrong("it ends inside <" + open[depth - 1].text + ">");
         }
         if (!rootCame) {
-            throw wrong("there is no element in the message");
+            throw wrong("there is no element in it");
         }
         return END_DOCUMENT;
     }
@@ -228,7 +228,7 @@ public final class MessageScanner extends TokenScanner {
         at += 2;
         Symbols.Name target = name();
         if (target.text.equalsIgnoreCase("xml")) {
-            throw wrong("the XML declaration is not at the start");
+            throw wrong("the XML declaration does not stand at the very start");
         }
         if (isAt("?>")) {
             at += 2;
@@ -242,11 +242,12 @@ public final class MessageScanner extends TokenScanner {
     private int endTag() throws XMLStreamException {
         at += 2;
         Symbols.Name name = name();
+        if (depth == 0 || open[depth - 1] != name) {
+            throw wrong("</" + name.text + "> "
+                    + (depth == 0 ? "ends nothing" : "stands where </" + open[depth - 1].text + "> is due"));
+        }
         space();
         need(">", "at the end of a tag");
-        if (depth == 0 || open[depth - 1] != name) {
-            throw wrong("</" + name.text + "> ends " + (depth == 0 ? "nothing" : "<" + open[depth - 1].text + ">"));
-        }
         return END_ELEMENT;
     }
 
@@ -262,7 +263,7 @@ public final class MessageScanner extends TokenScanner {
         while (true) {
             boolean apart = space();
             if (!has(1)) {
-                throw wrong("the message ends inside the tag <" + name.text + ">");
+                throw wrong("it ends inside the tag <" + name.text + ">");
             }
             char c = buffer[at];
             if (c == '>' || c == '/') {

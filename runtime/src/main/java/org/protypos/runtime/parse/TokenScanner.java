@@ -50,7 +50,7 @@ abstract class TokenScanner extends CharWindow {
         if (name == null) {
             throw wrong(
                     at == end
-                            ? "the message ends where a name is expected"
+                            ? "it ends where a name is expected"
                             : at == start
                                     ? "a name is expected, not \"" + buffer[at] + "\""
                                     : "\"" + new String(buffer, start, at - start) + "\" is no name");
@@ -76,7 +76,7 @@ abstract class TokenScanner extends CharWindow {
             if (at == end) {
                 text.add(buffer, run, at);
                 if (!more()) {
-                    throw wrong("the message ends inside <" + around() + ">");
+                    throw wrong("it ends inside <" + around() + ">");
                 }
                 run = at;
             }
@@ -148,7 +148,7 @@ abstract class TokenScanner extends CharWindow {
             if (at == end) {
                 text.add(buffer, run, at);
                 if (!more()) {
-                    throw wrong("the message ends inside a CDATA section");
+                    throw wrong("it ends inside a CDATA section");
                 }
                 run = at;
             }
@@ -191,7 +191,7 @@ abstract class TokenScanner extends CharWindow {
             if (at == end) {
                 text.add(buffer, run, at);
                 if (!more()) {
-                    throw wrong("the message ends inside the value of an attribute");
+                    throw wrong("it ends inside the value of an attribute");
                 }
                 run = at;
             }

@@ -3,6 +3,7 @@ package org.protypos.runtime.soap;
 import java.io.IOException;
 import java.lang.System.Logger.Level;
 import java.nio.charset.StandardCharsets;
+import java.util.Locale;
 import java.util.concurrent.ThreadLocalRandom;
 import org.protypos.runtime.xml.XmlTypes;
 
@@ -69,7 +70,8 @@ public abstract sealed class ContractEndpoint extends Endpoint permits SoapEndpo
      * @return what the caller is told of it: a number that the log has too
      */
     final String failed(Throwable failure) {
-        String reference = String.format("%08x", ThreadLocalRandom.current().nextInt());
+        String reference =
+                String.format(Locale.ROOT, "%08x", ThreadLocalRandom.current().nextInt());
         System.getLogger(getClass().getName())
                 .log(Level.ERROR, "an operation failed (reference " + reference + ")", failure);
         return "the service failed (reference " + reference + ")";

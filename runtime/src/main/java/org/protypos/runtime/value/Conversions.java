@@ -17,6 +17,7 @@ import java.time.Year;
 import java.time.YearMonth;
 import java.time.ZoneOffset;
 import java.time.ZonedDateTime;
+import java.util.Locale;
 import java.util.UUID;
 
 /**
@@ -141,7 +142,7 @@ public final class Conversions {
 
     /** Writes an {@code xs:gYearMonth}. */
     public static String print(YearMonth value) {
-        return year(value.getYear()) + String.format("-%02d", value.getMonthValue());
+        return year(value.getYear()) + String.format(Locale.ROOT, "-%02d", value.getMonthValue());
     }
 
     /** An {@code xs:gMonth}, without its time zone. */
@@ -152,7 +153,7 @@ public final class Conversions {
 
     /** Writes an {@code xs:gMonth}. */
     public static String print(Month value) {
-        return String.format("--%02d", value.getValue());
+        return String.format(Locale.ROOT, "--%02d", value.getValue());
     }
 
     /** An {@code xs:gMonthDay}, without its time zone. */
@@ -170,7 +171,7 @@ public final class Conversions {
     }
 
     private static String year(int value) {
-        return String.format(value < 0 ? "%05d" : "%04d", value);
+        return String.format(Locale.ROOT, value < 0 ? "%05d" : "%04d", value);
     }
 
     /** A URI; characters that URIs do not have, but {@code xs:anyURI} does, are escaped (XML Linking, section 5.4). */
@@ -181,7 +182,7 @@ public final class Conversions {
             boolean stray = c == '%' && !text.substring(i).matches("(?s)%[0-9A-Fa-f]{2}.*");
             if (stray || c <= ' ' || "\"<>\\^`{|}".indexOf(c) >= 0) {
                 for (byte one : String.valueOf(c).getBytes(StandardCharsets.UTF_8)) {
-                    escaped.append(String.format("%%%02X", one));
+                    escaped.append(String.format(Locale.ROOT, "%%%02X", one));
                 }
             } else {
                 escaped.append(c);

@@ -1,6 +1,7 @@
 package org.protypos.runtime.xml;
 
 import java.util.Collection;
+import java.util.Locale;
 
 /** Collects the members of a value for its {@code toString()}: names and values, absent ones left out. */
 public final class Description {
@@ -37,7 +38,7 @@ public final class Description {
     private void appendBytes(byte[] bytes) {
         text.append(bytes.length).append(" bytes");
         for (int i = 0; i < Math.min(SHOWN_BYTES, bytes.length); i++) {
-            text.append(i == 0 ? " " : "").append(String.format("%02x", bytes[i]));
+            text.append(i == 0 ? " " : "").append(String.format(Locale.ROOT, "%02x", bytes[i]));
         }
     }
 

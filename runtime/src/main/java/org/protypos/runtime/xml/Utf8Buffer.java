@@ -1,6 +1,7 @@
 package org.protypos.runtime.xml;
 
 import java.util.Arrays;
+import java.util.Locale;
 
 /** A growing array of bytes that takes text as UTF-8 and escapes what XML 1.0 wants escaped. */
 final class Utf8Buffer {
@@ -70,7 +71,8 @@ final class Utf8Buffer {
     }
 
     private static IllegalArgumentException unwritable(char c) {
-        return new IllegalArgumentException(String.format("the character U+%04X cannot stand in XML", (int) c));
+        return new IllegalArgumentException(
+                String.format(Locale.ROOT, "the character U+%04X cannot stand in XML", (int) c));
     }
 
     /** Writes one character beyond ASCII and gives how many more chars than one it took. */

@@ -261,7 +261,7 @@ public final class CSharpNames implements ClassRules {
                 ? symbols(text)
                 : joined(words.stream().map(CSharpNames::calmed).toList());
         if (name.length() > LONGEST_CONSTANT) {
-            name = name.substring(0, LONGEST_CONSTANT - 9) + String.format("_%08x", text.hashCode());
+            name = name.substring(0, LONGEST_CONSTANT - 9) + String.format(Locale.ROOT, "_%08x", text.hashCode());
         }
         return minus.isEmpty() && !isStart(name.charAt(0)) ? "_" + name : minus + name;
     }
@@ -277,7 +277,7 @@ public final class CSharpNames implements ClassRules {
         StringBuilder names = new StringBuilder();
         text.codePoints().limit(MOST_SYMBOLS).forEach(c -> {
             String name = Character.getName(c);
-            for (String word : (name == null ? String.format("U%04X", c) : name).split("[^A-Z0-9]+")) {
+            for (String word : (name == null ? String.format(Locale.ROOT, "U%04X", c) : name).split("[^A-Z0-9]+")) {
                 names.append(
                         word.isEmpty() ? "" : word.charAt(0) + word.substring(1).toLowerCase(Locale.ROOT));
             }

@@ -206,7 +206,7 @@ public final class JavaNames implements ClassRules {
         List<String> words = words(text);
         String name = words.isEmpty() ? symbols(text) : String.join("_", words).toUpperCase(Locale.ROOT);
         if (name.length() > LONGEST_CONSTANT) {
-            name = name.substring(0, LONGEST_CONSTANT - 9) + String.format("_%08X", text.hashCode());
+            name = name.substring(0, LONGEST_CONSTANT - 9) + String.format(Locale.ROOT, "_%08X", text.hashCode());
         }
         if (!Character.isJavaIdentifierStart(name.codePointAt(0)) && minus.isEmpty()) {
             name = "_" + name;
@@ -219,7 +219,7 @@ public final class JavaNames implements ClassRules {
         List<String> names = new ArrayList<>();
         text.codePoints().limit(MOST_SYMBOLS).forEach(c -> {
             String name = Character.getName(c);
-            names.add(name == null ? String.format("U%04X", c) : name.replaceAll("[^A-Z0-9]+", "_"));
+            names.add(name == null ? String.format(Locale.ROOT, "U%04X", c) : name.replaceAll("[^A-Z0-9]+", "_"));
         });
         return String.join("_", names);
     }
