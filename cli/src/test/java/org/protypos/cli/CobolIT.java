@@ -16,6 +16,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -310,7 +311,8 @@ class CobolIT {
     }
 
     private static void frame(String operation, byte[] record, ByteArrayOutputStream to) {
-        to.writeBytes(String.format("%-30s%09d", operation, record.length).getBytes(StandardCharsets.ISO_8859_1));
+        to.writeBytes(String.format(Locale.ROOT, "%-30s%09d", operation, record.length)
+                .getBytes(StandardCharsets.ISO_8859_1));
         to.writeBytes(record);
     }
 

@@ -6,6 +6,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.logging.Level;
 import java.util.logging.Logger;
@@ -44,16 +45,27 @@ public final class Browser {
                 "--disable-sync",
                 "--lang=en-GB",
                 "--user-data-dir=" + folder.resolve("profile"));
-        ChromeDriverService service = new ChromeDriverService.Builder()
-                .usingDriverExecutable(DRIVER.toFile())
-                .usingAnyFreePort()
-                .withLogFile(new File(folder.toFile(), "driver.log"))
-                .build();
         // It would rather know the very version of the browser; nothing here needs that.
         QUIET.setLevel(Level.SEVERE);
-        ChromeDriver browser = new ChromeDriver(service, options);
+        ChromeDriver browser = started(options, new File(folder.toFile(), "driver.log"));
         browser.manage().window().setSize(new Dimension(1280, 900));
         return browser;
+    }
+
+    /** Its driver is told its port in the digits of this place, which it does not read. */
+    private static ChromeDriver started(ChromeOptions options, File log) {
+        Locale here = Locale.getDefault();
+        Locale.setDefault(Locale.ROOT);
+        try {
+            ChromeDriverService service = new ChromeDriverService.Builder()
+                    .usingDriverExecutable(DRIVER.toFile())
+                    .usingAnyFreePort()
+                    .withLogFile(log)
+                    .build();
+            return new ChromeDriver(service, options);
+        } finally {
+            Locale.setDefault(here);
+        }
     }
 
     /** What keeps somebody from reading or using the page that is open, by light and in the dark; empty when nothing does. */

@@ -99,9 +99,16 @@ public final class CSharp {
         assertThat(said).as("messages of the compiler").isEmpty();
     }
 
+    /** A program in a place with another calendar and another decimal point, which nothing that is written may follow. */
+    private static ProcessBuilder elsewhere(List<String> command) {
+        ProcessBuilder program = new ProcessBuilder(command);
+        program.environment().put("LC_ALL", "ps_AF.UTF-8");
+        return program;
+    }
+
     /** Runs a program to its end and gives what it says. */
     public static String run(List<String> command, Path folder) throws IOException {
-        Process process = new ProcessBuilder(command)
+        Process process = elsewhere(command)
                 .directory(folder.toFile())
                 .redirectErrorStream(true)
                 .start();
@@ -220,8 +227,7 @@ public final class CSharp {
         command.add(String.valueOf(port));
         command.addAll(after);
         Path said = Files.createTempFile(program.toAbsolutePath().getParent(), "said", ".txt");
-        Process process =
-                new ProcessBuilder(command).redirectError(said.toFile()).start();
+        Process process = elsewhere(command).redirectError(said.toFile()).start();
         Program begun = new Program(process, port, said);
         assertThat(begun.line())
                 .as("what the program says: %s", Files.readString(said))

@@ -9,6 +9,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeAll;
@@ -178,7 +179,7 @@ class CobolTest {
         procedure.add(" TO LENGTH-NUMBER.");
         procedure.add("DISPLAY OFFSET-NUMBER LENGTH-NUMBER");
         procedure.add(" \" " + slot.name() + "\".");
-        expected.append(String.format("%9d%9d %s%n", offset, slot.length(), slot.name()));
+        expected.append(String.format(Locale.ROOT, "%9d%9d %s%n", offset, slot.length(), slot.name()));
         for (Slot child : slot.children()) {
             ask(record, child, indices, offset + child.offset(), procedure, expected);
         }

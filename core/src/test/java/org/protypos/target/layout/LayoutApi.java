@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
@@ -59,7 +60,7 @@ final class LayoutApi implements LoweredApi {
         }
 
         void field(int depth, String name, String kind, int length) {
-            text.append(String.format("%5d %s%-30s %s%n", offset, "  ".repeat(depth), name, kind));
+            text.append(String.format(Locale.ROOT, "%5d %s%-30s %s%n", offset, "  ".repeat(depth), name, kind));
             offset += length;
         }
     }
@@ -189,7 +190,7 @@ final class LayoutApi implements LoweredApi {
                 .map(one -> new SourceFile(
                         one.getKey() + ".layout",
                         "* " + SourceFile.MARK + "\n" + one.getValue().text
-                                + String.format("%5d%n", one.getValue().offset)))
+                                + String.format(Locale.ROOT, "%5d%n", one.getValue().offset)))
                 .toList();
     }
 
