@@ -36,6 +36,11 @@ record BuiltProgram(Path folder) {
                 "-XX:+UseSerialGC",
                 "-XX:TieredStopAtLevel=1",
                 "-XX:-UsePerfData",
+                // In a place with other digits, another small I and another clock.
+                "-Duser.language=tr",
+                "-Duser.country=TR",
+                "-Duser.extensions=u-nu-arab",
+                "-Duser.timezone=Asia/Kathmandu",
                 "-Xshare:auto",
                 "-Xlog:disable",
                 "-Xlog:all=error:stderr"));

@@ -23,12 +23,19 @@ public final class NearestName {
                 continue;
             }
             int distance = distance(lower(wanted), lower(candidate), bestDistance);
-            if (distance < bestDistance || distance == bestDistance && best != null && candidate.compareTo(best) < 0) {
+            if (distance < bestDistance
+                    || distance == bestDistance && best != null && isNearer(wanted, candidate, best)) {
                 best = candidate;
                 bestDistance = distance;
             }
         }
         return Optional.ofNullable(best);
+    }
+
+    /** Of two that differ in as many letters, capitals aside, the one whose capitals differ less; else the first of the alphabet. */
+    private static boolean isNearer(String wanted, String candidate, String best) {
+        int difference = distance(wanted, candidate) - distance(wanted, best);
+        return difference < 0 || difference == 0 && candidate.compareTo(best) < 0;
     }
 
     private static String lower(String text) {

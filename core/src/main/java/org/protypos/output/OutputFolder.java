@@ -3,6 +3,7 @@ package org.protypos.output;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -171,7 +172,7 @@ public final class OutputFolder {
         Path real = existing ? folder.toRealPath() : folder;
         Set<Path> seen = new HashSet<>();
         for (SourceFile file : files) {
-            Path parent = folder.resolve(file.path()).normalize().getParent();
+            Path parent = path(file).normalize().getParent();
             if (!seen.add(parent)) {
                 continue;
             }
@@ -182,6 +183,17 @@ public final class OutputFolder {
             if (!parent.startsWith(folder) || existing && !there.toRealPath().startsWith(real)) {
                 throw new IOException(file.path() + " would lie outside " + folder);
             }
+        }
+    }
+
+    private Path path(SourceFile file) throws IOException {
+        try {
+            return folder.resolve(file.path());
+        } catch (InvalidPathException e) {
+            throw new IOException(
+                    "no file can be called " + file.path() + " where names are in "
+                            + System.getProperty("sun.jnu.encoding") + ": set LC_ALL=C.UTF-8, or give it another name",
+                    e);
         }
     }
 

@@ -133,7 +133,8 @@ public final class DocumentGatherer {
                     locations.addAll(files(Path.of(argument)));
                 }
             } catch (InvalidPathException e) {
-                unreachable(argument, "it is no path");
+                boolean lost = argument.indexOf('\uFFFD') >= 0;
+                unreachable(argument, lost ? "Java knows no such letters here: set LC_ALL=C.UTF-8" : "it is no path");
             } catch (IllegalArgumentException e) {
                 unreachable(argument, "it is no address");
             } catch (IOException e) {
@@ -273,11 +274,10 @@ public final class DocumentGatherer {
     }
 
     private String name(URI location) {
-        URI relative = home.relativize(location);
-        if (relative.isAbsolute() && "file".equals(location.getScheme()) && "file".equals(home.getScheme())) {
+        if ("file".equals(location.getScheme()) && "file".equals(home.getScheme())) {
             return Path.of(home).relativize(Path.of(location)).toString().replace('\\', '/');
         }
-        return relative.toString();
+        return home.relativize(location).toString();
     }
 
     /** Findings name a file as somebody in the current folder would. */
@@ -377,9 +377,15 @@ public final class DocumentGatherer {
     private URI target(Element reference, String attribute, String location) {
         try {
             URI local = catalog.match(location);
-            URI absolute =
-                    local != null ? local : resolve(reference.document().location(), location.replace(" ", "%20"));
+            URI absolute = local != null ? local : resolve(reference.document().location(), address(location));
             if (local == null) {
+                if (location.indexOf('\\') >= 0) {
+                    findings.warning(
+                            "bad-location",
+                            reference.place(attribute),
+                            "\"" + location + "\" has \\ where an address has /, for which it is taken",
+                            "write / there: other programs may not find the document");
+                }
                 local = catalog.match(absolute.toString());
                 absolute = local != null ? local : absolute;
             }
@@ -397,9 +403,16 @@ public final class DocumentGatherer {
                     "bad-location",
                     reference.place(attribute),
                     "\"" + location + "\" is no address of a document",
-                    "write a relative path or an absolute address");
+                    "write a relative path or an absolute address"
+                            + (location.indexOf('%') < 0 ? "" : ", and %25 for %"));
             return null;
         }
+    }
+
+    /** What is written for a location as an address: paths of Windows are no addresses, but are written all the same. */
+    private static String address(String location) {
+        String path = location.replace('\\', '/');
+        return CatalogFile.normalized(path.matches("[A-Za-z]:/.*") ? "file:///" + path : path);
     }
 
     /** Resolves a reference as RFC 3986 does, which keeps the path when only a query is given. */

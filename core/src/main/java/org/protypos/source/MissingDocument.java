@@ -38,11 +38,14 @@ final class MissingDocument {
         }
         Path found = like(name, (web ? from : sought).resolve("."));
         if (!web) {
-            return found == null
+            Path beside = found == null ? like(name, from.resolve(".")) : null;
+            return found == null && beside == null
                     ? USUAL
-                    : "write " + found.getFileName()
-                            + ", as the file is called that lies there, or map the address to it in a catalog ("
-                            + Setting.CATALOG + ")";
+                    : "write "
+                            + (found != null
+                                    ? found.getFileName() + ", as the file is called that lies there"
+                                    : beside.getFileName() + ", if the file beside this document is meant")
+                            + ", or map the address to it in a catalog (" + Setting.CATALOG + ")";
         }
         String copy = found == null
                 ? name

@@ -96,6 +96,29 @@ class DistributionIT {
                 .startsWith("protypos " + VERSION);
     }
 
+    /** Containers often say nothing of letters; names of files have them all the same. */
+    @Test
+    void filesAreCalledAsTheirContractsHaveItInEveryPlace() throws Exception {
+        Path contract = folder.resolve("Hafen büro/größe.xsd");
+        Files.writeString(contract, """
+                <xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema">
+                  <xs:element name="Länge" type="Größe"/>
+                  <xs:complexType name="Größe"><xs:attribute name="maß" type="xs:int"/></xs:complexType>
+                </xs:schema>
+                """);
+        Map<String, String> place = Map.of("LC_ALL", "C", "XDG_CACHE_HOME", folder.toString());
+        program(
+                place,
+                "generate",
+                contract.toString(),
+                "--into",
+                folder.resolve("generated").toString());
+        assertThat(files(folder.resolve("generated")))
+                .anyMatch(file -> file.getFileName().toString().equals("Größe.java"));
+        assertThat(program(place, "sample", contract.toString(), "--element", "Länge"))
+                .contains("<Länge/>");
+    }
+
     @Test
     void withoutAJavaItSaysWhatIsMissing() throws Exception {
         assertThat(program(Map.of("JAVA_HOME", "/nowhere", "fails", ""), "--version"))
