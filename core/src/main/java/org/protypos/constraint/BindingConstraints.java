@@ -82,9 +82,7 @@ final class BindingConstraints {
                         "unresolved-name",
                         operation.place("parameterOrder"),
                         "the messages of " + operation.attribute("name") + " have no part " + Printable.of(word),
-                        NearestName.of(word, parts)
-                                .map(near -> "did you mean " + near + "?")
-                                .orElse("leave it out"));
+                        NearestName.cure(word, parts, "leave it out"));
             }
         }
     }
@@ -252,9 +250,7 @@ final class BindingConstraints {
                     "unresolved-name",
                     fault.place("name"),
                     "the operation " + operation.attribute("name") + " has no fault " + Printable.of(name),
-                    NearestName.of(name, names)
-                            .map(near -> "did you mean " + near + "?")
-                            .orElse("leave it out, or add the fault to the port type"));
+                    NearestName.cure(name, names, "leave it out, or add the fault to the port type"));
         }
         for (Element soap : fault.children()) {
             boolean said = protocol.isSoap() && soap.name().equals("fault") && soap.attribute("name") != null;

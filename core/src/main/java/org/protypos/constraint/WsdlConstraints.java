@@ -139,9 +139,7 @@ final class WsdlConstraints {
                         "unknown-attribute",
                         element.place(attribute),
                         prefix + element.name() + " has no attribute " + attribute,
-                        NearestName.of(attribute, known)
-                                .map(name -> "did you mean " + name + "?")
-                                .orElse("leave it out"));
+                        NearestName.cure(attribute, known, "leave it out"));
             }
         }
     }
@@ -198,9 +196,7 @@ final class WsdlConstraints {
                     "misplaced-element",
                     element.place(),
                     "<" + element.name() + "> is nothing that WSDL knows in the namespace " + element.namespace(),
-                    NearestName.of(element.name(), elements.keySet())
-                            .map(near -> "did you mean " + near + "?")
-                            .orElse("leave it out"));
+                    NearestName.cure(element.name(), elements.keySet(), "leave it out"));
         } else if (isRequired(element) && !KNOWN.contains(element.namespace())) {
             findings.warning(
                     "extension-required",

@@ -33,9 +33,10 @@ public record Selection(List<String> services, List<String> ports, List<String> 
 
         /** The nearest name that there is, or the first of them. */
         public String cure() {
-            return NearestName.of(pattern, known)
-                    .map(name -> "did you mean " + name + "?")
-                    .orElse("it has " + known.stream().limit(SHOWN_NAMES).collect(Collectors.joining(", ")));
+            return NearestName.cure(
+                    pattern,
+                    known,
+                    "it has " + known.stream().limit(SHOWN_NAMES).collect(Collectors.joining(", ")));
         }
     }
 

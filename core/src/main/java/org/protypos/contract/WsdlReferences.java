@@ -88,9 +88,8 @@ final class WsdlReferences {
                         "unresolved-name",
                         bound.place().towards("name"),
                         "the port type " + portType.name().getLocalPart() + " has no operation " + bound.name(),
-                        NearestName.of(bound.name(), operations)
-                                .map(near -> "did you mean " + near + "?")
-                                .orElse("leave it out, or add the operation to the port type"));
+                        NearestName.cure(
+                                bound.name(), operations, "leave it out, or add the operation to the port type"));
             }
             carrier(bound.input());
             carrier(bound.output());
@@ -132,11 +131,8 @@ final class WsdlReferences {
                 "unresolved-name",
                 place,
                 "the message " + message.name().getLocalPart() + " has no part " + part,
-                NearestName.of(
-                                part,
-                                message.parts().stream().map(Message.Part::name).toList())
-                        .map(near -> "did you mean " + near + "?")
-                        .orElse("add the part, or " + cure));
+                NearestName.cure(
+                        part, message.parts().stream().map(Message.Part::name).toList(), "add the part, or " + cure));
     }
 
     private void carrier(BoundOperation.Carrier carrier) {

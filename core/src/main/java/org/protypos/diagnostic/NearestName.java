@@ -32,6 +32,15 @@ public final class NearestName {
         return Optional.ofNullable(best);
     }
 
+    /**
+     * Asks whether a name is meant that exists.
+     *
+     * @param otherwise what to say where none is near
+     */
+    public static String cure(String wanted, Collection<String> candidates, String otherwise) {
+        return of(wanted, candidates).map(name -> "did you mean " + name + "?").orElse(otherwise);
+    }
+
     /** Of two that differ in as many letters, capitals aside, the one whose capitals differ less; else the first of the alphabet. */
     private static boolean isNearer(String wanted, String candidate, String best) {
         int difference = distance(wanted, candidate) - distance(wanted, best);

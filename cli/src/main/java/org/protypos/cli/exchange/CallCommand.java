@@ -278,9 +278,7 @@ public final class CallCommand implements Command {
                     "no call is kept as " + saved + ": "
                             + (names.isEmpty()
                                     ? "--save NAME keeps one"
-                                    : NearestName.of(saved, names)
-                                            .map(near -> "did you mean " + near + "?")
-                                            .orElse("there is " + String.join(", ", names))));
+                                    : NearestName.cure(saved, names, "there is " + String.join(", ", names))));
         }
         if (kept == null) {
             return;
@@ -352,9 +350,7 @@ public final class CallCommand implements Command {
                     .toList();
             String cure = names.isEmpty()
                     ? "no port like that speaks SOAP or HTTP"
-                    : NearestName.of(operation, names)
-                            .map(near -> "did you mean " + near + "?")
-                            .orElse("there is " + String.join(", ", names));
+                    : NearestName.cure(operation, names, "there is " + String.join(", ", names));
             throw new ParameterException(
                     spec.commandLine(), "there is no operation " + operation + " to call: " + cure);
         }

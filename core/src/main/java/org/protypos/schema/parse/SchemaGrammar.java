@@ -133,9 +133,7 @@ final class SchemaGrammar {
                         "unknown-attribute",
                         element.place(attribute),
                         "xs:" + element.name() + " has no attribute " + attribute,
-                        NearestName.of(attribute, known)
-                                .map(name -> "did you mean " + name + "?")
-                                .orElse("leave it out"));
+                        NearestName.cure(attribute, known, "leave it out"));
             }
         }
         Map<String, Stage> stages = CHILDREN.get(element.name());

@@ -80,7 +80,15 @@ final class JavaToolchain implements Toolchain {
     public void start(Path compiled, Consumer<String> lines) throws IOException {
         String java = Path.of(System.getProperty("java.home"), "bin", "java").toString();
         ToolchainProcess.run(
-                new ProcessBuilder(java, "-Dstdout.encoding=UTF-8", "-cp", compiled.toString(), MAIN), lines);
+                new ProcessBuilder(
+                        java,
+                        "-Dstdout.encoding=UTF-8",
+                        // Its name before version 19.
+                        "-Dsun.stdout.encoding=UTF-8",
+                        "-cp",
+                        compiled.toString(),
+                        MAIN),
+                lines);
     }
 
     /** Compiles the types of a plan. */
