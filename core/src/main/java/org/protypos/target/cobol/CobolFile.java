@@ -13,6 +13,9 @@ final class CobolFile {
     private static final String AREA_A = " ".repeat(7);
     private static final String AREA_B = " ".repeat(11);
 
+    /** The longest clause that a line holds. */
+    static final int LONGEST_CLAUSE = LAST_COLUMN - AREA_B.length();
+
     private final String path;
     private final StringBuilder text = new StringBuilder(2048);
 
@@ -74,15 +77,15 @@ final class CobolFile {
                 .collect(Collectors.joining("\n", "", "\n"));
     }
 
-    /** Writes an entry of several clauses, as many to a line as it holds. */
+    /** Writes an entry of several clauses, as many to a line as it holds; a long one is indented less. */
     CobolFile clauses(int indent, List<String> clauses) {
         StringBuilder line = new StringBuilder(AREA_B + " ".repeat(indent));
-        String further = AREA_B + " ".repeat(indent + 4);
         boolean first = true;
         for (String clause : clauses) {
             if (!first && line.length() + 1 + clause.length() > LAST_COLUMN) {
                 text.append(line).append('\n');
-                line = new StringBuilder(further).append(clause);
+                int further = Math.max(0, Math.min(indent + 4, LONGEST_CLAUSE - clause.length()));
+                line = new StringBuilder(AREA_B + " ".repeat(further)).append(clause);
             } else {
                 line.append(first ? "" : " ").append(clause);
             }

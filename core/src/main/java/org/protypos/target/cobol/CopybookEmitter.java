@@ -18,7 +18,6 @@ final class CopybookEmitter {
     private static final int STEP = 5;
     private static final int NAMES = 24;
     private static final int MOST_INDENT = 16;
-    private static final int LONGEST_VALUE = 44;
 
     private final CobolFile file;
     private final int step;
@@ -88,13 +87,13 @@ final class CopybookEmitter {
 
     private void condition(Slot.Condition condition, Picture picture, int indent) {
         String value = condition.value();
-        boolean fits = value.length() <= LONGEST_VALUE && value.equals(CobolFile.plain(value));
-        if (!fits) {
+        String literal = picture.isNumber() ? value : "\"" + value.replace("\"", "\"\"") + "\"";
+        String clause = "VALUE " + literal + ".";
+        if (clause.length() > CobolFile.LONGEST_CLAUSE || !value.equals(CobolFile.plain(value))) {
             file.comment("(a value of it is " + CobolFile.plain(value) + ")");
             return;
         }
-        String literal = picture.isNumber() ? value : "\"" + value.replace("\"", "\"\"") + "\"";
-        file.clauses(indent, List.of("88  " + padded(condition.name(), indent), "VALUE " + literal + "."));
+        file.clauses(indent, List.of("88  " + padded(condition.name(), indent), clause));
     }
 
     /** What a field is for, for who reads the copybook: where its value is in XML, of what type, and what is said of it. */

@@ -97,6 +97,38 @@ class CobolTest {
         places(planned.code().records());
     }
 
+    /** Source ends at column 72, whatever a contract's values and names are like and however deep they stand. */
+    @Test
+    void longValuesAndNamesStandInTheirColumns() throws Exception {
+        StringBuilder values = new StringBuilder();
+        for (int length = 30; length <= 62; length++) {
+            values.append("<xs:enumeration value='")
+                    .append("LASHED_TO_THE_QUAY_".repeat(4), 0, length - 2)
+                    .append(length % 3 == 0 ? "&quot;\"" : "XY")
+                    .append("'/>");
+        }
+        String inner = "<xs:element name='WayInWhichTheVesselOfTheCallerIsHeldAtTheQuay' maxOccurs='unbounded'>"
+                + "<xs:simpleType><xs:restriction base='xs:string'>" + values + "</xs:restriction></xs:simpleType>"
+                + "</xs:element>";
+        for (int depth = 0; depth < 10; depth++) {
+            inner = "<xs:element name='PartThatHoldsAllTheOthersOfNumber" + depth + "' maxOccurs='2'><xs:complexType>"
+                    + "<xs:sequence>" + inner + "</xs:sequence></xs:complexType></xs:element>";
+        }
+        Path contract =
+                Files.writeString(folder.resolve("quay.wsdl"), """
+                <definitions xmlns="http://schemas.xmlsoap.org/wsdl/" xmlns:soap="http://schemas.xmlsoap.org/wsdl/soap/"
+                    xmlns:t="urn:quay" targetNamespace="urn:quay"><types><xs:schema
+                    xmlns:xs="http://www.w3.org/2001/XMLSchema" targetNamespace="urn:quay">%s</xs:schema></types>
+                  <message name="in"><part name="p" element="t:PartThatHoldsAllTheOthersOfNumber9"/></message>
+                  <portType name="Quay"><operation name="hold"><input message="t:in"/></operation></portType>
+                  <binding name="Quay" type="t:Quay"><soap:binding transport="http://schemas.xmlsoap.org/soap/http"/>
+                    <operation name="hold"><input><soap:body use="literal"/></input></operation></binding>
+                </definitions>
+                """.formatted(inner.replaceFirst(" maxOccurs='2'", "")));
+        write(planned(contract));
+        compiles(copybooks());
+    }
+
     @Test
     void randomContractsHaveRecordsToo() throws Exception {
         for (long seed = 1; seed <= 2; seed++) {
