@@ -22,7 +22,8 @@ public record ApiService(Subject subject, QName name, List<Port> ports, String d
      * @param targets the SOAP actions or locations that differ from those of the default port, by operation
      * @param policy what its policies ask for
      * @param isOptimized whether they ask for binary content beside the message, and nothing goes without
-     * @param isAddressed whether they ask for addressing header blocks, likewise
+     * @param isAddressed whether requests have addressing header blocks
+     * @param isAddressNeeded whether its policies ask for them, and nothing goes without
      * @param isDefault whether a client connects to it when none is named
      */
     public record Port(
@@ -36,6 +37,7 @@ public record ApiService(Subject subject, QName name, List<Port> ports, String d
             List<PolicyAssertion> policy,
             boolean isOptimized,
             boolean isAddressed,
+            boolean isAddressNeeded,
             boolean isDefault,
             String documentation) {
         /** What it speaks, for a person. */

@@ -183,6 +183,7 @@ final class ServiceBuilder {
                     targets(binding, type),
                     carried.policy(),
                     carried.optimized() == Need.REQUIRED,
+                    carried.addressed().isSent(),
                     carried.addressed() == Need.REQUIRED,
                     wire.defaultPort(binding.portType(), binding.isSoap()) == carried,
                     port.documentation()));

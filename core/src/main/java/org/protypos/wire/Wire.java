@@ -62,7 +62,7 @@ public final class Wire {
                             carried,
                             policy,
                             Need.of(policy, PolicyAssertion::isMtom),
-                            Need.of(policy, PolicyAssertion::isAddressing)));
+                            addressed(policy, carried)));
                 }
             }
         }
@@ -72,6 +72,27 @@ public final class Wire {
                 .flatMap(binding -> binding.operations().stream())
                 .forEach(operation -> undeclared(operation, alone, wrappers));
         return new Wire(bindings, List.copyOf(ports), alone, wrappers);
+    }
+
+    /**
+     * Operations whose requests begin alike and have no SOAP action of their own are told apart by the action of addressing
+     * alone (Basic Profile 2.0, R2710, which counts it for the signature of an operation).
+     */
+    private static Need addressed(List<PolicyAssertion> policy, WireBinding carried) {
+        Need asked = Need.of(policy, PolicyAssertion::isAddressing);
+        List<WireOperation> operations = carried.operations();
+        boolean alike = carried.isSoap()
+                && operations.stream().anyMatch(one -> operations.stream()
+                        .anyMatch(other -> one != other && areToldByAddress(one, other)));
+        return asked != Need.REQUIRED && alike ? Need.SENT : asked;
+    }
+
+    private static boolean areToldByAddress(WireOperation one, WireOperation other) {
+        String action = one.request().action();
+        return action != null
+                && !action.equals(other.request().action())
+                && one.bound().soapAction().equals(other.bound().soapAction())
+                && one.request().beginnings().stream().anyMatch(other.request().beginnings()::contains);
     }
 
     private static void undeclared(

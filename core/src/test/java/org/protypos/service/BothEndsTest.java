@@ -36,7 +36,6 @@ import org.protypos.target.classes.PlannedService;
 import org.protypos.testing.Generated;
 import org.protypos.testing.GeneratedEnds;
 import org.protypos.testing.Infoset;
-import org.protypos.wire.Need;
 
 /**
  * Every operation of a contract: the generated client calls the generated server with sample data. Both ends must see the
@@ -124,7 +123,7 @@ class BothEndsTest {
 
     /** Whether a message is more than its envelope: InterpretedTest calls those. */
     private static boolean needsMore(CalledOperation called) {
-        return called.at().addressed() == Need.REQUIRED
+        return called.at().addressed().isSent()
                 || !called.request().attachments().isEmpty()
                 || called.answer() != null && !called.answer().attachments().isEmpty();
     }

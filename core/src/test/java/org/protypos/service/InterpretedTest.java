@@ -113,7 +113,8 @@ class InterpretedTest {
                 "../examples/tables/tables.wsdl",
                 "../examples/papers/papers.wsdl",
                 "src/test/resources/blocks/blocks.wsdl",
-                "src/test/resources/carried/carried.wsdl"
+                "src/test/resources/carried/carried.wsdl",
+                "src/test/resources/wire/crossing.wsdl"
             })
     void whateverCarriesThemMessagesArriveWhole(String contract) throws Exception {
         generate(contract);

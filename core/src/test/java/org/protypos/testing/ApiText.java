@@ -273,11 +273,11 @@ public final class ApiText {
     private void service(ApiService service) {
         line("service " + service.name());
         inside(() -> service.ports()
-                .forEach(port ->
-                        line("port " + port.name() + " of " + port.type().name() + " " + port.speaks()
-                                + (port.isDefault() ? " default" : "")
-                                + (port.isOptimized() ? " optimized" : "")
-                                + (port.isAddressed() ? " addressed" : "")
-                                + " at " + port.address())));
+                .forEach(port -> line("port " + port.name() + " of "
+                        + port.type().name() + " " + port.speaks()
+                        + (port.isDefault() ? " default" : "")
+                        + (port.isOptimized() ? " optimized" : "")
+                        + (port.isAddressNeeded() ? " addressed" : port.isAddressed() ? " sent with addresses" : "")
+                        + " at " + port.address())));
     }
 }

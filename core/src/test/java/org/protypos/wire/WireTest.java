@@ -23,6 +23,7 @@ class WireTest {
     @ValueSource(
             strings = {
                 "src/test/resources/wire/lock.wsdl",
+                "src/test/resources/wire/crossing.wsdl",
                 "src/test/resources/carried/carried.wsdl",
                 "src/test/resources/bodies/bodies.wsdl",
                 "../examples/tables/tables.wsdl",

@@ -85,7 +85,7 @@ public final class Caller {
 
     private Set<SoapFeature> features() {
         Set<SoapFeature> features = EnumSet.noneOf(SoapFeature.class);
-        if (called.at().addressed() == Need.REQUIRED) {
+        if (called.at().addressed().isSent()) {
             features.add(SoapFeature.ADDRESSING);
         }
         if (called.at().optimized() == Need.REQUIRED) {

@@ -61,9 +61,14 @@ public record PlannedService(String packageName, String name, List<Port> ports, 
             return api.isOptimized();
         }
 
-        /** Whether they ask for addressing header blocks, and nothing goes without. */
+        /** Whether requests have addressing header blocks. */
         public boolean isAddressed() {
             return api.isAddressed();
+        }
+
+        /** Whether its policies ask for them, and nothing goes without. */
+        public boolean isAddressNeeded() {
+            return api.isAddressNeeded();
         }
 
         /** Whether a client connects to it when none is named. */

@@ -103,6 +103,7 @@ class CSharpEndsTest {
                 "../examples/tables/tables.wsdl",
                 "../examples/papers/papers.wsdl",
                 "src/test/resources/carried/carried.wsdl",
+                "src/test/resources/wire/crossing.wsdl",
                 "src/test/resources/gauge/gauge.wsdl",
                 "src/test/resources/bodies/bodies.wsdl",
                 "src/test/resources/blocks/blocks.wsdl",

@@ -80,7 +80,7 @@ public final class EndpointEmitter {
             truth("IsOptimized");
         }
         // A message does not say through which port it came.
-        if (!ports.isEmpty() && ports.stream().allMatch(PlannedService.Port::isAddressed)) {
+        if (!ports.isEmpty() && ports.stream().allMatch(PlannedService.Port::isAddressNeeded)) {
             truth("IsAddressed");
         }
         if (type.isHttp()) {

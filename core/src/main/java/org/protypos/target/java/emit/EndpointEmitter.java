@@ -84,7 +84,7 @@ public final class EndpointEmitter {
                 .flatMap(service -> service.ports().stream())
                 .filter(port -> port.type() == type)
                 .toList();
-        return !ports.isEmpty() && ports.stream().allMatch(PlannedService.Port::isAddressed);
+        return !ports.isEmpty() && ports.stream().allMatch(PlannedService.Port::isAddressNeeded);
     }
 
     private void truth(String method) {
