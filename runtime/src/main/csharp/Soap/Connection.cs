@@ -418,12 +418,14 @@ namespace Protypos.Runtime
             {
                 blocks.Add(output => this.Settings.UserNameToken.Write(output, version));
             }
-            if (call.MessageId != null)
+            string addressed = message.Action ?? action;
+            // An action is an address itself (WS-Addressing 1.0 Core, section 3.1): without one there is nothing to say.
+            if (call.MessageId != null && addressed.Length > 0)
             {
                 blocks.Add(output =>
                 {
                     foreach (XElement block in
-                        Addressing.OfRequest(this.Address, message.Action ?? action, call.MessageId))
+                        Addressing.OfRequest(this.Address, addressed, call.MessageId))
                     {
                         output.Element(block);
                     }

@@ -93,6 +93,7 @@ namespace Protypos.Runtime
 
         /// <summary>
         /// Whether header blocks say where a message goes (WS-Addressing 1.0); null for what the policies of the port ask for.
+        /// An operation for which the contract has no action goes without.
         /// </summary>
         public bool? Addressed { get; set; }
 

@@ -56,9 +56,10 @@ public final class SoapConnection extends Connection {
             headers.put("Accept-Encoding", "gzip");
         }
         List<XmlElement<?>> blocks = new ArrayList<>(settings().soapHeaders());
-        if (settings().isAddressed()) {
-            blocks.addAll(Addressing.ofRequest(
-                    address(), message.action() == null ? action : message.action(), call.messageId()));
+        String addressed = message.action() == null ? action : message.action();
+        // An action is an address itself (WS-Addressing 1.0 Core, section 3.1): without one there is nothing to say.
+        if (settings().isAddressed() && !addressed.isEmpty()) {
+            blocks.addAll(Addressing.ofRequest(address(), addressed, call.messageId()));
         }
         OutgoingPackage parts = new OutgoingPackage(settings().optimizedFrom());
         byte[] envelope = message.whole(blocks);

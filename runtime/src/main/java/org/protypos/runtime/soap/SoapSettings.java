@@ -165,7 +165,10 @@ public final class SoapSettings {
         return with(copy -> copy.attachmentLimit = bytes);
     }
 
-    /** Says in header blocks where a message goes (WS-Addressing 1.0), whether or not a policy of the port asks for it. */
+    /**
+     * Says in header blocks where a message goes (WS-Addressing 1.0), whether or not a policy of the port asks for it. An
+     * operation for which the contract has no action goes without.
+     */
     public SoapSettings addressed(boolean value) {
         return with(copy -> copy.addressed = value);
     }
