@@ -3,6 +3,7 @@ package org.protypos.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
+import java.lang.management.ManagementFactory;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -31,19 +32,19 @@ record BuiltProgram(Path folder) {
     }
 
     private static List<String> flags() {
-        return new ArrayList<>(List.of(
+        List<String> flags = new ArrayList<>(List.of(
                 Path.of(System.getProperty("java.home"), "bin", "java").toString(),
                 "-XX:+UseSerialGC",
                 "-XX:TieredStopAtLevel=1",
                 "-XX:-UsePerfData",
-                // In a place with other digits, another small I and another clock.
-                "-Duser.language=tr",
-                "-Duser.country=TR",
-                "-Duser.extensions=u-nu-arab",
-                "-Duser.timezone=Asia/Kathmandu",
                 "-Xshare:auto",
                 "-Xlog:disable",
                 "-Xlog:all=error:stderr"));
+        // In the place of the tests.
+        ManagementFactory.getRuntimeMXBean().getInputArguments().stream()
+                .filter(argument -> argument.startsWith("-Duser."))
+                .forEach(flags::add);
+        return flags;
     }
 
     private static synchronized void archive() throws IOException, InterruptedException {

@@ -37,15 +37,12 @@ final class MissingDocument {
             return USUAL;
         }
         Path found = like(name, (web ? from : sought).resolve("."));
+        if (!web && found != null) {
+            return write(found, "as the file is called that lies there");
+        }
         if (!web) {
-            Path beside = found == null ? like(name, from.resolve(".")) : null;
-            return found == null && beside == null
-                    ? USUAL
-                    : "write "
-                            + (found != null
-                                    ? found.getFileName() + ", as the file is called that lies there"
-                                    : beside.getFileName() + ", if the file beside this document is meant")
-                            + ", or map the address to it in a catalog (" + Setting.CATALOG + ")";
+            Path beside = like(name, from.resolve("."));
+            return beside == null ? USUAL : write(beside, "if the file beside this document is meant");
         }
         String copy = found == null
                 ? name
@@ -56,6 +53,11 @@ final class MissingDocument {
         return found == null
                 ? "save it as " + copy + " beside the contract, and say so in a catalog.xml there: " + entry
                 : "if " + copy + " is that document, say so in a catalog.xml beside the contract: " + entry;
+    }
+
+    private static String write(Path file, String why) {
+        return "write " + file.getFileName() + ", " + why + ", or map the address to it in a catalog ("
+                + Setting.CATALOG + ")";
     }
 
     /** The file of this name in the folder, capitals or not; null if there is none. */

@@ -1,6 +1,7 @@
 package org.protypos.wire;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashSet;
@@ -56,10 +57,10 @@ public record Recognition(List<QName> beginnings, List<String> actions, List<Str
 
     /** Whether requests of another operation, which is asked after this one, may be taken for requests of this one. */
     public boolean hides(Recognition later) {
-        if (later.beginnings.stream().noneMatch(beginnings::contains)) {
+        if (Collections.disjoint(later.beginnings, beginnings)) {
             return false;
         }
-        boolean shared = later.actions.stream().anyMatch(actions::contains);
+        boolean shared = !Collections.disjoint(later.actions, actions);
         return switch (by) {
             case ELEMENT -> true;
             case BOTH -> shared;

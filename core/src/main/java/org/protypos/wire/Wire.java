@@ -2,6 +2,7 @@ package org.protypos.wire;
 
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -92,7 +93,8 @@ public final class Wire {
         return action != null
                 && !action.equals(other.request().action())
                 && one.bound().soapAction().equals(other.bound().soapAction())
-                && one.request().beginnings().stream().anyMatch(other.request().beginnings()::contains);
+                && !Collections.disjoint(
+                        one.request().beginnings(), other.request().beginnings());
     }
 
     private static void undeclared(

@@ -21,9 +21,9 @@ import org.objectweb.asm.Opcodes;
 import org.objectweb.asm.tree.ClassNode;
 
 /**
- * Gives the lambdas and method references in a jar classes of their own, and records their methods. A lambda is linked when it is first met, at a
- * fifth of a millisecond; a start of the program meets hundreds. A class comes out of the class-data archive for a
- * tenth of that.
+ * Gives the lambdas and method references in a jar classes of their own, and records their methods. A lambda is linked
+ * when it is first met, at a fifth of a millisecond; a start of the program meets hundreds. A class comes out of the
+ * class-data archive for a tenth of that.
  */
 public final class LambdaJar {
     /** Classes that name no members of a nest, which came with Java 11, have no way to let others at what is private. */
