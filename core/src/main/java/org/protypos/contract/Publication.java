@@ -82,8 +82,11 @@ public final class Publication {
             from = entry.getValue().end();
         }
         text.append(source, from, source.length());
-        Matcher declared = ENCODING.matcher(text);
-        return declared.find() ? declared.replaceFirst("$1UTF-8") : text.toString();
+        Matcher declared = ENCODING.matcher(source);
+        if (declared.find()) {
+            text.replace(declared.end(1), declared.end(), "UTF-8");
+        }
+        return text.toString();
     }
 
     /** A stretch of text to be replaced: where it ends, and by what. */

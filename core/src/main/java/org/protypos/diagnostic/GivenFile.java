@@ -2,17 +2,19 @@ package org.protypos.diagnostic;
 
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.ByteBuffer;
-import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
+import java.util.Arrays;
 
 /** Reads files that somebody names and anybody may have written: they end, they are no folders, and their text is UTF-8. */
 public final class GivenFile {
     /** The longest file of rules, answers or settings, and the longest request that is read from a file. */
     public static final int LONGEST_BYTES = 64 << 20;
+
+    /** What stands for bytes that are no text. */
+    private static final char REPLACEMENT = '\uFFFD';
 
     private GivenFile() {}
 
@@ -54,14 +56,10 @@ public final class GivenFile {
 
     /** The text of bytes in UTF-8; a byte order mark at the start is left out. */
     public static String decoded(byte[] bytes, String name) throws IOException {
-        try {
-            String text = StandardCharsets.UTF_8
-                    .newDecoder()
-                    .decode(ByteBuffer.wrap(bytes))
-                    .toString();
-            return text.startsWith("\ufeff") ? text.substring(1) : text;
-        } catch (CharacterCodingException e) {
-            throw new IOException(name + " is no text in UTF-8", e);
+        String text = new String(bytes, StandardCharsets.UTF_8);
+        if (text.indexOf(REPLACEMENT) >= 0 && !Arrays.equals(text.getBytes(StandardCharsets.UTF_8), bytes)) {
+            throw new IOException(name + " is no text in UTF-8");
         }
+        return text.startsWith("\ufeff") ? text.substring(1) : text;
     }
 }

@@ -5,16 +5,15 @@ import java.net.URISyntaxException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
-import java.util.HexFormat;
 import java.util.List;
+import org.protypos.output.Checksum;
 import org.protypos.output.OutputFolder;
 import org.protypos.output.WholeFile;
 import org.protypos.output.WriteReport;
 import org.protypos.project.AdoptedContract;
 import org.protypos.project.PinnedDocument;
+import org.protypos.project.Project;
 
 /**
  * Remembers, outside of the project, from what the code of a contract was made last: as long as all of that is the same,
@@ -29,9 +28,7 @@ final class LastRun {
         String cache = System.getenv("XDG_CACHE_HOME");
         Path home =
                 cache == null || cache.isBlank() ? Path.of(System.getProperty("user.home"), ".cache") : Path.of(cache);
-        String project = contract.project().root() + " " + contract.owner();
-        this.memory = home.resolve("protypos")
-                .resolve(hash(List.of(project.getBytes(StandardCharsets.UTF_8))).substring(0, 32));
+        this.memory = home.resolve("protypos").resolve(Checksum.of(project().getBytes(StandardCharsets.UTF_8)));
     }
 
     /** What a run would tell that writes the same again, or null when something may be otherwise. */
@@ -60,22 +57,27 @@ final class LastRun {
         }
     }
 
-    /** One hash of all that the code depends on: the tool, what is asked for, documents, rules, names. */
+    /** What all is that the code depends on, a line each: the tool, what is asked for, documents, names, rules. */
     private String fingerprint() throws IOException {
         Path root = contract.project().root();
-        List<byte[]> parts = new ArrayList<>();
-        parts.add(tool().getBytes(StandardCharsets.UTF_8));
-        parts.add(contract.settings().toString().getBytes(StandardCharsets.UTF_8));
+        Path folder = root.resolve(contract.settings().folder());
+        List<Path> files = new ArrayList<>(List.of(root.resolve(Project.FILE), folder.resolve("protypos.lock.json")));
         for (PinnedDocument document :
                 contract.project().pinned(contract.settings().name()).documents()) {
-            parts.add(Files.readAllBytes(
-                    root.resolve(contract.settings().folder()).resolve(document.path())));
+            files.add(folder.resolve(document.path()));
         }
-        for (Path rules : contract.rules()) {
-            parts.add(Files.readAllBytes(rules));
+        files.addAll(contract.rules());
+        StringBuilder lines =
+                new StringBuilder(tool()).append('\n').append(project()).append('\n');
+        for (Path file : files) {
+            byte[] bytes = Files.readAllBytes(file);
+            lines.append(Checksum.of(bytes)).append(' ').append(bytes.length).append('\n');
         }
-        parts.add(Files.readAllBytes(root.resolve(contract.settings().folder()).resolve("protypos.lock.json")));
-        return hash(parts);
+        return lines.toString();
+    }
+
+    private String project() {
+        return contract.project().root() + " " + contract.owner();
     }
 
     /** Which program this is: its bytes are many, and another build of it is another file. */
@@ -92,19 +94,6 @@ final class LastRun {
             return Version.current() + " " + home + " " + Files.size(home) + " " + Files.getLastModifiedTime(home);
         } catch (URISyntaxException e) {
             throw new IOException(e);
-        }
-    }
-
-    private static String hash(List<byte[]> parts) {
-        try {
-            MessageDigest digest = MessageDigest.getInstance("SHA-256");
-            for (byte[] part : parts) {
-                digest.update((part.length + " ").getBytes(StandardCharsets.UTF_8));
-                digest.update(part);
-            }
-            return HexFormat.of().formatHex(digest.digest());
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java platform has SHA-256", e);
         }
     }
 }

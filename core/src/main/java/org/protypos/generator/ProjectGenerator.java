@@ -126,8 +126,7 @@ public final class ProjectGenerator {
         List<GeneratedCode> same = new ArrayList<>();
         for (AdoptedContract contract : adopted) {
             WriteReport report = new LastRun(contract).same();
-            if (report == null
-                    || !contract.project().drifted(contract.settings()).isEmpty()) {
+            if (report == null) {
                 break;
             }
             same.add(GeneratedCode.unchanged(Order.of(contract), report));
@@ -139,7 +138,9 @@ public final class ProjectGenerator {
         adopted.get(0).project().remember(names(codes));
         if (plain) {
             for (AdoptedContract contract : adopted) {
-                new LastRun(contract).remember();
+                if (contract.project().drifted(contract.settings()).isEmpty()) {
+                    new LastRun(contract).remember();
+                }
             }
         }
     }

@@ -4,7 +4,10 @@ import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 
-/** The hash by which the content of files is known again: SHA-256 in hexadecimal digits. */
+/**
+ * The hash by which the documents of contracts are pinned: SHA-256 in hexadecimal digits. Generated files have a
+ * {@link Checksum}.
+ */
 public final class FileHash {
     private FileHash() {}
 

@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
-import java.util.regex.Pattern;
 import org.protypos.diagnostic.Printable;
 
 /**
@@ -13,7 +12,6 @@ import org.protypos.diagnostic.Printable;
  */
 public final class InsideFolder {
     private static final int LONGEST = 4_000;
-    private static final Pattern DRIVE = Pattern.compile("[A-Za-z]:.*");
 
     private InsideFolder() {}
 
@@ -27,7 +25,7 @@ public final class InsideFolder {
         if (path == null || path.isBlank() || path.length() > LONGEST) {
             return "is no path";
         }
-        if (path.startsWith("/") || path.startsWith("~") || DRIVE.matcher(path).matches()) {
+        if (path.startsWith("/") || path.startsWith("~") || isOnDrive(path)) {
             return "is no path inside of the folder";
         }
         for (String step : path.split("/", -1)) {
@@ -46,6 +44,11 @@ public final class InsideFolder {
         } catch (InvalidPathException e) {
             return "is no path";
         }
+    }
+
+    private static boolean isOnDrive(String path) {
+        char first = Character.toLowerCase(path.charAt(0));
+        return first >= 'a' && first <= 'z' && path.startsWith(":", 1);
     }
 
     /**

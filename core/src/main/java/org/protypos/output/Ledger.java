@@ -13,11 +13,10 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Map;
 import java.util.TreeMap;
-import java.util.regex.Pattern;
 import org.protypos.diagnostic.Printable;
 
 /**
- * The record of the files written, each with the hash of its content, so that the next run knows which are ours. Several
+ * The record of the files written, each with the checksum of its content, so that the next run knows which are ours. Several
  * contracts may write into one folder: each has the files of its own, and what is the same in two belongs to both.
  */
 final class Ledger {
@@ -26,8 +25,11 @@ final class Ledger {
     /** Who owns the files of a contract that is none of a project. */
     static final String NOBODY = "";
 
-    private static final Pattern MERGE = Pattern.compile("(?m)^<{7}( .*)?$");
-    private static final JsonFactory JSON = new JsonFactory();
+    /** Names of fields are paths, each of them there once: remembering them costs, and saves nothing. */
+    private static final JsonFactory JSON = JsonFactory.builder()
+            .disable(JsonFactory.Feature.CANONICALIZE_FIELD_NAMES)
+            .disable(JsonFactory.Feature.INTERN_FIELD_NAMES)
+            .build();
 
     private final Map<String, Map<String, String>> byOwner;
 
@@ -55,12 +57,13 @@ final class Ledger {
         Path file = folder.resolve(FILE);
         Map<String, Map<String, String>> byOwner = new TreeMap<>();
         if (Files.isRegularFile(file)) {
-            if (MERGE.matcher(Files.readString(file)).find()) {
+            String text = Files.readString(file);
+            if (MergeMarks.first(text) >= 0) {
                 // Neither side is right: what is generated is known by what is in it, and the next run writes the
                 // ledger anew.
                 return new Ledger(new TreeMap<>());
             }
-            try (JsonParser parser = JSON.createParser(file.toFile())) {
+            try (JsonParser parser = JSON.createParser(text)) {
                 parse(parser, byOwner);
             } catch (JsonProcessingException e) {
                 throw refused(e.getOriginalMessage().lines().findFirst().orElse("it is not well-formed"));
@@ -99,7 +102,7 @@ final class Ledger {
                 throw refused("\"" + Printable.of(path) + "\" " + complaint);
             }
             if (parser.nextToken() != JsonToken.VALUE_STRING) {
-                throw refused("the hash of " + path + " is no text");
+                throw refused("the checksum of " + path + " is no text");
             }
             files.put(path, parser.getText());
         }
@@ -110,12 +113,12 @@ final class Ledger {
                 + "; take it from version control again, or delete it with the generated files");
     }
 
-    /** The hash of each file of an owner by its path. */
+    /** The checksum of each file of an owner by its path. */
     Map<String, String> files(String owner) {
         return byOwner.getOrDefault(owner, Map.of());
     }
 
-    /** The hash of each file of all other owners by its path. */
+    /** The checksum of each file of all other owners by its path. */
     Map<String, String> others(String owner) {
         Map<String, String> others = new TreeMap<>();
         byOwner.forEach((other, files) -> {

@@ -28,7 +28,7 @@ public final class OutputFolder {
     private final List<String> removed = new ArrayList<>();
     private final Map<String, List<String>> edits = new LinkedHashMap<>();
     private final Map<String, byte[]> writes = new LinkedHashMap<>();
-    private final Map<String, String> hashes = new TreeMap<>();
+    private final Map<String, String> checksums = new TreeMap<>();
 
     private final String owner;
 
@@ -97,8 +97,8 @@ public final class OutputFolder {
         boolean same = !files.isEmpty()
                 && files.entrySet().parallelStream().allMatch(file -> {
                     try {
-                        return FileHash.of(Files.readAllBytes(InsideFolder.resolve(folder, file.getKey())))
-                                .equals(file.getValue());
+                        return Checksum.isOf(
+                                file.getValue(), Files.readAllBytes(InsideFolder.resolve(folder, file.getKey())));
                     } catch (IOException e) {
                         return false;
                     }
@@ -133,7 +133,7 @@ public final class OutputFolder {
         for (SourceFile file : files) {
             Fresh one = fresh.get(file.path());
             if (one != null) {
-                hashes.put(file.path(), one.hash());
+                checksums.put(file.path(), one.checksum());
                 writes.put(file.path(), one.bytes());
                 added.add(file.path());
                 continue;
@@ -141,7 +141,7 @@ public final class OutputFolder {
             compare(file, before.files(owner), others, overwrite);
         }
         for (Map.Entry<String, String> old : before.files(owner).entrySet()) {
-            if (!hashes.containsKey(old.getKey()) && !others.containsKey(old.getKey())) {
+            if (!checksums.containsKey(old.getKey()) && !others.containsKey(old.getKey())) {
                 stale(old.getKey(), old.getValue(), overwrite);
             }
         }
@@ -152,9 +152,9 @@ public final class OutputFolder {
     }
 
     /** A file that is not there yet. */
-    private record Fresh(byte[] bytes, String hash) {}
+    private record Fresh(byte[] bytes, String checksum) {}
 
-    /** The files that are not there yet; most time goes into their hashes, and all processors have a share in that. */
+    /** The files that are not there yet; all processors have a share in their bytes and checksums. */
     private Map<String, Fresh> fresh(List<SourceFile> files, boolean existing) {
         return files.parallelStream()
                 .filter(file -> !existing || !Files.exists(folder.resolve(file.path())))
@@ -162,7 +162,7 @@ public final class OutputFolder {
                         SourceFile::path,
                         file -> {
                             byte[] bytes = file.text().getBytes(StandardCharsets.UTF_8);
-                            return new Fresh(bytes, FileHash.of(bytes));
+                            return new Fresh(bytes, Checksum.of(bytes));
                         },
                         (one, other) -> one));
     }
@@ -203,12 +203,11 @@ public final class OutputFolder {
         String known = own.getOrDefault(file.path(), others.get(file.path()));
         Path path = folder.resolve(file.path());
         byte[] present = Files.readAllBytes(path);
+        checksums.put(file.path(), Checksum.of(bytes));
         if (known != null && Arrays.equals(present, bytes)) {
-            hashes.put(file.path(), own.containsKey(file.path()) ? own.get(file.path()) : FileHash.of(bytes));
             kept.add(file.path());
             return;
         }
-        hashes.put(file.path(), FileHash.of(bytes));
         boolean marked = isMarked(file.text(), present);
         if (sameText(present, file.text())) {
             // A checkout with other line ends, or a ledger that was lost, makes it no other file.
@@ -230,7 +229,7 @@ public final class OutputFolder {
                     file.path() + " is already there, and protypos did not write it",
                     "move it away, or choose another folder with " + Setting.INTO + " or another package with "
                             + Setting.PACKAGE);
-        } else if (others.containsKey(file.path()) && !others.get(file.path()).equals(FileHash.of(bytes))) {
+        } else if (others.containsKey(file.path()) && !Checksum.isOf(others.get(file.path()), bytes)) {
             findings.error(
                     "shared-file",
                     null,
@@ -253,8 +252,7 @@ public final class OutputFolder {
     /** Whether a file is what was written, be it with other line ends. */
     private static boolean isAsWritten(byte[] present, String known) {
         String plain = new String(present, StandardCharsets.UTF_8).replace("\r\n", "\n");
-        return FileHash.of(present).equals(known)
-                || FileHash.of(plain.getBytes(StandardCharsets.UTF_8)).equals(known);
+        return Checksum.isOf(known, present) || Checksum.isOf(known, plain.getBytes(StandardCharsets.UTF_8));
     }
 
     /** Whether a file begins with the line by which ours are known. */
@@ -287,13 +285,13 @@ public final class OutputFolder {
     }
 
     private void commit(Staging staging, Ledger before) throws IOException {
-        if (writes.isEmpty() && removed.isEmpty() && before.files(owner).equals(hashes)) {
+        if (writes.isEmpty() && removed.isEmpty() && before.files(owner).equals(checksums)) {
             return;
         }
         for (Map.Entry<String, byte[]> write : writes.entrySet()) {
-            staging.write(write.getKey(), write.getValue(), hashes.get(write.getKey()));
+            staging.write(write.getKey(), write.getValue(), checksums.get(write.getKey()));
         }
-        Ledger after = before.with(owner, hashes);
+        Ledger after = before.with(owner, checksums);
         List<String> gone = new ArrayList<>(removed);
         if (after.isEmpty()) {
             gone.add(Ledger.FILE);

@@ -47,8 +47,8 @@ public final class Staging implements AutoCloseable {
     /**
      * What is to be done with a file.
      *
-     * @param before the hash of what is there when it is decided, or {@link #NOTHING}
-     * @param after the hash of what replaces it, or {@link #NOTHING} when it is removed
+     * @param before the checksum of what is there when it is decided, or {@link #NOTHING}
+     * @param after the checksum of what replaces it, or {@link #NOTHING} when it is removed
      */
     private record Action(String before, String after, String path) {
         String line() {
@@ -57,9 +57,12 @@ public final class Staging implements AutoCloseable {
 
         static Action of(String line) {
             String[] parts = line.split(" ", 3);
-            boolean good =
-                    parts.length == 3 && parts[0].matches("-|[0-9a-f]{64}") && parts[1].matches("-|[0-9a-f]{64}");
+            boolean good = parts.length == 3 && isState(parts[0]) && isState(parts[1]);
             return good ? new Action(parts[0], parts[1], parts[2]) : null;
+        }
+
+        private static boolean isState(String text) {
+            return text.equals(NOTHING) || Checksum.isOne(text);
         }
     }
 
@@ -180,11 +183,11 @@ public final class Staging implements AutoCloseable {
      * @throws IOException when the path does not lie inside of the folder, or cannot be written
      */
     public void write(String path, byte[] bytes) throws IOException {
-        write(path, bytes, FileHash.of(bytes));
+        write(path, bytes, Checksum.of(bytes));
     }
 
-    /** Writes a file of which the hash is known. */
-    void write(String path, byte[] bytes, String hash) throws IOException {
+    /** Writes a file of which the checksum is known. */
+    void write(String path, byte[] bytes, String checksum) throws IOException {
         if (fresh) {
             InsideFolder.require(folder, path);
         } else {
@@ -193,7 +196,7 @@ public final class Staging implements AutoCloseable {
         Path target = work.resolve(path);
         makeFolder(target.getParent());
         Files.write(target, bytes);
-        written.put(path, hash);
+        written.put(path, checksum);
     }
 
     private void makeFolder(Path parent) throws IOException {
@@ -226,28 +229,36 @@ public final class Staging implements AutoCloseable {
         delete(work);
     }
 
-    /** The hash of the file that is there. */
+    /** The checksum of the file that is there. */
     private String present(String path) throws IOException {
+        byte[] content = content(path);
+        return content == null ? NOTHING : Checksum.of(content);
+    }
+
+    private byte[] content(String path) throws IOException {
         Path file = InsideFolder.resolve(folder, path);
-        return Files.isRegularFile(file) ? FileHash.of(Files.readAllBytes(file)) : NOTHING;
+        return Files.isRegularFile(file) ? Files.readAllBytes(file) : null;
+    }
+
+    private static boolean isIn(String state, byte[] content) {
+        return content == null ? state.equals(NOTHING) : Checksum.isOf(state, content);
     }
 
     private void move(List<Action> actions) throws IOException {
         for (Action action : actions) {
-            String present = present(action.path);
+            byte[] present = content(action.path);
             Path target = folder.resolve(action.path);
-            if (present.equals(action.after)) {
+            if (isIn(action.after, present)) {
                 continue;
             }
-            if (!present.equals(action.before)) {
+            if (!isIn(action.before, present)) {
                 left.add(action.path);
             } else if (action.after.equals(NOTHING)) {
                 Files.deleteIfExists(target);
                 removeEmptyFolders(target.getParent());
             } else {
                 Path file = work.resolve(action.path);
-                if (Files.isRegularFile(file)
-                        && FileHash.of(Files.readAllBytes(file)).equals(action.after)) {
+                if (Files.isRegularFile(file) && Checksum.isOf(action.after, Files.readAllBytes(file))) {
                     makeFolder(target.getParent());
                     WholeFile.moveOver(file, target);
                 }

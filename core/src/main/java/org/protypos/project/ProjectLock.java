@@ -20,14 +20,13 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.GivenFile;
 import org.protypos.diagnostic.Printable;
 import org.protypos.diagnostic.SourceText;
 import org.protypos.naming.GivenNames;
 import org.protypos.output.InsideFolder;
+import org.protypos.output.MergeMarks;
 import org.protypos.target.Targets;
 
 /**
@@ -40,8 +39,12 @@ final class ProjectLock {
     /** The code of findings about a lock file that is not believed. */
     static final String BROKEN = "lock-file";
 
-    private static final JsonFactory JSON = new JsonFactory();
-    private static final Pattern MERGE = Pattern.compile("(?m)^(<{7}|={7}|>{7})( .*)?$");
+    /** Names of fields are those of components, each of them there once: remembering them costs, and saves nothing. */
+    private static final JsonFactory JSON = JsonFactory.builder()
+            .disable(JsonFactory.Feature.CANONICALIZE_FIELD_NAMES)
+            .disable(JsonFactory.Feature.INTERN_FIELD_NAMES)
+            .build();
+
     private static final int VERSION = 1;
     private static final long LONGEST = 256L << 20;
 
@@ -67,11 +70,11 @@ final class ProjectLock {
 
     /** Likewise, of a text. */
     static PinnedContract read(SourceText text, Findings findings) throws IOException {
-        Matcher merge = MERGE.matcher(text.text());
-        if (merge.find()) {
+        int merge = MergeMarks.first(text.text());
+        if (merge >= 0) {
             findings.error(
                     BROKEN,
-                    text.at(merge.start()),
+                    text.at(merge),
                     "the lock file has the marks of a merge that nobody has finished",
                     "type: protypos repair");
             return null;

@@ -6,7 +6,6 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.TreeSet;
-import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.protypos.naming.GivenNames;
 import org.protypos.output.FileHash;
@@ -57,8 +56,19 @@ record Shortened(Map<String, String> namespaces) {
     }
 
     private static String replaced(String designator, Map<String, String> by) {
-        return BRACES.matcher(designator)
-                .replaceAll(
-                        found -> Matcher.quoteReplacement("{" + by.getOrDefault(found.group(1), found.group(1)) + "}"));
+        StringBuilder replaced = new StringBuilder(designator.length() + 64);
+        int from = 0;
+        int open = designator.indexOf('{');
+        while (open >= 0) {
+            int close = designator.indexOf('}', open);
+            if (close < 0) {
+                break;
+            }
+            String name = designator.substring(open + 1, close);
+            replaced.append(designator, from, open + 1).append(by.getOrDefault(name, name));
+            from = close;
+            open = designator.indexOf('{', close);
+        }
+        return replaced.append(designator, from, designator.length()).toString();
     }
 }

@@ -1,6 +1,6 @@
 package org.protypos.target;
 
-import java.util.Locale;
+import java.util.HexFormat;
 import java.util.function.BiFunction;
 
 /** Puts text of a contract into source of languages that write literals as C does, where it must stay text. */
@@ -12,24 +12,27 @@ public final class ContractText {
     /** A string literal. Whatever is not a plain letter, digit or sign is written as an escape. */
     public static String literal(String text) {
         StringBuilder literal = new StringBuilder(text.length() + 2).append('"');
+        int from = 0;
         for (int i = 0; i < text.length(); i++) {
             char c = text.charAt(i);
-            switch (c) {
-                case '"' -> literal.append("\\\"");
-                case '\\' -> literal.append("\\\\");
-                case '\n' -> literal.append("\\n");
-                case '\r' -> literal.append("\\r");
-                case '\t' -> literal.append("\\t");
-                default -> {
-                    if (c >= ' ' && c <= '~') {
-                        literal.append(c);
-                    } else {
-                        literal.append(String.format(Locale.ROOT, "\\u%04x", (int) c));
-                    }
-                }
+            if (c < ' ' || c > '~' || c == '"' || c == '\\') {
+                literal.append(text, from, i).append(escape(c));
+                from = i + 1;
             }
         }
+        literal.append(text, from, text.length());
         return literal.append('"').toString();
+    }
+
+    private static String escape(char c) {
+        return switch (c) {
+            case '"' -> "\\\"";
+            case '\\' -> "\\\\";
+            case '\n' -> "\\n";
+            case '\r' -> "\\r";
+            case '\t' -> "\\t";
+            default -> "\\u" + HexFormat.of().toHexDigits(c);
+        };
     }
 
     /**

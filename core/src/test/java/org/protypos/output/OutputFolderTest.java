@@ -165,6 +165,35 @@ class OutputFolderTest {
         assertThat(Ledger.read(home.resolve("out")).files("")).containsOnlyKeys("A.java");
     }
 
+    /** Ledgers of earlier versions hashed files with SHA-256: what nobody has edited since is known by that. */
+    @Test
+    void whatEarlierVersionsWroteIsKnown() throws IOException {
+        write(file("A.java", "1"), file("B.java", "2"));
+        Path ledger = home.resolve("out").resolve(Ledger.FILE);
+        String now = Files.readString(ledger);
+        Files.writeString(ledger, now.replace(checksum("1"), hash("1")).replace(checksum("2"), hash("2")));
+        assertThat(Files.readString(ledger)).isNotEqualTo(now);
+        Files.writeString(home.resolve("out/B.java"), "edited");
+        WriteReport edited = write(file("A.java", "1"), file("B.java", "new"));
+        assertThat(edited.findings()).extracting("code").containsExactly("edited-by-hand");
+        assertThat(OutputFolder.asWritten(home.resolve("out"), "")).isNull();
+        Files.writeString(home.resolve("out/B.java"), "2");
+        assertThat(OutputFolder.asWritten(home.resolve("out"), "")).isNotNull();
+        assertThat(write(file("A.java", "1"), file("B.java", "2")).kept()).hasSize(2);
+        assertThat(Files.readString(ledger)).isEqualTo(now);
+    }
+
+    /** The check values that the catalogues of such checks give for the nine digits. */
+    @Test
+    void checksumsAreThoseOfTheStandards() {
+        assertThat(checksum("123456789")).isEqualTo("e3069283cbf43926");
+        assertThat(checksum("")).isEqualTo("0000000000000000");
+    }
+
+    private static String checksum(String content) {
+        return Checksum.of(content.getBytes(StandardCharsets.UTF_8));
+    }
+
     private static String hash(String content) {
         return FileHash.of(content.getBytes(StandardCharsets.UTF_8));
     }

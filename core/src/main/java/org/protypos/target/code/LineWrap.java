@@ -70,7 +70,7 @@ public final class LineWrap {
         for (int i = 0; i <= limit; i++) {
             char c = line.charAt(i);
             if (c == '"' || c == '\'') {
-                i = endOfLiteral(line, i);
+                i = endOfLiteral(line, i, limit);
                 continue;
             }
             boolean breaks = false;
@@ -104,9 +104,10 @@ public final class LineWrap {
         return false;
     }
 
-    private static int endOfLiteral(String line, int start) {
+    /** Where a literal ends; one that goes on behind the limit need not be read to its end. */
+    private static int endOfLiteral(String line, int start, int limit) {
         int i = start + 1;
-        while (i < line.length() && line.charAt(i) != line.charAt(start)) {
+        while (i <= limit && line.charAt(i) != line.charAt(start)) {
             i += line.charAt(i) == '\\' ? 2 : 1;
         }
         return i;
