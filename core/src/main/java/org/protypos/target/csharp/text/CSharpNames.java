@@ -28,6 +28,8 @@ public final class CSharpNames implements ClassRules {
     private static final int MOST_PARAMETERS = 64;
 
     private static final int MOST_SYMBOLS = 3;
+    /** A word with more digits is the number of something, which stays as it is. */
+    private static final int MOST_DIGITS = 2;
 
     private static final Set<String> KEYWORDS = Set.of(
             ("abstract as base bool break byte case catch char checked class const continue decimal default delegate do"
@@ -123,8 +125,16 @@ public final class CSharpNames implements ClassRules {
 
     @Override
     public String typeName(String xmlName) {
-        String name = joined(words(xmlName));
+        List<String> words = words(xmlName);
+        String name = joined(isShouted(xmlName, words) ? calmed(words) : words);
         return legal(name.isEmpty() ? "Unnamed" : name);
+    }
+
+    /** Whether a name has several words with signs between them, and nothing but capitals: what stands alone may be an acronym. */
+    private static boolean isShouted(String xmlName, List<String> words) {
+        return words.size() > 1
+                && xmlName.chars().noneMatch(Character::isLowerCase)
+                && words.stream().mapToInt(String::length).sum() < xmlName.length();
     }
 
     /** Words in one, each with a capital. */
@@ -257,18 +267,21 @@ public final class CSharpNames implements ClassRules {
         }
         String minus = text.matches("-[0-9].*") ? "Minus" : "";
         List<String> words = words(text);
-        String name = words.isEmpty()
-                ? symbols(text)
-                : joined(words.stream().map(CSharpNames::calmed).toList());
+        String name = words.isEmpty() ? symbols(text) : joined(calmed(words));
         if (name.length() > LONGEST_CONSTANT) {
             name = name.substring(0, LONGEST_CONSTANT - 9) + String.format(Locale.ROOT, "_%08x", text.hashCode());
         }
         return minus.isEmpty() && !isStart(name.charAt(0)) ? "_" + name : minus + name;
     }
 
-    /** A word without its capitals behind the first, when it has nothing but capitals. */
+    private static List<String> calmed(List<String> words) {
+        return words.stream().map(CSharpNames::calmed).toList();
+    }
+
+    /** A word without its capitals behind the first, when it has nothing but capitals and is no number of something. */
     private static String calmed(String word) {
-        boolean shouts = word.length() > 2 && word.equals(word.toUpperCase(Locale.ROOT));
+        boolean numbered = word.chars().filter(Character::isDigit).count() > MOST_DIGITS;
+        boolean shouts = word.length() > 2 && !numbered && word.equals(word.toUpperCase(Locale.ROOT));
         return shouts ? word.charAt(0) + word.substring(1).toLowerCase(Locale.ROOT) : word;
     }
 
