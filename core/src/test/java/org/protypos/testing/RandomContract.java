@@ -301,8 +301,10 @@ public final class RandomContract {
 
     private void write(Type type) {
         schema.append("<xs:complexType name=\"").append(type.name).append('"');
+        // Text alone has nothing to mix with, whatever is said.
+        boolean mixed = type.mixed || type.text != null && type.attributes.size() % 2 == 1;
         schema.append(type.isAbstract ? " abstract=\"true\"" : "")
-                .append(type.mixed ? " mixed=\"true\"" : "")
+                .append(mixed ? " mixed=\"true\"" : "")
                 .append('>');
         boolean derived = type.base != null || type.text != null;
         if (derived) {

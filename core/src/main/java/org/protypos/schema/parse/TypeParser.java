@@ -32,9 +32,11 @@ final class TypeParser {
         Element complex = element.child(Xml.XSD, "complexContent");
         Element content = simple != null ? simple : complex;
         Element derivation = content == null ? null : derivation(content);
-        // What the content says of itself counts more (XML Schema Part 1, section 3.4.2).
+        // What the content says of itself counts more, and text alone has nothing to mix (XML Schema Part 1, section
+        // 3.4.2).
         boolean own = complex != null && complex.attribute("mixed") != null;
-        boolean mixed = SchemaScope.flag(own ? complex : element, "mixed");
+        boolean text = derivation != null && (simple != null || scope.notes().isText(element));
+        boolean mixed = !text && SchemaScope.flag(own ? complex : element, "mixed");
         Place place = element.place();
         if (derivation == null) {
             return new ComplexType(
@@ -49,7 +51,6 @@ final class TypeParser {
                     SchemaScope.documentation(element),
                     place);
         }
-        boolean text = simple != null || scope.notes().isText(element);
         ComplexType type = new ComplexType(
                 name,
                 SchemaScope.flag(element, "abstract"),
