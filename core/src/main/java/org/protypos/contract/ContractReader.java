@@ -23,7 +23,7 @@ public final class ContractReader {
         findings.addAll(documents.findings());
         findings.addAll(schema.findings());
         findings.addAll(wsdl.findings());
-        NameFinder names = new NameFinder(documents.missing(), findings);
+        NameFinder names = new NameFinder(documents, findings);
         new SchemaReferences(schema, names, findings).check();
         new WsdlReferences(wsdl, schema, names, findings).check();
         names.finish();

@@ -13,7 +13,9 @@ import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.diagnostic.Place;
+import org.protypos.source.Documents;
 import org.protypos.source.Element;
+import org.protypos.source.MissingDocument;
 import org.protypos.source.Xml;
 
 /**
@@ -28,12 +30,15 @@ final class NameFinder {
 
     private final Findings findings;
     private final Map<String, Guess> guesses = new HashMap<>();
+    private final Documents documents;
     private final Map<String, Element> missing = new HashMap<>();
+    private Map<String, Element> unlocated;
     private final Map<Element, Set<String>> needed = new LinkedHashMap<>();
 
-    NameFinder(List<Element> missingDocuments, Findings findings) {
+    NameFinder(Documents documents, Findings findings) {
+        this.documents = documents;
         this.findings = findings;
-        for (Element reference : missingDocuments) {
+        for (Element reference : documents.missing()) {
             String namespace = reference.attribute("namespace");
             String target = reference.document().root().attribute("targetNamespace");
             String expected = namespace != null || reference.name().equals("import") ? namespace : target;
@@ -50,7 +55,8 @@ final class NameFinder {
 
     /** Reports a name that is not there. */
     void unresolved(String kind, QName name, Place place, Collection<QName> existing) {
-        Element reference = missing.get(name.getNamespaceURI());
+        Element reference =
+                missing.getOrDefault(name.getNamespaceURI(), unlocated().get(name.getNamespaceURI()));
         // Where one name is missing, it often is so in hundreds of places.
         boolean known = guesses.containsKey(kind + " " + name);
         if (!known && guesses.size() >= MOST_GUESSES) {
@@ -96,15 +102,44 @@ final class NameFinder {
     /** Reports what the documents that could not be read were needed for. */
     void finish() {
         needed.forEach((reference, names) -> {
+            String shown = names.stream().limit(SHOWN).collect(Collectors.joining(", "))
+                    + (names.size() > SHOWN ? " and " + (names.size() - SHOWN) + " more" : "");
+            if (unlocated().containsValue(reference)) {
+                String namespace = reference.attribute("namespace");
+                findings.error(
+                        "document-needed",
+                        reference.place(),
+                        "this import does not say where the document" + of(namespace) + " is, which is needed for "
+                                + shown,
+                        MissingDocument.cure(namespace, reference.document().location()));
+                return;
+            }
             String attribute = reference.attribute("location") == null ? "schemaLocation" : "location";
-            String shown = names.stream().limit(SHOWN).collect(Collectors.joining(", "));
             findings.error(
                     "document-needed",
                     reference.place(attribute),
-                    "the document that cannot be read is needed for " + shown
-                            + (names.size() > SHOWN ? " and " + (names.size() - SHOWN) + " more" : ""),
+                    "the document that cannot be read is needed for " + shown,
                     "make it readable: the contract cannot be used without it");
         });
+    }
+
+    /** The imports that lead to no document, by their namespaces, none of which any document has. */
+    private Map<String, Element> unlocated() {
+        if (unlocated == null) {
+            unlocated = new HashMap<>();
+            List<Element> schemas = documents.schemas();
+            for (Element schema : schemas) {
+                for (Element reference : schema.children(Xml.XSD, "import")) {
+                    if (reference.attribute("namespace") != null
+                            && reference.attribute("schemaLocation") == null
+                            && !documents.links().containsKey(reference)) {
+                        unlocated.putIfAbsent(reference.attribute("namespace").strip(), reference);
+                    }
+                }
+            }
+            schemas.forEach(schema -> unlocated.remove(schema.attribute("targetNamespace")));
+        }
+        return unlocated;
     }
 
     /** A document that a schema refers to holds schema components, one that a WSDL document imports the others. */
@@ -118,6 +153,10 @@ final class NameFinder {
                 .filter(other -> other.getNamespaceURI().equals(name.getNamespaceURI()))
                 .map(QName::getLocalPart)
                 .toList();
+    }
+
+    private static String of(String namespace) {
+        return namespace.isEmpty() ? " without a namespace" : " of namespace " + namespace;
     }
 
     private static String in(String namespace) {
