@@ -7,11 +7,10 @@ import java.util.stream.Stream;
 import javax.xml.namespace.QName;
 import org.protypos.schema.facet.Facet;
 import org.protypos.schema.facet.FacetKind;
+import org.protypos.source.Xml;
 
 /** The built-in simple types (XML Schema Part 2, section 3) and the attributes of the XML namespace. */
 public final class Builtins {
-    private static final String XSD = "http://www.w3.org/2001/XMLSchema";
-    private static final String XML = "http://www.w3.org/XML/1998/namespace";
     /** Types that XML Schema 1.1 adds, each with the older type that its values are read as. */
     private static final Map<String, String> LATER = Map.of(
             "anyAtomicType", "anySimpleType",
@@ -34,7 +33,7 @@ public final class Builtins {
 
     /** The name of a built-in type. */
     public static QName name(String local) {
-        return new QName(XSD, local);
+        return new QName(Xml.XSD, local);
     }
 
     /** The built-in simple type of a name, or null. */
@@ -49,7 +48,7 @@ public final class Builtins {
 
     /** The older type that the values of a built-in type of XML Schema 1.1 are read as, or null for any other name. */
     public static QName olderType(QName name) {
-        String older = name.getNamespaceURI().equals(XSD) ? LATER.get(name.getLocalPart()) : null;
+        String older = name.getNamespaceURI().equals(Xml.XSD) ? LATER.get(name.getLocalPart()) : null;
         return older == null ? null : name(older);
     }
 
@@ -87,6 +86,6 @@ public final class Builtins {
             null);
 
     private static AttributeDeclaration xmlAttribute(String local, TypeReference type) {
-        return new AttributeDeclaration(new QName(XML, local), type, null, null, "", null);
+        return new AttributeDeclaration(new QName(Xml.XML, local), type, null, null, "", null);
     }
 }

@@ -11,6 +11,7 @@ import java.util.Random;
 import javax.xml.namespace.QName;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.protypos.binding.ProposedRule;
 import org.protypos.binding.RuleReader;
@@ -121,6 +122,37 @@ class MessageCheckerTest {
         }
         assertThat(wrong).isGreaterThan(MESSAGES / 3);
         assertThat(fitting).isGreaterThan(wrong / 2);
+    }
+
+    /** Where a wildcard wants declared attributes, those of XML itself are so by a schema that refers to them, and by no other. */
+    @ParameterizedTest
+    @CsvSource({
+        "strict, '', ''",
+        "lax, '', ''",
+        "strict, <xs:attribute ref='xml:lang'/>, xml.xsd",
+        "strict, <xs:attribute name='lang'/>, ''",
+    })
+    void attributesOfXmlAreKnownWhereASchemaRefersToThem(
+            String processing, String attribute, String imported, @TempDir Path folder) throws Exception {
+        Files.writeString(folder.resolve("xml.xsd"), """
+                <xs:schema xmlns:xs='http://www.w3.org/2001/XMLSchema' targetNamespace='http://www.w3.org/XML/1998/namespace'>
+                <xs:attribute name='lang' type='xs:language'/></xs:schema>
+                """);
+        Path schema = Files.writeString(folder.resolve("log.xsd"), """
+                <xs:schema xmlns:xs='http://www.w3.org/2001/XMLSchema' targetNamespace='urn:log' xmlns='urn:log'>
+                %s<xs:element name='log'><xs:complexType><xs:anyAttribute namespace='##other' processContents='%s'/>
+                </xs:complexType></xs:element><xs:attributeGroup name='any'>%s</xs:attributeGroup></xs:schema>
+                """.formatted(
+                        imported.isEmpty()
+                                ? ""
+                                : "<xs:import namespace='http://www.w3.org/XML/1998/namespace' schemaLocation='"
+                                        + imported + "'/>",
+                        processing,
+                        attribute));
+        String message = "<log xmlns='urn:log' xml:lang='en'/>";
+        Contract contract = ContractReader.read(DocumentGatherer.gather(List.of(schema.toString()), null));
+        assertThat(contract.isSound()).isTrue();
+        assertThat(isValid(contract, read(message))).isEqualTo(Infoset.complaint(schema, message) == null);
     }
 
     private static boolean isValid(Contract contract, MessageElement message) {

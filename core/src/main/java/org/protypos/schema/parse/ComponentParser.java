@@ -215,8 +215,10 @@ final class ComponentParser {
                     default -> AttributeUse.Use.OPTIONAL;
                 };
         if (element.attribute("ref") != null) {
+            QName reference = scope.reference(element, "ref");
+            scope.notes().use(reference.getNamespaceURI());
             return new AttributeUse(
-                    scope.reference(element, "ref"),
+                    reference,
                     null,
                     use,
                     element.attribute("default"),

@@ -18,7 +18,8 @@ import org.protypos.source.Xml;
 /**
  * What is noted while schemas are read, for what shows only when all of them are: extensions in complex content that add
  * attributes alone, whose content is that of their base, text of a simple type too (XML Schema Part 1, section 3.4.2,
- * complex content, clause 4.2.1), and whether somebody refers to the element that holds a schema.
+ * complex content, clause 4.2.1), and whether somebody refers to the element that holds a schema, or to what XML itself
+ * defines.
  */
 final class ReadingNotes {
     /** The element that holds a schema. */
@@ -27,6 +28,7 @@ final class ReadingNotes {
     private final Set<Element> texts;
     private final Map<Element, ComplexType> empty = new LinkedHashMap<>();
     private boolean refersToSchemas;
+    private boolean refersToXml;
 
     /** @param texts the definitions that are known to inherit text */
     ReadingNotes(Set<Element> texts) {
@@ -41,6 +43,16 @@ final class ReadingNotes {
     /** Whether there was a reference to the element that holds a schema. */
     boolean refersToSchemas() {
         return refersToSchemas;
+    }
+
+    /** Notes that a namespace is imported, or that an attribute of it is referred to. */
+    void use(String namespace) {
+        refersToXml |= namespace.equals(Xml.XML);
+    }
+
+    /** Whether a schema refers to attributes that XML itself defines; nobody else knows of them. */
+    boolean refersToXml() {
+        return refersToXml;
     }
 
     /** Whether a definition is known to inherit text. */

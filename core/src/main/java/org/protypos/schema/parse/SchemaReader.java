@@ -192,6 +192,7 @@ public final class SchemaReader {
     private void importSchema(Element reference, String target) {
         String namespace = reference.attribute("namespace");
         String wanted = namespace == null ? "" : namespace.strip();
+        notes.use(wanted);
         if (wanted.equals(target)) {
             findings.warning(
                     "self-import",
@@ -254,8 +255,10 @@ public final class SchemaReader {
 
     private SchemaComponents collected() {
         table.tellClashes(sets::areOne);
-        for (AttributeDeclaration attribute : Builtins.xmlAttributes()) {
-            table.attributes.putIfAbsent(attribute.name(), attribute);
+        if (notes.refersToXml()) {
+            for (AttributeDeclaration attribute : Builtins.xmlAttributes()) {
+                table.attributes.putIfAbsent(attribute.name(), attribute);
+            }
         }
         Map<QName, List<QName>> substitutions = new LinkedHashMap<>();
         for (ElementDeclaration element : table.elements.values()) {
