@@ -46,6 +46,17 @@ final class DerivationConstraints {
 
     void check(ComplexType type) {
         TypeModel base = vocabulary.type(type.base());
+        if (base != null
+                && base.isAnything()
+                && type.derivation() == ComplexType.Derivation.EXTENSION
+                && type.particle() != null) {
+            findings.warning(
+                    "base-kind",
+                    type.base().place(),
+                    Told.name(type)
+                            + " adds elements behind those of xs:anyType, which may be any: where they begin cannot be told",
+                    "leave out xs:complexContent and xs:extension: the type is taken for one that has these elements alone");
+        }
         if (base == null || base.isAnything() || type.place() == null || type.isEncodedArray()) {
             return;
         }

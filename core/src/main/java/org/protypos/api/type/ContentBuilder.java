@@ -53,7 +53,7 @@ final class ContentBuilder {
     }
 
     private Content<Member> group(Particle particle, ModelGroup group, boolean required, String hint) {
-        if (group.particles().isEmpty()) {
+        if (holdsNothing(group)) {
             return new Content.InSequence<>(List.of(), true);
         }
         if (particle.repeats()) {
@@ -72,6 +72,14 @@ final class ContentBuilder {
             case CHOICE -> new Content.OneOf<>(List.copyOf(parts), optional);
             case ALL -> new Content.InAnyOrder<>(List.copyOf(parts), optional);
         };
+    }
+
+    /** Whether there is no element in a group, however deep. */
+    private boolean holdsNothing(ModelGroup group) {
+        return group.particles().stream().map(Particle::term).allMatch(term -> {
+            ModelGroup inner = types.schema().group(term);
+            return inner != null && holdsNothing(inner);
+        });
     }
 
     private static boolean isOneLeaf(ModelGroup group) {

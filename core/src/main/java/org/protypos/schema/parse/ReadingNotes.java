@@ -91,12 +91,16 @@ final class ReadingNotes {
         return known.getOrDefault(type, text);
     }
 
-    /** Whether a type adds nothing to the content of its base (clauses 2.1 and 4.2.1). */
+    /** Whether a type adds neither elements nor text to the content of its base (clauses 2.1 and 4.2.1). */
     static boolean isEmptyExtension(ComplexType type) {
+        return addsNoElements(type) && !type.mixed();
+    }
+
+    /** Whether a type extends its base by no elements. */
+    static boolean addsNoElements(ComplexType type) {
         return type.derivation() == ComplexType.Derivation.EXTENSION
                 && type.content() instanceof ComplexType.ElementContent content
-                && (content.particle() == null || isEmpty(content.particle()))
-                && !type.mixed();
+                && (content.particle() == null || isEmpty(content.particle()));
     }
 
     private static boolean isEmpty(Particle particle) {

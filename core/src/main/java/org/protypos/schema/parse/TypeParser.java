@@ -5,13 +5,16 @@ import java.util.List;
 import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
+import org.protypos.schema.Attributes;
 import org.protypos.schema.Builtins;
 import org.protypos.schema.ComplexType;
+import org.protypos.schema.ModelGroup;
 import org.protypos.schema.Particle;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
 import org.protypos.schema.TypeReference;
+import org.protypos.schema.Wildcard;
 import org.protypos.schema.facet.Facet;
 import org.protypos.schema.facet.FacetKind;
 import org.protypos.source.Element;
@@ -64,10 +67,31 @@ final class TypeParser {
                 scope.block(element),
                 SchemaScope.documentation(element),
                 place);
+        if (SchemaComponents.ANY_TYPE.equals(type.base().name()) && ReadingNotes.addsNoElements(type)) {
+            return anything(type);
+        }
         if (ReadingNotes.isEmptyExtension(type)) {
             scope.notes().add(element, type);
         }
         return type;
+    }
+
+    /** What extends {@code xs:anyType} by attributes alone has its content, as if it had said so (section 3.4.7). */
+    private static ComplexType anything(ComplexType type) {
+        Wildcard any = new Wildcard(List.of("##any"), "", Wildcard.Processing.LAX, type.place());
+        Particle content = new Particle(any, 0, Particle.UNBOUNDED);
+        return new ComplexType(
+                type.name(),
+                type.isAbstract(),
+                true,
+                ComplexType.Derivation.RESTRICTION,
+                type.base(),
+                new ComplexType.ElementContent(new Particle(
+                        new ModelGroup(ModelGroup.Compositor.SEQUENCE, List.of(content), type.place()), 1, 1)),
+                new Attributes(type.attributes().uses(), type.attributes().groups(), any),
+                type.block(),
+                type.documentation(),
+                type.place());
     }
 
     private Element derivation(Element content) {
