@@ -46,16 +46,8 @@ final class DerivationConstraints {
 
     void check(ComplexType type) {
         TypeModel base = vocabulary.type(type.base());
-        if (base != null
-                && base.isAnything()
-                && type.derivation() == ComplexType.Derivation.EXTENSION
-                && type.particle() != null) {
-            findings.warning(
-                    "base-kind",
-                    type.base().place(),
-                    Told.name(type)
-                            + " adds elements behind those of xs:anyType, which may be any: where they begin cannot be told",
-                    "leave out xs:complexContent and xs:extension: the type is taken for one that has these elements alone");
+        if (base != null && base.isAnything()) {
+            ofAnything(type);
         }
         if (base == null || base.isAnything() || type.place() == null || type.isEncodedArray()) {
             return;
@@ -71,6 +63,24 @@ final class DerivationConstraints {
             extended(type, base);
         } else if (base.text() == null) {
             restricted(type, own, base);
+        }
+    }
+
+    /** What is made of anything has no text of its own to speak of, and no end behind which something could be added. */
+    private void ofAnything(ComplexType type) {
+        if (type.content() instanceof ComplexType.SimpleContent content && content.type() == null) {
+            findings.warning(
+                    "base-kind",
+                    type.base().place(),
+                    "the text of " + Told.name(type) + " is of xs:anyType, which is not text alone",
+                    "name a type such as xs:string");
+        } else if (type.derivation() == ComplexType.Derivation.EXTENSION && type.particle() != null) {
+            findings.warning(
+                    "base-kind",
+                    type.base().place(),
+                    Told.name(type)
+                            + " adds elements behind those of xs:anyType, which may be any: where they begin cannot be told",
+                    "leave out xs:complexContent and xs:extension: the type is taken for one that has these elements alone");
         }
     }
 

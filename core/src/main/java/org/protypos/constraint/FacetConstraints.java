@@ -249,6 +249,14 @@ final class FacetConstraints {
         atMost(own.get(TOTAL_DIGITS), inherited.get(TOTAL_DIGITS));
         atMost(own.get(FRACTION_DIGITS), inherited.get(FRACTION_DIGITS));
         together(own, nearest(FRACTION_DIGITS, own, inherited), nearest(TOTAL_DIGITS, own, inherited));
+        Facet total = own.get(TOTAL_DIGITS);
+        if (count(total) != null && count(total).signum() == 0) {
+            findings.warning(
+                    "facet-unfit",
+                    total.place(),
+                    shown(total) + " leaves no value: a number has one digit at least",
+                    "write how many digits there may be, or leave it out");
+        }
         Facet fraction = own.get(FRACTION_DIGITS);
         boolean whole = rule.builtin() != null && BuiltIn.of(rule.builtin()).isWhole();
         if (whole && count(fraction) != null && count(fraction).signum() > 0) {
