@@ -3,12 +3,24 @@ package org.protypos.api.type;
 import java.util.List;
 import java.util.function.Function;
 import org.protypos.schema.BuiltIn;
+import org.protypos.schema.facet.FacetKind;
 import org.protypos.schema.facet.FacetStep;
 
 /** What the contract demands of the values of a simple type, from the built-in type on outwards. */
 public sealed interface ValueFacets {
     /** Whether this demands more than the kind of value that a target gives the type can hold anyway. */
     boolean demandsMore();
+
+    /** Whether a pattern is part of it, which is about texts: other facets are about what these mean. */
+    default boolean isAboutText() {
+        return map(new Cases<>(
+                builtIn -> false,
+                list -> list.item().isAboutText(),
+                union -> union.members().stream().anyMatch(ValueFacets::isAboutText),
+                narrowed -> narrowed.step().kind() == FacetKind.PATTERN
+                        || narrowed.base().isAboutText(),
+                fixed -> fixed.base().isAboutText()));
+    }
 
     /** What becomes of it in the case that it is. */
     <R> R map(Cases<R> cases);

@@ -237,14 +237,12 @@ public abstract class ContentChecking {
             lines.block("if ($L != null)", value);
         }
         Code there = dialect.there(property.type(), property.isAbsentable(), value);
-        lines.line(
-                "$L;",
-                to(
-                        "value",
-                        "$L, $L, $N",
-                        dialect.label(property),
-                        dialect.print(property.type(), there),
-                        rule(property, facets)));
+        Code ordinary = dialect.print(property.type(), there);
+        // What came in another way than ours is written in that again, so it is what a pattern is about; nothing may
+        // stand for a default.
+        boolean odd = property.hasOddText() && property.defaultValue() == null && facets.isAboutText();
+        Code printed = odd ? dialect.keptText(property, Code.of("$L", 0), ordinary) : ordinary;
+        lines.line("$L;", to("value", "$L, $L, $N", dialect.label(property), printed, rule(property, facets)));
         if (guarded) {
             lines.close();
         }

@@ -49,9 +49,6 @@ public abstract class ContentWriting {
     /** The head of a loop over the values of a property, each called {@code item}. */
     protected abstract Code each(Property property);
 
-    /** The text of a value as the message had it, if that is known, and its ordinary text if not. */
-    protected abstract Code keptText(Property property, Code index, Code ordinary);
-
     /** What stands for a class itself. */
     protected abstract Code classItself(PlannedClass type);
 
@@ -75,7 +72,7 @@ public abstract class ContentWriting {
     /** The expression that makes text of a value, in the way the message had it. */
     public final Code printed(Property property, Code value, Code index) {
         Code ordinary = dialect.print(property.type(), value);
-        return owner != null && property.hasOddText() ? keptText(property, index, ordinary) : ordinary;
+        return owner != null && property.hasOddText() ? dialect.keptText(property, index, ordinary) : ordinary;
     }
 
     /** Writes what writes content. */

@@ -30,6 +30,9 @@ public interface Dialect {
     /** Where the values of a property are kept, which is nothing as long as there are none. */
     Code kept(Property property);
 
+    /** The text of a value as the message had it, if that is known, and its ordinary text if not. */
+    Code keptText(Property property, Code index, Code ordinary);
+
     /** The flag that says that the element of a property is there and nil. */
     Code nilFlag(Property property);
 

@@ -35,6 +35,11 @@ record CSharpDialect(CSharpTypes types, FieldNames fields) implements Dialect {
     }
 
     @Override
+    public Code keptText(Property property, Code index, Code ordinary) {
+        return Code.of("this.KeptXmlText(nameof($N), $L, $L)", property.name(), index, ordinary);
+    }
+
+    @Override
     public Code nilFlag(Property property) {
         return Code.of("this.$N", property.nilName());
     }

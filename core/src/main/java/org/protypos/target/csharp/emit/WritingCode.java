@@ -31,11 +31,6 @@ final class WritingCode extends ContentWriting {
     }
 
     @Override
-    protected Code keptText(Property property, Code index, Code ordinary) {
-        return Code.of("this.KeptXmlText(nameof($N), $L, $L)", property.name(), index, ordinary);
-    }
-
-    @Override
     protected Code classItself(PlannedClass type) {
         return Code.of("typeof($T)", context.ref(type));
     }

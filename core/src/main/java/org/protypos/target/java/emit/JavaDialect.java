@@ -36,6 +36,11 @@ record JavaDialect(JavaTypes types) implements Dialect {
     }
 
     @Override
+    public Code keptText(Property property, Code index, Code ordinary) {
+        return Code.of("kept($S, $L, $L)", field(property), index, ordinary);
+    }
+
+    @Override
     public Code nilFlag(Property property) {
         return Code.of("this.$N", JavaNames.variable(property.nilName()));
     }

@@ -28,11 +28,6 @@ final class WritingCode extends ContentWriting {
     }
 
     @Override
-    protected Code keptText(Property property, Code index, Code ordinary) {
-        return Code.of("kept($S, $L, $L)", JavaDialect.field(property), index, ordinary);
-    }
-
-    @Override
     protected Code classItself(PlannedClass type) {
         return Code.of("$T.class", context.ref(type));
     }
