@@ -132,7 +132,8 @@ final class NameFinder {
                 for (Element reference : schema.children(Xml.XSD, "import")) {
                     if (reference.attribute("namespace") != null
                             && reference.attribute("schemaLocation") == null
-                            && !documents.links().containsKey(reference)) {
+                            && !documents.links().containsKey(reference)
+                            && !documents.missing().contains(reference)) {
                         unlocated.putIfAbsent(reference.attribute("namespace").strip(), reference);
                     }
                 }
