@@ -5,8 +5,6 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.TreeSet;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import org.protypos.naming.Designator;
 import org.protypos.source.Xml;
 
@@ -15,8 +13,6 @@ import org.protypos.source.Xml;
  * are the same under another name when nothing but digits sets them apart, or when each is the only one.
  */
 final class Namespaces {
-    private static final Pattern BRACES = Pattern.compile("\\{([^}]*)\\}");
-
     /** For new namespaces the old ones that they were. */
     private final Map<String, String> renamed = new LinkedHashMap<>();
 
@@ -65,9 +61,7 @@ final class Namespaces {
         if (text == null || renamed.isEmpty()) {
             return text;
         }
-        return BRACES.matcher(text)
-                .replaceAll(found ->
-                        Matcher.quoteReplacement("{" + renamed.getOrDefault(found.group(1), found.group(1)) + "}"));
+        return Designator.withNamespaces(text, renamed);
     }
 
     /** For a namespace of the old contract that of the new one. */

@@ -2,6 +2,7 @@ package org.protypos.naming;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.regex.Pattern;
 
 /**
@@ -61,6 +62,24 @@ public final class Designator {
                 .results()
                 .map(found -> found.group(1))
                 .toList();
+    }
+
+    /** A text with names as designators have them, in which other namespaces stand, or marks for them; others stay. */
+    public static String withNamespaces(String text, Map<String, String> by) {
+        StringBuilder replaced = new StringBuilder(text.length() + 64);
+        int from = 0;
+        int open = text.indexOf('{');
+        while (open >= 0) {
+            int close = text.indexOf('}', open);
+            if (close < 0) {
+                break;
+            }
+            String name = text.substring(open + 1, close);
+            replaced.append(text, from, open + 1).append(by.getOrDefault(name, name));
+            from = close;
+            open = text.indexOf('{', close);
+        }
+        return replaced.append(text, from, text.length()).toString();
     }
 
     /** Whether it is of a global component. */

@@ -2,6 +2,7 @@ package org.protypos.output;
 
 import java.util.zip.CRC32;
 import java.util.zip.CRC32C;
+import org.protypos.source.FileHash;
 
 /**
  * By what the content of generated files is known again: two cyclic redundancy checks of 32 bits each. They tell that

@@ -1,6 +1,5 @@
 package org.protypos.output;
 
-import com.fasterxml.jackson.core.JsonFactory;
 import com.fasterxml.jackson.core.JsonGenerator;
 import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonProcessingException;
@@ -24,12 +23,6 @@ final class Ledger {
 
     /** Who owns the files of a contract that is none of a project. */
     static final String NOBODY = "";
-
-    /** Names of fields are paths, each of them there once: remembering them costs, and saves nothing. */
-    private static final JsonFactory JSON = JsonFactory.builder()
-            .disable(JsonFactory.Feature.CANONICALIZE_FIELD_NAMES)
-            .disable(JsonFactory.Feature.INTERN_FIELD_NAMES)
-            .build();
 
     private final Map<String, Map<String, String>> byOwner;
 
@@ -58,12 +51,12 @@ final class Ledger {
         Map<String, Map<String, String>> byOwner = new TreeMap<>();
         if (Files.isRegularFile(file)) {
             String text = Files.readString(file);
-            if (MergeMarks.first(text) >= 0) {
+            if (LockFormat.firstMergeMark(text) >= 0) {
                 // Neither side is right: what is generated is known by what is in it, and the next run writes the
                 // ledger anew.
                 return new Ledger(new TreeMap<>());
             }
-            try (JsonParser parser = JSON.createParser(text)) {
+            try (JsonParser parser = LockFormat.JSON.createParser(text)) {
                 parse(parser, byOwner);
             } catch (JsonProcessingException e) {
                 throw refused(e.getOriginalMessage().lines().findFirst().orElse("it is not well-formed"));
@@ -131,7 +124,7 @@ final class Ledger {
 
     byte[] bytes() {
         ByteArrayOutputStream bytes = new ByteArrayOutputStream();
-        try (JsonGenerator json = JSON.createGenerator(bytes).useDefaultPrettyPrinter()) {
+        try (JsonGenerator json = LockFormat.JSON.createGenerator(bytes).useDefaultPrettyPrinter()) {
             json.writeStartObject();
             json.writeStringField(
                     "about",

@@ -17,12 +17,12 @@ import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.GivenFile;
-import org.protypos.output.FileHash;
 import org.protypos.output.Staging;
 import org.protypos.runtime.soap.Origin;
 import org.protypos.source.Document;
 import org.protypos.source.Documents;
 import org.protypos.source.Element;
+import org.protypos.source.FileHash;
 
 /** Takes the documents of a contract into a project as pinned copies. */
 public final class Adoption {

@@ -16,11 +16,11 @@ import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.GivenFile;
 import org.protypos.diagnostic.Printable;
 import org.protypos.naming.GivenNames;
-import org.protypos.output.FileHash;
 import org.protypos.output.InsideFolder;
 import org.protypos.output.Staging;
 import org.protypos.source.DocumentGatherer;
 import org.protypos.source.Documents;
+import org.protypos.source.FileHash;
 import org.protypos.source.Pins;
 
 /**

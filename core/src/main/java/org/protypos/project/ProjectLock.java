@@ -1,6 +1,5 @@
 package org.protypos.project;
 
-import com.fasterxml.jackson.core.JsonFactory;
 import com.fasterxml.jackson.core.JsonGenerator;
 import com.fasterxml.jackson.core.JsonLocation;
 import com.fasterxml.jackson.core.JsonParseException;
@@ -24,9 +23,10 @@ import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.GivenFile;
 import org.protypos.diagnostic.Printable;
 import org.protypos.diagnostic.SourceText;
+import org.protypos.naming.Designator;
 import org.protypos.naming.GivenNames;
 import org.protypos.output.InsideFolder;
-import org.protypos.output.MergeMarks;
+import org.protypos.output.LockFormat;
 import org.protypos.target.Targets;
 
 /**
@@ -38,12 +38,6 @@ final class ProjectLock {
 
     /** The code of findings about a lock file that is not believed. */
     static final String BROKEN = "lock-file";
-
-    /** Names of fields are those of components, each of them there once: remembering them costs, and saves nothing. */
-    private static final JsonFactory JSON = JsonFactory.builder()
-            .disable(JsonFactory.Feature.CANONICALIZE_FIELD_NAMES)
-            .disable(JsonFactory.Feature.INTERN_FIELD_NAMES)
-            .build();
 
     private static final int VERSION = 1;
     private static final long LONGEST = 256L << 20;
@@ -70,7 +64,7 @@ final class ProjectLock {
 
     /** Likewise, of a text. */
     static PinnedContract read(SourceText text, Findings findings) throws IOException {
-        int merge = MergeMarks.first(text.text());
+        int merge = LockFormat.firstMergeMark(text.text());
         if (merge >= 0) {
             findings.error(
                     BROKEN,
@@ -79,7 +73,7 @@ final class ProjectLock {
                     "type: protypos repair");
             return null;
         }
-        try (JsonParser in = JSON.createParser(text.text())) {
+        try (JsonParser in = LockFormat.JSON.createParser(text.text())) {
             return new Reader(in, text).lock();
         } catch (JsonProcessingException e) {
             JsonLocation at = e.getLocation();
@@ -207,7 +201,7 @@ final class ProjectLock {
             Map<String, Map<String, String>> whole = new HashMap<>();
             names.forEach((scope, some) ->
                     some.forEach((designator, name) -> whole.computeIfAbsent(scope, any -> new HashMap<>())
-                            .put(Shortened.expand(designator, namespaces), name)));
+                            .put(Designator.withNamespaces(designator, namespaces), name)));
             return new GivenNames(language, whole);
         }
 
@@ -278,7 +272,7 @@ final class ProjectLock {
         DefaultPrettyPrinter lines = new DefaultPrettyPrinter();
         lines.indentArraysWith(DefaultIndenter.SYSTEM_LINEFEED_INSTANCE.withLinefeed("\n"));
         lines.indentObjectsWith(DefaultIndenter.SYSTEM_LINEFEED_INSTANCE.withLinefeed("\n"));
-        try (JsonGenerator out = JSON.createGenerator(bytes).setPrettyPrinter(lines)) {
+        try (JsonGenerator out = LockFormat.JSON.createGenerator(bytes).setPrettyPrinter(lines)) {
             out.writeStartObject();
             out.writeStringField(
                     "about",

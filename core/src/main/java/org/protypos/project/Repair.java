@@ -19,10 +19,10 @@ import java.util.stream.Stream;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.SourceText;
 import org.protypos.naming.GivenNames;
-import org.protypos.output.FileHash;
 import org.protypos.output.Staging;
 import org.protypos.source.DocumentGatherer;
 import org.protypos.source.Documents;
+import org.protypos.source.FileHash;
 
 /**
  * Makes the lock file of a contract, its names and its pinned documents agree again. Nothing is made up: what is known comes from the

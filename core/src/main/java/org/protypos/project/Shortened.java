@@ -7,8 +7,9 @@ import java.util.Map;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.regex.Pattern;
+import org.protypos.naming.Designator;
 import org.protypos.naming.GivenNames;
-import org.protypos.output.FileHash;
+import org.protypos.source.FileHash;
 
 /**
  * Short marks for the namespaces in the designators of names, which would fill a lock file otherwise.
@@ -36,7 +37,7 @@ record Shortened(Map<String, String> namespaces) {
         Map<String, Map<String, String>> shortened = new TreeMap<>();
         names.byScope().forEach((scope, some) -> {
             Map<String, String> here = shortened.computeIfAbsent(scope, any -> new TreeMap<>());
-            some.forEach((designator, name) -> here.put(replaced(designator, marks), name));
+            some.forEach((designator, name) -> here.put(Designator.withNamespaces(designator, marks), name));
         });
         return shortened;
     }
@@ -49,26 +50,5 @@ record Shortened(Map<String, String> namespaces) {
                 .replaceAll("[^A-Za-z0-9.-]", "");
         String hash = FileHash.of(namespace.getBytes(StandardCharsets.UTF_8)).substring(0, 6);
         return (word.length() > 24 ? word.substring(0, 24) : word) + "-" + hash;
-    }
-
-    static String expand(String designator, Map<String, String> namespaces) {
-        return replaced(designator, namespaces);
-    }
-
-    private static String replaced(String designator, Map<String, String> by) {
-        StringBuilder replaced = new StringBuilder(designator.length() + 64);
-        int from = 0;
-        int open = designator.indexOf('{');
-        while (open >= 0) {
-            int close = designator.indexOf('}', open);
-            if (close < 0) {
-                break;
-            }
-            String name = designator.substring(open + 1, close);
-            replaced.append(designator, from, open + 1).append(by.getOrDefault(name, name));
-            from = close;
-            open = designator.indexOf('{', close);
-        }
-        return replaced.append(designator, from, designator.length()).toString();
     }
 }

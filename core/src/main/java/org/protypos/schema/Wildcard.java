@@ -23,6 +23,11 @@ public record Wildcard(List<String> namespaces, String targetNamespace, Processi
         acts.wildcard().accept(this);
     }
 
+    /** What stands in {@code xs:anyType} (XML Schema Part 1, section 3.4.7). */
+    public static Wildcard anything(Place place) {
+        return new Wildcard(List.of("##any"), "", Processing.LAX, place);
+    }
+
     /** How content is checked. */
     public enum Processing {
         /** It must be declared. */

@@ -1,9 +1,6 @@
 package org.protypos.source;
 
 import java.net.URI;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
-import java.util.HexFormat;
 import org.protypos.diagnostic.SourceText;
 
 /** One document of a contract: where it came from, what it holds. */
@@ -67,10 +64,6 @@ public final class Document {
 
     /** The SHA-256 hash of its bytes, in hexadecimal. */
     public String hash() {
-        try {
-            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(bytes));
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java platform has SHA-256", e);
-        }
+        return FileHash.of(bytes);
     }
 }

@@ -25,6 +25,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.protypos.source.FileHash;
 import org.protypos.target.SourceFile;
 
 /** What a run does to a folder, and what it must leave alone. */

@@ -13,8 +13,8 @@ import org.protypos.diagnostic.Finding;
 import org.protypos.generator.GeneratedCode;
 import org.protypos.generator.ProjectGenerator;
 import org.protypos.generator.Scaffold;
-import org.protypos.output.FileHash;
 import org.protypos.project.AdoptedContract;
+import org.protypos.source.FileHash;
 
 /** Writes sources and makes them known to the compiler. */
 abstract class GeneratingMojo extends SettingsMojo {

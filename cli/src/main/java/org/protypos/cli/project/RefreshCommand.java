@@ -28,7 +28,6 @@ import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
 import org.protypos.generator.GeneratedCode;
 import org.protypos.generator.Refresh;
-import org.protypos.output.FileHash;
 import org.protypos.output.LineDiff;
 import org.protypos.output.WholeFile;
 import org.protypos.project.AdoptedContract;
@@ -36,6 +35,7 @@ import org.protypos.project.PinnedContract;
 import org.protypos.project.PinnedDocument;
 import org.protypos.project.Project;
 import org.protypos.source.Document;
+import org.protypos.source.FileHash;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.ParameterException;
 

@@ -72,8 +72,7 @@ final class StructureBuilder {
                 types.facets().of(item),
                 types.typeName(value, item));
         type.addElement(member);
-        Wildcard any = new Wildcard(List.of("##any"), "", Wildcard.Processing.LAX, complex.place());
-        type.setContent(new Content.Leaf<>(member, 0, Particle.UNBOUNDED, any));
+        type.setContent(new Content.Leaf<>(member, 0, Particle.UNBOUNDED, Wildcard.anything(complex.place())));
     }
 
     private TypeReference arrayItem(ComplexType complex) {

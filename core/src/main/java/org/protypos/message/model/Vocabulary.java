@@ -47,7 +47,7 @@ public final class Vocabulary {
         this.simple = new SimpleTypes(schema);
         this.substitutions = new Substitutions(schema);
         this.compiler = new ContentCompiler(schema, substitutions);
-        Wildcard any = new Wildcard(List.of("##any"), "", Wildcard.Processing.LAX, null);
+        Wildcard any = Wildcard.anything(null);
         this.anything = new TypeModel(
                 null,
                 false,

@@ -78,7 +78,7 @@ final class TypeParser {
 
     /** What extends {@code xs:anyType} by attributes alone has its content, as if it had said so (section 3.4.7). */
     private static ComplexType anything(ComplexType type) {
-        Wildcard any = new Wildcard(List.of("##any"), "", Wildcard.Processing.LAX, type.place());
+        Wildcard any = Wildcard.anything(type.place());
         Particle content = new Particle(any, 0, Particle.UNBOUNDED);
         return new ComplexType(
                 type.name(),

@@ -1,13 +1,21 @@
 package org.protypos.output;
 
-/** The lines that version control leaves in a text where both sides have changed the same. */
-public final class MergeMarks {
+import com.fasterxml.jackson.core.JsonFactory;
+
+/** How lock files are read and written: JSON with a fact on each line, in which version control may have left its marks. */
+public final class LockFormat {
+    /** Names of fields are facts, each of them there once: remembering them costs, and saves nothing. */
+    public static final JsonFactory JSON = JsonFactory.builder()
+            .disable(JsonFactory.Feature.CANONICALIZE_FIELD_NAMES)
+            .disable(JsonFactory.Feature.INTERN_FIELD_NAMES)
+            .build();
+
     private static final int LENGTH = 7;
 
-    private MergeMarks() {}
+    private LockFormat() {}
 
-    /** Where the first of them begins, or -1 when there is none. */
-    public static int first(String text) {
+    /** Where the first line begins that a merge has left which nobody has finished, or -1 when there is none. */
+    public static int firstMergeMark(String text) {
         int start = 0;
         do {
             if (start + LENGTH <= text.length() && isMark(text, start)) {

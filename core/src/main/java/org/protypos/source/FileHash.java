@@ -1,12 +1,12 @@
-package org.protypos.output;
+package org.protypos.source;
 
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 
 /**
- * The hash by which the documents of contracts are pinned: SHA-256 in hexadecimal digits. Generated files have a
- * {@link Checksum}.
+ * The hash by which the documents of contracts are pinned: SHA-256 in hexadecimal digits. Generated files have
+ * checksums.
  */
 public final class FileHash {
     private FileHash() {}
