@@ -319,6 +319,12 @@ namespace Protypos.Runtime
             return this.attributes.Take(space, name);
         }
 
+        /// <summary>Takes what an array says of itself, which it says anew when it is written (SOAP 1.1, section 5.4.2).</summary>
+        public void ArrayOf()
+        {
+            this.Attribute(XmlNames.SoapEncoding, "arrayType");
+        }
+
         /// <summary>Takes an attribute in which qualified names may stand, or gives null when it is absent.</summary>
         public string AttributeWithNames(string space, string name)
         {

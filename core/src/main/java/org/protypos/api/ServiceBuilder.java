@@ -2,10 +2,12 @@ package org.protypos.api;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.api.type.Remarks;
 import org.protypos.api.type.TypeBuilder;
@@ -21,6 +23,7 @@ import org.protypos.wire.WireBinding;
 import org.protypos.wire.WireOperation;
 import org.protypos.wire.WirePort;
 import org.protypos.wsdl.Binding;
+import org.protypos.wsdl.BoundOperation;
 import org.protypos.wsdl.Operation;
 import org.protypos.wsdl.PortType;
 import org.protypos.wsdl.Service;
@@ -109,7 +112,11 @@ final class ServiceBuilder {
                     built.add(api);
                 }
             }
-            alike(portType, built);
+            if (binding.isSoap()) {
+                alike(built);
+            } else {
+                alikeByHttp(binding);
+            }
         }
         return new ApiInterface(
                 subject,
@@ -134,7 +141,7 @@ final class ServiceBuilder {
     }
 
     /** A server tells operations apart by the element in the body, then by the action. */
-    private void alike(PortType portType, List<ApiOperation> planned) {
+    private void alike(List<ApiOperation> planned) {
         for (int i = 0; i < planned.size(); i++) {
             ApiOperation operation = planned.get(i);
             planned.subList(0, i).stream()
@@ -142,11 +149,27 @@ final class ServiceBuilder {
                     .findFirst()
                     .ifPresent(other -> findings.warning(
                             "operations-alike",
-                            portType.place().towards("name"),
+                            origins.get(operation).place().towards("name"),
                             "the operations " + other.name() + " and " + operation.name()
-                                    + " take the same message with the same SOAP action: a server cannot tell them"
-                                    + " apart and takes the first",
+                                    + " take the same message, and no SOAP action tells them apart: a server takes"
+                                    + " the first",
                             "give them different SOAP actions"));
+        }
+    }
+
+    /** Without an envelope they are told apart by where they are. */
+    private void alikeByHttp(WireBinding binding) {
+        Set<String> locations = new HashSet<>();
+        for (WireOperation carried : binding.operations()) {
+            BoundOperation bound = carried.bound();
+            if (!locations.add(bound.location())) {
+                findings.warning(
+                        "operations-alike",
+                        bound.place().towards("name"),
+                        "the operation " + bound.name() + " is at the location of another: a server takes the"
+                                + " first",
+                        "give them different locations");
+            }
         }
     }
 

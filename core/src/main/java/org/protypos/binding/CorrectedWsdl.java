@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.IntStream;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
 import org.protypos.naming.Subject;
@@ -68,9 +69,11 @@ final class CorrectedWsdl {
             return binding;
         }
         List<BoundOperation> operations = new ArrayList<>();
+        List<BoundOperation> all = binding.bound(portType);
         for (BoundOperation bound : binding.operations()) {
-            Operation operation = portType.operations().stream()
-                    .filter(candidate -> binding.operation(candidate) == bound)
+            Operation operation = IntStream.range(0, all.size())
+                    .filter(at -> all.get(at) == bound)
+                    .mapToObj(portType.operations()::get)
                     .findFirst()
                     .orElse(null);
             operations.add(operation == null ? bound : operation(bound, operation, portType));

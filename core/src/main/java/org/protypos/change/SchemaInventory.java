@@ -1,7 +1,9 @@
 package org.protypos.change;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeMap;
@@ -30,10 +32,18 @@ import org.protypos.schema.Wildcard;
 import org.protypos.schema.facet.Facet;
 import org.protypos.schema.facet.FacetKind;
 
-/** Takes the components of schemas into an inventory; groups count where they are used. */
+/**
+ * Takes the components of schemas into an inventory; groups count where they are used. A type without a name in a group is
+ * taken once for each use, but not within itself, which it comes to when an element in a group holds that group again; and
+ * groups in groups can multiply to more uses than anybody could read of, so that there is an end to them.
+ */
 final class SchemaInventory {
+    private static final int MOST_AGAIN = 20_000;
+
     private final SchemaComponents schema;
     private final Inventory inventory;
+    private final Set<SchemaType> open = Collections.newSetFromMap(new IdentityHashMap<>());
+    private int again;
 
     SchemaInventory(SchemaComponents schema, Inventory inventory) {
         this.schema = schema;
@@ -93,12 +103,19 @@ final class SchemaInventory {
                 "constraints",
                 element.constraints().stream().map(one -> one.inWords()).collect(Collectors.joining("; ")));
         item.say("documentation", element.documentation());
-        if (type.anonymous() != null) {
-            boolean simple = type.anonymous() instanceof SimpleType;
-            type(type.anonymous(), simple ? Subject.typeOf(designator, null).designator() : designator, item);
-        } else {
+        SchemaType own = type.anonymous();
+        if (own == null || isTaken(own)) {
             inventory.add(item);
+            return;
         }
+        open.add(own);
+        type(own, own instanceof SimpleType ? Subject.typeOf(designator, null).designator() : designator, item);
+        open.remove(own);
+    }
+
+    /** Whether a type without a name has been taken where that is enough. */
+    private boolean isTaken(SchemaType own) {
+        return open.contains(own) || inventory.designator(own) != null && ++again > MOST_AGAIN;
     }
 
     private static String quoted(String text) {

@@ -94,25 +94,32 @@ final class WsdlInventory {
         Subject subject = Subject.wsdl(Subject.Kind.PORT_TYPE, portType.name(), portType.place());
         inventory.add(new Item(Item.Kind.PORT_TYPE, subject.designator(), portType.place())
                 .say("documentation", portType.documentation()));
-        for (Operation operation : portType.operations()) {
-            operation(portType, operation);
+        List<Map<String, BoundOperation>> bound = portType.operations().stream()
+                .map(any -> (Map<String, BoundOperation>) new TreeMap<String, BoundOperation>())
+                .toList();
+        for (Binding binding : wsdl.bindings().values()) {
+            if (binding.portType().equals(portType.name())) {
+                List<BoundOperation> found = binding.bound(portType);
+                for (int i = 0; i < found.size(); i++) {
+                    if (found.get(i) != null) {
+                        bound.get(i).putIfAbsent(binding.protocol().title(), found.get(i));
+                    }
+                }
+            }
+        }
+        for (int i = 0; i < bound.size(); i++) {
+            operation(portType, portType.operations().get(i), bound.get(i));
         }
     }
 
-    private void operation(PortType portType, Operation operation) {
+    /** Takes an operation with how it is bound, by protocol. */
+    private void operation(PortType portType, Operation operation, Map<String, BoundOperation> bound) {
         String designator = Designators.operation(portType, operation).designator();
         Item item = new Item(Item.Kind.OPERATION, designator, operation.place());
         item.say("pattern", operation.pattern().inWords());
         item.say("parameter order", String.join(" ", operation.parameterOrder()));
         item.say("documentation", operation.documentation());
         inventory.add(item);
-        TreeMap<String, BoundOperation> bound = new TreeMap<>();
-        for (Binding binding : wsdl.bindings().values()) {
-            BoundOperation found = binding.portType().equals(portType.name()) ? binding.operation(operation) : null;
-            if (found != null) {
-                bound.putIfAbsent(binding.protocol().title(), found);
-            }
-        }
         bound.forEach((protocol, found) -> {
             item.say(STYLE + OVER + protocol, found.rpc() ? "rpc" : "document");
             item.say("SOAP action over " + protocol, "\"" + found.soapAction() + "\"");

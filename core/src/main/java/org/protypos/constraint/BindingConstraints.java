@@ -97,7 +97,10 @@ final class BindingConstraints {
             return;
         }
         old(binding);
-        portType.operations().forEach(operation -> bothWays(operation, binding));
+        List<BoundOperation> all = binding.bound(portType);
+        for (int i = 0; i < all.size(); i++) {
+            bothWays(portType.operations().get(i), all.get(i));
+        }
         Map<String, Long> declared =
                 portType.operations().stream().collect(Collectors.groupingBy(Operation::name, Collectors.counting()));
         Map<String, Integer> bound = new HashMap<>();
@@ -134,8 +137,7 @@ final class BindingConstraints {
     }
 
     /** A part of a call that has the same name in the answer is one variable on the other side. */
-    private void bothWays(Operation operation, Binding binding) {
-        BoundOperation bound = binding.operation(operation);
+    private void bothWays(Operation operation, BoundOperation bound) {
         Message in = operation.input() == null
                 ? null
                 : wsdl.messages().get(operation.input().message());

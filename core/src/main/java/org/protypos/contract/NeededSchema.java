@@ -52,8 +52,7 @@ final class NeededSchema {
         }
         for (Binding binding : wsdl.bindings().values()) {
             PortType portType = wsdl.portTypes().get(binding.portType());
-            for (Operation operation : portType.operations()) {
-                BoundOperation bound = binding.operation(operation);
+            for (BoundOperation bound : binding.bound(portType)) {
                 if (bound != null) {
                     headers(wsdl, bound.input());
                     headers(wsdl, bound.output());

@@ -93,15 +93,15 @@ final class WsdlReferences {
             }
             carrier(bound.input());
             carrier(bound.output());
-            for (Operation operation : portType.operations()) {
-                if (binding.operation(operation) == bound) {
-                    parts(bound.input(), operation.input());
-                    parts(bound.output(), operation.output());
-                }
-            }
         }
-        for (Operation operation : portType.operations()) {
-            if (binding.operation(operation) == null) {
+        List<BoundOperation> all = binding.bound(portType);
+        for (int i = 0; i < all.size(); i++) {
+            Operation operation = portType.operations().get(i);
+            BoundOperation bound = all.get(i);
+            if (bound != null) {
+                parts(bound.input(), operation.input());
+                parts(bound.output(), operation.output());
+            } else {
                 findings.warning(
                         "operation-unbound",
                         operation.place().towards("name"),

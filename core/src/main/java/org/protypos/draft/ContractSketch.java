@@ -1,13 +1,13 @@
 package org.protypos.draft;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
@@ -79,12 +79,14 @@ public final class ContractSketch {
                     portType.place(),
                     "the port type " + portType.name().getLocalPart());
             Set<String> names = new HashSet<>();
-            for (Operation operation : portType.operations()) {
+            List<BoundOperation> bound = bound(portType, bindings);
+            for (int i = 0; i < portType.operations().size(); i++) {
+                Operation operation = portType.operations().get(i);
                 if (!names.add(operation.name())) {
                     unsaid(operation.place(), "several operations called " + operation.name());
                     continue;
                 }
-                SketchOperation said = operation(operation, style, bindings);
+                SketchOperation said = operation(operation, style, bound.get(i));
                 if (said != null) {
                     operations.add(said);
                 }
@@ -215,11 +217,26 @@ public final class ContractSketch {
         return typed ? Style.RPC : Style.DOCUMENT;
     }
 
+    /** For each operation how the first binding that has it binds it, or null. */
+    private static List<BoundOperation> bound(PortType portType, List<Binding> bindings) {
+        List<BoundOperation> first =
+                new ArrayList<>(Collections.nCopies(portType.operations().size(), null));
+        for (Binding binding : bindings) {
+            List<BoundOperation> all = binding.bound(portType);
+            for (int i = 0; i < all.size(); i++) {
+                if (first.get(i) == null) {
+                    first.set(i, all.get(i));
+                }
+            }
+        }
+        return first;
+    }
+
     private Message message(Operation.Use use) {
         return contract.wsdl().messages().get(use.message());
     }
 
-    private SketchOperation operation(Operation operation, Style style, List<Binding> bindings) {
+    private SketchOperation operation(Operation operation, Style style, BoundOperation bound) {
         if (!operation.isIncoming()) {
             unsaid(operation.place(), "operations that begin with a message that goes out: " + operation.name());
             return null;
@@ -249,11 +266,6 @@ public final class ContractSketch {
                 faults.put(use.name(), schemas.named(element));
             }
         }
-        BoundOperation bound = bindings.stream()
-                .map(binding -> binding.operation(operation))
-                .filter(Objects::nonNull)
-                .findFirst()
-                .orElse(null);
         if (!operation.parameterOrder().isEmpty()) {
             unsaid(operation.place(), "the order of parameters of " + operation.name());
         }

@@ -31,8 +31,10 @@ final class MessageForms {
     WireBinding binding(Binding binding, PortType portType) {
         boolean addressed = isAddressed(portType);
         List<WireOperation> operations = new ArrayList<>();
-        for (Operation operation : portType.operations()) {
-            BoundOperation bound = binding.operation(operation);
+        List<BoundOperation> all = binding.bound(portType);
+        for (int i = 0; i < all.size(); i++) {
+            Operation operation = portType.operations().get(i);
+            BoundOperation bound = all.get(i);
             if (operation.isIncoming() && bound != null) {
                 operations.add(new One(binding, portType, operation, bound, addressed).decided());
             }

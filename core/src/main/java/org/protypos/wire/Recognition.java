@@ -17,7 +17,8 @@ import javax.xml.namespace.QName;
  * several of these.
  *
  * @param beginnings what may stand first in the body; an empty name stands for nothing at all
- * @param actions the SOAP actions at all ports, and the one of addressing; empty ones are left out
+ * @param actions the SOAP actions at all ports, and the one of addressing; empty ones are left out; where it is known by
+ *     having none, those of the others
  * @param parts the names of the parts in the element that wraps them, where these tell overloads apart; otherwise empty
  * @param by what tells the operation from the others
  */
@@ -28,6 +29,8 @@ public record Recognition(List<QName> beginnings, List<String> actions, List<Str
         ELEMENT,
         /** That and the action, for another operation begins alike. */
         BOTH,
+        /** That and an action that is none of the others', for they have some and it has none. */
+        OTHERWISE,
         /** That, and the action or the parts, for another operation of the name has other ones. */
         PARTS,
         /** The action, for what begins the body may be left out; that counts when no action came. */
@@ -46,6 +49,7 @@ public record Recognition(List<QName> beginnings, List<String> actions, List<Str
         return switch (by) {
             case ELEMENT -> begins;
             case BOTH -> begins && actions.contains(action);
+            case OTHERWISE -> begins && !actions.contains(action);
             case PARTS -> begins && (actions.contains(action) || areSame(parts, came.get()));
             case ACTION -> actions.contains(action) || action.isEmpty() && begins;
         };
@@ -60,12 +64,14 @@ public record Recognition(List<QName> beginnings, List<String> actions, List<Str
         if (Collections.disjoint(later.beginnings, beginnings)) {
             return false;
         }
-        boolean shared = !Collections.disjoint(later.actions, actions);
+        List<String> own = later.by == By.OTHERWISE ? List.of() : later.actions;
+        boolean shared = !Collections.disjoint(own, actions);
         return switch (by) {
             case ELEMENT -> true;
             case BOTH -> shared;
+            case OTHERWISE -> own.isEmpty() || !actions.containsAll(own);
             case PARTS -> later.by == By.PARTS ? areSame(parts, later.parts) : shared;
-            case ACTION -> shared || later.actions.isEmpty();
+            case ACTION -> shared || own.isEmpty();
         };
     }
 
@@ -95,9 +101,13 @@ public record Recognition(List<QName> beginnings, List<String> actions, List<Str
             }
             By by = overloaded
                     ? By.PARTS
-                    : actions.isEmpty()
+                    : actions.isEmpty() || alike.isEmpty() && !request.isGroup()
                             ? By.ELEMENT
-                            : request.isGroup() ? By.ACTION : alike.isEmpty() ? By.ELEMENT : By.BOTH;
+                            : request.isGroup() ? By.ACTION : By.BOTH;
+            if (by == By.ELEMENT && !alike.isEmpty()) {
+                alike.forEach(other -> actions.addAll(actions(other, soapActions)));
+                by = actions.isEmpty() ? By.ELEMENT : By.OTHERWISE;
+            }
             known.add(new Recognition(
                     List.copyOf(request.beginnings()),
                     List.copyOf(actions),

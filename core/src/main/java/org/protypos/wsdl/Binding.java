@@ -1,6 +1,12 @@
 package org.protypos.wsdl;
 
+import java.util.Arrays;
+import java.util.Collections;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
 
@@ -24,17 +30,30 @@ public record Binding(
     /** SOAP over HTTP, the transport everybody means (WSDL 1.1, section 3.3). */
     public static final String HTTP_TRANSPORT = "http://schemas.xmlsoap.org/soap/http";
 
-    /** The bound operation of a name, or null; overloads are told apart by the names of input and output. */
-    public BoundOperation operation(Operation operation) {
-        BoundOperation found = null;
-        for (BoundOperation bound : operations) {
-            if (bound.name().equals(operation.name())) {
-                if (bound.fits(operation)) {
-                    return bound;
+    /**
+     * How each operation of the port type is bound. Overloads are told apart by the names of input and output, given or by
+     * default (WSDL 1.1, sections 2.4.5 and 2.5); where these say nothing, they are bound in their order.
+     *
+     * @return for each operation of the port type, in its order, what binds it, or null
+     */
+    public List<BoundOperation> bound(PortType portType) {
+        List<Operation> wanted = portType.operations();
+        BoundOperation[] found = new BoundOperation[wanted.size()];
+        Set<BoundOperation> taken = Collections.newSetFromMap(new IdentityHashMap<>());
+        Map<String, List<BoundOperation>> named =
+                operations.stream().collect(Collectors.groupingBy(BoundOperation::name));
+        for (BoundOperation.Likeness likeness : BoundOperation.Likeness.values()) {
+            for (int i = 0; i < found.length; i++) {
+                Operation operation = wanted.get(i);
+                if (found[i] == null) {
+                    found[i] = named.getOrDefault(operation.name(), List.of()).stream()
+                            .filter(bound ->
+                                    likeness.holds(bound, operation) && (likeness.isShared() || taken.add(bound)))
+                            .findFirst()
+                            .orElse(null);
                 }
-                found = found == null ? bound : found;
             }
         }
-        return found;
+        return Arrays.asList(found);
     }
 }

@@ -112,11 +112,45 @@ public record BoundOperation(
         return null;
     }
 
-    boolean fits(Operation operation) {
-        return fits(input, operation.input()) && fits(output, operation.output());
+    /** How much speaks for it that a bound operation is meant by an operation of its name, the most first. */
+    enum Likeness {
+        /** Input and output are called the same, by default too. */
+        NAMES,
+        /** No name speaks against it. */
+        NO_OTHER_NAME,
+        /** The inputs are called the same. */
+        INPUT,
+        /** It is bound by nobody else. */
+        NOBODY_ELSE,
+        /** There is no other. */
+        NOTHING;
+
+        boolean holds(BoundOperation bound, Operation operation) {
+            return switch (this) {
+                case NAMES ->
+                    bound.isCalled(bound.input, operation.input(), operation.inputName())
+                            && bound.isCalled(bound.output, operation.output(), operation.outputName());
+                case NO_OTHER_NAME -> fits(bound.input, operation.input()) && fits(bound.output, operation.output());
+                case INPUT -> bound.isCalled(bound.input, operation.input(), operation.inputName());
+                case NOBODY_ELSE, NOTHING -> true;
+            };
+        }
+
+        /** Whether what others are bound by may be meant too. */
+        boolean isShared() {
+            return this == NOTHING;
+        }
+
+        private static boolean fits(Carrier carrier, Operation.Use use) {
+            return carrier == null
+                    || carrier.name() == null
+                    || use == null
+                    || carrier.name().equals(use.name());
+        }
     }
 
-    private static boolean fits(Carrier carrier, Operation.Use use) {
-        return carrier == null || carrier.name() == null || use == null || Objects.equals(carrier.name(), use.name());
+    private boolean isCalled(Carrier carrier, Operation.Use use, String standard) {
+        String called = carrier == null || carrier.name() == null ? standard : carrier.name();
+        return called.equals(use == null || use.name() == null ? standard : use.name());
     }
 }

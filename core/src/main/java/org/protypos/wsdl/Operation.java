@@ -27,6 +27,20 @@ public record Operation(
         return pattern == Pattern.ONE_WAY || pattern == Pattern.REQUEST_RESPONSE;
     }
 
+    /** What the input is called that has no name of its own (WSDL 1.1, section 2.4.5). */
+    String inputName() {
+        return pattern == Pattern.REQUEST_RESPONSE
+                ? name + "Request"
+                : pattern == Pattern.SOLICIT_RESPONSE ? name + "Response" : name;
+    }
+
+    /** What the output is called that has no name of its own (WSDL 1.1, section 2.4.5). */
+    String outputName() {
+        return pattern == Pattern.REQUEST_RESPONSE
+                ? name + "Response"
+                : pattern == Pattern.SOLICIT_RESPONSE ? name + "Solicit" : name;
+    }
+
     /** The four transmission primitives (WSDL 1.1, section 2.4). */
     public enum Pattern {
         /** A message comes in, none goes out. */

@@ -6,12 +6,15 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.protypos.binding.RuleReader;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
+import org.protypos.diagnostic.Finding;
 import org.protypos.source.DocumentGatherer;
 import org.protypos.target.Targets;
 import org.protypos.testing.ApiText;
@@ -52,6 +55,37 @@ class ApiBuilderTest {
             Files.writeString(expected, text);
         }
         assertThat(text).isEqualTo(Files.readString(expected));
+    }
+
+    /** By SOAP the action tells them apart, where there is no envelope the location. */
+    @Test
+    void operationsThatNobodyCanTellApartAreTold(@TempDir Path folder) throws IOException {
+        assertThat(alike(folder, "nothing"))
+                .containsExactly(
+                        "the operations level and level take the same message, and no SOAP action tells them"
+                                + " apart: a server takes the first",
+                        "the operation level is at the location of another: a server takes the first");
+        assertThat(alike(folder, "urn:level")).hasSize(1).allMatch(told -> told.contains("location"));
+        assertThat(alike(folder, "urn:level|location=\"level")).isEmpty();
+    }
+
+    /** What is told of a gauge that has its operation twice, with what is changed in the second. */
+    private static List<String> alike(Path folder, String changed) throws IOException {
+        String twice = Pattern.compile("(?s)<operation .*?</operation>")
+                .matcher(Files.readString(Path.of("src/test/resources/carried/carried.wsdl")))
+                .replaceAll(once -> once.group()
+                        + once.group()
+                                .replace("<input", "<input name=\"asked\"")
+                                .replace("<output", "<output name=\"told\"")
+                                .replaceAll("(" + changed + ")\"", "$1-again\""));
+        Path contract = Files.writeString(folder.resolve("gauge.wsdl"), twice);
+        Contract read = ContractReader.read(DocumentGatherer.gather(List.of(contract.toString()), null));
+        return ApiBuilder.build(
+                        read, RuleReader.read(List.of(), Targets.standard().rules()))
+                .findings()
+                .stream()
+                .map(Finding::message)
+                .toList();
     }
 
     /** Writes the documents of a case into a folder and gives the first one. */

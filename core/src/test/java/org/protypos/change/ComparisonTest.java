@@ -1,6 +1,7 @@
 package org.protypos.change;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.tuple;
 
 import java.io.IOException;
 import java.lang.reflect.Method;
@@ -399,5 +400,31 @@ class ComparisonTest {
             assertThat(back.differences()).hasSameSizeAs(there.differences());
             assertThat(compare(read(changed), read(changed)).differences()).isEmpty();
         }
+    }
+
+    /** A group may hold an element in which it stands again, and groups in groups may multiply beyond all bounds. */
+    @Test
+    void groupsMayHoldThemselves(@TempDir Path folder) throws IOException {
+        StringBuilder groups = new StringBuilder();
+        for (int i = 0; i < 30; i++) {
+            String inner = "<xs:complexType><xs:group ref='deck" + (i + 1) + "'/></xs:complexType></xs:element>";
+            groups.append("<xs:group name='deck" + i + "'><xs:choice><xs:element name='fore" + i + "'>" + inner
+                    + "<xs:element name='aft" + i + "'>" + inner + "</xs:choice></xs:group>");
+        }
+        String schema = "<xs:schema xmlns:xs='http://www.w3.org/2001/XMLSchema'>"
+                + "<xs:element name='hold'><xs:complexType><xs:group ref='cargo'/></xs:complexType></xs:element>"
+                + "<xs:group name='cargo'><xs:sequence><xs:element name='weight' type='xs:int'/>"
+                + "<xs:element name='within' minOccurs='0'><xs:complexType><xs:group ref='cargo'/>"
+                + "<xs:attribute name='mark' type='xs:int'/></xs:complexType></xs:element></xs:sequence></xs:group>"
+                + "<xs:element name='ship'><xs:complexType><xs:group ref='deck0'/></xs:complexType></xs:element>"
+                + groups
+                + "<xs:group name='deck30'><xs:sequence><xs:element name='keel' type='xs:int'/></xs:sequence></xs:group>"
+                + "</xs:schema>";
+        Path old = Files.writeString(folder.resolve("old.xsd"), schema);
+        Path longer = Files.writeString(
+                folder.resolve("longer.xsd"), schema.replace("'mark' type='xs:int'", "'mark' type='xs:long'"));
+        assertThat(compare(read(old), read(longer)).differences())
+                .extracting(Difference::designator, Difference::isBreaking)
+                .containsExactly(tuple("hold/within/@mark", true));
     }
 }

@@ -58,7 +58,8 @@ class BothEndsTest {
                 Path.of("src/test/resources/gauge/gauge.wsdl"),
                 Path.of("src/test/resources/bodies/bodies.wsdl"),
                 Path.of("src/test/resources/blocks/blocks.wsdl"),
-                Path.of("src/test/resources/encoded/dues.wsdl"));
+                Path.of("src/test/resources/encoded/dues.wsdl"),
+                Path.of("src/test/resources/overloads/overloads.wsdl"));
     }
 
     @ParameterizedTest

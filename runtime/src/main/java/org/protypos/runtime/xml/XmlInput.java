@@ -727,6 +727,11 @@ public final class XmlInput extends ScalarInput {
         return attributes.take(namespace, name);
     }
 
+    /** Takes what an array says of itself, which it says anew when it is written (SOAP 1.1, section 5.4.2). */
+    public void arrayOf() {
+        attribute(Names.SOAP_ENCODING, "arrayType");
+    }
+
     /** Takes an attribute in which qualified names may stand, or gives null when it is absent. */
     public String attributeWithNames(String namespace, String name) {
         return keepNames(attribute(namespace, name));

@@ -260,6 +260,11 @@ public final class ClassEmitter {
 
     private void reading(PlannedClass type) {
         Code in = Code.of("($T input)", context.runtime("XmlInput"));
+        if (type.arrayItem() != null) {
+            override("void ReadXmlAttributes$L", in);
+            file.line("input.ArrayOf();");
+            file.close();
+        }
         if (!type.attributes().isEmpty() || type.otherAttributes() != null) {
             override("void ReadXmlAttributes$L", in);
             reading.readAttributes(type.attributes());

@@ -169,6 +169,7 @@ public final class EndpointEmitter {
         return switch (known.by()) {
             case ELEMENT -> begins;
             case BOTH -> Code.of("$L && ($L)", either, acts);
+            case OTHERWISE -> Code.of("$L && !($L)", either, acts);
             case PARTS ->
                 Code.of(
                         acts.isEmpty()

@@ -257,6 +257,11 @@ public final class ClassEmitter {
 
     private void reading(PlannedClass type) {
         Code in = Code.of("($T in)", context.xml("XmlInput"));
+        if (type.arrayItem() != null) {
+            override("protected void readAttributes$L", in);
+            file.line("in.arrayOf();");
+            file.close();
+        }
         if (!type.attributes().isEmpty() || type.otherAttributes() != null) {
             override("protected void readAttributes$L", in);
             inPieces(type.attributes(), "readAttributes", "XmlInput in", reading::readAttributes);

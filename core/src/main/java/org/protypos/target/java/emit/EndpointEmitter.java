@@ -161,6 +161,7 @@ public final class EndpointEmitter {
         return switch (known.by()) {
             case ELEMENT -> begins;
             case BOTH -> Code.of("$L && ($L)", either, acts);
+            case OTHERWISE -> Code.of("$L && !($L)", either, acts);
             case PARTS ->
                 Code.of(
                         acts.isEmpty() ? "$L && ($LareParts(parts$L))" : "$L && ($L || areParts(parts$L))",
