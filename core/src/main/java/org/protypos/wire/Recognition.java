@@ -18,7 +18,7 @@ import javax.xml.namespace.QName;
  *
  * @param beginnings what may stand first in the body; an empty name stands for nothing at all
  * @param actions the SOAP actions at all ports, and the one of addressing; empty ones are left out; where it is known by
- *     having none, those of the others
+ *     having none of theirs, those of the others
  * @param parts the names of the parts in the element that wraps them, where these tell overloads apart; otherwise empty
  * @param by what tells the operation from the others
  */
@@ -29,7 +29,7 @@ public record Recognition(List<QName> beginnings, List<String> actions, List<Str
         ELEMENT,
         /** That and the action, for another operation begins alike. */
         BOTH,
-        /** That and an action that is none of the others', for they have some and it has none. */
+        /** That and an action that is none of the others', for they have some and it need not have one. */
         OTHERWISE,
         /** That, and the action or the parts, for another operation of the name has other ones. */
         PARTS,
@@ -99,18 +99,24 @@ public record Recognition(List<QName> beginnings, List<String> actions, List<Str
                 // An action that several have tells nothing.
                 alike.forEach(other -> actions.removeAll(actions(other, soapActions)));
             }
-            By by = overloaded
-                    ? By.PARTS
-                    : actions.isEmpty() || alike.isEmpty() && !request.isGroup()
-                            ? By.ELEMENT
-                            : request.isGroup() ? By.ACTION : By.BOTH;
-            if (by == By.ELEMENT && !alike.isEmpty()) {
-                alike.forEach(other -> actions.addAll(actions(other, soapActions)));
-                by = actions.isEmpty() ? By.ELEMENT : By.OTHERWISE;
+            Set<String> others = new LinkedHashSet<>();
+            alike.forEach(other -> others.addAll(actions(other, soapActions)));
+            others.removeAll(actions);
+            boolean named = request.action() != null
+                    || !actions.isEmpty() && !soapActions.apply(operation).contains("");
+            By by;
+            if (overloaded) {
+                by = By.PARTS;
+            } else if (request.isGroup() && !actions.isEmpty()) {
+                by = By.ACTION;
+            } else if (named && !alike.isEmpty()) {
+                by = By.BOTH;
+            } else {
+                by = others.isEmpty() ? By.ELEMENT : By.OTHERWISE;
             }
             known.add(new Recognition(
                     List.copyOf(request.beginnings()),
-                    List.copyOf(actions),
+                    List.copyOf(by == By.OTHERWISE ? others : actions),
                     overloaded ? names(request) : List.of(),
                     by));
         }
