@@ -23,6 +23,7 @@ final class DocumentObserver {
     private static final int MOST_BYTES_AT_ONCE = 64 << 20;
 
     private static final ValueRule QNAME = ValueRule.of("QName");
+    private static final ValueRule BOOLEAN = ValueRule.of("boolean");
 
     private final Observations seen;
     private final Decisions decisions;
@@ -214,12 +215,12 @@ final class DocumentObserver {
         // That something is an array of the SOAP encoding says nothing of what it is.
         QName type = stated == null || stated.getNamespaceURI().equals(Xml.SOAP_ENCODING) ? null : stated;
         String nil = ofInstance("nil");
-        boolean isNil =
-                nil != null && (nil.strip().equals("true") || nil.strip().equals("1"));
+        boolean isNil = nil != null && isTrue(nil);
         for (Declaration one :
                 global == null ? new Declaration[] {declaration} : new Declaration[] {declaration, global}) {
             one.isPlain |= type == null;
-            one.isNillable |= isNil;
+            // Who says that an element is not nil says it of one that might be (XML Schema Part 1, section 3.3.4).
+            one.isNillable |= nil != null;
             if (type != null) {
                 one.types.add(type);
             }
@@ -235,6 +236,13 @@ final class DocumentObserver {
         frame.line = scanner.getLocation().getLineNumber();
         open.push(frame);
         attributes(structure, frame);
+    }
+
+    private boolean isTrue(String nil) throws XMLStreamException {
+        if (BOOLEAN.complaint(nil, null) != null) {
+            throw new XMLStreamException("xsi:nil=\"" + nil + "\" is neither true nor false", scanner.getLocation());
+        }
+        return nil.strip().equals("true") || nil.strip().equals("1");
     }
 
     /** The value of an attribute of the namespace for instances, or null. */
@@ -287,8 +295,12 @@ final class DocumentObserver {
         }
     }
 
-    private void end() {
+    private void end() throws XMLStreamException {
         Frame frame = open.pop();
+        if (frame.isNil && (!frame.counts.isEmpty() || frame.text.length() > 0)) {
+            throw new XMLStreamException(
+                    "the element " + scanner.getLocalName() + " is nil and has content", scanner.getLocation());
+        }
         if (frame.inside != Inside.STRUCTURE || frame.isNil) {
             return;
         }
