@@ -61,7 +61,8 @@ public final class Loosening {
             SchemaEdits edits = new SchemaEdits();
             SchemaLoosening loosening = new SchemaLoosening(contract, edits);
             Set<Deviation> hopeless = new LinkedHashSet<>();
-            boolean fits = round(contract, documents, loosening, hopeless);
+            Set<Deviation> left = new LinkedHashSet<>();
+            boolean fits = round(contract, documents, loosening, hopeless, left);
             if (findings.hasErrors() || fits) {
                 if (fits && round > 0) {
                     judge(schemas);
@@ -70,10 +71,8 @@ public final class Loosening {
             }
             loosening.finish();
             if (edits.isEmpty() || round == MOST_ROUNDS) {
-                hopeless.forEach(this::tell);
-                if (!findings.hasErrors()) {
-                    findings.error("not-loosened", null, "the documents ask for more than can be loosened", "");
-                }
+                // What each can be helped with need not help all of them together.
+                (hopeless.isEmpty() ? left : hopeless).forEach(this::tell);
                 return contract;
             }
             edits.write(findings);
@@ -84,7 +83,11 @@ public final class Loosening {
     }
 
     private boolean round(
-            Contract contract, List<? extends Source> documents, SchemaLoosening loosening, Set<Deviation> hopeless)
+            Contract contract,
+            List<? extends Source> documents,
+            SchemaLoosening loosening,
+            Set<Deviation> hopeless,
+            Set<Deviation> left)
             throws IOException {
         ContractCheck check = new ContractCheck(contract);
         boolean fits = true;
@@ -96,8 +99,12 @@ public final class Loosening {
             CheckedMessage checked = check.check(root);
             fits &= checked.deviations().isEmpty();
             for (Deviation deviation : checked.deviations()) {
-                if (!loosening.loosen(deviation, checked, root) && hopeless.size() < MOST_TOLD) {
+                boolean helped = loosening.loosen(deviation, checked, root);
+                if (!helped && hopeless.size() < MOST_TOLD) {
                     hopeless.add(deviation);
+                }
+                if (left.size() < MOST_TOLD) {
+                    left.add(deviation);
                 }
             }
         }

@@ -40,6 +40,22 @@ final class SchemaFinder {
         return member(type, name, "element", false, 0);
     }
 
+    /** The type or the group that a declaration stands in, or null when it is global. */
+    static Element home(Element declaration) {
+        return home(declaration.document().root(), null, declaration);
+    }
+
+    private static Element home(Element at, Element home, Element declaration) {
+        boolean holds = at.is(Xml.XSD, "complexType") || at.is(Xml.XSD, "group");
+        for (Element child : at.children()) {
+            Element found = child == declaration ? (holds ? at : home) : home(child, holds ? at : home, declaration);
+            if (found != null) {
+                return found;
+            }
+        }
+        return null;
+    }
+
     /** The element of a schema that a place is in. */
     Element at(Place place) {
         if (place == null) {

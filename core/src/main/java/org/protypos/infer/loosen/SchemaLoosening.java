@@ -167,24 +167,34 @@ final class SchemaLoosening {
         return type == null ? finder.global(kind, cause.name()) : finder.member(type, cause.name(), kind);
     }
 
-    /** What comes in another order may come in any: the sequence that it is in becomes a choice that repeats. */
+    /** What comes in another order may come in any: the sequence that it is declared in becomes a choice that repeats. */
     private boolean reordered(Deviation deviation, CheckedMessage checked) {
         MessageElement parent = null;
+        QName came = null;
         for (MessageElement element : checked.types().keySet()) {
             for (MessageElement child : element.children()) {
-                parent = child.place().equals(deviation.place()) ? element : parent;
+                boolean meant = child.place().equals(deviation.place());
+                parent = meant ? element : parent;
+                came = meant ? child.name() : came;
             }
         }
         if (finder.isOfUnknownType(parent)) {
             return true;
         }
         Element type = finder.type(parent, checked);
-        Element model = type == null ? null : model(type);
+        Element inherited =
+                type == null || finder.own(type, came) != null ? null : finder.member(type, came, "element");
+        Element home = inherited == null ? type : SchemaFinder.home(inherited);
+        // The model of a group has no occurrences of its own (XML Schema Part 1, section 3.7.2).
+        Element model = home == null || home.name().equals("group") ? null : model(home);
         return model != null && inAnyOrder(model);
     }
 
     /** What is in a model may come in any order and again. */
     private boolean inAnyOrder(Element model) {
+        if (model.name().equals("choice") && "unbounded".equals(model.attribute("maxOccurs"))) {
+            return false;
+        }
         if (edits.once(model, "order")) {
             if (!model.name().equals("choice")) {
                 edits.of(model).rename(model, "choice");
