@@ -9,6 +9,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.UnaryOperator;
@@ -222,8 +223,9 @@ public final class Comparison {
 
     private static String facts(Item item) {
         return item.facts().entrySet().stream()
-                .filter(fact ->
-                        !fact.getKey().equals("documentation") && !fact.getKey().equals("order"))
+                .filter(fact -> !fact.getKey().equals("documentation")
+                        && !fact.getKey().equals("order")
+                        && !WsdlInventory.isOfOneProtocol(item, fact.getKey()))
                 .map(fact -> fact.getKey() + " " + fact.getValue())
                 .collect(Collectors.joining(", "));
     }
@@ -231,14 +233,15 @@ public final class Comparison {
     private void described(Item was, Item is) {
         Set<String> facts = new LinkedHashSet<>(was.facts().keySet());
         facts.addAll(is.facts().keySet());
+        Set<String> told = new HashSet<>();
+        if (was.kind() == Item.Kind.MESSAGE) {
+            told.addAll(toldByProtocol(was, is, facts));
+        }
         for (String fact : facts) {
             String old = was.facts().get(fact);
             String now = is.facts().get(fact);
-            boolean same = fact.equals("order")
-                    ? sameOrder(old, now)
-                    : old != null && (old.equals(now) || now != null && old.equals(inOldName(was, is, now)));
             // A protocol that only one of the two speaks is told of by its port.
-            if (!same && isOfBoth(fact, was, is)) {
+            if (!told.contains(fact) && !isSame(was, is, fact) && isOfBoth(fact, was, is)) {
                 blame.add(new Told(
                                 Difference.Change.CHANGED,
                                 was.kind().text(),
@@ -253,8 +256,48 @@ public final class Comparison {
         }
     }
 
+    private boolean isSame(Item was, Item is, String fact) {
+        String old = was.facts().get(fact);
+        String now = is.facts().get(fact);
+        if (fact.equals("order")) {
+            return sameOrder(old, now);
+        }
+        return old == null ? now == null : now != null && (old.equals(now) || old.equals(inOldName(was, is, now)));
+    }
+
+    /**
+     * The facts of a message that other facts tell of: where both contracts speak the same protocols, what is said of each of them
+     * counts, and is told once when it is otherwise in the same way for all.
+     */
+    private Set<String> toldByProtocol(Item was, Item is, Set<String> facts) {
+        Map<String, List<String>> byBase = new LinkedHashMap<>();
+        for (String fact : facts) {
+            if (WsdlInventory.isOfOneProtocol(was, fact) && isOfBoth(fact, was, is)) {
+                byBase.computeIfAbsent(WsdlInventory.base(fact), any -> new ArrayList<>())
+                        .add(fact);
+            }
+        }
+        Set<String> told = new HashSet<>();
+        byBase.forEach((base, all) -> {
+            boolean alike = all.stream()
+                            .map(fact -> Arrays.asList(
+                                    was.facts().get(fact), is.facts().get(fact)))
+                            .distinct()
+                            .count()
+                    == 1;
+            boolean main = Objects.equals(was.facts().get(base), was.facts().get(all.get(0)))
+                    && Objects.equals(is.facts().get(base), is.facts().get(all.get(0)));
+            if (alike && main) {
+                told.addAll(all);
+            } else {
+                told.add(base);
+            }
+        });
+        return told;
+    }
+
     private boolean isOfBoth(String fact, Item was, Item is) {
-        if (was.kind() != Item.Kind.HEADER) {
+        if (was.kind() != Item.Kind.HEADER && was.kind() != Item.Kind.MESSAGE) {
             return WsdlInventory.isOfBoth(fact, was, is);
         }
         String operation = Renames.parent(was);

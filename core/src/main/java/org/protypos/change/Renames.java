@@ -163,7 +163,7 @@ final class Renames {
     private static String said(Item item) {
         StringBuilder text = new StringBuilder();
         item.facts().forEach((fact, value) -> {
-            if (!fact.equals("documentation") && !fact.equals("order")) {
+            if (!fact.equals("documentation") && !fact.equals("order") && !WsdlInventory.isOfOneProtocol(item, fact)) {
                 text.append(' ').append(fact).append(' ').append(value);
             }
         });

@@ -45,7 +45,8 @@ final class Renaming {
     }
 
     /** What is said of a component, in the old name where the renamed one is meant. */
-    String said(Item of, String fact, String text) {
+    String said(Item of, String said, String text) {
+        String fact = WsdlInventory.base(said);
         boolean meant =
                 switch (item.kind()) {
                     case TYPE -> TYPES.contains(fact) || fact.startsWith("type of part");

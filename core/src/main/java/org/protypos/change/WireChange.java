@@ -2,6 +2,7 @@ package org.protypos.change;
 
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.EnumSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -11,6 +12,7 @@ import org.protypos.message.inclusion.Clue;
 import org.protypos.message.inclusion.Gap;
 import org.protypos.message.inclusion.Inclusion;
 import org.protypos.message.inclusion.Root;
+import org.protypos.naming.Designator;
 import org.protypos.naming.Subject;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.SchemaComponents;
@@ -63,6 +65,9 @@ final class WireChange {
         tell(other.answers(), Reader.OLD_CLIENTS, toOld);
         tell(other.requests(), Reader.OLD_SERVERS, toOld);
         tell(forth.answers(), Reader.OLD_SERVERS, toNew);
+        addressedOtherwise();
+        begunOtherwise(before, after, true, toNew);
+        begunOtherwise(newOnes, oldOnes, false, toOld);
         gone(toNew);
     }
 
@@ -71,6 +76,55 @@ final class WireChange {
                 one.vocabulary(), other.vocabulary(), one.samples(), toNew ? namespaces::toNew : namespaces::toOld);
         return new Gaps(
                 inclusion.from(roots(one, other, toNew, true)), inclusion.from(roots(one, other, toNew, false)));
+    }
+
+    /** What an action is made of may be the name of a port type (WS-Addressing 1.0 Metadata, section 4.4.4). */
+    private void addressedOtherwise() {
+        Map<String, WireOperation> others = after.operations();
+        before.operations().forEach((designator, operation) -> {
+            WireOperation also = others.get(designator);
+            if (also == null) {
+                return;
+            }
+            actionOf(designator + " input", operation.request(), also.request());
+            if (operation.answer() != null && also.answer() != null) {
+                actionOf(designator + " output", operation.answer(), also.answer());
+            }
+        });
+    }
+
+    private void actionOf(String designator, WireMessage message, WireMessage also) {
+        if (message.action() == null
+                || also.action() == null
+                || message.action().equals(also.action())) {
+            return;
+        }
+        String around = designator.replaceFirst(" \\w+$", "");
+        Told told = blame.find(List.of(
+                suspect(designator, "action"),
+                suspect(around, "name"),
+                suspect(Designator.of(around).around(), "name")));
+        if (told != null) {
+            told.breaks(EnumSet.of(Reader.OLD_CLIENTS, Reader.OLD_SERVERS), "the action is another: " + also.action());
+        }
+    }
+
+    /** A message of which the element is called otherwise is another, however much what is in it is the same. */
+    private void begunOtherwise(WireSide one, WireSide other, boolean toNew, Witnesses witnesses) {
+        for (boolean requests : new boolean[] {true, false}) {
+            for (Root root : roots(one, other, toNew, requests)) {
+                if (root.one() == null
+                        || root.other() == null
+                        || root.other().name().equals(renamed(root.name(), toNew))) {
+                    continue;
+                }
+                Told told = blame.find(List.of(suspect(one.old(root.name().toString()), "name")));
+                if (told != null) {
+                    Reader reader = toNew == requests ? Reader.OLD_CLIENTS : Reader.OLD_SERVERS;
+                    told.breaks(witnesses.begunOtherwise(root, reader), true);
+                }
+            }
+        }
     }
 
     /** Without operations each element is a message of its own; one that is gone is refused. */
@@ -219,13 +273,11 @@ final class WireChange {
             WireSide other,
             boolean toNew,
             List<Root> roots) {
-        boolean single = message.parts().size() == 1 && also.parts().size() == 1;
         for (WirePart part : message.parts()) {
             also.parts().stream()
                     .filter(same -> part.isGlobal() == same.isGlobal())
                     .filter(same -> part.isGlobal()
-                            ? same.element().equals(renamed(part.element(), toNew))
-                                    || single && isRenamed(part, same, one, other)
+                            ? same.element().equals(renamed(part.element(), toNew)) || isRenamed(part, same, one, other)
                             : same.name().equals(part.name()))
                     .findFirst()
                     .ifPresent(same -> add(new Place(designator, message, part), part, same, one, other, roots));

@@ -6,6 +6,7 @@ import java.util.function.Function;
 import javax.xml.namespace.QName;
 import org.protypos.message.check.Deviation;
 import org.protypos.message.inclusion.Gap;
+import org.protypos.message.inclusion.Root;
 import org.protypos.message.sample.Outline;
 import org.protypos.message.sample.Samples;
 import org.protypos.message.tree.MessageElement;
@@ -56,10 +57,8 @@ final class Witnesses {
                             : "what binds values to each other is compared as it is written";
             return unshown(gap, reader, why);
         }
-        if (carried != null && (!carried.isSoap() || carried.isEncoded())) {
-            String why =
-                    carried.isEncoded() ? "an encoded message is not judged by a schema" : "the message is not in XML";
-            return unshown(gap, reader, why);
+        if (carried != null && unjudged(carried) != null) {
+            return unshown(gap, reader, unjudged(carried));
         }
         boolean alone = carried == null && one.element(gap.root().name()) == null;
         if (alone) {
@@ -116,9 +115,33 @@ final class Witnesses {
     /** A message of an element that the other contract does not have. */
     Evidence gone(QName name, Reader reader) {
         Made made = made(samples -> samples.element(name, Outline.FREE));
+        return refused(made, name, name.toString(), reader);
+    }
+
+    /** A message that the other contract has under another name. */
+    Evidence begunOtherwise(Root root, Reader reader) {
+        WireChange.Place place = (WireChange.Place) root.of();
+        WireMessage carried = place.carried();
+        String why = unjudged(carried);
+        if (why != null) {
+            String words = "<" + root.name().getLocalPart() + ">";
+            return new Evidence(reader, forth, null, place.message(), words, null, why, null);
+        }
+        Made made = made(samples -> samples.message(carried, place.part(), Outline.FREE));
+        return refused(made, root.name(), place.message(), reader);
+    }
+
+    /** Why a message that is carried so is not held against the other contract, or null. */
+    private static String unjudged(WireMessage carried) {
+        return carried.isEncoded()
+                ? "an encoded message is not judged by a schema"
+                : carried.isSoap() ? null : "the message is not in XML";
+    }
+
+    private Evidence refused(Made made, QName name, String of, Reader reader) {
         String words = "<" + name.getLocalPart() + ">";
         if (!made.own().isEmpty()) {
-            return new Evidence(reader, forth, null, name.toString(), words, null, made.noneFound(), null);
+            return new Evidence(reader, forth, null, of, words, null, made.noneFound(), null);
         }
         String text = MessageText.of(made.message());
         List<Deviation> theirs = theirs(made.message(), text);
@@ -127,7 +150,7 @@ final class Witnesses {
                 reader,
                 forth,
                 text,
-                name.toString(),
+                of,
                 words,
                 first == null ? null : first.path(),
                 first == null ? "it is not declared" : first.came(),

@@ -102,7 +102,10 @@ final class WsdlInventory {
                 List<BoundOperation> found = binding.bound(portType);
                 for (int i = 0; i < found.size(); i++) {
                     if (found.get(i) != null) {
-                        bound.get(i).putIfAbsent(binding.protocol().title(), found.get(i));
+                        String protocol = binding.protocol().title();
+                        boolean again = bound.get(i).containsKey(protocol);
+                        String how = again ? protocol + " by " + binding.name().getLocalPart() : protocol;
+                        bound.get(i).putIfAbsent(how, found.get(i));
                     }
                 }
             }
@@ -152,21 +155,28 @@ final class WsdlInventory {
         }
         BoundOperation.Carrier carrier = carriers.values().stream().findFirst().orElse(null);
         Item item = new Item(Item.Kind.MESSAGE, designator, use.place());
-        item.say("content", content(use.message(), carrier, false));
-        item.say("encoded", carrier != null && carrier.encoded() ? "true" : null);
-        item.say("namespace", carrier == null ? null : carrier.namespace());
+        carried(item, use, carrier, "");
         item.say("action", use.action());
+        carriers.forEach((protocol, one) -> carried(item, use, one, OVER + protocol));
+        inventory.add(item);
+        headers(designator, carriers);
+    }
+
+    private void carried(Item item, Operation.Use use, BoundOperation.Carrier carrier, String over) {
+        item.say("content" + over, content(use.message(), carrier, false));
+        item.say("encoded" + over, carrier != null && carrier.encoded() ? "true" : null);
+        item.say("namespace" + over, carrier == null ? null : carrier.namespace());
         Message message = wsdl.messages().get(use.message());
         if (message != null) {
             BoundOperation.bodyParts(message, carrier).stream()
                     .filter(part -> part.element() == null)
-                    .forEach(part -> item.say("type of part " + part.name(), part.type()));
+                    .forEach(part -> item.say("type of part " + part.name() + over, part.type()));
         }
         if (carrier != null && !carrier.attachments().isEmpty()) {
-            item.say("attachments", new TreeMap<>(carrier.attachments()));
+            TreeMap<String, String> types = new TreeMap<>();
+            carrier.attachments().forEach((part, attached) -> types.put(part, attached.mediaType()));
+            item.say("attachments" + over, types);
         }
-        inventory.add(item);
-        headers(designator, carriers);
     }
 
     private void headers(String designator, Map<String, BoundOperation.Carrier> carriers) {
@@ -202,6 +212,17 @@ final class WsdlInventory {
 
     private static String part(Message.Part part) {
         return part.element() != null ? part.element().toString() : part.name() + " of type " + part.type();
+    }
+
+    /** What a fact is about, whatever protocol it speaks of. */
+    static String base(String fact) {
+        int at = fact.indexOf(OVER);
+        return at < 0 ? fact : fact.substring(0, at);
+    }
+
+    /** Whether a fact of a message only says for one protocol what another fact says of the message. */
+    static boolean isOfOneProtocol(Item item, String fact) {
+        return item.kind() == Item.Kind.MESSAGE && fact.contains(OVER);
     }
 
     /** Whether both contracts bind an operation by the protocol of which a fact speaks; other facts are always of both. */

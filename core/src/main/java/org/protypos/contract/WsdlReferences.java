@@ -112,18 +112,23 @@ final class WsdlReferences {
         }
     }
 
-    /** What a binding puts into a body is there (WSDL 1.1, section 3.5). */
+    /** What a binding puts into a body, or beside it, is there (WSDL 1.1, sections 3.5 and 5.4). */
     private void parts(BoundOperation.Carrier carrier, Operation.Use use) {
         Message message =
                 carrier == null || use == null ? null : wsdl.messages().get(use.message());
-        if (message == null || carrier.parts() == null) {
+        if (message == null) {
             return;
         }
-        for (String part : carrier.parts()) {
+        for (String part : carrier.parts() == null ? List.<String>of() : carrier.parts()) {
             if (message.part(part) == null) {
                 part(message, part, carrier.place().towards("part"), "leave it out of the body");
             }
         }
+        carrier.attachments().forEach((part, attached) -> {
+            if (message.part(part) == null) {
+                part(message, part, attached.place(), "leave it out of the package");
+            }
+        });
     }
 
     private void part(Message message, String part, Place place, String cure) {

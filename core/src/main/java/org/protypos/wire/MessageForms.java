@@ -155,7 +155,7 @@ final class MessageForms {
                             new QName(part.name()),
                             false,
                             typeOf(part),
-                            carrier.attachments().get(part.name()),
+                            carrier.attachments().get(part.name()).mediaType(),
                             List.of()))
                     .toList();
         }

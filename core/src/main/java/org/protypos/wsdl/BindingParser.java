@@ -61,7 +61,7 @@ final class BindingParser {
 
     private BoundOperation.Carrier carrier(Element element) {
         Element body = null;
-        Map<String, String> attachments = new LinkedHashMap<>();
+        Map<String, BoundOperation.Attached> attachments = new LinkedHashMap<>();
         String mediaType = "";
         BoundOperation.Form form = BoundOperation.Form.ENVELOPE;
         List<String> parts = null;
@@ -76,7 +76,9 @@ final class BindingParser {
             } else if (child.namespace().equals(Xml.WSDL_MIME) && packaged) {
                 if (child.attribute("part") != null) {
                     // Several for one part are alternatives (WSDL 1.1, section 5.3): the first is as good as any.
-                    attachments.putIfAbsent(child.attribute("part").strip(), mediaType(child));
+                    attachments.putIfAbsent(
+                            child.attribute("part").strip(),
+                            new BoundOperation.Attached(mediaType(child), child.place("part")));
                 }
             } else if (child.namespace().equals(Xml.WSDL_HTTP)
                     || child.namespace().equals(Xml.WSDL_MIME)) {

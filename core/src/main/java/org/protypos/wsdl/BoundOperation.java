@@ -52,7 +52,7 @@ public record BoundOperation(
      * @param parts the parts in the body, or null for all that are not elsewhere
      * @param namespace the namespace of an RPC wrapper, empty for none
      * @param headers the parts that travel as header blocks
-     * @param attachments the parts that travel as MIME parts beside the envelope, with their media types, empty for any
+     * @param attachments the parts that travel as MIME parts beside the envelope
      * @param mediaType the media type of the only part of a message without an envelope, empty for any
      */
     public record Carrier(
@@ -62,7 +62,7 @@ public record BoundOperation(
             List<String> parts,
             String namespace,
             List<Header> headers,
-            Map<String, String> attachments,
+            Map<String, Attached> attachments,
             String mediaType,
             Place place) {}
 
@@ -87,6 +87,13 @@ public record BoundOperation(
                         : carrier.parts().contains(part.name()))
                 .toList();
     }
+
+    /**
+     * How a part travels beside the envelope.
+     *
+     * @param mediaType its media type, empty for any
+     */
+    public record Attached(String mediaType, Place place) {}
 
     /**
      * A part that travels as a header block.

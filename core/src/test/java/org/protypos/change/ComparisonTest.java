@@ -427,4 +427,31 @@ class ComparisonTest {
                 .extracting(Difference::designator, Difference::isBreaking)
                 .containsExactly(tuple("hold/within/@mark", true));
     }
+
+    /** What a message begins with, what each binding makes of it, and what addresses it. */
+    @Test
+    void whatCarriesMessagesCounts(@TempDir Path folder) throws IOException {
+        Path gauge = Path.of("src/test/resources/carried/carried.wsdl");
+        assertThat(told(folder, gauge, "(element=\"s:|element name=\")levelResponse\"", "$1levels\""))
+                .containsExactly("{urn:carried}levelResponse name breaks CScs, a message shows it");
+        assertThat(told(folder, gauge, "(?s)(Gauge12.*?)use=\"literal\"/></input>", "$1use=\"encoded\"/></input>"))
+                .containsExactly("portType {urn:carried}Gauge/level input encoded over SOAP 1.2 breaks CS");
+        assertThat(told(folder, gauge, "use=\"literal\"/></output>", "parts=\"\" use=\"literal\"/></output>"))
+                .containsExactly(
+                        "portType {urn:carried}Gauge/level output content over SOAP 1.1 breaks CScs",
+                        "portType {urn:carried}Gauge/level output content over SOAP 1.2 breaks CScs");
+        assertThat(told(folder, Path.of("../examples/papers/papers.wsdl"), "Cabinet\"", "Locker\""))
+                .contains("portType {http://lanternbay.example/papers}Cabinet name breaks CScs");
+    }
+
+    private static List<String> told(Path folder, Path contract, String from, String to) throws IOException {
+        Path changed = Files.writeString(
+                folder.resolve(contract.getFileName()),
+                Files.readString(contract).replaceAll(from, to));
+        return compare(read(contract), read(changed)).differences().stream()
+                .map(difference -> difference.designator() + " " + difference.fact() + " breaks "
+                        + letters(difference.breaks())
+                        + (difference.evidence().stream().anyMatch(Evidence::isShown) ? ", a message shows it" : ""))
+                .toList();
+    }
 }
