@@ -12,6 +12,7 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -21,6 +22,7 @@ import java.util.stream.Stream;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.protypos.exchange.call.CalledOperation;
 import org.protypos.exchange.call.Caller;
 import org.protypos.exchange.standin.Answers;
@@ -89,6 +91,20 @@ class BothEndsTest {
         assertThat(wrong).isEmpty();
         assertThat(refused).isEmpty();
         assertThat(calls).isPositive();
+    }
+
+    /** An array that stands in a header block, or in a message that is not encoded, says once of what and how many it is. */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "<soap:header message='b:depths' part='depths' use='literal'/><soap:body use='literal'/>",
+                "<soap:header message='b:depths' part='depths' use='encoded' namespace='urn:depths'"
+                        + " encodingStyle='http://schemas.xmlsoap.org/soap/encoding/'/><soap:body use='literal'/>"
+            })
+    void arraysTravelOutsideOfEncodedBodies(String header) throws Exception {
+        String overloads = Files.readString(Path.of("src/test/resources/overloads/overloads.wsdl"));
+        bothEndsSeeTheSame(Files.writeString(
+                folder.resolve("headers.wsdl"), overloads.replace("<soap:body use=\"literal\"/>", header)));
     }
 
     private int port(Samples samples, PlannedService service, PlannedService.Port port, List<String> wrong)

@@ -40,6 +40,12 @@ namespace Dues
         }
 
         /// <inheritdoc/>
+        protected override void ReadXmlAttributes(XmlInput input)
+        {
+            input.ArrayOf();
+        }
+
+        /// <inheritdoc/>
         protected override void ReadXmlElements(XmlInput input)
         {
             while (input.AtElement())

@@ -33,6 +33,11 @@ public class Names extends XmlObject {
     }
 
     @Override
+    protected void readAttributes(XmlInput in) {
+        in.arrayOf();
+    }
+
+    @Override
     protected void readElements(XmlInput in) {
         while (in.atElement()) {
             if (in.takeSimpleNil()) {
