@@ -233,10 +233,7 @@ public final class Comparison {
     private void described(Item was, Item is) {
         Set<String> facts = new LinkedHashSet<>(was.facts().keySet());
         facts.addAll(is.facts().keySet());
-        Set<String> told = new HashSet<>();
-        if (was.kind() == Item.Kind.MESSAGE) {
-            told.addAll(toldByProtocol(was, is, facts));
-        }
+        Set<String> told = toldByProtocol(was, is, facts);
         for (String fact : facts) {
             String old = was.facts().get(fact);
             String now = is.facts().get(fact);

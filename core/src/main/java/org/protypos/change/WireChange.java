@@ -49,33 +49,41 @@ final class WireChange {
         this.blame = blame;
     }
 
-    /** What is refused in requests, and what in answers. */
-    private record Gaps(List<Gap> requests, List<Gap> answers) {}
+    /** What messages of one way begin with in both contracts, and what is refused in them. */
+    private record Found(Collection<Root> roots, List<Gap> gaps) {}
+
+    private record Way(Found requests, Found answers) {}
 
     /** Both ways at once: each has a view of both contracts of its own. */
     void judge() {
         WireSide newOnes = after.again();
         WireSide oldOnes = before.again();
-        Beside<Gaps> back = Beside.begin(() -> gaps(newOnes, oldOnes, false));
-        Gaps forth = gaps(before, after, true);
-        Gaps other = back.result();
+        Beside<Way> back = Beside.begin(() -> way(newOnes, oldOnes, false));
+        Way forth = way(before, after, true);
+        Way other = back.result();
         Witnesses toNew = new Witnesses(before, after, namespaces, true);
         Witnesses toOld = new Witnesses(newOnes, oldOnes, namespaces, false);
-        tell(forth.requests(), Reader.OLD_CLIENTS, toNew);
-        tell(other.answers(), Reader.OLD_CLIENTS, toOld);
-        tell(other.requests(), Reader.OLD_SERVERS, toOld);
-        tell(forth.answers(), Reader.OLD_SERVERS, toNew);
+        tell(forth.requests().gaps(), Reader.OLD_CLIENTS, toNew);
+        tell(other.answers().gaps(), Reader.OLD_CLIENTS, toOld);
+        tell(other.requests().gaps(), Reader.OLD_SERVERS, toOld);
+        tell(forth.answers().gaps(), Reader.OLD_SERVERS, toNew);
         addressedOtherwise();
-        begunOtherwise(before, after, true, toNew);
-        begunOtherwise(newOnes, oldOnes, false, toOld);
+        begunOtherwise(forth.requests(), Reader.OLD_CLIENTS, toNew);
+        begunOtherwise(forth.answers(), Reader.OLD_SERVERS, toNew);
+        begunOtherwise(other.requests(), Reader.OLD_SERVERS, toOld);
+        begunOtherwise(other.answers(), Reader.OLD_CLIENTS, toOld);
         gone(toNew);
     }
 
-    private Gaps gaps(WireSide one, WireSide other, boolean toNew) {
+    private Way way(WireSide one, WireSide other, boolean toNew) {
         Inclusion inclusion = new Inclusion(
                 one.vocabulary(), other.vocabulary(), one.samples(), toNew ? namespaces::toNew : namespaces::toOld);
-        return new Gaps(
-                inclusion.from(roots(one, other, toNew, true)), inclusion.from(roots(one, other, toNew, false)));
+        return new Way(
+                found(inclusion, roots(one, other, toNew, true)), found(inclusion, roots(one, other, toNew, false)));
+    }
+
+    private static Found found(Inclusion inclusion, Collection<Root> roots) {
+        return new Found(roots, inclusion.from(roots));
     }
 
     /** What an action is made of may be the name of a port type (WS-Addressing 1.0 Metadata, section 4.4.4). */
@@ -99,7 +107,7 @@ final class WireChange {
                 || message.action().equals(also.action())) {
             return;
         }
-        String around = designator.replaceFirst(" \\w+$", "");
+        String around = Renames.operation(designator);
         Told told = blame.find(List.of(
                 suspect(designator, "action"),
                 suspect(around, "name"),
@@ -110,19 +118,17 @@ final class WireChange {
     }
 
     /** A message of which the element is called otherwise is another, however much what is in it is the same. */
-    private void begunOtherwise(WireSide one, WireSide other, boolean toNew, Witnesses witnesses) {
-        for (boolean requests : new boolean[] {true, false}) {
-            for (Root root : roots(one, other, toNew, requests)) {
-                if (root.one() == null
-                        || root.other() == null
-                        || root.other().name().equals(renamed(root.name(), toNew))) {
-                    continue;
-                }
-                Told told = blame.find(List.of(suspect(one.old(root.name().toString()), "name")));
-                if (told != null) {
-                    Reader reader = toNew == requests ? Reader.OLD_CLIENTS : Reader.OLD_SERVERS;
-                    told.breaks(witnesses.begunOtherwise(root, reader), true);
-                }
+    private void begunOtherwise(Found found, Reader reader, Witnesses witnesses) {
+        for (Root root : found.roots()) {
+            if (root.one() == null
+                    || root.other() == null
+                    || root.other().name().equals(renamed(root.name(), witnesses.isForth()))) {
+                continue;
+            }
+            Told told =
+                    blame.find(List.of(suspect(witnesses.one().old(root.name().toString()), "name")));
+            if (told != null) {
+                told.breaks(witnesses.begunOtherwise(root, reader), true);
             }
         }
     }

@@ -57,8 +57,9 @@ final class Witnesses {
                             : "what binds values to each other is compared as it is written";
             return unshown(gap, reader, why);
         }
-        if (carried != null && unjudged(carried) != null) {
-            return unshown(gap, reader, unjudged(carried));
+        String unjudged = carried == null ? null : unjudged(carried);
+        if (unjudged != null) {
+            return unshown(gap, reader, unjudged);
         }
         boolean alone = carried == null && one.element(gap.root().name()) == null;
         if (alone) {

@@ -15,6 +15,7 @@ import javax.xml.stream.XMLStreamException;
 import org.protypos.message.check.EnvelopeParts;
 import org.protypos.runtime.check.ValueRule;
 import org.protypos.runtime.parse.MessageScanner;
+import org.protypos.runtime.value.Lexical;
 import org.protypos.source.Xml;
 
 /** Reads one document after the other, of any length, and remembers what it was like. */
@@ -23,7 +24,6 @@ final class DocumentObserver {
     private static final int MOST_BYTES_AT_ONCE = 64 << 20;
 
     private static final ValueRule QNAME = ValueRule.of("QName");
-    private static final ValueRule BOOLEAN = ValueRule.of("boolean");
 
     private final Observations seen;
     private final Decisions decisions;
@@ -239,10 +239,11 @@ final class DocumentObserver {
     }
 
     private boolean isTrue(String nil) throws XMLStreamException {
-        if (BOOLEAN.complaint(nil, null) != null) {
+        try {
+            return Lexical.parseBoolean(nil);
+        } catch (IllegalArgumentException e) {
             throw new XMLStreamException("xsi:nil=\"" + nil + "\" is neither true nor false", scanner.getLocation());
         }
-        return nil.strip().equals("true") || nil.strip().equals("1");
     }
 
     /** The value of an attribute of the namespace for instances, or null. */

@@ -95,12 +95,12 @@ public record Recognition(List<QName> beginnings, List<String> actions, List<Str
                     && alike.stream()
                             .allMatch(other ->
                                     other.request().isWrapped() && !areSame(names(other.request()), names(request)));
-            if (overloaded) {
-                // An action that several have tells nothing.
-                alike.forEach(other -> actions.removeAll(actions(other, soapActions)));
-            }
             Set<String> others = new LinkedHashSet<>();
             alike.forEach(other -> others.addAll(actions(other, soapActions)));
+            if (overloaded) {
+                // An action that several have tells nothing.
+                actions.removeAll(others);
+            }
             others.removeAll(actions);
             boolean named = request.action() != null
                     || !actions.isEmpty() && !soapActions.apply(operation).contains("");

@@ -59,21 +59,26 @@ public final class RandomEdit {
     /** Makes one edit; the same random numbers make the same. */
     public static Edited of(String document, Random chance) {
         try {
-            DocumentBuilderFactory factory = DocumentBuilderFactory.newInstance();
-            factory.setNamespaceAware(true);
-            RandomEdit edit = new RandomEdit(
-                    factory.newDocumentBuilder().parse(new InputSource(new StringReader(document))), chance);
+            RandomEdit edit = new RandomEdit(parsed(document), chance);
             while (edit.told == null) {
                 edit.edit(edit.all.get(chance.nextInt(edit.all.size())));
             }
-            StringWriter text = new StringWriter();
-            TransformerFactory.newInstance()
-                    .newTransformer()
-                    .transform(new DOMSource(edit.document), new StreamResult(text));
-            return new Edited(text.toString(), edit.told);
+            return new Edited(text(edit.document), edit.told);
         } catch (Exception e) {
             throw new IllegalStateException(e);
         }
+    }
+
+    static Document parsed(String document) throws Exception {
+        DocumentBuilderFactory factory = DocumentBuilderFactory.newInstance();
+        factory.setNamespaceAware(true);
+        return factory.newDocumentBuilder().parse(new InputSource(new StringReader(document)));
+    }
+
+    static String text(Document document) throws Exception {
+        StringWriter text = new StringWriter();
+        TransformerFactory.newInstance().newTransformer().transform(new DOMSource(document), new StreamResult(text));
+        return text.toString();
     }
 
     private void collect(Element element) {

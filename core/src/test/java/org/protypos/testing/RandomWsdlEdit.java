@@ -1,21 +1,14 @@
 package org.protypos.testing;
 
-import java.io.StringReader;
-import java.io.StringWriter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import java.util.function.Predicate;
 import java.util.stream.Stream;
-import javax.xml.parsers.DocumentBuilderFactory;
-import javax.xml.transform.TransformerFactory;
-import javax.xml.transform.dom.DOMSource;
-import javax.xml.transform.stream.StreamResult;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
 import org.w3c.dom.Node;
 import org.w3c.dom.NodeList;
-import org.xml.sax.InputSource;
 
 /** One change somewhere in how a WSDL document carries its messages, of the kinds that people make. */
 public final class RandomWsdlEdit {
@@ -41,19 +34,12 @@ public final class RandomWsdlEdit {
      * @return the document after it, and what was done
      */
     public static RandomEdit.Edited of(String text, Random chance) throws Exception {
-        DocumentBuilderFactory factory = DocumentBuilderFactory.newInstance();
-        factory.setNamespaceAware(true);
-        RandomWsdlEdit edit =
-                new RandomWsdlEdit(factory.newDocumentBuilder().parse(new InputSource(new StringReader(text))), chance);
+        RandomWsdlEdit edit = new RandomWsdlEdit(RandomEdit.parsed(text), chance);
         String told = null;
         while (told == null) {
             told = edit.edit();
         }
-        StringWriter edited = new StringWriter();
-        TransformerFactory.newInstance()
-                .newTransformer()
-                .transform(new DOMSource(edit.document), new StreamResult(edited));
-        return new RandomEdit.Edited(edited.toString(), told);
+        return new RandomEdit.Edited(RandomEdit.text(edit.document), told);
     }
 
     /** What was done, or null when there is nothing of the kind in the document. */

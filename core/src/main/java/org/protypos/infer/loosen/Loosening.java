@@ -61,8 +61,8 @@ public final class Loosening {
             SchemaEdits edits = new SchemaEdits();
             SchemaLoosening loosening = new SchemaLoosening(contract, edits);
             Set<Deviation> hopeless = new LinkedHashSet<>();
-            Set<Deviation> left = new LinkedHashSet<>();
-            boolean fits = round(contract, documents, loosening, hopeless, left);
+            Set<Deviation> left = round(contract, documents, loosening, hopeless);
+            boolean fits = left.isEmpty();
             if (findings.hasErrors() || fits) {
                 if (fits && round > 0) {
                     judge(schemas);
@@ -82,22 +82,18 @@ public final class Loosening {
         }
     }
 
-    private boolean round(
-            Contract contract,
-            List<? extends Source> documents,
-            SchemaLoosening loosening,
-            Set<Deviation> hopeless,
-            Set<Deviation> left)
+    /** What documents deviate in, the first of it; what cannot be helped goes to what is hopeless. */
+    private Set<Deviation> round(
+            Contract contract, List<? extends Source> documents, SchemaLoosening loosening, Set<Deviation> hopeless)
             throws IOException {
         ContractCheck check = new ContractCheck(contract);
-        boolean fits = true;
+        Set<Deviation> left = new LinkedHashSet<>();
         for (Source document : documents) {
             MessageElement root = MessageReader.read(document.name(), document.bytes(), findings);
             if (root == null) {
                 continue;
             }
             CheckedMessage checked = check.check(root);
-            fits &= checked.deviations().isEmpty();
             for (Deviation deviation : checked.deviations()) {
                 boolean helped = loosening.loosen(deviation, checked, root);
                 if (!helped && hopeless.size() < MOST_TOLD) {
@@ -108,7 +104,7 @@ public final class Loosening {
                 }
             }
         }
-        return fits;
+        return left;
     }
 
     /** What was put together may be valid nowhere, for reasons that only a whole schema shows: then it is not handed out. */
