@@ -427,13 +427,13 @@ namespace Protypos.Runtime
     {
         private const string Form = "application/x-www-form-urlencoded";
 
-        /// <summary>The locations of the operations, each beneath the path of the endpoint, in the order of <see cref="Input"/>.</summary>
+        /// <summary>The locations of the operations, each beneath the path of the endpoint, in the order of <see cref="Input"/>; one may have several.</summary>
         protected abstract string[] Locations { get; }
 
         /// <summary>The HTTP methods by which the operations are called.</summary>
         protected abstract string[] Verbs { get; }
 
-        /// <summary>An empty input message for an operation.</summary>
+        /// <summary>An empty input message for the operation at a location.</summary>
         protected abstract SoapMessage Input(int operation);
 
         internal override bool IsAt(string path)

@@ -1,6 +1,7 @@
 package org.protypos.api;
 
 import java.util.List;
+import javax.xml.namespace.QName;
 import org.protypos.naming.Subject;
 import org.protypos.wire.Recognition;
 import org.protypos.wsdl.PolicyAssertion;
@@ -13,9 +14,11 @@ import org.protypos.wsdl.PolicyAssertion;
  * @param input what goes in
  * @param output what comes out, or null for a one-way operation
  * @param faults what may come instead
+ * @param bindings the bindings that carry it so
  * @param soapAction the SOAP action of the default port
  * @param recognition how a server knows its requests
- * @param location where the default port finds the operation, beneath its address; null unless it speaks HTTP alone
+ * @param locations where ports find the operation, beneath their addresses, the default port first; empty unless they speak HTTP
+ *     alone
  * @param policy what the policies of the operation ask for, at its default port
  * @param faultActions the actions that address the faults, in their order; empty when the contract asks for no addressing
  */
@@ -25,9 +28,10 @@ public record ApiOperation(
         ApiMessage input,
         ApiMessage output,
         List<ApiFault> faults,
+        List<QName> bindings,
         String soapAction,
         Recognition recognition,
-        String location,
+        List<String> locations,
         List<PolicyAssertion> policy,
         List<String> faultActions,
         String documentation) {

@@ -31,6 +31,7 @@ import org.protypos.schema.SimpleType;
 import org.protypos.schema.TypeReference;
 import org.protypos.wire.Recognition;
 import org.protypos.wire.WireFault;
+import org.protypos.wire.WireInterface;
 import org.protypos.wire.WireMessage;
 import org.protypos.wire.WireOperation;
 import org.protypos.wire.WirePart;
@@ -70,10 +71,11 @@ final class OperationBuilder {
      * Builds an operation, or reports why there is no code for it and gives null.
      *
      * @param portType the port type it belongs to
-     * @param carried how the binding of the default port carries it
+     * @param type what it is called through
+     * @param carried how that carries it
      * @param recognition how a server knows its requests
      */
-    ApiOperation build(PortType portType, WireOperation carried, Recognition recognition) {
+    ApiOperation build(PortType portType, WireInterface type, WireOperation carried, Recognition recognition) {
         Operation operation = carried.operation();
         BoundOperation bound = carried.bound();
         if (hasStructuredFields(carried.request())) {
@@ -102,9 +104,10 @@ final class OperationBuilder {
                 input,
                 output,
                 List.copyOf(declared),
+                type.bindings().stream().map(one -> one.binding().name()).toList(),
                 bound.soapAction(),
                 recognition,
-                bound.location(),
+                type.locations(operation),
                 bound.policy(),
                 List.copyOf(faultActions),
                 types.remarks().of(subject, operation.documentation()));

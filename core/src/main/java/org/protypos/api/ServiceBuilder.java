@@ -2,13 +2,10 @@ package org.protypos.api;
 
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
-import javax.xml.namespace.QName;
 import org.protypos.api.type.Remarks;
 import org.protypos.api.type.TypeBuilder;
 import org.protypos.binding.Designators;
@@ -20,18 +17,17 @@ import org.protypos.wire.Need;
 import org.protypos.wire.Recognition;
 import org.protypos.wire.Wire;
 import org.protypos.wire.WireBinding;
+import org.protypos.wire.WireInterface;
 import org.protypos.wire.WireOperation;
 import org.protypos.wire.WirePort;
 import org.protypos.wsdl.Binding;
-import org.protypos.wsdl.BoundOperation;
 import org.protypos.wsdl.Operation;
 import org.protypos.wsdl.PortType;
 import org.protypos.wsdl.Service;
 
 /**
- * Builds what can be called and where. A port type that is carried both by SOAP and by HTTP alone becomes two interfaces, for
- * its messages look different. The default port of an interface is the first one in the contract; its binding decides how the
- * messages look.
+ * Builds what can be called and where. A port type becomes as many interfaces as it has ways in which bindings make its messages
+ * look. The default port of an interface is the first one in the contract.
  */
 final class ServiceBuilder {
     private final Contract contract;
@@ -40,8 +36,7 @@ final class ServiceBuilder {
     private final Findings findings;
     private final Remarks remarks;
     private final OperationBuilder operations;
-    private final Map<QName, ApiInterface> bySoap = new HashMap<>();
-    private final Map<QName, ApiInterface> byHttp = new HashMap<>();
+    private final Map<WireInterface, ApiInterface> built = new IdentityHashMap<>();
     private final Map<ApiOperation, Operation> origins = new IdentityHashMap<>();
     private final List<ApiInterface> interfaces = new ArrayList<>();
     private final List<ApiService> services = new ArrayList<>();
@@ -79,65 +74,75 @@ final class ServiceBuilder {
     }
 
     private void interfaces(PortType portType) {
-        WireBinding soap = wire.served(portType, true);
-        WireBinding http = wire.defaultBinding(portType, false);
-        if (soap != null || http == null) {
-            ApiInterface type = portType(portType, soap, false);
-            bySoap.put(portType.name(), type);
-            interfaces.add(type);
+        List<WireInterface> carried = wire.interfaces(portType);
+        if (carried.isEmpty()) {
+            interfaces.add(portType(portType, null));
         }
-        if (http != null) {
-            ApiInterface type = portType(portType, http, soap != null);
-            byHttp.put(portType.name(), type);
+        for (WireInterface one : carried) {
+            ApiInterface type = portType(portType, one);
+            built.put(one, type);
             interfaces.add(type);
+            if (one.otherwise() != null) {
+                otherwise(one);
+            }
         }
     }
 
-    /** The interface that a binding is for. */
-    private ApiInterface type(WireBinding binding) {
-        return (binding.isSoap() ? bySoap : byHttp).get(binding.portType().name());
-    }
-
-    private ApiInterface portType(PortType portType, WireBinding binding, boolean second) {
+    private ApiInterface portType(PortType portType, WireInterface carried) {
         Subject subject = Subject.wsdl(Subject.Kind.PORT_TYPE, portType.name(), portType.place());
-        List<ApiOperation> built = new ArrayList<>();
-        if (binding != null) {
-            List<Recognition> recognitions = wire.recognitions(binding);
-            for (int i = 0; i < recognitions.size(); i++) {
-                WireOperation carried = binding.operations().get(i);
-                boolean kept = !renaming.isOmitted(Designators.operation(portType, carried.operation()));
-                ApiOperation api = kept ? operations.build(portType, carried, recognitions.get(i)) : null;
-                if (api != null) {
-                    origins.put(api, carried.operation());
-                    built.add(api);
-                }
-            }
-            if (binding.isSoap()) {
-                alike(built);
-            } else {
-                alikeByHttp(binding);
-            }
-        }
         return new ApiInterface(
                 subject,
                 portType.name(),
-                second,
+                carried == null ? WireInterface.Standing.FIRST : carried.standing(),
+                carried == null ? null : carried.made().binding().name(),
                 portType.operations().stream()
                         .map(operation ->
                                 new ApiInterface.Mention(Designators.operation(portType, operation), operation.name()))
                         .toList(),
-                List.copyOf(built),
-                binding != null,
-                binding == null || binding.isSoap() ? List.of() : verbs(portType),
+                carried == null ? List.of() : operations(portType, carried),
+                carried == null || carried.isSoap() ? List.of() : verbs(carried),
                 remarks.of(subject, portType.documentation()));
     }
 
-    private List<String> verbs(PortType portType) {
-        return wire.bindings(portType, false).stream()
+    private List<ApiOperation> operations(PortType portType, WireInterface carried) {
+        List<ApiOperation> planned = new ArrayList<>();
+        List<Recognition> recognitions = carried.recognitions();
+        for (int i = 0; i < recognitions.size(); i++) {
+            WireOperation operation = carried.made().operations().get(i);
+            boolean kept = !renaming.isOmitted(Designators.operation(portType, operation.operation()));
+            ApiOperation api = kept ? operations.build(portType, carried, operation, recognitions.get(i)) : null;
+            if (api != null) {
+                origins.put(api, operation.operation());
+                planned.add(api);
+            }
+        }
+        if (carried.isSoap()) {
+            alike(planned);
+        } else {
+            alikeByHttp(carried);
+        }
+        return List.copyOf(planned);
+    }
+
+    private static List<String> verbs(WireInterface carried) {
+        return carried.bindings().stream()
                 .map(one -> one.binding().verb())
                 .distinct()
                 .sorted()
                 .toList();
+    }
+
+    /** What looks different has an interface of its own. */
+    private void otherwise(WireInterface carried) {
+        WireOperation operation = carried.otherwise().operation();
+        findings.note(
+                "bindings-unlike",
+                operation.bound().place().towards("name"),
+                "the messages of " + operation.name() + " look different in the binding "
+                        + carried.made().binding().name().getLocalPart()
+                        + " and in the one that the interface of the port type is made from: "
+                        + carried.otherwise().how(),
+                "call and serve its ports by the interface that is made from this binding");
     }
 
     /** A server tells operations apart by the element in the body, then by the action. */
@@ -158,17 +163,19 @@ final class ServiceBuilder {
     }
 
     /** Without an envelope they are told apart by where they are. */
-    private void alikeByHttp(WireBinding binding) {
-        Set<String> locations = new HashSet<>();
-        for (WireOperation carried : binding.operations()) {
-            BoundOperation bound = carried.bound();
-            if (!locations.add(bound.location())) {
-                findings.warning(
-                        "operations-alike",
-                        bound.place().towards("name"),
-                        "the operation " + bound.name() + " is at the location of another: a server takes the"
-                                + " first",
-                        "give them different locations");
+    private void alikeByHttp(WireInterface carried) {
+        Map<String, Operation> locations = new HashMap<>();
+        for (WireOperation operation : carried.made().operations()) {
+            for (String location : carried.locations(operation.operation())) {
+                Operation other = locations.putIfAbsent(location, operation.operation());
+                if (other != null) {
+                    findings.warning(
+                            "operations-alike",
+                            operation.bound().place().towards("name"),
+                            "the operation " + operation.name() + " is at the location of another: a server takes the"
+                                    + " first",
+                            "give them different locations");
+                }
             }
         }
     }
@@ -194,8 +201,8 @@ final class ServiceBuilder {
                 continue;
             }
             WireBinding binding = carried.carried();
-            ApiInterface type = type(binding);
-            unlike(carried);
+            WireInterface of = wire.interfaceOf(binding);
+            ApiInterface type = built.get(of);
             ports.add(new ApiService.Port(
                     named,
                     port.name(),
@@ -208,7 +215,7 @@ final class ServiceBuilder {
                     carried.optimized() == Need.REQUIRED,
                     carried.addressed().isSent(),
                     carried.addressed() == Need.REQUIRED,
-                    wire.defaultPort(binding.portType(), binding.isSoap()) == carried,
+                    wire.defaultPort(of) == carried,
                     port.documentation()));
         }
         return new ApiService(
@@ -219,24 +226,6 @@ final class ServiceBuilder {
     private boolean isSelected(Service.Port port) {
         Binding binding = contract.wsdl().bindings().get(port.binding());
         return binding != null && contract.wsdl().portTypes().containsKey(binding.portType());
-    }
-
-    /** An interface is made from one binding: what another does otherwise is told. */
-    private void unlike(WirePort port) {
-        WireBinding made =
-                wire.defaultBinding(port.carried().portType(), port.carried().isSoap());
-        for (WireOperation operation : port.carried().operations()) {
-            WireOperation other = made == port.carried() ? null : made.operation(operation.operation());
-            String how = other == null ? null : operation.unlike(other);
-            if (how != null) {
-                findings.warning(
-                        "bindings-unlike",
-                        operation.bound().place(),
-                        "the messages of " + operation.name() + " look different at the port "
-                                + port.port().name() + " and at the one that the interface is made from: " + how,
-                        "give the port a port type of its own; call and stand-in speak to it as it is");
-            }
-        }
     }
 
     private WirePort carried(Service.Port port) {
@@ -251,7 +240,7 @@ final class ServiceBuilder {
         Map<ApiOperation, String> targets = new LinkedHashMap<>();
         for (WireOperation carried : binding.operations()) {
             for (ApiOperation api : type.operations()) {
-                String known = type.isHttp() ? api.location() : api.soapAction();
+                String known = type.isHttp() ? api.locations().get(0) : api.soapAction();
                 if (origins.get(api) == carried.operation() && !known.equals(carried.target())) {
                     targets.put(api, carried.target());
                 }

@@ -88,12 +88,14 @@ final class WireChange {
 
     /** What an action is made of may be the name of a port type (WS-Addressing 1.0 Metadata, section 4.4.4). */
     private void addressedOtherwise() {
-        Map<String, WireOperation> others = after.operations();
-        before.operations().forEach((designator, operation) -> {
-            WireOperation also = others.get(designator);
-            if (also == null) {
+        Map<String, WireSide.Carried> others = after.operations();
+        before.operations().forEach((way, carried) -> {
+            if (!others.containsKey(way)) {
                 return;
             }
+            String designator = carried.designator();
+            WireOperation operation = carried.operation();
+            WireOperation also = others.get(way).operation();
             actionOf(designator + " input", operation.request(), also.request());
             if (operation.answer() != null && also.answer() != null) {
                 actionOf(designator + " output", operation.answer(), also.answer());
@@ -166,13 +168,17 @@ final class WireChange {
             alone(one, other, toNew, roots);
             return roots;
         }
-        Map<String, WireOperation> others = other.operations();
-        one.operations().forEach((designator, operation) -> {
-            WireOperation also = others.get(designator);
-            String of = designator.replaceFirst(" over HTTP$", "");
-            if (also != null && requests) {
+        Map<String, WireSide.Carried> others = other.operations();
+        one.operations().forEach((way, carried) -> {
+            if (!others.containsKey(way)) {
+                return;
+            }
+            String of = carried.designator();
+            WireOperation operation = carried.operation();
+            WireOperation also = others.get(way).operation();
+            if (requests) {
                 message(of + " input", operation.request(), also.request(), one, other, toNew, roots);
-            } else if (also != null) {
+            } else {
                 if (operation.answer() != null && also.answer() != null) {
                     message(of + " output", operation.answer(), also.answer(), one, other, toNew, roots);
                 }

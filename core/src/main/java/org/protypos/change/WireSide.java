@@ -18,7 +18,7 @@ import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
 import org.protypos.schema.TypeReference;
-import org.protypos.wire.WireBinding;
+import org.protypos.wire.WireInterface;
 import org.protypos.wire.WireOperation;
 import org.protypos.wsdl.Message;
 import org.protypos.wsdl.Operation;
@@ -83,23 +83,33 @@ final class WireSide {
                 .anyMatch(portType -> !portType.operations().isEmpty());
     }
 
-    /** The operations that bindings carry, by the designators of the old contract; by SOAP and by plain HTTP apart. */
-    Map<String, WireOperation> operations() {
-        Map<String, WireOperation> operations = new LinkedHashMap<>();
+    /**
+     * An operation as bindings carry it.
+     *
+     * @param designator the designator of the old contract
+     */
+    record Carried(String designator, WireOperation operation) {}
+
+    /** The operations that bindings carry, by their designators and by what sets them apart where one is carried in several ways. */
+    Map<String, Carried> operations() {
+        Map<String, Carried> operations = new LinkedHashMap<>();
         for (PortType portType : contract.wsdl().portTypes().values()) {
-            for (boolean soap : new boolean[] {true, false}) {
-                WireBinding binding = check.wire().served(portType, soap);
-                for (Operation operation : portType.operations()) {
-                    WireOperation carried = binding == null ? null : binding.operation(operation);
-                    if (carried != null) {
-                        String designator =
-                                Designators.operation(portType, operation).designator();
-                        operations.put(old(designator) + (soap ? "" : " over HTTP"), carried);
-                    }
+            for (WireInterface type : check.wire().interfaces(portType)) {
+                for (WireOperation carried : type.made().operations()) {
+                    String designator = old(
+                            Designators.operation(portType, carried.operation()).designator());
+                    operations.put(designator + way(type), new Carried(designator, carried));
                 }
             }
         }
         return operations;
+    }
+
+    private static String way(WireInterface type) {
+        String speaks = type.isSoap() ? "" : " over HTTP";
+        return type.standing() == WireInterface.Standing.OTHERWISE
+                ? speaks + " by " + type.made().binding().name().getLocalPart()
+                : speaks;
     }
 
     /** The operations that no binding carries, likewise: what they exchange is known, though not how. */

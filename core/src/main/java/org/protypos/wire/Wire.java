@@ -7,13 +7,11 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
+import java.util.stream.Stream;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
 import org.protypos.schema.TypeReference;
 import org.protypos.wsdl.Binding;
-import org.protypos.wsdl.BoundOperation;
-import org.protypos.wsdl.Operation;
 import org.protypos.wsdl.PolicyAssertion;
 import org.protypos.wsdl.PortType;
 import org.protypos.wsdl.Protocol;
@@ -26,16 +24,19 @@ import org.protypos.wsdl.Service;
 public final class Wire {
     private final Map<QName, WireBinding> bindings;
     private final List<WirePort> ports;
+    private final Map<QName, List<WireInterface>> interfaces;
     private final Map<QName, TypeReference> alone;
     private final Map<QName, List<WirePart>> wrappers;
 
     private Wire(
             Map<QName, WireBinding> bindings,
             List<WirePort> ports,
+            Map<QName, List<WireInterface>> interfaces,
             Map<QName, TypeReference> alone,
             Map<QName, List<WirePart>> wrappers) {
         this.bindings = bindings;
         this.ports = ports;
+        this.interfaces = interfaces;
         this.alone = alone;
         this.wrappers = wrappers;
     }
@@ -72,7 +73,20 @@ public final class Wire {
         bindings.values().stream()
                 .flatMap(binding -> binding.operations().stream())
                 .forEach(operation -> undeclared(operation, alone, wrappers));
-        return new Wire(bindings, List.copyOf(ports), alone, wrappers);
+        return new Wire(bindings, List.copyOf(ports), interfaces(contract, bindings, ports), alone, wrappers);
+    }
+
+    /** What ports have decides before what no port has. */
+    private static Map<QName, List<WireInterface>> interfaces(
+            Contract contract, Map<QName, WireBinding> bindings, List<WirePort> ports) {
+        Map<QName, Map<QName, WireBinding>> carrying = new HashMap<>();
+        Stream.concat(ports.stream().map(WirePort::carried), bindings.values().stream())
+                .forEach(binding -> carrying.computeIfAbsent(binding.portType().name(), any -> new LinkedHashMap<>())
+                        .putIfAbsent(binding.binding().name(), binding));
+        Map<QName, List<WireInterface>> interfaces = new HashMap<>();
+        carrying.forEach((name, of) -> interfaces.put(
+                name, WireInterface.of(contract.wsdl().portTypes().get(name), of.values())));
+        return interfaces;
     }
 
     /**
@@ -133,65 +147,30 @@ public final class Wire {
         return name == null ? null : bindings.get(name);
     }
 
-    /** The bindings of a port type that speak SOAP, or plain HTTP. */
-    public List<WireBinding> bindings(PortType portType, boolean soap) {
-        return bindings.values().stream()
-                .filter(binding -> binding.portType() == portType && binding.isSoap() == soap)
-                .toList();
+    /** What can be called and served of a port type; none when no binding that is understood carries it. */
+    public List<WireInterface> interfaces(PortType portType) {
+        return interfaces.getOrDefault(portType.name(), List.of());
     }
 
-    /** The first port of a port type that speaks SOAP, or plain HTTP; null when there is none. */
-    public WirePort defaultPort(PortType portType, boolean soap) {
+    /** What a binding belongs to. */
+    public WireInterface interfaceOf(WireBinding binding) {
+        return interfaces(binding.portType()).stream()
+                .filter(type -> type.has(binding))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    /** The first port of an interface, or null when it has none. */
+    public WirePort defaultPort(WireInterface type) {
         return ports.stream()
-                .filter(port ->
-                        port.carried().portType() == portType && port.carried().isSoap() == soap)
+                .filter(port -> type.has(port.carried()))
                 .findFirst()
                 .orElse(null);
     }
 
-    /** The binding of the default port, or the first that no port has; null when there is none. */
-    public WireBinding defaultBinding(PortType portType, boolean soap) {
-        WirePort port = defaultPort(portType, soap);
-        return port != null
-                ? port.carried()
-                : bindings(portType, soap).stream().findFirst().orElse(null);
-    }
-
-    /**
-     * The binding that an interface is made from: that of the default port, with the header blocks that the others of its kind bind.
-     * A block that a port does not have is left out there.
-     *
-     * @return the binding, or null when there is none
-     */
-    public WireBinding served(PortType portType, boolean soap) {
-        WireBinding first = defaultBinding(portType, soap);
-        if (first == null) {
-            return null;
-        }
-        List<WireOperation> operations = new ArrayList<>();
-        for (WireOperation operation : first.operations()) {
-            WireOperation all = operation;
-            for (WireBinding other : bindings(portType, soap)) {
-                WireOperation same = other == first ? null : other.operation(operation.operation());
-                all = same == null ? all : all.with(same);
-            }
-            operations.add(all);
-        }
-        return new WireBinding(first.binding(), portType, List.copyOf(operations));
-    }
-
-    /** How a server knows each operation of a binding, in their order; it serves all ports of the port type by SOAP. */
+    /** How a server that stands at a port of a binding knows its operations, in their order. */
     public List<Recognition> recognitions(WireBinding binding) {
-        return Recognition.of(binding, operation -> soapActions(binding.portType(), operation.operation()));
-    }
-
-    private List<String> soapActions(PortType portType, Operation operation) {
-        return bindings(portType, true).stream()
-                .map(binding -> binding.operation(operation))
-                .filter(Objects::nonNull)
-                .map(WireOperation::bound)
-                .map(BoundOperation::soapAction)
-                .toList();
+        return interfaceOf(binding).recognitions(binding);
     }
 
     /** The type of an element that stands alone in a header or in a fault's detail and that no schema declares, or null. */

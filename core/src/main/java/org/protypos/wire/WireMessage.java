@@ -95,6 +95,9 @@ public record WireMessage(
         if (arrangement != other.arrangement) {
             return words(arrangement) + " and " + words(other.arrangement);
         }
+        if (form != other.form) {
+            return words(form) + " and " + words(other.form);
+        }
         if (isEncoded != other.isEncoded) {
             return isEncoded ? "encoded and literal" : "literal and encoded";
         }
@@ -111,6 +114,17 @@ public record WireMessage(
 
     private static String words(Arrangement arrangement) {
         return arrangement == Arrangement.WRAPPED ? "as a call" : "as a document";
+    }
+
+    private static String words(Form form) {
+        return switch (form) {
+            case ENVELOPE -> "in an envelope";
+            case FIELDS -> "as names and values";
+            case REPLACED -> "in the location";
+            case DOCUMENT -> "as XML";
+            case TEXT -> "as text";
+            case BYTES -> "as bytes";
+        };
     }
 
     private static List<String> names(List<WirePart> parts) {

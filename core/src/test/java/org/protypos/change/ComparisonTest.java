@@ -435,7 +435,9 @@ class ComparisonTest {
         assertThat(told(folder, gauge, "(element=\"s:|element name=\")levelResponse\"", "$1levels\""))
                 .containsExactly("{urn:carried}levelResponse name breaks CScs, a message shows it");
         assertThat(told(folder, gauge, "(?s)(Gauge12.*?)use=\"literal\"/></input>", "$1use=\"encoded\"/></input>"))
-                .containsExactly("portType {urn:carried}Gauge/level input encoded over SOAP 1.2 breaks CS");
+                .containsExactly(
+                        "portType {urn:carried}Gauge/level input encoded over SOAP 1.2 breaks CSs",
+                        "service {urn:carried}Gauges/soap12 code breaks c");
         assertThat(told(folder, gauge, "use=\"literal\"/></output>", "parts=\"\" use=\"literal\"/></output>"))
                 .containsExactly(
                         "portType {urn:carried}Gauge/level output content over SOAP 1.1 breaks CScs",

@@ -152,8 +152,7 @@ class WireTableTest {
     }
 
     private PlannedOperation api(CalledOperation called, PlannedService.Port port) {
-        int number = called.at().carried().operations().indexOf(called.carried());
-        return port.type().operations().get(number);
+        return GeneratedEnds.operation(port.type(), called);
     }
 
     /** The arguments that a sample of the request comes to. */

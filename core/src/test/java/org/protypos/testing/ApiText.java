@@ -22,6 +22,7 @@ import org.protypos.api.type.NamedType;
 import org.protypos.api.type.StructuredType;
 import org.protypos.api.type.ValueFacets;
 import org.protypos.schema.facet.FacetStep;
+import org.protypos.wire.WireInterface;
 
 /** An API as text, to be compared with what is expected. */
 public final class ApiText {
@@ -227,14 +228,16 @@ public final class ApiText {
     }
 
     private void type(ApiInterface type) {
-        line("interface " + type.name() + (type.isSecond() ? " second" : "") + (type.isBound() ? "" : " unbound")
-                + (type.verbs().isEmpty() ? "" : " by " + type.verbs()));
+        line("interface " + type.name() + (type.standing() == WireInterface.Standing.FIRST ? "" : " " + type.standing())
+                + (type.isBound() ? "" : " unbound") + (type.verbs().isEmpty() ? "" : " by " + type.verbs()));
         inside(() -> type.operations().forEach(this::operation));
     }
 
     private void operation(ApiOperation operation) {
         line("operation " + operation.name() + " action '" + operation.soapAction() + "'"
-                + (operation.location() == null ? "" : " at '" + operation.location() + "'"));
+                + (operation.locations().isEmpty()
+                        ? ""
+                        : " at '" + String.join("' and '", operation.locations()) + "'"));
         inside(() -> {
             message("in", operation.input());
             if (operation.output() != null) {

@@ -8,6 +8,7 @@ import java.net.InetSocketAddress;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.function.UnaryOperator;
+import org.protypos.exchange.call.CalledOperation;
 import org.protypos.target.classes.PlannedInterface;
 import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.PlannedService;
@@ -22,6 +23,15 @@ public final class GeneratedEnds {
     public GeneratedEnds(Generated generated) {
         this.generated = generated;
         this.runtime = generated.plan().rootPackage() + ".runtime.";
+    }
+
+    /** The operation of an interface that is called at one of its ports. */
+    public static PlannedOperation operation(PlannedInterface type, CalledOperation called) {
+        return type.operations().stream()
+                .filter(one ->
+                        one.api().subject().place().equals(called.operation().place()))
+                .findFirst()
+                .orElseThrow();
     }
 
     /** What the servers answer, by the name of the method. */

@@ -24,6 +24,7 @@ class WireTest {
             strings = {
                 "src/test/resources/wire/lock.wsdl",
                 "src/test/resources/wire/crossing.wsdl",
+                "src/test/resources/wire/ways.wsdl",
                 "src/test/resources/carried/carried.wsdl",
                 "src/test/resources/bodies/bodies.wsdl",
                 "../examples/tables/tables.wsdl",
@@ -104,8 +105,10 @@ class WireTest {
         Contract contract =
                 ContractReader.read(DocumentGatherer.gather(List.of("src/test/resources/wire/lock.wsdl"), null));
         Wire wire = Wire.of(contract);
-        WireBinding made =
-                wire.served(contract.wsdl().portTypes().values().iterator().next(), true);
+        WireBinding made = wire.interfaces(
+                        contract.wsdl().portTypes().values().iterator().next())
+                .get(0)
+                .made();
         assertThat(made.binding().name().getLocalPart()).isEqualTo("LockSoap");
         assertThat(made.operations().get(0).answer().blocks())
                 .extracting(WirePart::name)

@@ -41,6 +41,9 @@ public final class RecordMessages {
         this.records = all.stream()
                 .filter(record -> record.operation() != null
                         && record.operation().name().equals(called.operation().name())
+                        && record.operation()
+                                .bindings()
+                                .contains(called.binding().name())
                         && called.operation()
                                 .place()
                                 .equals(record.operation().subject().place()))

@@ -1,6 +1,7 @@
 package org.protypos.target.classes;
 
 import java.util.List;
+import java.util.stream.Stream;
 import javax.xml.namespace.QName;
 import org.protypos.api.ApiInterface;
 
@@ -40,6 +41,21 @@ public record PlannedInterface(
     /** The HTTP methods of its bindings when they speak HTTP alone, empty when they speak SOAP. */
     public List<String> verbs() {
         return api.verbs();
+    }
+
+    /**
+     * A place where an operation is called by HTTP alone.
+     *
+     * @param location where it is, beneath the address of a port
+     */
+    public record Located(String location, PlannedOperation operation) {}
+
+    /** Where its operations are called by HTTP alone: those of the default port first, in the order of the operations. */
+    public List<Located> located() {
+        Stream<Located> standard = operations.stream().map(one -> new Located(one.location(), one));
+        Stream<Located> elsewhere = operations.stream()
+                .flatMap(one -> one.api().locations().stream().skip(1).map(location -> new Located(location, one)));
+        return Stream.concat(standard, elsewhere).toList();
     }
 
     /** What is said about it. */

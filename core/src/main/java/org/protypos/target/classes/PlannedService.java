@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Map;
 import javax.xml.namespace.QName;
 import org.protypos.api.ApiService;
+import org.protypos.wire.WireInterface;
 import org.protypos.wsdl.PolicyAssertion;
 import org.protypos.wsdl.Protocol;
 
@@ -31,6 +32,11 @@ public record PlannedService(String packageName, String name, List<Port> ports, 
      * @param api what it is in the API
      */
     public record Port(String constant, PlannedInterface type, Map<String, String> actions, ApiService.Port api) {
+        /** Its constant as comparisons know it: with the interface, where that is not the one that the port type is known by. */
+        public String surface() {
+            return api.type().standing() == WireInterface.Standing.FIRST ? constant : constant + " of " + type.name();
+        }
+
         /** The name of the port. */
         public String xmlName() {
             return api.name();

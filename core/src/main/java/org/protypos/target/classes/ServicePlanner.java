@@ -72,9 +72,13 @@ final class ServicePlanner {
     private PlannedInterface planned(ApiInterface type) {
         String packageName = packages.of(type.name().getNamespaceURI());
         NameScope names = packages.scope(packageName);
-        String name = type.isSecond()
-                ? names.make(wanted(type) + "ByHttp", "Port")
-                : names.claim(type.subject(), wanted(type), "Port");
+        String name =
+                switch (type.standing()) {
+                    case FIRST -> names.claim(type.subject(), wanted(type), "Port");
+                    case BY_HTTP -> names.make(wanted(type) + "ByHttp", "Port");
+                    case OTHERWISE ->
+                        names.make(rules.interfaceName(type.binding().getLocalPart()), "Port");
+                };
         NameScope methods = naming.scope(packageName + "." + name, rules.reservedMethods());
         if (rules.membersShareNamesWithTypes()) {
             methods.exclude(name);

@@ -88,7 +88,7 @@ public final class JavaSurface {
         for (PlannedService.Port port : service.ports()) {
             String designator = around + "/" + port.xmlName();
             surface.name(designator, port.constant());
-            gone(designator, name + "." + port.constant(), name + "." + port.constant(), CALLER);
+            gone(designator, name + "." + port.surface(), name + "." + port.surface(), CALLER);
         }
     }
 

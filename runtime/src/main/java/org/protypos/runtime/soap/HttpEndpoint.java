@@ -15,10 +15,10 @@ public abstract non-sealed class HttpEndpoint extends ContractEndpoint {
     /** For the generated subclass. */
     protected HttpEndpoint() {}
 
-    /** The locations of the operations, each beneath the path of the endpoint, in the order of {@link #input}. */
+    /** The locations of the operations, each beneath the path of the endpoint, in the order of {@link #input}; one may have several. */
     protected abstract String[] locations();
 
-    /** An empty input message for an operation. */
+    /** An empty input message for the operation at a location. */
     protected abstract SoapMessage input(int operation);
 
     /** The HTTP methods by which the operations are called. */

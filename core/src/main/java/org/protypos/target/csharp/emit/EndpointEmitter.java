@@ -107,18 +107,19 @@ public final class EndpointEmitter {
 
     /** The operations of an HTTP binding, by number. */
     private void locations() {
+        List<PlannedInterface.Located> located = type.located();
         strings(
                 "Locations",
-                type.operations().stream().map(PlannedOperation::location).toList());
+                located.stream().map(PlannedInterface.Located::location).toList());
         strings("Verbs", type.verbs());
         file.gap().line("/// <inheritdoc/>");
         file.block("protected override $T Input(int operation)", context.runtime("SoapMessage"));
         file.block("switch (operation)");
-        for (int i = 0; i < type.operations().size(); i++) {
+        for (int i = 0; i < located.size(); i++) {
             file.line("case $L:", i);
             file.line(
                     "    return new $T();",
-                    signatures.messages(type.operations().get(i).input()));
+                    signatures.messages(located.get(i).operation().input()));
         }
         file.line("default:");
         file.line("    throw new $T(\"operation\");", TypeName.ofLibrary("System", "ArgumentOutOfRangeException"));

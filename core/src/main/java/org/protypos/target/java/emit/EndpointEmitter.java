@@ -101,19 +101,20 @@ public final class EndpointEmitter {
 
     /** The operations of an HTTP binding, by number. */
     private void locations() {
+        List<PlannedInterface.Located> located = type.located();
         strings(
                 "locations",
-                type.operations().stream().map(PlannedOperation::location).toList());
+                located.stream().map(PlannedInterface.Located::location).toList());
         strings("verbs", type.verbs());
         file.gap();
         file.line("@Override");
         file.block("protected $T input(int operation)", context.soap("SoapMessage"));
         file.block("switch (operation)");
-        for (int i = 0; i < type.operations().size(); i++) {
+        for (int i = 0; i < located.size(); i++) {
             file.line(
                     "case $L: return new $T();",
                     i,
-                    signatures.messages(type.operations().get(i).input()));
+                    signatures.messages(located.get(i).operation().input()));
         }
         file.line("default: throw new IllegalArgumentException(String.valueOf(operation));");
         file.close();
