@@ -91,7 +91,8 @@ namespace Protypos.Runtime
         private const int ShownBytes = 8;
         private readonly StringBuilder text = new StringBuilder();
 
-        internal XmlDescription(string typeName)
+        /// <summary>Begins with the name of the type.</summary>
+        public XmlDescription(string typeName)
         {
             this.text.Append(typeName).Append(" {");
         }
@@ -151,7 +152,8 @@ namespace Protypos.Runtime
             }
         }
 
-        internal string Finish()
+        /// <summary>All of it.</summary>
+        public string Finish()
         {
             return this.text.Append(" }").ToString();
         }

@@ -11,7 +11,8 @@ public final class Description {
     private boolean first = true;
     private int members;
 
-    Description(String typeName) {
+    /** Begins with the name of the type. */
+    public Description(String typeName) {
         text.append(typeName).append('{');
     }
 
@@ -47,7 +48,8 @@ public final class Description {
         return members;
     }
 
-    String text() {
+    /** All of it. */
+    public String text() {
         return text + "}";
     }
 }

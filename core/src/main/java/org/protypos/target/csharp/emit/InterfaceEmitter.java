@@ -7,6 +7,7 @@ import org.protypos.target.classes.PlannedInterface;
 import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.Property;
 import org.protypos.target.code.Code;
+import org.protypos.target.code.TypeName;
 import org.protypos.target.csharp.text.CSharpContext;
 import org.protypos.target.csharp.text.CSharpFile;
 import org.protypos.target.csharp.text.CSharpNames;
@@ -59,7 +60,8 @@ public final class InterfaceEmitter {
             parameters.add(Code.of("$T $N", signatures.type(values.get(i)), parameter(names.get(i))));
         }
         file.doc("What " + CSharpText.comment(operation.method()) + " gives.");
-        file.block("public sealed class $N", operation.resultName());
+        String self = operation.resultName();
+        file.block("public sealed class $N : $T<$N>", self, TypeName.ofLibrary("System", "IEquatable"), self);
         file.doc("What the operation is to give.");
         file.block("public $N($L)", operation.resultName(), Code.join(", ", parameters));
         names.forEach(name -> file.line("this.$N = $N;", name, parameter(name)));
@@ -69,17 +71,41 @@ public final class InterfaceEmitter {
             file.gap().doc(about.isBlank() ? "One of the results." : about);
             file.line("public $T $N { get; private set; }", signatures.type(values.get(i)), names.get(i));
         }
-        Code shown = Code.join(
-                " + \", ",
-                names.stream()
-                        .map(name -> Code.of("$N = \" + this.$N", name, name))
-                        .toList());
+        comparing(file, context, self, names);
         file.gap().line("/// <inheritdoc/>");
         file.block("public override string ToString()");
-        file.line("return \"$N { $L + \" }\";", operation.resultName(), shown);
+        TypeName description = context.runtime("XmlDescription");
+        file.line("$T description = new $T($S);", description, description, self);
+        names.forEach(name -> file.line("description.Add($S, this.$N);", name, name));
+        file.line("return description.Finish();");
         file.close();
         file.close();
         return file.finish();
+    }
+
+    private static void comparing(CSharpFile file, CSharpContext context, String self, List<String> names) {
+        TypeName members = context.runtime("Members").members();
+        file.gap().line("/// <inheritdoc/>");
+        file.block("public bool Equals($N other)", self);
+        Code same = Code.join(
+                " && ",
+                names.stream()
+                        .map(name -> Code.of("$T.AreEqual(this.$N, other.$N)", members, name, name))
+                        .toList());
+        file.line("return !object.ReferenceEquals(other, null) && $L;", same);
+        file.close();
+        file.gap().line("/// <inheritdoc/>");
+        file.block("public override bool Equals(object other)");
+        file.line("return this.Equals(other as $N);", self);
+        file.close();
+        file.gap().line("/// <inheritdoc/>");
+        file.block("public override int GetHashCode()");
+        file.line("int hash = 0;");
+        file.block("unchecked");
+        names.forEach(name -> file.line("hash = 31 * hash + $T.Hash(this.$N);", members, name));
+        file.close();
+        file.line("return hash;");
+        file.close();
     }
 
     private static String parameter(String name) {

@@ -2,12 +2,14 @@ package org.protypos.target.java.emit;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.protypos.api.type.ScalarKind;
 import org.protypos.target.SourceFile;
 import org.protypos.target.classes.PlannedFault;
 import org.protypos.target.classes.PlannedInterface;
 import org.protypos.target.classes.PlannedMessage;
 import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.Property;
+import org.protypos.target.classes.ValueType;
 import org.protypos.target.code.Code;
 import org.protypos.target.code.TypeName;
 import org.protypos.target.java.text.JavaContext;
@@ -40,16 +42,66 @@ public final class InterfaceEmitter {
         }
         for (PlannedOperation operation : type.operations()) {
             if (operation.resultName() != null) {
-                result(file, signatures, operation);
+                result(file, context, signatures, operation);
             }
         }
         file.close();
         return file.finish();
     }
 
-    private static void result(JavaFile file, Signatures signatures, PlannedOperation operation) {
+    private static void result(JavaFile file, JavaContext context, Signatures signatures, PlannedOperation operation) {
         file.gap().doc("What {@code " + operation.method() + "} gives.");
-        file.line("record $L {}", signatures.resultRecord(operation));
+        List<Property> values = operation.output().values();
+        if (values.stream().noneMatch(InterfaceEmitter::isBytes)) {
+            file.line("record $L {}", signatures.resultRecord(operation));
+            return;
+        }
+        List<String> names = Signatures.resultNames(operation.output());
+        TypeName arrays = TypeName.ofLibrary("java.util.Arrays");
+        file.block("record $L", signatures.resultRecord(operation));
+        file.line("/** Equal when what it holds is, bytes by their values. */");
+        file.line("@Override");
+        file.block("public boolean equals(Object other)");
+        file.line(
+                "return other instanceof $N that && $T.deepEquals(new Object[] {$L}, new Object[] {$L});",
+                operation.resultName(),
+                arrays,
+                held("this", values, names),
+                held("that", values, names));
+        file.close();
+        file.gap().line("@Override");
+        file.block("public int hashCode()");
+        file.line("return $T.deepHashCode(new Object[] {$L});", arrays, held("this", values, names));
+        file.close();
+        file.gap().line("@Override");
+        file.block("public String toString()");
+        file.line(
+                "$T text = new $T($S);",
+                context.xml("Description"),
+                context.xml("Description"),
+                operation.resultName());
+        names.forEach(name -> file.line("text.member($S, this.$N);", name, name));
+        file.line("return text.text();");
+        file.close();
+        file.close();
+    }
+
+    private static boolean isBytes(Property property) {
+        ValueType type = property.type() instanceof ValueType.Items items ? items.item() : property.type();
+        return type instanceof ValueType.Scalar scalar
+                && (scalar.kind() == ScalarKind.BASE64 || scalar.kind() == ScalarKind.HEX);
+    }
+
+    /** What comparing looks into: arrays in arrays, but not in lists. */
+    private static Code held(String on, List<Property> values, List<String> names) {
+        List<Code> held = new ArrayList<>();
+        for (int i = 0; i < names.size(); i++) {
+            Property value = values.get(i);
+            boolean many = value.isMany() || value.type() instanceof ValueType.Items;
+            Code one = Code.of("$N.$N", on, names.get(i));
+            held.add(many && isBytes(value) ? Code.of("$L == null ? null : $L.toArray()", one, one) : one);
+        }
+        return Code.join(", ", held);
     }
 
     /** How the methods of an interface look, wherever they are written. */
