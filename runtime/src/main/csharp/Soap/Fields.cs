@@ -104,7 +104,7 @@ namespace Protypos.Runtime
             return Placeholder.Replace(location, match =>
             {
                 int at = this.pairs.FindIndex(pair => pair.Key == match.Groups[1].Value);
-                return at < 0 ? match.Value : Encoded(this.pairs[at].Value);
+                return at < 0 ? "" : Encoded(this.pairs[at].Value);
             });
         }
 
@@ -116,12 +116,23 @@ namespace Protypos.Runtime
             int at = 0;
             foreach (Match match in Placeholder.Matches(location))
             {
-                pattern.Append(Regex.Escape(location.Substring(at, match.Index - at))).Append("([^/?&]*)");
-                names.Add(match.Groups[1].Value);
+                pattern.Append(Regex.Escape(location.Substring(at, match.Index - at)));
+                int known = names.IndexOf(match.Groups[1].Value);
+                if (known < 0)
+                {
+                    names.Add(match.Groups[1].Value);
+                    pattern.Append("([^/?&]*)");
+                }
+                else
+                {
+                    // Wherever a part stands it has the same value.
+                    pattern.Append("(?:\\").Append(known + 1).Append(")");
+                }
                 at = match.Index + match.Length;
             }
             pattern.Append(Regex.Escape(location.Substring(at))).Append("$");
-            Match fits = Regex.Match(path, pattern.ToString());
+            // Round brackets that are no places mean the same either way.
+            Match fits = Regex.Match(path.Replace("(", "%28").Replace(")", "%29"), pattern.ToString());
             if (!fits.Success)
             {
                 return null;

@@ -5,6 +5,7 @@ import java.io.FileOutputStream;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Locale;
 import java.util.function.BooleanSupplier;
 import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.cli.terminal.LastNet;
@@ -33,6 +34,8 @@ public final class Main {
 
     /** Runs a command as the program does, with its output going where the program's goes, and gives its exit status. */
     static int start(String... arguments) throws InterruptedException {
+        // What the platform says of XML and of code is shown among messages of ours, in their language.
+        Locale.setDefault(Locale.ROOT);
         Outlet outlet = new Outlet(new FileOutputStream(FileDescriptor.out));
         PrintWriter out = new PrintWriter(outlet, true, StandardCharsets.UTF_8);
         PrintWriter err = new PrintWriter(System.err, true, StandardCharsets.UTF_8);

@@ -1,7 +1,9 @@
 package org.protypos.contract;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.NearestName;
@@ -101,6 +103,8 @@ final class WsdlReferences {
             if (bound != null) {
                 parts(bound.input(), operation.input());
                 parts(bound.output(), operation.output());
+                carried(bound, bound.input(), operation.input());
+                carried(bound, bound.output(), operation.output());
             } else {
                 findings.warning(
                         "operation-unbound",
@@ -129,6 +133,54 @@ final class WsdlReferences {
                 part(message, part, attached.place(), "leave it out of the package");
             }
         });
+    }
+
+    /** A binding carries all parts of a message, and a location has places for them alone (WSDL 1.1, sections 3.5, 4.6 and 5.2). */
+    private void carried(BoundOperation bound, BoundOperation.Carrier carrier, Operation.Use use) {
+        Message message =
+                carrier == null || use == null ? null : wsdl.messages().get(use.message());
+        if (message == null) {
+            return;
+        }
+        List<String> parts = message.parts().stream().map(Message.Part::name).toList();
+        Set<String> carried = new HashSet<>(carrier.attachments().keySet());
+        carried.addAll(carrier.parts() == null ? List.of() : carrier.parts());
+        if (!parts.containsAll(carried)) {
+            // A part that is called otherwise has been told.
+            return;
+        }
+        carrier.headers().stream()
+                .filter(header -> header.message().equals(message.name()))
+                .forEach(header -> carried.add(header.part()));
+        boolean replaced = carrier.form() == BoundOperation.Form.URL_REPLACEMENT;
+        if (replaced) {
+            carried.addAll(BoundOperation.placeholders(bound.location()));
+        } else {
+            BoundOperation.bodyParts(message, carrier).forEach(part -> carried.add(part.name()));
+        }
+        for (String part : parts) {
+            if (!carried.contains(part)) {
+                findings.warning(
+                        "part-without-place",
+                        bound.place().towards("name"),
+                        (replaced ? "the location of " : "the binding of ") + bound.name()
+                                + " has no place for the part " + part + " of "
+                                + message.name().getLocalPart() + ": it is not sent",
+                        replaced
+                                ? "write (" + part + ") where its value belongs, or take http:urlEncoded for a query"
+                                : "put it into the body, a header or the package, or expect that it does not arrive");
+            }
+        }
+        for (String name : replaced ? BoundOperation.placeholders(bound.location()) : List.<String>of()) {
+            if (!parts.contains(name)) {
+                findings.warning(
+                        "part-without-place",
+                        bound.place().towards("name"),
+                        "the location of " + bound.name() + " has a place for " + name
+                                + ", which is no part of its message: the text stays as it is",
+                        NearestName.cure(name, parts, "add the part, or take the place out of the location"));
+            }
+        }
     }
 
     private void part(Message message, String part, Place place, String cure) {

@@ -139,22 +139,20 @@ public record WireInterface(WireBinding made, List<WireBinding> bindings, Standi
     }
 
     private List<String> soapActions(Operation operation) {
-        return bound(operation).map(BoundOperation::soapAction).toList();
+        return carried(operation)
+                .map(WireOperation::bound)
+                .map(BoundOperation::soapAction)
+                .toList();
     }
 
     /** Where its bindings find an operation without an envelope, beneath the address of the port; none by SOAP. */
     public List<String> locations(Operation operation) {
-        return bound(operation)
-                .map(BoundOperation::location)
-                .filter(Objects::nonNull)
-                .distinct()
-                .toList();
+        return isSoap()
+                ? List.of()
+                : carried(operation).map(WireOperation::target).distinct().toList();
     }
 
-    private Stream<BoundOperation> bound(Operation operation) {
-        return bindings.stream()
-                .map(binding -> binding.operation(operation))
-                .filter(Objects::nonNull)
-                .map(WireOperation::bound);
+    private Stream<WireOperation> carried(Operation operation) {
+        return bindings.stream().map(binding -> binding.operation(operation)).filter(Objects::nonNull);
     }
 }

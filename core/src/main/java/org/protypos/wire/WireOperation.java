@@ -1,6 +1,7 @@
 package org.protypos.wire;
 
 import java.util.List;
+import java.util.stream.Collectors;
 import org.protypos.wsdl.BoundOperation;
 import org.protypos.wsdl.Operation;
 
@@ -56,6 +57,10 @@ public record WireOperation(
 
     /** The SOAP action, or for plain HTTP where it is found beneath the address of the port. */
     public String target() {
-        return bound.location() != null ? bound.location() : bound.soapAction();
+        if (request.form() != WireMessage.Form.REPLACED) {
+            return bound.location() != null ? bound.location() : bound.soapAction();
+        }
+        return BoundOperation.placing(
+                request.parts().stream().map(WirePart::name).collect(Collectors.toSet()), bound.location());
     }
 }

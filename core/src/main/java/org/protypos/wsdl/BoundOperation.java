@@ -5,6 +5,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
 
@@ -29,6 +31,8 @@ public record BoundOperation(
         List<BoundFault> faults,
         List<PolicyAssertion> policy,
         Place place) {
+    private static final Pattern PLACEHOLDER = Pattern.compile("\\(([^()/?&]+)\\)");
+
     /** What a message is put into. */
     public enum Form {
         /** A SOAP envelope, the root of a MIME package when parts are attached (WSDL 1.1, sections 3.5 and 5.3). */
@@ -66,8 +70,27 @@ public record BoundOperation(
             String mediaType,
             Place place) {}
 
+    /** The names of parts in round brackets that a location has (WSDL 1.1, section 4.6). */
+    public static List<String> placeholders(String location) {
+        return PLACEHOLDER
+                .matcher(location)
+                .results()
+                .map(found -> found.group(1))
+                .distinct()
+                .toList();
+    }
+
+    /** A location in which only the given parts have a place: round brackets around anything else are text. */
+    public static String placing(Set<String> parts, String location) {
+        return PLACEHOLDER
+                .matcher(location)
+                .replaceAll(found -> Matcher.quoteReplacement(
+                        parts.contains(found.group(1)) ? found.group() : "%28" + found.group(1) + "%29"));
+    }
+
     /**
-     * The parts of a message in the body: those listed, or all that are not elsewhere (WSDL 1.1, section 3.5).
+     * The parts of a message in the body: those listed, or all that are not elsewhere (WSDL 1.1, section 3.5); one alone where a body
+     * is nothing else (sections 5.2 and 5.6).
      *
      * @param carrier how the message travels, or null when no binding says
      */
@@ -85,6 +108,10 @@ public record BoundOperation(
                 .filter(part -> carrier == null || carrier.parts() == null
                         ? !elsewhere.contains(part.name())
                         : carrier.parts().contains(part.name()))
+                .limit(
+                        carrier != null && (carrier.form() == Form.XML || carrier.form() == Form.CONTENT)
+                                ? 1
+                                : Long.MAX_VALUE)
                 .toList();
     }
 

@@ -117,7 +117,7 @@ final class Fields {
             String value = value(matcher.group(1));
             String text = URLEncoder.encode(value == null ? "" : value, StandardCharsets.UTF_8)
                     .replace("+", "%20");
-            matcher.appendReplacement(replaced, Matcher.quoteReplacement(value == null ? matcher.group() : text));
+            matcher.appendReplacement(replaced, Matcher.quoteReplacement(text));
         }
         return matcher.appendTail(replaced).toString();
     }
@@ -138,13 +138,21 @@ final class Fields {
         StringBuilder pattern = new StringBuilder();
         int at = 0;
         while (matcher.find()) {
-            pattern.append(Pattern.quote(location.substring(at, matcher.start())))
-                    .append("([^/?&]*)");
-            names.add(matcher.group(1));
+            pattern.append(Pattern.quote(location.substring(at, matcher.start())));
+            int known = names.indexOf(matcher.group(1));
+            if (known < 0) {
+                names.add(matcher.group(1));
+                pattern.append("([^/?&]*)");
+            } else {
+                // Wherever a part stands it has the same value.
+                pattern.append("(?:\\").append(known + 1).append(")");
+            }
             at = matcher.end();
         }
         pattern.append(Pattern.quote(location.substring(at)));
-        Matcher fits = Pattern.compile(pattern.toString()).matcher(path);
+        // Round brackets that are no places mean the same either way.
+        Matcher fits = Pattern.compile(pattern.toString())
+                .matcher(path.replace("(", "%28").replace(")", "%29"));
         if (!fits.matches()) {
             return null;
         }
