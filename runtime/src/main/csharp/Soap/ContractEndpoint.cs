@@ -447,7 +447,7 @@ namespace Protypos.Runtime
             {
                 SoapMessage input = this.Input(i);
                 Fields taken = input.Form == MessageForm.Replaced ? this.Taken(request, i) : null;
-                if (input.Form == MessageForm.Replaced ? taken != null : this.Location(i) == request.Path)
+                if (input.Form == MessageForm.Replaced ? taken != null : SoapRequest.Escaped(this.Location(i)) == request.Path)
                 {
                     return await this.Called(request, input, taken, cancellationToken).ConfigureAwait(false);
                 }

@@ -116,7 +116,7 @@ namespace Protypos.Runtime
             int at = 0;
             foreach (Match match in Placeholder.Matches(location))
             {
-                pattern.Append(Regex.Escape(location.Substring(at, match.Index - at)));
+                pattern.Append(Literal(location.Substring(at, match.Index - at)));
                 int known = names.IndexOf(match.Groups[1].Value);
                 if (known < 0)
                 {
@@ -130,7 +130,7 @@ namespace Protypos.Runtime
                 }
                 at = match.Index + match.Length;
             }
-            pattern.Append(Regex.Escape(location.Substring(at))).Append("$");
+            pattern.Append(Literal(location.Substring(at))).Append("$");
             // Round brackets that are no places mean the same either way.
             Match fits = Regex.Match(path.Replace("(", "%28").Replace(")", "%29"), pattern.ToString());
             if (!fits.Success)
@@ -143,6 +143,11 @@ namespace Protypos.Runtime
                 fields.Add(names[i], Decoded(fits.Groups[i + 1].Value.Replace("+", "%2B")));
             }
             return fields;
+        }
+
+        private static string Literal(string text)
+        {
+            return Regex.Escape(SoapRequest.Escaped(text));
         }
 
         /// <summary>Has a message read the fields.</summary>

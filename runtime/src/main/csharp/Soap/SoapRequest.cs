@@ -5,12 +5,14 @@ namespace Protypos.Runtime
     using System.Globalization;
     using System.IO;
     using System.Text;
+    using System.Text.RegularExpressions;
     using System.Threading;
     using System.Threading.Tasks;
 
     /// <summary>A request as an endpoint sees it, whatever host took it.</summary>
     public sealed class SoapRequest
     {
+        private static readonly Regex Escape = new Regex("%[0-9A-Fa-f]{2}");
         private readonly Func<string, string> header;
 
         /// <summary>A request.</summary>
@@ -32,7 +34,7 @@ namespace Protypos.Runtime
             Func<string, string> addresses)
         {
             this.Method = method;
-            this.Path = path ?? "";
+            this.Path = Escaped(path ?? "");
             this.Query = query ?? "";
             this.header = header;
             this.Body = body;
@@ -47,6 +49,26 @@ namespace Protypos.Runtime
 
         /// <summary>The query as it came, empty for none.</summary>
         public string Query { get; private set; }
+
+        /// <summary>
+        /// A path as all callers may write it: what a URI does not have is escaped (RFC 3987, section 3.1), escapes are in capitals.
+        /// </summary>
+        internal static string Escaped(string path)
+        {
+            StringBuilder escaped = new StringBuilder();
+            foreach (byte one in Encoding.UTF8.GetBytes(path))
+            {
+                if (one > ' ' && one < 0x7F)
+                {
+                    escaped.Append((char)one);
+                }
+                else
+                {
+                    escaped.Append('%').Append(one.ToString("X2", CultureInfo.InvariantCulture));
+                }
+            }
+            return Escape.Replace(escaped.ToString(), found => found.Value.ToUpperInvariant());
+        }
 
         internal Stream Body { get; private set; }
 

@@ -54,7 +54,7 @@ namespace Protypos.Runtime
         /// <summary>Serves an endpoint at a path, which starts with a slash.</summary>
         public SoapServer Publish(string path, ContractEndpoint endpoint)
         {
-            this.endpoints[path] = endpoint;
+            this.endpoints[SoapRequest.Escaped(path)] = endpoint;
             return this;
         }
 
@@ -112,7 +112,7 @@ namespace Protypos.Runtime
 
         private async Task<SoapAnswer> AnswerTo(HttpListenerRequest request, CancellationToken limit)
         {
-            string asked = request.Url.AbsolutePath;
+            string asked = SoapRequest.Escaped(request.Url.AbsolutePath);
             string path = this.endpoints.Keys
                 .Where(one => asked.StartsWith(one, StringComparison.Ordinal))
                 .OrderByDescending(one => one.Length)

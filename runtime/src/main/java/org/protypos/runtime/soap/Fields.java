@@ -138,7 +138,7 @@ final class Fields {
         StringBuilder pattern = new StringBuilder();
         int at = 0;
         while (matcher.find()) {
-            pattern.append(Pattern.quote(location.substring(at, matcher.start())));
+            pattern.append(literal(location.substring(at, matcher.start())));
             int known = names.indexOf(matcher.group(1));
             if (known < 0) {
                 names.add(matcher.group(1));
@@ -149,7 +149,7 @@ final class Fields {
             }
             at = matcher.end();
         }
-        pattern.append(Pattern.quote(location.substring(at)));
+        pattern.append(literal(location.substring(at)));
         // Round brackets that are no places mean the same either way.
         Matcher fits = Pattern.compile(pattern.toString())
                 .matcher(path.replace("(", "%28").replace(")", "%29"));
@@ -161,6 +161,10 @@ final class Fields {
             fields.add(names.get(i), decoded(fits.group(i + 1).replace("+", "%2B")));
         }
         return fields;
+    }
+
+    private static String literal(String text) {
+        return Pattern.quote(Request.escaped(text));
     }
 
     /** Has a message read the fields. */

@@ -43,7 +43,7 @@ public abstract non-sealed class HttpEndpoint extends ContractEndpoint {
         for (int i = 0; i < locations.length; i++) {
             String location = location(i);
             boolean replaced = input(i).form() == SoapMessage.Form.REPLACED;
-            if (replaced ? taken(request, i) != null : location.equals(request.path())) {
+            if (replaced ? taken(request, i) != null : Request.escaped(location).equals(request.path())) {
                 return i;
             }
         }

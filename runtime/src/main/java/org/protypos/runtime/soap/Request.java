@@ -2,10 +2,13 @@ package org.protypos.runtime.soap;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
 import java.util.Collection;
+import java.util.Locale;
 import java.util.Map;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
+import java.util.regex.Pattern;
 import org.protypos.runtime.attach.MediaType;
 import org.protypos.runtime.attach.Spool;
 import org.protypos.runtime.xml.Reading;
@@ -34,6 +37,25 @@ public record Request(
         InputStream body,
         Reading reading,
         long attachments) {
+    private static final Pattern ESCAPE = Pattern.compile("%[0-9A-Fa-f]{2}");
+
+    public Request {
+        path = escaped(path);
+    }
+
+    /** A path as all callers may write it: what a URI does not have is escaped (RFC 3987, section 3.1), escapes are in capitals. */
+    static String escaped(String path) {
+        StringBuilder escaped = new StringBuilder();
+        for (byte one : path.getBytes(StandardCharsets.UTF_8)) {
+            if (one > ' ' && one < 0x7F) {
+                escaped.append((char) one);
+            } else {
+                escaped.append(String.format(Locale.ROOT, "%%%02X", one));
+            }
+        }
+        return ESCAPE.matcher(escaped).replaceAll(found -> found.group().toUpperCase(Locale.ROOT));
+    }
+
     /** The same request with a body that has been read before. */
     public Request of(InputStream again) {
         return new Request(method, path, query, addresses, names, header, again, reading, attachments);

@@ -45,7 +45,7 @@ class FieldsTest {
             value = {
                 "o/(a)/x | o/north%20pier/x",
                 "o(a)(b)p | onorth%20pier%2Fp",
-                "o/(c) | o/(c)",
+                "o/(c)/x | o//x",
                 "o/() | o/()",
                 "(a | (a",
             })
