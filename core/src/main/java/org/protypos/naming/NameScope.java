@@ -121,7 +121,7 @@ public final class NameScope {
         Renaming.Wish wish = naming.wish(subject, wanted);
         if (wish != null) {
             if (has(wish.name())) {
-                String given = other(wish.name(), "", subject);
+                String given = other(wish.name(), "", subject.designator(), subject);
                 naming.refused(wish, subject, where, given);
                 return given;
             }
@@ -139,7 +139,7 @@ public final class NameScope {
             return take(wanted, subject);
         }
         Subject holder = holder(wanted);
-        String given = other(wanted, suffix, subject);
+        String given = other(wanted, suffix, subject.designator(), subject);
         naming.settled(new Clash(where, wanted, holder, subject, given));
         return given;
     }
@@ -152,17 +152,27 @@ public final class NameScope {
     }
 
     /**
-     * Takes a name for something that no component of the contract is called by.
+     * Takes a name for something that no component of the contract is called by; of several that want one name each keeps its own.
      *
      * @return the name wanted, or that with the suffix, or with a number behind it
      */
     public String make(String wanted, String suffix) {
         ask();
-        String made = MADE + wanted;
+        int number = alike.merge(MADE + wanted, 1, Integer::sum);
+        String made = MADE + wanted + (number == 1 ? "" : "[" + number + "]");
         String past = naming.past(where, made);
-        String name = past != null && !has(past) && !isPinned(past)
-                ? take(past, null)
-                : isFree(wanted, made) ? take(wanted, null) : other(wanted, suffix, null);
+        // Earlier ledgers know the last of several alone: nobody is known to have had the name that the first one has.
+        boolean isLast = number == 1
+                && past != null
+                && naming.pastHolder(where, wanted) == null
+                && naming.past(where, made + "[2]") == null
+                && isFree(wanted, made);
+        String name;
+        if (past != null && !isLast && !has(past) && !isPinned(past)) {
+            name = take(past, null);
+        } else {
+            name = isFree(wanted, made) ? take(wanted, null) : other(wanted, suffix, made, null);
+        }
         naming.give(where, made, name);
         return name;
     }
@@ -186,7 +196,7 @@ public final class NameScope {
         } else if (past != null && !has(past) && !isPinned(past)) {
             name = take(past, subject);
         } else {
-            name = isFree(wanted, designator) ? take(wanted, subject) : other(wanted, "", subject);
+            name = isFree(wanted, designator) ? take(wanted, subject) : other(wanted, "", designator, subject);
         }
         naming.give(where, designator, name);
         return name;
@@ -200,15 +210,20 @@ public final class NameScope {
         String holder = naming.pastHolder(where, name);
         return holder != null
                 && !holder.equals(designator)
+                && !isMade(holder, designator)
                 && !Designator.of(holder)
                         .local()
                         .equals(Designator.of(designator).local());
     }
 
-    private String other(String wanted, String suffix, Subject subject) {
+    /** Whether both stand for things that no component is called by and that wanted one name. */
+    private static boolean isMade(String one, String other) {
+        return one.startsWith(MADE) && one.replaceFirst("\\[\\d+]$", "").equals(other.replaceFirst("\\[\\d+]$", ""));
+    }
+
+    private String other(String wanted, String suffix, String designator, Subject subject) {
         ask();
         String base = wanted + suffix;
-        String designator = subject == null ? MADE + wanted : subject.designator();
         if (!suffix.isEmpty() && isFree(base, designator)) {
             return take(base, subject);
         }

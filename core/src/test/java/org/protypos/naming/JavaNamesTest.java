@@ -3,6 +3,7 @@ package org.protypos.naming;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import java.util.Map;
 import javax.lang.model.SourceVersion;
 import javax.xml.namespace.QName;
 import org.junit.jupiter.api.Test;
@@ -84,6 +85,23 @@ class JavaNamesTest {
                 .extracting(clash -> clash.cause() + " " + clash.given())
                 .containsExactly("CASE BERTHType", "CASE berthType2", "RESERVED object2", "CONVERSION Berth4");
         assertThat(findings.sorted()).isEmpty();
+    }
+
+    /** What has no name in the contract keeps the one that was made for it, also where several want one. */
+    @Test
+    void whatIsMadeUpStays() {
+        Naming first = new Naming(names, Renaming.NONE, GivenNames.NONE, new Findings());
+        assertThat(made(first)).containsExactly("Lamp", "Lamp2");
+        assertThat(made(new Naming(names, Renaming.NONE, first.given(), new Findings())))
+                .containsExactly("Lamp", "Lamp2");
+        GivenNames earlier = new GivenNames(names.language(), Map.of("bay", Map.of("+Lamp", "Lamp2")));
+        assertThat(made(new Naming(names, Renaming.NONE, earlier, new Findings())))
+                .containsExactly("Lamp", "Lamp2");
+    }
+
+    private static List<String> made(Naming naming) {
+        NameScope scope = naming.scope("bay", List.of());
+        return List.of(scope.make("Lamp", ""), scope.make("Lamp", ""));
     }
 
     private static Subject type(String name) {
