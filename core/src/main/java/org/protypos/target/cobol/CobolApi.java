@@ -36,6 +36,7 @@ import org.protypos.target.SourceFile;
 import org.protypos.target.Surface;
 import org.protypos.target.Toolchain;
 import org.protypos.target.Wishes;
+import org.protypos.wire.WireInterface;
 import org.protypos.wsdl.PortType;
 
 /** The messages of an API as records, with the names that they and their fields have in COBOL. */
@@ -73,12 +74,7 @@ final class CobolApi implements LoweredApi {
         for (ApiInterface type : api.interfaces()) {
             List<Outline.Operation> operations = new ArrayList<>();
             type.operations().forEach(operation -> operations.add(operation(operation)));
-            interfaces.add(new Outline.Interface(
-                    "",
-                    members.claim(
-                            type.subject(), memberName(type.name().getLocalPart(), CobolNames.LONGEST_MEMBER), ""),
-                    operations,
-                    type));
+            interfaces.add(new Outline.Interface("", member(type), operations, type));
         }
         for (ApiInterface type : api.interfaces()) {
             String wanted = memberName(type.name().getLocalPart(), CobolNames.LONGEST_MEMBER - 1) + "S";
@@ -98,6 +94,12 @@ final class CobolApi implements LoweredApi {
                     service.ports().stream().map(ApiService.Port::name).toList(),
                     service));
         }
+    }
+
+    private String member(ApiInterface type) {
+        return type.standing() == WireInterface.Standing.OTHERWISE
+                ? members.make(memberName(type.binding().getLocalPart(), CobolNames.LONGEST_MEMBER), "")
+                : members.claim(type.subject(), memberName(type.name().getLocalPart(), CobolNames.LONGEST_MEMBER), "");
     }
 
     private Outline.Operation operation(ApiOperation operation) {
