@@ -40,9 +40,9 @@ final class BindingParser {
                         ? ""
                         : child.attribute("soapAction").strip();
             } else if (child.is(Xml.WSDL, "input")) {
-                input = carrier(child);
+                input = carrier(child, protocol);
             } else if (child.is(Xml.WSDL, "output")) {
-                output = carrier(child);
+                output = carrier(child, protocol);
             } else if (child.is(Xml.WSDL, "fault")) {
                 faults.add(fault(child));
             }
@@ -59,7 +59,7 @@ final class BindingParser {
                 element.place());
     }
 
-    private BoundOperation.Carrier carrier(Element element) {
+    private BoundOperation.Carrier carrier(Element element, Protocol protocol) {
         Element body = null;
         Map<String, BoundOperation.Attached> attachments = new LinkedHashMap<>();
         String mediaType = "";
@@ -82,7 +82,7 @@ final class BindingParser {
                 }
             } else if (child.namespace().equals(Xml.WSDL_HTTP)
                     || child.namespace().equals(Xml.WSDL_MIME)) {
-                form = form(child);
+                form = protocol == Protocol.HTTP ? form(child) : form;
                 mediaType = mediaType(child);
                 parts = child.attribute("part") == null
                         ? parts
