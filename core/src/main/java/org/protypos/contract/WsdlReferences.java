@@ -10,6 +10,7 @@ import org.protypos.diagnostic.NearestName;
 import org.protypos.diagnostic.Place;
 import org.protypos.schema.Builtins;
 import org.protypos.schema.SchemaComponents;
+import org.protypos.source.Names;
 import org.protypos.wsdl.Binding;
 import org.protypos.wsdl.BoundOperation;
 import org.protypos.wsdl.Definitions;
@@ -24,6 +25,7 @@ final class WsdlReferences {
     private final SchemaComponents schema;
     private final Findings findings;
     private final NameFinder names;
+    private final Set<Place> named = new HashSet<>();
 
     WsdlReferences(Definitions wsdl, SchemaComponents schema, NameFinder names, Findings findings) {
         this.wsdl = wsdl;
@@ -101,6 +103,9 @@ final class WsdlReferences {
             Operation operation = portType.operations().get(i);
             BoundOperation bound = all.get(i);
             if (bound != null) {
+                if (bound.rpc() && named.add(operation.place())) {
+                    Names.check(operation.name(), operation.place().towards("name"), true, findings);
+                }
                 parts(bound.input(), operation.input());
                 parts(bound.output(), operation.output());
                 carried(bound, bound.input(), operation.input());
@@ -137,9 +142,12 @@ final class WsdlReferences {
 
     /** A binding carries all parts of a message, and a location has places for them alone (WSDL 1.1, sections 3.5, 4.6 and 5.2). */
     private void carried(BoundOperation bound, BoundOperation.Carrier carrier, Operation.Use use) {
-        Message message =
-                carrier == null || use == null ? null : wsdl.messages().get(use.message());
+        Message message = use == null ? null : wsdl.messages().get(use.message());
         if (message == null) {
+            return;
+        }
+        names(message, carrier);
+        if (carrier == null) {
             return;
         }
         List<String> parts = message.parts().stream().map(Message.Part::name).toList();
@@ -179,6 +187,16 @@ final class WsdlReferences {
                         "the location of " + bound.name() + " has a place for " + name
                                 + ", which is no part of its message: the text stays as it is",
                         NearestName.cure(name, parts, "add the part, or take the place out of the location"));
+            }
+        }
+    }
+
+    /** Parts that are of types are elements in messages, but for those that travel beside them, which are called like files. */
+    private void names(Message message, BoundOperation.Carrier carrier) {
+        for (Message.Part part : message.parts()) {
+            boolean beside = carrier != null && carrier.attachments().containsKey(part.name());
+            if (part.type() != null && !beside && named.add(part.place())) {
+                Names.check(part.name(), part.place().towards("name"), true, findings);
             }
         }
     }

@@ -1,6 +1,7 @@
 package org.protypos.source;
 
 import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.Place;
 import org.protypos.diagnostic.Printable;
 import org.protypos.runtime.check.ValueRule;
 
@@ -16,16 +17,26 @@ public final class Names {
      * @param written whether messages carry the name, so that none could be written
      */
     public static void check(Element element, boolean written, Findings findings) {
-        String name = element.attribute("name");
-        if (name == null || NAME.complaint(name, null) == null) {
+        if (element.attribute("name") != null) {
+            check(element.attribute("name"), element.place("name"), written, findings);
+        }
+    }
+
+    /**
+     * Tells of a name that is none.
+     *
+     * @param written whether messages carry the name, so that none could be written
+     */
+    public static void check(String name, Place place, boolean written, Findings findings) {
+        if (NAME.complaint(name, null) == null) {
             return;
         }
         String message = "\"" + Printable.of(name) + "\" is no name in XML";
         String cure = "begin it with a letter or _ and go on with letters, digits, hyphens, dots and _";
         if (written) {
-            findings.error("bad-name", element.place("name"), message, cure);
+            findings.error("bad-name", place, message, cure);
         } else {
-            findings.warning("bad-name", element.place("name"), message, cure);
+            findings.warning("bad-name", place, message, cure);
         }
     }
 }
