@@ -88,17 +88,25 @@ final class WireChange {
 
     /** What an action is made of may be the name of a port type (WS-Addressing 1.0 Metadata, section 4.4.4). */
     private void addressedOtherwise() {
-        Map<String, WireSide.Carried> others = after.operations();
-        before.operations().forEach((way, carried) -> {
-            if (!others.containsKey(way)) {
-                return;
-            }
-            String designator = carried.designator();
-            WireOperation operation = carried.operation();
-            WireOperation also = others.get(way).operation();
+        inBoth(before, after, (designator, operation, also) -> {
             actionOf(designator + " input", operation.request(), also.request());
             if (operation.answer() != null && also.answer() != null) {
                 actionOf(designator + " output", operation.answer(), also.answer());
+            }
+        });
+    }
+
+    /** Is given an operation of one contract with its designator, and as the other contract has it. */
+    private interface Pair {
+        void take(String designator, WireOperation operation, WireOperation also);
+    }
+
+    private static void inBoth(WireSide one, WireSide other, Pair pair) {
+        Map<String, WireSide.Carried> others = other.operations();
+        one.operations().forEach((way, carried) -> {
+            WireSide.Carried also = others.get(way);
+            if (also != null) {
+                pair.take(carried.designator(), carried.operation(), also.operation());
             }
         });
     }
@@ -168,14 +176,7 @@ final class WireChange {
             alone(one, other, toNew, roots);
             return roots;
         }
-        Map<String, WireSide.Carried> others = other.operations();
-        one.operations().forEach((way, carried) -> {
-            if (!others.containsKey(way)) {
-                return;
-            }
-            String of = carried.designator();
-            WireOperation operation = carried.operation();
-            WireOperation also = others.get(way).operation();
+        inBoth(one, other, (of, operation, also) -> {
             if (requests) {
                 message(of + " input", operation.request(), also.request(), one, other, toNew, roots);
             } else {
