@@ -4,6 +4,7 @@ namespace Protypos.Runtime
     using System.Collections.Generic;
     using System.Globalization;
     using System.IO;
+    using System.Linq;
     using System.Text;
     using System.Text.RegularExpressions;
     using System.Threading;
@@ -55,6 +56,10 @@ namespace Protypos.Runtime
         /// </summary>
         internal static string Escaped(string path)
         {
+            if (path.All(c => c > ' ' && c < 0x7F && c != '%'))
+            {
+                return path;
+            }
             StringBuilder escaped = new StringBuilder();
             foreach (byte one in Encoding.UTF8.GetBytes(path))
             {

@@ -35,6 +35,11 @@ public record ApiOperation(
         List<PolicyAssertion> policy,
         List<String> faultActions,
         String documentation) {
+    /** Where the default port finds it, beneath its address; null unless that speaks HTTP alone. */
+    public String location() {
+        return locations.isEmpty() ? null : locations.get(0);
+    }
+
     @Override
     public boolean equals(Object other) {
         return this == other;

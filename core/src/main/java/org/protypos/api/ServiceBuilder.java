@@ -240,7 +240,7 @@ final class ServiceBuilder {
         Map<ApiOperation, String> targets = new LinkedHashMap<>();
         for (WireOperation carried : binding.operations()) {
             for (ApiOperation api : type.operations()) {
-                String known = type.isHttp() ? api.locations().get(0) : api.soapAction();
+                String known = type.isHttp() ? api.location() : api.soapAction();
                 if (origins.get(api) == carried.operation() && !known.equals(carried.target())) {
                     targets.put(api, carried.target());
                 }

@@ -3,6 +3,7 @@ package org.protypos.contract;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
@@ -106,10 +107,8 @@ final class WsdlReferences {
                 if (bound.rpc() && named.add(operation.place())) {
                     Names.check(operation.name(), operation.place().towards("name"), true, findings);
                 }
-                parts(bound.input(), operation.input());
-                parts(bound.output(), operation.output());
-                carried(bound, bound.input(), operation.input());
-                carried(bound, bound.output(), operation.output());
+                message(bound, bound.input(), operation.input());
+                message(bound, bound.output(), operation.output());
             } else {
                 findings.warning(
                         "operation-unbound",
@@ -121,49 +120,49 @@ final class WsdlReferences {
         }
     }
 
-    /** What a binding puts into a body, or beside it, is there (WSDL 1.1, sections 3.5 and 5.4). */
-    private void parts(BoundOperation.Carrier carrier, Operation.Use use) {
-        Message message =
-                carrier == null || use == null ? null : wsdl.messages().get(use.message());
-        if (message == null) {
-            return;
-        }
-        for (String part : carrier.parts() == null ? List.<String>of() : carrier.parts()) {
-            if (message.part(part) == null) {
-                part(message, part, carrier.place().towards("part"), "leave it out of the body");
-            }
-        }
-        carrier.attachments().forEach((part, attached) -> {
-            if (message.part(part) == null) {
-                part(message, part, attached.place(), "leave it out of the package");
-            }
-        });
-    }
-
-    /** A binding carries all parts of a message, and a location has places for them alone (WSDL 1.1, sections 3.5, 4.6 and 5.2). */
-    private void carried(BoundOperation bound, BoundOperation.Carrier carrier, Operation.Use use) {
+    private void message(BoundOperation bound, BoundOperation.Carrier carrier, Operation.Use use) {
         Message message = use == null ? null : wsdl.messages().get(use.message());
         if (message == null) {
             return;
         }
         names(message, carrier);
-        if (carrier == null) {
-            return;
+        // A part that seems to have no place may be the one that is called otherwise there.
+        if (carrier != null && areThere(message, carrier)) {
+            places(bound, carrier, message);
         }
+    }
+
+    /** Whether what a binding puts into a body, or beside it, is there (WSDL 1.1, sections 3.5 and 5.4). */
+    private boolean areThere(Message message, BoundOperation.Carrier carrier) {
+        boolean there = true;
+        for (String part : carrier.parts() == null ? List.<String>of() : carrier.parts()) {
+            if (message.part(part) == null) {
+                part(message, part, carrier.place().towards("part"), "leave it out of the body");
+                there = false;
+            }
+        }
+        for (Map.Entry<String, BoundOperation.Attached> part :
+                carrier.attachments().entrySet()) {
+            if (message.part(part.getKey()) == null) {
+                part(message, part.getKey(), part.getValue().place(), "leave it out of the package");
+                there = false;
+            }
+        }
+        return there;
+    }
+
+    /** A binding carries all parts of a message, and a location has places for them alone (WSDL 1.1, sections 3.5, 4.6 and 5.2). */
+    private void places(BoundOperation bound, BoundOperation.Carrier carrier, Message message) {
         List<String> parts = message.parts().stream().map(Message.Part::name).toList();
-        Set<String> carried = new HashSet<>(carrier.attachments().keySet());
+        boolean replaced = carrier.form() == BoundOperation.Form.URL_REPLACEMENT;
+        List<String> placed = replaced ? BoundOperation.placeholders(bound.location()) : List.of();
+        Set<String> carried = new HashSet<>(placed);
+        carried.addAll(carrier.attachments().keySet());
         carried.addAll(carrier.parts() == null ? List.of() : carrier.parts());
-        if (!parts.containsAll(carried)) {
-            // A part that is called otherwise has been told.
-            return;
-        }
         carrier.headers().stream()
                 .filter(header -> header.message().equals(message.name()))
                 .forEach(header -> carried.add(header.part()));
-        boolean replaced = carrier.form() == BoundOperation.Form.URL_REPLACEMENT;
-        if (replaced) {
-            carried.addAll(BoundOperation.placeholders(bound.location()));
-        } else {
+        if (!replaced) {
             BoundOperation.bodyParts(message, carrier).forEach(part -> carried.add(part.name()));
         }
         for (String part : parts) {
@@ -179,7 +178,7 @@ final class WsdlReferences {
                                 : "put it into the body, a header or the package, or expect that it does not arrive");
             }
         }
-        for (String name : replaced ? BoundOperation.placeholders(bound.location()) : List.<String>of()) {
+        for (String name : placed) {
             if (!parts.contains(name)) {
                 findings.warning(
                         "part-without-place",

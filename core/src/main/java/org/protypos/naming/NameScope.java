@@ -167,14 +167,7 @@ public final class NameScope {
                 && naming.pastHolder(where, wanted) == null
                 && naming.past(where, made + "[2]") == null
                 && isFree(wanted, made);
-        String name;
-        if (past != null && !isLast && !has(past) && !isPinned(past)) {
-            name = take(past, null);
-        } else {
-            name = isFree(wanted, made) ? take(wanted, null) : other(wanted, suffix, made, null);
-        }
-        naming.give(where, made, name);
-        return name;
+        return made(made, isLast ? null : past, wanted, suffix, null);
     }
 
     /**
@@ -188,15 +181,21 @@ public final class NameScope {
         int number = alike.merge(component.designator(), 1, Integer::sum);
         Subject subject = number == 1 ? component : component.numbered(number);
         String designator = subject.designator();
-        Renaming.Wish wish = naming.wish(subject, wanted);
-        String past = naming.past(where, designator);
+        if (naming.wish(subject, wanted) != null) {
+            String name = choose(subject, wanted, "");
+            naming.give(where, designator, name);
+            return name;
+        }
+        return made(designator, naming.past(where, designator), wanted, "", subject);
+    }
+
+    /** The name of yesterday if there is one and it can be had, otherwise the one wanted or one like it. */
+    private String made(String designator, String past, String wanted, String suffix, Subject subject) {
         String name;
-        if (wish != null) {
-            name = choose(subject, wanted, "");
-        } else if (past != null && !has(past) && !isPinned(past)) {
+        if (past != null && !has(past) && !isPinned(past)) {
             name = take(past, subject);
         } else {
-            name = isFree(wanted, designator) ? take(wanted, subject) : other(wanted, "", designator, subject);
+            name = isFree(wanted, designator) ? take(wanted, subject) : other(wanted, suffix, designator, subject);
         }
         naming.give(where, designator, name);
         return name;

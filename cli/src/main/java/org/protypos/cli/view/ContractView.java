@@ -195,8 +195,8 @@ public final class ContractView {
             json.writeStringField("signature", line.method());
             json.writeStringField("result", line.result());
             json.writeStringField("soapAction", operation.soapAction());
-            if (type.api().isHttp()) {
-                json.writeStringField("location", operation.locations().get(0));
+            if (operation.location() != null) {
+                json.writeStringField("location", operation.location());
             }
             Json.strings(json, "asksFor", PolicyAssertion.inWords(operation.policy()));
             json.writeBooleanField("oneWay", operation.output() == null);

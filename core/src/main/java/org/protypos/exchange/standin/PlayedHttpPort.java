@@ -20,11 +20,14 @@ final class PlayedHttpPort extends HttpEndpoint {
     private final List<CalledOperation> operations;
     private final Player player;
     private final Witness witness;
+    private final String[] locations;
 
     PlayedHttpPort(List<CalledOperation> operations, Player player, Witness witness) {
         this.operations = operations;
         this.player = player;
         this.witness = witness;
+        this.locations =
+                operations.stream().map(called -> called.carried().target()).toArray(String[]::new);
     }
 
     @Override
@@ -44,7 +47,7 @@ final class PlayedHttpPort extends HttpEndpoint {
 
     @Override
     protected String[] locations() {
-        return operations.stream().map(called -> called.carried().target()).toArray(String[]::new);
+        return locations;
     }
 
     @Override

@@ -41,9 +41,9 @@ public record PlannedOperation(
         return api.recognition();
     }
 
-    /** Where the default port finds it, beneath its address; for those that speak HTTP alone. */
+    /** Where the default port finds it, beneath its address; null unless that speaks HTTP alone. */
     public String location() {
-        return api.locations().get(0);
+        return api.location();
     }
 
     /** What the policies of the operation ask for, at its default port. */

@@ -45,6 +45,9 @@ public record Request(
 
     /** A path as all callers may write it: what a URI does not have is escaped (RFC 3987, section 3.1), escapes are in capitals. */
     static String escaped(String path) {
+        if (path.chars().allMatch(c -> c > ' ' && c < 0x7F && c != '%')) {
+            return path;
+        }
         StringBuilder escaped = new StringBuilder();
         for (byte one : path.getBytes(StandardCharsets.UTF_8)) {
             if (one > ' ' && one < 0x7F) {
