@@ -9,6 +9,7 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
+import org.protypos.naming.Designator;
 import org.protypos.naming.Subject;
 import org.protypos.schema.AttributeDeclaration;
 import org.protypos.schema.AttributeGroup;
@@ -228,11 +229,18 @@ final class CorrectedSchema {
 
     private void value(Rule rule, SimpleType type, List<Facet> facets, Path path) {
         String value = rule.effect().correction().added().value();
-        if (value == null || facets.stream().noneMatch(facet -> facet.kind() == FacetKind.ENUMERATION)) {
+        if (value == null) {
             corrections.refused(
                     rule,
-                    "only a value can be added to an enumeration",
-                    "write \"add: \\\"'value'\\\"\" for a type with values");
+                    path.designator() + " holds text alone, and neither elements nor attributes",
+                    "write a value like \"'crane'\", or name a type that holds such");
+            return;
+        }
+        if (facets.stream().noneMatch(facet -> facet.kind() == FacetKind.ENUMERATION)) {
+            corrections.refused(
+                    rule,
+                    path.designator() + " has no list of values that one could be added to",
+                    "name the type that lists them");
             return;
         }
         boolean there = facets.stream()
@@ -300,7 +308,7 @@ final class CorrectedSchema {
 
     private TypeReference retyped(Rule rule, String designator, TypeReference type, Place place) {
         QName name = rule.effect().correction().type();
-        if (isMissing(rule, name)) {
+        if (isMissing(rule, name) || Designator.of(designator).isOfAttribute() && isStructured(rule, name)) {
             return type;
         }
         String before = type == null
@@ -318,6 +326,18 @@ final class CorrectedSchema {
                     rule, "there is no type " + corrections.shown(name), "name a type that the contract has");
         }
         return missing;
+    }
+
+    /** Whether a type that a correction gives to an attribute is none that an attribute can have; that is told. */
+    private boolean isStructured(Rule rule, QName name) {
+        boolean structured = !(schema.type(name) instanceof SimpleType);
+        if (structured) {
+            corrections.refused(
+                    rule,
+                    "an attribute cannot be of " + corrections.shown(name) + ", which is no simple type",
+                    "name a simple type");
+        }
+        return structured;
     }
 
     private QName form(QName name, Path path, Place place) {
@@ -389,7 +409,7 @@ final class CorrectedSchema {
         boolean there = uses.stream().anyMatch(use -> added.name().equals(nameOf(use)));
         String text = "attribute " + added.name() + " of type " + corrections.shown(added.type());
         corrections.changed(rule, path.designator(), place, there ? text : "no such attribute", text);
-        if (!there && !isMissing(rule, added.type())) {
+        if (!there && !isMissing(rule, added.type()) && !isStructured(rule, added.type())) {
             TypeReference type = TypeReference.to(added.type(), rule.place());
             uses.add(new AttributeUse(
                     null,

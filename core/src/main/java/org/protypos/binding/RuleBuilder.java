@@ -7,6 +7,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Place;
+import org.protypos.diagnostic.Printable;
 import org.protypos.naming.NameRules;
 
 /** Makes rules of what a file says, and tells what it says that makes no sense. */
@@ -49,7 +50,7 @@ final class RuleBuilder {
     private final NameRules names;
     private final SelectorReader selectors;
     private final Findings findings;
-    private boolean sound;
+    private int before;
 
     RuleBuilder(NameRules names, SelectorReader selectors, Findings findings) {
         this.names = names;
@@ -80,7 +81,11 @@ final class RuleBuilder {
 
     private void wrong(String code, Place place, String message, String cure) {
         findings.error(code, place, message, cure);
-        sound = false;
+    }
+
+    /** Whether nothing has been told of the rule at hand, by whoever read a part of it. */
+    private boolean isSound() {
+        return findings.count() == before;
     }
 
     private void wrong(WrittenRule rule, String key, String message, String cure) {
@@ -89,7 +94,7 @@ final class RuleBuilder {
 
     /** The rule, or null when it cannot be understood. */
     Rule rule(WrittenRule written) {
-        sound = true;
+        before = findings.count();
         for (String flag : FLAGS) {
             if (written.has(flag) && !written.text(flag).matches("true|false")) {
                 wrong(written, flag, "\"" + written.text(flag) + "\" is neither true nor false", "write true or false");
@@ -111,14 +116,14 @@ final class RuleBuilder {
             return null;
         }
         Rule.Selector selector = selectors.selector(written.text("on").strip(), written.at("on"));
-        if (selector == null || !sound) {
+        if (selector == null || !isSound()) {
             return null;
         }
         kinds(written, effect, selector);
-        if (sound) {
+        if (isSound()) {
             spelling(written, effect);
         }
-        return sound
+        return isSound()
                 ? new Rule(
                         selector,
                         effect,
@@ -326,7 +331,7 @@ final class RuleBuilder {
             wrong(
                     "rule-name",
                     written.at(key),
-                    "the target cannot have the " + key + " it is given",
+                    "\"" + Printable.of(written.text(key)) + "\" cannot be a " + key + " in " + names.language(),
                     "use letters and digits, and no word of the language");
         }
     }

@@ -52,6 +52,11 @@ public final class Rules implements Renaming, Shaping {
         return all;
     }
 
+    /** The designators of all components that it has been asked about. */
+    Set<String> known() {
+        return Collections.unmodifiableSet(known);
+    }
+
     @Override
     public String packageOf(String namespace, String plain) {
         known.add(Rule.NAMESPACE + namespace);

@@ -1,16 +1,23 @@
 package org.protypos.binding;
 
 import java.util.Map;
+import java.util.Objects;
+import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Place;
+import org.protypos.diagnostic.Printable;
+import org.protypos.source.Names;
 import org.protypos.source.Xml;
 
 /** Reads the selectors and names in one file of rules, with the prefixes that it declares. */
 final class SelectorReader {
     private static final Pattern SELECTOR =
             Pattern.compile("(namespace .+|((portType|service|message) )?[^ ]+('.*')?)", Pattern.DOTALL);
+
+    private static final Pattern NAME =
+            Pattern.compile("(\\{(?<namespace>[^{}]*)\\}|(?<prefix>[^:{}]*):)?(?<local>[^:{}]+)");
 
     private final Map<String, String> prefixes;
     private final Findings findings;
@@ -33,15 +40,25 @@ final class SelectorReader {
                 "declare it under \"prefixes:\"");
     }
 
-    /** Reads a name with a prefix or without, or tells why it is none and gives null. */
+    /** Reads a name with a prefix, a namespace in braces or neither, or tells why it is none and gives null. */
     QName name(String text, Place place) {
-        String[] parts = text.strip().split(":", 2);
-        String namespace = parts.length == 1 ? "" : namespace(parts[0]);
-        if (namespace == null) {
-            undeclared(parts[0], text, place);
+        Matcher parts = NAME.matcher(text.strip());
+        if (!parts.matches() || !Names.isName(parts.group("local"))) {
+            findings.error(
+                    "rule-value",
+                    place,
+                    "\"" + Printable.of(text) + "\" is no name",
+                    "write it like p:Type, or {http://example.org/namespace}Type");
             return null;
         }
-        return new QName(namespace, parts[parts.length - 1]);
+        String prefix = parts.group("prefix");
+        String namespace =
+                prefix == null ? Objects.requireNonNullElse(parts.group("namespace"), "") : namespace(prefix);
+        if (namespace == null) {
+            undeclared(prefix, text, place);
+            return null;
+        }
+        return new QName(namespace, parts.group("local"));
     }
 
     /** Puts namespaces in braces for prefixes; a value in quotation marks stays as it is. Gives null for what is none. */

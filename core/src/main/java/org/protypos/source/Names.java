@@ -11,6 +11,11 @@ public final class Names {
 
     private Names() {}
 
+    /** Whether a text is such a name. */
+    public static boolean isName(String text) {
+        return NAME.complaint(text, null) == null;
+    }
+
     /**
      * Tells of a name that is none.
      *
@@ -28,7 +33,7 @@ public final class Names {
      * @param written whether messages carry the name, so that none could be written
      */
     public static void check(String name, Place place, boolean written, Findings findings) {
-        if (NAME.complaint(name, null) == null) {
+        if (isName(name)) {
             return;
         }
         String message = "\"" + Printable.of(name) + "\" is no name in XML";

@@ -127,8 +127,7 @@ class DeclarationsTest {
                     .containsExactly(
                             "11 WARNING rule-clash the name Hoist for {urn:inside}hoist is already taken in bay.inside");
         }
-        assertThat(told(rules.findings(true)))
-                .containsExactly("8 WARNING rule-name the target cannot have the name it is given");
+        assertThat(told(rules.findings(true))).containsExactly("8 WARNING rule-name \"1st\" cannot be a name in java");
         assertThat(told(declarations.findings())).isEmpty();
     }
 }

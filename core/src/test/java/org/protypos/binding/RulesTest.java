@@ -150,6 +150,12 @@ class RulesTest {
                   - {on: "~d:Berth", base: "d:BerthOffer", because: no}
                   - {on: "~d:Berth", add: "d:quay", type: "xs:string", because: it is there already}
                   - {on: "~d:Berth", add: "d:last", type: "xs:string", after: "d:nothing", because: no}
+                  - {on: "~v:Vessel/@callSign", type: "d:Berth", because: no}
+                  - {on: "~d:Berth", add: "@offer", type: "{http://lanternbay.example/harbour/desk}BerthOffer", because: no}
+                  - {on: "~d:Berth", add: "z:last", type: "xs:string", because: no}
+                  - {on: "~d:Berth", add: "d:the last", type: "xs:string", because: no}
+                  - {on: "~d:Need", add: "@since", type: "xs:gYear", because: no}
+                  - {on: "~v:CallSign", add: "'LB7'", because: no}
                 """);
         Rules rules = rules(file);
         Path desk = Path.of("../examples/harbour/contract/desk.wsdl");
@@ -160,7 +166,13 @@ class RulesTest {
                         "16:5 correction-unneeded the contract says style document of portType d:HarbourDesk/listBerths by now | take the correction out",
                         "17:5 correction-refused this type would be derived from itself | name a base that is not derived from this type",
                         "18:5 correction-unneeded the contract says element d:quay of type xs:string, occurs 0..1 of ~d:Berth by now | take the correction out",
-                        "19:5 correction-refused there is no element d:nothing that it could follow | name an element of the type, or leave \"after:\" out for the last place");
+                        "19:5 correction-refused there is no element d:nothing that it could follow | name an element of the type, or leave \"after:\" out for the last place",
+                        "20:5 correction-refused an attribute cannot be of d:Berth, which is no simple type | name a simple type",
+                        "21:5 correction-refused an attribute cannot be of d:BerthOffer, which is no simple type | name a simple type",
+                        "22:27 rule-selector the prefix z in \"z:last\" is not declared | declare it under \"prefixes:\"",
+                        "23:27 rule-value \"d:the last\" is no name | write it like p:Type, or {http://example.org/namespace}Type",
+                        "24:5 correction-refused ~d:Need holds text alone, and neither elements nor attributes | write a value like \"'crane'\", or name a type that holds such",
+                        "25:5 correction-refused ~v:CallSign has no list of values that one could be added to | name the type that lists them");
         Files.writeString(file, Files.readString(file).lines().limit(15).collect(Collectors.joining("\n")) + "\n");
         rules = rules(file);
         try (Generated generated = Generated.from(List.of(desk), folder.resolve("out"), rules)) {

@@ -26,13 +26,16 @@ import org.protypos.testing.Generated;
 
 /**
  * Contracts in which everything is called like something in the generated code around it: what the runtimes, expected sources and
- * their platforms have names for. All of it compiles.
+ * their platforms have names for, the types of another namespace, and the beginning of the packages. All of it compiles.
  */
 class NamesInCodeTest {
     private static final List<String> PLAIN =
             List.of(("string token int decimal boolean dateTime date base64Binary hexBinary QName"
                             + " anyURI duration double unsignedLong NMTOKENS anyType")
                     .split(" "));
+
+    /** Where names of hosts end and packages begin, and what elements are called, too. */
+    private static final List<String> ROOTS = List.of("no de id in it to at is us be name info org".split(" "));
 
     @TempDir
     private Path folder;
@@ -43,10 +46,14 @@ class NamesInCodeTest {
         private final List<String> words;
         private final List<String> simple;
         private final List<String> complex;
+        private final List<String> values;
+        private final String root;
 
         Maker(long seed, List<String> words) {
             this.random = new Random(seed);
             this.words = words;
+            this.root = one(ROOTS);
+            this.values = names(5);
             List<String> types = names(14);
             this.simple = types.subList(0, 4);
             this.complex = types.subList(4, 14);
@@ -57,7 +64,7 @@ class NamesInCodeTest {
         }
 
         private String word() {
-            String word = one(words);
+            String word = random.nextInt(12) == 0 ? root : one(words);
             return switch (random.nextInt(8)) {
                 case 0 -> word.toLowerCase(java.util.Locale.ROOT);
                 case 1, 2 -> Character.toUpperCase(word.charAt(0)) + word.substring(1);
@@ -79,9 +86,32 @@ class NamesInCodeTest {
         private String type() {
             return switch (random.nextInt(3)) {
                 case 0 -> "xs:" + one(PLAIN);
-                case 1 -> "t:" + one(simple);
-                default -> "t:" + one(complex);
+                case 1 -> space() + one(simple);
+                default -> space() + one(complex);
             };
+        }
+
+        /** The namespace of the contract, or the other one, in which types are called the same. */
+        private String space() {
+            return random.nextInt(3) == 0 ? "u:" : "t:";
+        }
+
+        private String types() {
+            StringBuilder types = new StringBuilder();
+            simple.forEach(name -> types.append("<xs:simpleType name='")
+                    .append(name)
+                    .append("'>")
+                    .append(values(values))
+                    .append("</xs:simpleType>"));
+            for (String name : complex) {
+                types.append("<xs:complexType name='" + name + "'>" + particles(0));
+                List<String> attributes = names(3);
+                types.append("<xs:attribute name='" + attributes.get(0) + "' type='xs:int'/><xs:attribute name='"
+                        + attributes.get(1) + "' type='" + space() + one(simple) + "' default='" + one(values)
+                        + "'/><xs:attribute name='" + attributes.get(2) + "' type='" + space() + one(simple)
+                        + "'/></xs:complexType>");
+            }
+            return types.toString();
         }
 
         private String occurs() {
@@ -120,17 +150,10 @@ class NamesInCodeTest {
         }
 
         String contract() {
-            StringBuilder types = new StringBuilder();
+            StringBuilder types = new StringBuilder(types());
             StringBuilder messages = new StringBuilder();
             StringBuilder offered = new StringBuilder();
             StringBuilder bound = new StringBuilder();
-            simple.forEach(name ->
-                    types.append("<xs:simpleType name='" + name + "'>" + values(names(5)) + "</xs:simpleType>"));
-            for (String name : complex) {
-                types.append("<xs:complexType name='" + name + "'>" + particles(0));
-                names(2).forEach(attribute -> types.append("<xs:attribute name='" + attribute + "' type='xs:int'/>"));
-                types.append("</xs:complexType>");
-            }
             List<String> operations = names(8);
             for (int i = 0; i < operations.size(); i++) {
                 String name = operations.get(i);
@@ -154,12 +177,15 @@ class NamesInCodeTest {
                                 + "' part='h' use='literal'/><s:body parts='p' use='literal'/></w:input><w:output><s:body"
                                 + " use='literal'/></w:output><w:fault name='f'><s:fault name='f' use='literal'/></w:fault></w:operation>");
             }
-            String space = "http://bay.example/" + one(words) + "/" + one(words);
+            String space = "http://bay." + root + "/" + one(words) + "/" + one(words);
+            String other = "http://bay." + root + "/twin";
             List<String> own = names(3);
             return "<w:definitions xmlns:w='http://schemas.xmlsoap.org/wsdl/' xmlns:xs='http://www.w3.org/2001/XMLSchema'"
-                    + " xmlns:s='http://schemas.xmlsoap.org/wsdl/soap/' xmlns:t='" + space + "' targetNamespace='"
-                    + space
-                    + "'><w:types><xs:schema targetNamespace='" + space + "' elementFormDefault='qualified'>" + types
+                    + " xmlns:s='http://schemas.xmlsoap.org/wsdl/soap/' xmlns:t='" + space + "' xmlns:u='" + other
+                    + "' targetNamespace='" + space
+                    + "'><w:types><xs:schema targetNamespace='" + other + "' elementFormDefault='qualified'><xs:import"
+                    + " namespace='" + space + "'/>" + types() + "</xs:schema><xs:schema targetNamespace='" + space
+                    + "' elementFormDefault='qualified'><xs:import namespace='" + other + "'/>" + types
                     + "</xs:schema></w:types>" + messages + "<w:portType name='" + own.get(0) + "'>" + offered
                     + "</w:portType><w:binding name='b' type='t:" + own.get(0)
                     + "'><s:binding transport='http://schemas.xmlsoap.org/soap/http'/>" + bound
@@ -184,7 +210,7 @@ class NamesInCodeTest {
     }
 
     @ParameterizedTest
-    @ValueSource(longs = {1, 2})
+    @ValueSource(longs = {1, 2, 3})
     void contractsCalledLikeTheCodeAroundThemCompile(long seed) throws Exception {
         Set<String> words = new TreeSet<>();
         words(Path.of("src/test/resources/expected"), words);

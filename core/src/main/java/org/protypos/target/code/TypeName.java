@@ -72,6 +72,14 @@ public record TypeName(Origin origin, String space, String path, Use use) {
         return dot < 0 ? "" : path.substring(dot);
     }
 
+    /**
+     * Whether its name, written alone, may mean a variable or a member instead: it begins as those do, which no type's does
+     * unless somebody wants it so.
+     */
+    public boolean isLikeVariable() {
+        return Character.isLowerCase(path.codePointAt(0));
+    }
+
     /** The name that means the type anywhere, without what a language puts before it. */
     public String full() {
         return space.isEmpty() ? path : space + "." + path;

@@ -312,6 +312,9 @@ public abstract class ContentChecking {
     }
 
     private Code present(Content<Property> content) {
+        if (isSurelyThere(content)) {
+            return Code.of("true");
+        }
         if (content instanceof Content.Leaf<Property> leaf) {
             return present(leaf.member());
         }
@@ -320,12 +323,18 @@ public abstract class ContentChecking {
         return any.isEmpty() ? Code.of("false") : Code.join(" || ", any);
     }
 
+    /** Whether no value says that something is not there: compilers complain of what is asked beside that. */
+    private boolean isSurelyThere(Content<Property> content) {
+        if (content instanceof Content.Leaf<Property> leaf) {
+            Property property = leaf.member();
+            return !property.isMany() && (dialect.isAlwaysThere(property) || property.isThereWhenNull());
+        }
+        return content.parts().stream().anyMatch(this::isSurelyThere);
+    }
+
     private Code present(Property property) {
         if (property.isMany()) {
             return hasAny(dialect.kept(property));
-        }
-        if (dialect.isAlwaysThere(property) || property.isThereWhenNull()) {
-            return Code.of("true");
         }
         Code there = Code.of("$L != null", dialect.member(property));
         return property.nilName() != null ? Code.of("($L || $L)", there, dialect.nilFlag(property)) : there;

@@ -34,9 +34,9 @@ final class DuesBookMessages {
         }
 
         @Override
-        protected void readBody(XmlInput in) {
-            in.demand("urn:dues", "list");
-            this.body = in.object(ListInputParts.class, new ListInputParts());
+        protected void readBody(XmlInput input) {
+            input.demand("urn:dues", "list");
+            this.body = input.object(ListInputParts.class, new ListInputParts());
         }
     }
 
@@ -67,9 +67,9 @@ final class DuesBookMessages {
         }
 
         @Override
-        protected void readBody(XmlInput in) {
-            in.demandAny("listResponse");
-            this.body = in.object(ListOutputParts.class, new ListOutputParts());
+        protected void readBody(XmlInput input) {
+            input.demandAny("listResponse");
+            this.body = input.object(ListOutputParts.class, new ListOutputParts());
         }
     }
 }

@@ -33,17 +33,17 @@ public class Entries extends XmlObject {
     }
 
     @Override
-    protected void readAttributes(XmlInput in) {
-        in.arrayOf();
+    protected void readAttributes(XmlInput input) {
+        input.arrayOf();
     }
 
     @Override
-    protected void readElements(XmlInput in) {
-        while (in.atElement()) {
-            if (in.takeNil()) {
+    protected void readElements(XmlInput input) {
+        while (input.atElement()) {
+            if (input.takeNil()) {
                 getItem().add(null);
             } else {
-                in.add(getItem(), in.object(Entry.class, new Entry()));
+                input.add(getItem(), input.object(Entry.class, new Entry()));
             }
         }
     }

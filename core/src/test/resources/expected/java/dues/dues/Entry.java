@@ -46,35 +46,35 @@ public class Entry extends XmlObject {
     }
 
     @Override
-    protected void readElements(XmlInput in) {
+    protected void readElements(XmlInput input) {
         int[] order = new int[3];
         int came = 0;
-        while (in.atElement() && came < order.length) {
-            if (in.at("", "who")) {
+        while (input.atElement() && came < order.length) {
+            if (input.at("", "who")) {
                 order[came++] = 0;
-                this.who = in.text();
-            } else if (in.at("", "amount")) {
+                this.who = input.text();
+            } else if (input.at("", "amount")) {
                 order[came++] = 1;
-                this.amount = in.toDecimal(in.text());
-                if (in.isOdd()) {
-                    keepText(in, "amount", 0, Lexical.print(this.amount));
+                this.amount = input.toDecimal(input.text());
+                if (input.isOdd()) {
+                    keepText(input, "amount", 0, Lexical.print(this.amount));
                 }
-            } else if (in.at("", "paid")) {
+            } else if (input.at("", "paid")) {
                 order[came++] = 2;
-                if (in.takeSimpleNil()) {
+                if (input.takeSimpleNil()) {
                     this.paid = null;
                 } else {
-                    this.paid = in.given(in.toBoolean(in.text()));
-                    if (in.isOdd()) {
-                        keepText(in, "paid", 0, Lexical.print(this.paid));
+                    this.paid = input.given(input.toBoolean(input.text()));
+                    if (input.isOdd()) {
+                        keepText(input, "paid", 0, Lexical.print(this.paid));
                     }
                 }
             } else {
                 break;
             }
         }
-        in.came(order, came, 0, "<who>");
-        in.came(order, came, 2, "<paid>");
+        input.came(order, came, 0, "<who>");
+        input.came(order, came, 2, "<paid>");
         keepOrder(order, came);
     }
 

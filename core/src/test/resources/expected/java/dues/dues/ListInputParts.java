@@ -44,32 +44,32 @@ public class ListInputParts extends XmlObject {
     }
 
     @Override
-    protected void readElements(XmlInput in) {
+    protected void readElements(XmlInput input) {
         int[] order = new int[3];
         int came = 0;
-        while (in.atElement() && came < order.length) {
-            if (in.at("", "names")) {
+        while (input.atElement() && came < order.length) {
+            if (input.at("", "names")) {
                 order[came++] = 0;
-                if (in.takeNil()) {
+                if (input.takeNil()) {
                     this.names = null;
                 } else {
-                    this.names = in.object(Names.class, new Names());
+                    this.names = input.object(Names.class, new Names());
                 }
-            } else if (in.at("", "pattern")) {
+            } else if (input.at("", "pattern")) {
                 order[came++] = 1;
-                if (in.takeNil()) {
+                if (input.takeNil()) {
                     this.pattern = null;
                 } else {
-                    this.pattern = in.object(Entry.class, new Entry());
+                    this.pattern = input.object(Entry.class, new Entry());
                 }
-            } else if (in.at("", "most")) {
+            } else if (input.at("", "most")) {
                 order[came++] = 2;
-                if (in.takeSimpleNil()) {
+                if (input.takeSimpleNil()) {
                     this.most = null;
                 } else {
-                    this.most = in.given(in.toInt(in.text()));
-                    if (in.isOdd()) {
-                        keepText(in, "most", 0, Lexical.print(this.most));
+                    this.most = input.given(input.toInt(input.text()));
+                    if (input.isOdd()) {
+                        keepText(input, "most", 0, Lexical.print(this.most));
                     }
                 }
             } else {

@@ -21,16 +21,16 @@ public class ListOutputParts extends XmlObject {
     }
 
     @Override
-    protected void readElements(XmlInput in) {
+    protected void readElements(XmlInput input) {
         int[] order = new int[1];
         int came = 0;
-        while (in.atElement() && came < order.length) {
-            if (in.at("", "entries")) {
+        while (input.atElement() && came < order.length) {
+            if (input.at("", "entries")) {
                 order[came++] = 0;
-                if (in.takeNil()) {
+                if (input.takeNil()) {
                     this.entries = null;
                 } else {
-                    this.entries = in.object(Entries.class, new Entries());
+                    this.entries = input.object(Entries.class, new Entries());
                 }
             } else {
                 break;

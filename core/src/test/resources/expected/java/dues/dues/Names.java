@@ -33,17 +33,17 @@ public class Names extends XmlObject {
     }
 
     @Override
-    protected void readAttributes(XmlInput in) {
-        in.arrayOf();
+    protected void readAttributes(XmlInput input) {
+        input.arrayOf();
     }
 
     @Override
-    protected void readElements(XmlInput in) {
-        while (in.atElement()) {
-            if (in.takeSimpleNil()) {
+    protected void readElements(XmlInput input) {
+        while (input.atElement()) {
+            if (input.takeSimpleNil()) {
                 getItem().add(null);
             } else {
-                in.add(getItem(), in.text());
+                input.add(getItem(), input.text());
             }
         }
     }

@@ -354,6 +354,9 @@ public final class ValueRule {
 
     private static QName expanded(String text, UnaryOperator<String> namespaces) {
         int colon = text.indexOf(':');
+        if (colon == text.length() - 1) {
+            return null;
+        }
         String namespace = namespaces.apply(colon < 0 ? "" : text.substring(0, colon));
         if (namespace == null && colon >= 0) {
             return null;

@@ -58,7 +58,7 @@ public final class CSharpFile extends CodeFile<CSharpFile> {
         return switch (type.origin()) {
             case FOREIGN -> type.space().isEmpty() ? type.path() : full;
             case LIBRARY -> isHidden(type) || visible.contains(type.path()) || !isMine(type) ? full : used(type);
-            case CONTRACT -> isTakenForMember(type) ? full : contractType(type) + type.inner();
+            case CONTRACT -> isTakenForMember(type) || type.isLikeVariable() ? full : contractType(type) + type.inner();
         };
     }
 

@@ -38,7 +38,7 @@ final class CheckingCode extends ContentChecking {
 
     /** Says in which class the checks that follow are: its constants share their names with its fields. */
     void begin(PlannedClass type) {
-        type.properties().forEach(property -> taken.add(JavaDialect.field(property)));
+        type.properties().forEach(property -> taken.add(context.field(property.name())));
     }
 
     @Override

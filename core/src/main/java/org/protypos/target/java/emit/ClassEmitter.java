@@ -19,7 +19,6 @@ import org.protypos.target.code.TypeName;
 import org.protypos.target.content.ContentWriting;
 import org.protypos.target.java.text.JavaContext;
 import org.protypos.target.java.text.JavaFile;
-import org.protypos.target.java.text.JavaNames;
 import org.protypos.target.java.text.JavaText;
 import org.protypos.target.java.text.JavaTypes;
 
@@ -33,6 +32,7 @@ public final class ClassEmitter {
     private final JavaContext context;
     private final JavaFile file;
     private final JavaTypes types;
+    private final JavaDialect dialect;
     private final ReadingCode reading;
     private final WritingCode writing;
     private final CheckingCode checking;
@@ -42,7 +42,7 @@ public final class ClassEmitter {
         this.context = context;
         this.file = file;
         this.types = context.types();
-        JavaDialect dialect = new JavaDialect(types);
+        this.dialect = new JavaDialect(context);
         this.reading = new ReadingCode(context, file, dialect);
         this.writing = new WritingCode(context, file, dialect);
         this.checking = new CheckingCode(context, file, dialect);
@@ -71,9 +71,9 @@ public final class ClassEmitter {
                 base,
                 EnumEmitter.implemented(type.interfaces()));
         for (Property property : type.properties()) {
-            file.line("private $T $N;", types.field(property), JavaDialect.field(property));
+            file.line("private $T $N;", types.field(property), context.field(property.name()));
             if (property.nilName() != null) {
-                file.line("private boolean $N;", JavaNames.variable(property.nilName()));
+                file.line("private boolean $N;", context.field(property.nilName()));
             }
         }
         for (Property property : type.properties()) {
@@ -129,7 +129,7 @@ public final class ClassEmitter {
             return;
         }
         Code javaType = types.of(property);
-        String field = JavaDialect.field(property);
+        String field = context.field(property.name());
         file.gap().doc(JavaText.comment(property.documentation()), remark(property));
         String getter = types.getter(property);
         boolean collection = property.isMany();
@@ -158,7 +158,7 @@ public final class ClassEmitter {
         file.block("public $T set$N($T value)", self, property.name(), javaType);
         file.line("this.$N = value;", field);
         if (property.nilName() != null) {
-            file.line("this.$N &= value == null;", JavaNames.variable(property.nilName()));
+            file.line("this.$N &= value == null;", context.field(property.nilName()));
         }
         file.line("return this;");
         file.close();
@@ -176,7 +176,7 @@ public final class ClassEmitter {
     }
 
     private void nilAccessors(TypeName self, Property property) {
-        String nil = JavaNames.variable(property.nilName());
+        String nil = context.field(property.nilName());
         file.gap().doc("Whether the element is there and nil, rather than absent.");
         file.block("public boolean is$N()", property.nilName());
         file.line("return this.$N;", nil);
@@ -191,7 +191,7 @@ public final class ClassEmitter {
     /** The accessors of an element that is taken for the list that it holds. */
     private void unwrapped(PlannedClass type, Property property) {
         Code list = types.of(property);
-        Code field = Code.of("this.$N", JavaDialect.field(property));
+        Code field = Code.of("this.$N", context.field(property.name()));
         Code element = types.field(property);
         Property inside = property.inside();
         Code item = types.item(inside);
@@ -214,7 +214,7 @@ public final class ClassEmitter {
         file.line("$L = new $T();", field, element);
         file.close();
         if (property.nilName() != null) {
-            file.line("this.$N = false;", JavaNames.variable(property.nilName()));
+            file.line("this.$N = false;", context.field(property.nilName()));
         }
         file.line("return $L;", field);
         file.close();
@@ -256,17 +256,17 @@ public final class ClassEmitter {
     }
 
     private void reading(PlannedClass type) {
-        Code in = Code.of("($T in)", context.xml("XmlInput"));
+        Code in = Code.of("($T input)", context.xml("XmlInput"));
         if (type.arrayItem() != null) {
             override("protected void readAttributes$L", in);
-            file.line("in.arrayOf();");
+            file.line("input.arrayOf();");
             file.close();
         }
         if (!type.attributes().isEmpty() || type.otherAttributes() != null) {
             override("protected void readAttributes$L", in);
-            inPieces(type.attributes(), "readAttributes", "XmlInput in", reading::readAttributes);
+            inPieces(type.attributes(), "readAttributes", "XmlInput input", reading::readAttributes);
             if (type.base() != null) {
-                file.line("super.readAttributes(in);");
+                file.line("super.readAttributes(input);");
             }
             if (type.otherAttributes() != null) {
                 reading.readOtherAttributes(
@@ -276,9 +276,9 @@ public final class ClassEmitter {
         }
         if (type.text() != null) {
             override("protected void readBody$L", in);
-            Code field = Code.of("this.$N", JavaDialect.field(type.text()));
+            Code field = Code.of("this.$N", context.field(type.text().name()));
             if (type.isMixed()) {
-                file.line("in.mixed(get$N());", type.text().name());
+                file.line("input.mixed(get$N());", type.text().name());
             } else {
                 file.line("$L = $L;", field, types.parse(type.text().type(), bodyText(type.text())));
                 reading.keepText(type.text(), field);
@@ -288,9 +288,9 @@ public final class ClassEmitter {
         if (type.content() != null && !type.elements().isEmpty()) {
             override("protected void readElements$L", in);
             if (type.base() != null) {
-                file.line("super.readElements(in);");
+                file.line("super.readElements(input);");
             }
-            content(type.content(), "readElements", "XmlInput in", part -> reading.read(part, false));
+            content(type.content(), "readElements", "XmlInput input", part -> reading.read(part, false));
             file.close();
         }
         pieces.write();
@@ -299,8 +299,8 @@ public final class ClassEmitter {
 
     private static Code bodyText(Property text) {
         return text.type().isBinary()
-                ? Code.of("in.binaryBody()")
-                : Code.of("in.$N()", ReadingCode.source(text.type(), text.hasOddText() ? "standardBody" : "body"));
+                ? Code.of("input.binaryBody()")
+                : Code.of("input.$N()", ReadingCode.source(text.type(), text.hasOddText() ? "standardBody" : "body"));
     }
 
     /** Writes code for a list, in methods of its own where there is more than fits one. */
@@ -429,7 +429,7 @@ public final class ClassEmitter {
     }
 
     private void writeText(Property text) {
-        Code field = Code.of("this.$N", JavaDialect.field(text));
+        Code field = Code.of("this.$N", context.field(text.name()));
         Code printed = writing.printed(text, field, ContentWriting.FIRST);
         boolean name = text.type() instanceof ValueType.Scalar scalar && scalar.kind() == ScalarKind.QNAME;
         boolean primitive = JavaTypes.isPrimitive(text);
@@ -462,8 +462,8 @@ public final class ClassEmitter {
             file.line("super.describe(to);");
         }
         for (Property property : type.properties()) {
-            String field = JavaDialect.field(property);
-            file.line("to.member($S, this.$N);", field, field);
+            String field = context.field(property.name());
+            file.line("to.member($S, this.$N);", dialect.word(property), field);
         }
         file.close();
     }
@@ -472,10 +472,10 @@ public final class ClassEmitter {
     private void comparison(List<Property> properties, boolean last) {
         List<Code> terms = new ArrayList<>();
         for (Property property : properties) {
-            String field = JavaDialect.field(property);
+            String field = context.field(property.name());
             terms.add(Code.of("same(this.$N, that.$N)", field, field));
             if (property.nilName() != null) {
-                String nil = JavaNames.variable(property.nilName());
+                String nil = context.field(property.nilName());
                 terms.add(Code.of("this.$N == that.$N", nil, nil));
             }
         }
@@ -506,7 +506,7 @@ public final class ClassEmitter {
         override("public int hashCode()");
         file.line("int hash = super.hashCode();");
         for (Property property : type.properties()) {
-            file.line("hash = 31 * hash + hash(this.$N);", JavaDialect.field(property));
+            file.line("hash = 31 * hash + hash(this.$N);", context.field(property.name()));
         }
         file.line("return hash;");
         file.close();

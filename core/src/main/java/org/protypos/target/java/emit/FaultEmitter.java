@@ -14,7 +14,7 @@ public final class FaultEmitter {
     /** The source file for this part of a plan. */
     public static SourceFile emit(JavaContext context, PlannedFault fault) {
         JavaFile file = context.file(fault.packageName(), fault.name());
-        JavaDialect dialect = new JavaDialect(context.types());
+        JavaDialect dialect = new JavaDialect(context);
         Code type = dialect.types().of(fault.detail());
         file.doc(
                 JavaText.comment(fault.documentation()),

@@ -106,6 +106,7 @@ public final class InterfaceEmitter {
 
     /** How the methods of an interface look, wherever they are written. */
     public static final class Signatures {
+        private final JavaContext context;
         private final JavaTypes types;
         private final PlannedInterface owner;
         private final boolean inside;
@@ -116,6 +117,7 @@ public final class InterfaceEmitter {
          * @param inside whether the signatures stand in the interface itself
          */
         public Signatures(JavaContext context, PlannedInterface owner, boolean inside) {
+            this.context = context;
             this.inside = inside;
             this.types = context.types();
             this.owner = owner;
@@ -155,7 +157,7 @@ public final class InterfaceEmitter {
         public static List<String> resultNames(PlannedMessage output) {
             List<String> names = new ArrayList<>();
             for (Property value : output.values()) {
-                String name = JavaNames.component(JavaDialect.field(value));
+                String name = JavaNames.component(JavaNames.variable(value.name()));
                 String free = name;
                 for (int number = 2; names.contains(free); number++) {
                     free = name + number;
@@ -174,7 +176,7 @@ public final class InterfaceEmitter {
                 values.add(Code.of("$N.body", on));
             }
             for (int part = 0; part < message.outside().size(); part++) {
-                values.add(Code.of("$N.$N", on, MessagesEmitter.field(message, part)));
+                values.add(Code.of("$N.$N", on, MessagesEmitter.field(context, message, part)));
             }
             return values;
         }

@@ -4,25 +4,30 @@ import org.protypos.target.classes.Property;
 import org.protypos.target.classes.ValueType;
 import org.protypos.target.code.Code;
 import org.protypos.target.content.Dialect;
-import org.protypos.target.java.text.JavaNames;
+import org.protypos.target.java.text.JavaContext;
 import org.protypos.target.java.text.JavaTypes;
 
 /** How Java says what the code for content says. */
-record JavaDialect(JavaTypes types) implements Dialect {
+record JavaDialect(JavaContext context) implements Dialect {
     @Override
     public Code call(Callee callee, String method, Code arguments) {
         String object =
                 switch (callee) {
-                    case INPUT -> "in";
+                    case INPUT -> "input";
                     case OUTPUT -> "out";
                     case VIOLATIONS -> "to";
                 };
         return Code.of("$N.$N($L)", object, method, arguments);
     }
 
+    /** The types of everything that the plan speaks of. */
+    JavaTypes types() {
+        return context.types();
+    }
+
     /** The field of a property. */
-    static String field(Property property) {
-        return JavaNames.variable(property.name());
+    String field(Property property) {
+        return context.field(property.name());
     }
 
     @Override
@@ -42,7 +47,7 @@ record JavaDialect(JavaTypes types) implements Dialect {
 
     @Override
     public Code nilFlag(Property property) {
-        return Code.of("this.$N", JavaNames.variable(property.nilName()));
+        return Code.of("this.$N", context.field(property.nilName()));
     }
 
     @Override
@@ -69,6 +74,6 @@ record JavaDialect(JavaTypes types) implements Dialect {
 
     @Override
     public Code print(ValueType type, Code value) {
-        return types.print(type, value);
+        return types().print(type, value);
     }
 }

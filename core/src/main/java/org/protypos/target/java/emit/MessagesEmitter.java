@@ -17,7 +17,6 @@ import org.protypos.target.code.Code;
 import org.protypos.target.code.TypeName;
 import org.protypos.target.java.text.JavaContext;
 import org.protypos.target.java.text.JavaFile;
-import org.protypos.target.java.text.JavaNames;
 import org.protypos.target.java.text.JavaTypes;
 import org.protypos.wire.WireMessage;
 
@@ -36,7 +35,7 @@ public final class MessagesEmitter {
         this.context = context;
         this.file = file;
         this.types = context.types();
-        this.dialect = new JavaDialect(types);
+        this.dialect = new JavaDialect(context);
         this.reading = new ReadingCode(context, file, dialect);
         this.writing = new WritingCode(context, file, dialect);
     }
@@ -71,8 +70,8 @@ public final class MessagesEmitter {
      *
      * @param part its number among {@link PlannedMessage#outside}
      */
-    static String field(PlannedMessage message, int part) {
-        return JavaNames.variable(message.outsideNames().get(part));
+    static String field(JavaContext context, PlannedMessage message, int part) {
+        return context.field(message.outsideNames().get(part));
     }
 
     private void message(PlannedMessage message, PlannedOperation operation, List<PlannedFault> faults) {
@@ -82,7 +81,7 @@ public final class MessagesEmitter {
             file.line("$T body;", types.of(message.body()));
         }
         for (int i = 0; i < message.outside().size(); i++) {
-            file.line("$T $N;", types.of(message.outside().get(i)), field(message, i));
+            file.line("$T $N;", types.of(message.outside().get(i)), field(context, message, i));
         }
         made(message, operation);
         if (!message.headers().isEmpty()) {
@@ -141,7 +140,7 @@ public final class MessagesEmitter {
             file.line("$N.body = $L;", local, given.get(at++));
         }
         for (int part = 0; part < message.outside().size(); part++) {
-            file.line("$N.$N = $L;", local, field(message, part), given.get(at++));
+            file.line("$N.$N = $L;", local, field(context, message, part), given.get(at++));
         }
         file.line("return $N;", local);
         file.close();
@@ -181,7 +180,7 @@ public final class MessagesEmitter {
         int first = message.headers().size();
         override("void writeAttachments($T out)", context.attach("OutgoingPackage"));
         for (int i = 0; i < message.attachments().size(); i++) {
-            Code value = Code.of("this.$N", field(message, first + i));
+            Code value = Code.of("this.$N", field(context, message, first + i));
             String type = message.mediaTypes().get(i);
             Code declared = type.isEmpty() ? Code.NONE : Code.of(", $S", type);
             if (message.form() == WireMessage.Form.ENVELOPE) {
@@ -193,9 +192,9 @@ public final class MessagesEmitter {
             file.close();
         }
         file.close();
-        override("void readAttachments($T in)", context.soap("AttachedParts"));
+        override("void readAttachments($T input)", context.soap("AttachedParts"));
         for (int i = 0; i < message.attachments().size(); i++) {
-            file.line("this.$N = in.take($L);", field(message, first + i), part(message, i));
+            file.line("this.$N = input.take($L);", field(context, message, first + i), part(message, i));
         }
         file.close();
     }
@@ -229,14 +228,14 @@ public final class MessagesEmitter {
         override("boolean hasHeaders()");
         List<Code> any = new ArrayList<>();
         for (int i = 0; i < message.headers().size(); i++) {
-            any.add(Code.of("this.$N != null", field(message, i)));
+            any.add(Code.of("this.$N != null", field(context, message, i)));
         }
         file.line("return $L;", Code.join(" || ", any));
         file.close();
         override("void writeHeaders($T out)", context.xml("XmlOutput"));
         for (int i = 0; i < message.headers().size(); i++) {
-            file.block("if (this.$N != null)", field(message, i));
-            writing.writeElement(message.headers().get(i), Code.of("this.$N", field(message, i)));
+            file.block("if (this.$N != null)", field(context, message, i));
+            writing.writeElement(message.headers().get(i), Code.of("this.$N", field(context, message, i)));
             file.close();
         }
         file.close();
@@ -247,7 +246,7 @@ public final class MessagesEmitter {
                     "if (block.isNamed($L) && $L)",
                     dialect.name(header),
                     pattern(header.type(), Code.of("block.value()")));
-            file.line("this.$N = $L;", field(message, i), unwrap(header, Code.of("block.value()")));
+            file.line("this.$N = $L;", field(context, message, i), unwrap(header, Code.of("block.value()")));
             file.line("return true;");
             file.close();
         }
@@ -310,16 +309,16 @@ public final class MessagesEmitter {
             file.close();
         }
         file.close();
-        override("void readBody($T in)", context.xml("XmlInput"));
+        override("void readBody($T input)", context.xml("XmlInput"));
         if (group) {
-            file.line("this.body = in.group(new $T());", types.of(body));
+            file.line("this.body = input.group(new $T());", types.of(body));
             file.close();
             return;
         }
         if (message.anyWrapper()) {
-            file.line("in.demandAny($S);", body.xmlName().getLocalPart());
+            file.line("input.demandAny($S);", body.xmlName().getLocalPart());
         } else {
-            file.line("in.demand($L);", dialect.name(body));
+            file.line("input.demand($L);", dialect.name(body));
         }
         Code value = reading.element(body);
         file.line(

@@ -39,10 +39,10 @@ final class ReadingCode extends ContentReading {
     public void keepText(Property property, Code value) {
         if (owner() != null && property.hasOddText()) {
             Code index = property.isMany() ? Code.of("$L.size() - 1", list(property)) : Code.of("0");
-            file.block("if (in.isOdd())");
+            file.block("if (input.isOdd())");
             file.line(
-                    "keepText(in, $S, $L, $L);",
-                    JavaDialect.field(property),
+                    "keepText(input, $S, $L, $L);",
+                    context.field(property.name()),
                     index,
                     types.print(property.type(), value));
             file.close();
@@ -96,13 +96,13 @@ final class ReadingCode extends ContentReading {
                     choice.parts(),
                     Code.of("boolean"),
                     "readChoice" + number,
-                    Code.of("$T in", context.xml("XmlInput")),
+                    Code.of("$T input", context.xml("XmlInput")),
                     parts -> {
                         readBranches(parts, Code.of("return true;"));
                         file.line("return false;");
                     },
                     name -> {
-                        file.block("if ($N(in))", name);
+                        file.block("if ($N(input))", name);
                         file.line("break $L;", label);
                         file.close();
                     });
@@ -132,12 +132,12 @@ final class ReadingCode extends ContentReading {
         Property property = leaf.member();
         ValueType type = property.type();
         return switch (property.kind()) {
-            case GROUP -> Code.of("in.group(new $T())", context.ref(property.group()));
+            case GROUP -> Code.of("input.group(new $T())", context.ref(property.group()));
             case WILDCARD ->
                 leaf.wildcard().processing() == Wildcard.Processing.SKIP
-                        ? Code.of("in.wholeTree()")
-                        : Code.of("in.element()");
-            case SUBSTITUTABLE -> Code.of("in.member($T.class)", contentClass(type));
+                        ? Code.of("input.wholeTree()")
+                        : Code.of("input.element()");
+            case SUBSTITUTABLE -> Code.of("input.member($T.class)", contentClass(type));
             default -> element(property);
         };
     }
@@ -150,10 +150,11 @@ final class ReadingCode extends ContentReading {
             return element(type);
         }
         if (type instanceof ValueType.Structured structured && structured.type().isSimple()) {
-            return Code.of("in.object($T.class, $L, $S)", context.ref(structured.type()), fresh(structured), standard);
+            return Code.of(
+                    "input.object($T.class, $L, $S)", context.ref(structured.type()), fresh(structured), standard);
         }
         return property.hasOddText()
-                ? types.parse(type, Code.of("in.$N($S)", source(type, "textOr"), standard))
+                ? types.parse(type, Code.of("input.$N($S)", source(type, "textOr"), standard))
                 : element(type);
     }
 
@@ -170,9 +171,9 @@ final class ReadingCode extends ContentReading {
     /** The expression that reads an element with content of a type. */
     private Code element(ValueType type) {
         if (type instanceof ValueType.Structured structured) {
-            return Code.of("in.object($T.class, $L)", context.ref(structured.type()), fresh(structured));
+            return Code.of("input.object($T.class, $L)", context.ref(structured.type()), fresh(structured));
         }
-        return type instanceof ValueType.Anything ? Code.of("in.any()") : types.parse(type, text(type, "text"));
+        return type instanceof ValueType.Anything ? Code.of("input.any()") : types.parse(type, text(type, "text"));
     }
 
     static String accessor(String verb, Property property) {

@@ -24,7 +24,7 @@ final class WritingCode extends ContentWriting {
 
     @Override
     protected Code each(Property property) {
-        return Code.of("for ($T item : this.$N)", types.item(property), JavaDialect.field(property));
+        return Code.of("for ($T item : this.$N)", types.item(property), context.field(property.name()));
     }
 
     @Override
@@ -34,7 +34,7 @@ final class WritingCode extends ContentWriting {
 
     @Override
     protected Code attributeValue(Property property) {
-        return Code.of("this.$N", JavaDialect.field(property));
+        return Code.of("this.$N", context.field(property.name()));
     }
 
     @Override

@@ -21,6 +21,7 @@ public final class JavaContext {
     private final Plan plan;
     private final String runtime;
     private final Map<String, Set<String>> inPackage = new HashMap<>();
+    private final Set<String> typesAndPackages = new HashSet<>();
 
     /**
      * Makes the context.
@@ -31,6 +32,7 @@ public final class JavaContext {
         this.plan = plan;
         this.runtime = runtime;
         this.types = new JavaTypes(this);
+        add(runtime, "");
         plan.classes().forEach(type -> add(type.packageName(), type.name()));
         plan.enums().forEach(type -> add(type.packageName(), type.name()));
         add(plan.rootPackage(), plan.registry());
@@ -49,7 +51,24 @@ public final class JavaContext {
     }
 
     private void add(String packageName, String name) {
+        typesAndPackages.add(root(packageName));
+        typesAndPackages.add(name);
         inPackage.computeIfAbsent(packageName, any -> new HashSet<>()).add(name);
+    }
+
+    /**
+     * The field of a class for a member. It is not called like the beginning of a package, nor like a class that begins
+     * with a small letter: in expressions the names of types would lead to the field (Java Language Specification, 6.4.2).
+     */
+    public String field(String memberName) {
+        String name = JavaNames.variable(memberName);
+        return typesAndPackages.contains(name) ? name + "_" : name;
+    }
+
+    /** Where the full names of the types in a package begin. */
+    static String root(String packageName) {
+        int dot = packageName.indexOf('.');
+        return dot < 0 ? packageName : packageName.substring(0, dot);
     }
 
     /** The types of everything that the plan speaks of. */

@@ -54,7 +54,7 @@ public final class JavaFile extends CodeFile<JavaFile> {
     private String outermost(TypeName type) {
         String simple = type.outermost();
         String full = type.space() + "." + simple;
-        if (hidden.contains(simple)) {
+        if (hidden.contains(simple) || type.isLikeVariable() && !isClass(JavaContext.root(type.space()))) {
             return full;
         }
         if (type.space().equals(packageName)) {
@@ -65,6 +65,10 @@ public final class JavaFile extends CodeFile<JavaFile> {
         }
         String known = simpleNames.putIfAbsent(simple, full);
         return known == null || known.equals(full) ? simple : full;
+    }
+
+    private boolean isClass(String simple) {
+        return inPackage.contains(simple) || hidden.contains(simple);
     }
 
     @Override

@@ -37,13 +37,13 @@ public final class JavaTypes {
         this.parsed = ValueType.Cases.ofText(
                 scalar -> text -> parse(scalar.kind(), text),
                 enumerated -> text -> Code.of(
-                        "in.known($L, $T::find, $S)",
+                        "input.known($L, $T::find, $S)",
                         parse(enumerated.type().base(), text),
                         context.ref(enumerated.type()),
                         enumerated.type().name()),
                 converted -> text -> shaped(converted, text, parser(converted)),
                 carried -> text -> shaped(carried, text, parser(carried)),
-                items -> text -> Code.of("in.list($L, one -> $L)", text, parse(items.item(), ONE)));
+                items -> text -> Code.of("input.list($L, one -> $L)", text, parse(items.item(), ONE)));
         this.printed = ValueType.Cases.ofText(
                 scalar -> value -> print(scalar.kind(), value),
                 enumerated -> value -> Code.of("$L.value()", value),
@@ -177,17 +177,18 @@ public final class JavaTypes {
 
     private Code shaped(ValueType.Shaped type, Code text, Code parser) {
         return Code.of(
-                "in.<$T>converted($L, $L, it -> $L, $S)",
+                "input.<$T>converted($L, $L, given -> $L, $S)",
                 object(type),
                 parse(type.source(), text),
                 parser,
-                print(type, Code.of("it")),
+                print(type, Code.of("given")),
                 type.described());
     }
 
     /** The function that makes a value of text. */
     private Code parser(ValueType.Carried carried) {
-        return Code.of("it -> $L.inText(it, $L, $T.class)", documents(), name(carried), context.ref(carried.content()));
+        return Code.of(
+                "given -> $L.inText(given, $L, $T.class)", documents(), name(carried), context.ref(carried.content()));
     }
 
     private Code parser(ValueType.Converted converted) {
@@ -238,9 +239,9 @@ public final class JavaTypes {
             // Java has no unsigned type that is wide enough.
             case UNSIGNED_LONG -> parse(ScalarKind.INTEGER, text);
             case YEAR, YEAR_MONTH, MONTH, MONTH_DAY, DAY ->
-                Code.of("in.toPartialDate($L, $T.Form.$N)", text, context.value("XmlPartialDate"), kind.name());
-            case QNAME -> Code.of("in.toQName($L)", text);
-            default -> Code.of("in.$N($L)", ScalarReading.method(kind), text);
+                Code.of("input.toPartialDate($L, $T.Form.$N)", text, context.value("XmlPartialDate"), kind.name());
+            case QNAME -> Code.of("input.toQName($L)", text);
+            default -> Code.of("input.$N($L)", ScalarReading.method(kind), text);
         };
     }
 

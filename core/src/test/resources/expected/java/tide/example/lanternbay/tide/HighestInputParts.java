@@ -30,22 +30,22 @@ public class HighestInputParts extends XmlObject {
     }
 
     @Override
-    protected void readElements(XmlInput in) {
+    protected void readElements(XmlInput input) {
         int[] order = new int[2];
         int came = 0;
-        while (in.atElement() && came < order.length) {
-            if (in.at("", "of")) {
+        while (input.atElement() && came < order.length) {
+            if (input.at("", "of")) {
                 order[came++] = 0;
-                this.of = in.object(Reading.class, new Reading());
-            } else if (in.at("", "or")) {
+                this.of = input.object(Reading.class, new Reading());
+            } else if (input.at("", "or")) {
                 order[came++] = 1;
-                this.or = in.object(Reading.class, new Reading());
+                this.or = input.object(Reading.class, new Reading());
             } else {
                 break;
             }
         }
-        in.came(order, came, 0, "<of>");
-        in.came(order, came, 1, "<or>");
+        input.came(order, came, 0, "<of>");
+        input.came(order, came, 1, "<or>");
         keepOrder(order, came);
     }
 

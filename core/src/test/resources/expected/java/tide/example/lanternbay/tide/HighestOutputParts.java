@@ -22,21 +22,21 @@ public class HighestOutputParts extends XmlObject {
     }
 
     @Override
-    protected void readElements(XmlInput in) {
+    protected void readElements(XmlInput input) {
         int[] order = new int[1];
         int came = 0;
-        while (in.atElement() && came < order.length) {
-            if (in.at("", "level")) {
+        while (input.atElement() && came < order.length) {
+            if (input.at("", "level")) {
                 order[came++] = 0;
-                this.level = in.toDecimal(in.text());
-                if (in.isOdd()) {
-                    keepText(in, "level", 0, Lexical.print(this.level));
+                this.level = input.toDecimal(input.text());
+                if (input.isOdd()) {
+                    keepText(input, "level", 0, Lexical.print(this.level));
                 }
             } else {
                 break;
             }
         }
-        in.came(order, came, 0, "<level>");
+        input.came(order, came, 0, "<level>");
         keepOrder(order, came);
     }
 

@@ -30,11 +30,11 @@ public class LogInputParts extends XmlObject {
     }
 
     @Override
-    protected void readElements(XmlInput in) {
-        in.expect("http://lanternbay.example/tide", "watch");
-        this.watch = in.text();
-        in.expect("http://lanternbay.example/tide", "entry");
-        this.entry = in.object(Reading.class, new Reading());
+    protected void readElements(XmlInput input) {
+        input.expect("http://lanternbay.example/tide", "watch");
+        this.watch = input.text();
+        input.expect("http://lanternbay.example/tide", "entry");
+        this.entry = input.object(Reading.class, new Reading());
     }
 
     @Override

@@ -31,25 +31,25 @@ public class ReadTideInputParts extends XmlObject {
     }
 
     @Override
-    protected void readElements(XmlInput in) {
+    protected void readElements(XmlInput input) {
         int[] order = new int[2];
         int came = 0;
-        while (in.atElement() && came < order.length) {
-            if (in.at("", "station")) {
+        while (input.atElement() && came < order.length) {
+            if (input.at("", "station")) {
                 order[came++] = 0;
-                this.station = in.text();
-            } else if (in.at("", "mark")) {
+                this.station = input.text();
+            } else if (input.at("", "mark")) {
                 order[came++] = 1;
-                this.mark = in.toInt(in.text());
-                if (in.isOdd()) {
-                    keepText(in, "mark", 0, Lexical.print(this.mark));
+                this.mark = input.toInt(input.text());
+                if (input.isOdd()) {
+                    keepText(input, "mark", 0, Lexical.print(this.mark));
                 }
             } else {
                 break;
             }
         }
-        in.came(order, came, 0, "<station>");
-        in.came(order, came, 1, "<mark>");
+        input.came(order, came, 0, "<station>");
+        input.came(order, came, 1, "<mark>");
         keepOrder(order, came);
     }
 

@@ -31,25 +31,25 @@ public class ReadTideOutputParts extends XmlObject {
     }
 
     @Override
-    protected void readElements(XmlInput in) {
+    protected void readElements(XmlInput input) {
         int[] order = new int[2];
         int came = 0;
-        while (in.atElement() && came < order.length) {
-            if (in.at("", "reading")) {
+        while (input.atElement() && came < order.length) {
+            if (input.at("", "reading")) {
                 order[came++] = 0;
-                this.reading = in.object(Reading.class, new Reading());
-            } else if (in.at("", "mark")) {
+                this.reading = input.object(Reading.class, new Reading());
+            } else if (input.at("", "mark")) {
                 order[came++] = 1;
-                this.mark = in.toInt(in.text());
-                if (in.isOdd()) {
-                    keepText(in, "mark", 0, Lexical.print(this.mark));
+                this.mark = input.toInt(input.text());
+                if (input.isOdd()) {
+                    keepText(input, "mark", 0, Lexical.print(this.mark));
                 }
             } else {
                 break;
             }
         }
-        in.came(order, came, 0, "<reading>");
-        in.came(order, came, 1, "<mark>");
+        input.came(order, came, 0, "<reading>");
+        input.came(order, came, 1, "<mark>");
         keepOrder(order, came);
     }
 

@@ -46,16 +46,16 @@ public class Reading extends XmlObject {
     }
 
     @Override
-    protected void readElements(XmlInput in) {
-        in.expect("", "at");
-        this.at = in.toDateTime(in.text());
-        in.expect("", "level");
-        this.level = in.toDecimal(in.text());
-        if (in.isOdd()) {
-            keepText(in, "level", 0, Lexical.print(this.level));
+    protected void readElements(XmlInput input) {
+        input.expect("", "at");
+        this.at = input.toDateTime(input.text());
+        input.expect("", "level");
+        this.level = input.toDecimal(input.text());
+        if (input.isOdd()) {
+            keepText(input, "level", 0, Lexical.print(this.level));
         }
-        if (in.at("", "trend")) {
-            this.trend = in.known(in.toToken(in.text()), Trend::find, "Trend");
+        if (input.at("", "trend")) {
+            this.trend = input.known(input.toToken(input.text()), Trend::find, "Trend");
         }
     }
 

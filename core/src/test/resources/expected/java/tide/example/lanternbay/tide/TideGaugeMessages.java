@@ -34,9 +34,9 @@ final class TideGaugeMessages {
         }
 
         @Override
-        protected void readBody(XmlInput in) {
-            in.demand("http://lanternbay.example/tide/calls", "readTide");
-            this.body = in.object(ReadTideInputParts.class, new ReadTideInputParts());
+        protected void readBody(XmlInput input) {
+            input.demand("http://lanternbay.example/tide/calls", "readTide");
+            this.body = input.object(ReadTideInputParts.class, new ReadTideInputParts());
         }
     }
 
@@ -64,9 +64,9 @@ final class TideGaugeMessages {
         }
 
         @Override
-        protected void readBody(XmlInput in) {
-            in.demandAny("readTideResponse");
-            this.body = in.object(ReadTideOutputParts.class, new ReadTideOutputParts());
+        protected void readBody(XmlInput input) {
+            input.demandAny("readTideResponse");
+            this.body = input.object(ReadTideOutputParts.class, new ReadTideOutputParts());
         }
 
         @Override
@@ -95,9 +95,9 @@ final class TideGaugeMessages {
         }
 
         @Override
-        protected void readBody(XmlInput in) {
-            in.demand("http://lanternbay.example/tide/calls", "reset");
-            this.body = in.object(ResetInputParts.class, new ResetInputParts());
+        protected void readBody(XmlInput input) {
+            input.demand("http://lanternbay.example/tide/calls", "reset");
+            this.body = input.object(ResetInputParts.class, new ResetInputParts());
         }
     }
 
@@ -118,9 +118,9 @@ final class TideGaugeMessages {
         }
 
         @Override
-        protected void readBody(XmlInput in) {
-            in.demandAny("resetResponse");
-            this.body = in.object(ResetOutputParts.class, new ResetOutputParts());
+        protected void readBody(XmlInput input) {
+            input.demandAny("resetResponse");
+            this.body = input.object(ResetOutputParts.class, new ResetOutputParts());
         }
     }
 
@@ -167,9 +167,9 @@ final class TideGaugeMessages {
         }
 
         @Override
-        protected void readBody(XmlInput in) {
-            in.demand("http://lanternbay.example/tide/calls", "highest");
-            this.body = in.object(HighestInputParts.class, new HighestInputParts());
+        protected void readBody(XmlInput input) {
+            input.demand("http://lanternbay.example/tide/calls", "highest");
+            this.body = input.object(HighestInputParts.class, new HighestInputParts());
         }
     }
 
@@ -196,9 +196,9 @@ final class TideGaugeMessages {
         }
 
         @Override
-        protected void readBody(XmlInput in) {
-            in.demandAny("highestResponse");
-            this.body = in.object(HighestOutputParts.class, new HighestOutputParts());
+        protected void readBody(XmlInput input) {
+            input.demandAny("highestResponse");
+            this.body = input.object(HighestOutputParts.class, new HighestOutputParts());
         }
 
         @Override

@@ -29,8 +29,8 @@ final class TideLogMessages {
         }
 
         @Override
-        protected void readBody(XmlInput in) {
-            this.body = in.group(new LogInputParts());
+        protected void readBody(XmlInput input) {
+            this.body = input.group(new LogInputParts());
         }
     }
 
@@ -53,9 +53,9 @@ final class TideLogMessages {
         }
 
         @Override
-        protected void readBody(XmlInput in) {
-            in.demand("http://lanternbay.example/tide", "logged");
-            this.body = in.toInt(in.text());
+        protected void readBody(XmlInput input) {
+            input.demand("http://lanternbay.example/tide", "logged");
+            this.body = input.toInt(input.text());
         }
     }
 }

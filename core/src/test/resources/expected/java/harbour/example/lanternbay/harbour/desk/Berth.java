@@ -48,18 +48,18 @@ public class Berth extends XmlObject {
     }
 
     @Override
-    protected void readElements(XmlInput in) {
-        in.expect("http://lanternbay.example/harbour/desk", "number");
-        this.number = in.toInt(in.text());
-        if (in.isOdd()) {
-            keepText(in, "number", 0, Lexical.print(this.number));
+    protected void readElements(XmlInput input) {
+        input.expect("http://lanternbay.example/harbour/desk", "number");
+        this.number = input.toInt(input.text());
+        if (input.isOdd()) {
+            keepText(input, "number", 0, Lexical.print(this.number));
         }
-        in.expect("http://lanternbay.example/harbour/desk", "quay");
-        this.quay = in.text();
-        in.expect("http://lanternbay.example/harbour/desk", "depthInMetres");
-        this.depthInMetres = in.toDecimal(in.text());
-        if (in.isOdd()) {
-            keepText(in, "depthInMetres", 0, Lexical.print(this.depthInMetres));
+        input.expect("http://lanternbay.example/harbour/desk", "quay");
+        this.quay = input.text();
+        input.expect("http://lanternbay.example/harbour/desk", "depthInMetres");
+        this.depthInMetres = input.toDecimal(input.text());
+        if (input.isOdd()) {
+            keepText(input, "depthInMetres", 0, Lexical.print(this.depthInMetres));
         }
     }
 

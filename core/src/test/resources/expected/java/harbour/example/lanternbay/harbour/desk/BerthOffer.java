@@ -48,13 +48,13 @@ public class BerthOffer extends XmlObject {
     }
 
     @Override
-    protected void readElements(XmlInput in) {
-        in.expect("http://lanternbay.example/harbour/desk", "berth");
-        this.berth = in.object(Berth.class, new Berth());
-        in.expect("http://lanternbay.example/harbour/desk", "from");
-        this.from = in.toDateTime(in.text());
-        in.expect("http://lanternbay.example/harbour/desk", "dues");
-        this.dues = in.object(Money.class, new Money());
+    protected void readElements(XmlInput input) {
+        input.expect("http://lanternbay.example/harbour/desk", "berth");
+        this.berth = input.object(Berth.class, new Berth());
+        input.expect("http://lanternbay.example/harbour/desk", "from");
+        this.from = input.toDateTime(input.text());
+        input.expect("http://lanternbay.example/harbour/desk", "dues");
+        this.dues = input.object(Money.class, new Money());
     }
 
     @Override

@@ -21,11 +21,11 @@ public class CastOff extends XmlObject {
     }
 
     @Override
-    protected void readElements(XmlInput in) {
-        in.expect("http://lanternbay.example/harbour/desk", "berthNumber");
-        this.berthNumber = in.toInt(in.text());
-        if (in.isOdd()) {
-            keepText(in, "berthNumber", 0, Lexical.print(this.berthNumber));
+    protected void readElements(XmlInput input) {
+        input.expect("http://lanternbay.example/harbour/desk", "berthNumber");
+        this.berthNumber = input.toInt(input.text());
+        if (input.isOdd()) {
+            keepText(input, "berthNumber", 0, Lexical.print(this.berthNumber));
         }
     }
 

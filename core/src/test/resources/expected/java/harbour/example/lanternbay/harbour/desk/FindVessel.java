@@ -21,9 +21,9 @@ public class FindVessel extends XmlObject {
     }
 
     @Override
-    protected void readElements(XmlInput in) {
-        in.expect("http://lanternbay.example/harbour/desk", "callSign");
-        this.callSign = in.toToken(in.text());
+    protected void readElements(XmlInput input) {
+        input.expect("http://lanternbay.example/harbour/desk", "callSign");
+        this.callSign = input.toToken(input.text());
     }
 
     @Override

@@ -22,9 +22,9 @@ public class FindVesselResponse extends XmlObject {
     }
 
     @Override
-    protected void readElements(XmlInput in) {
-        if (in.at("http://lanternbay.example/harbour/desk", "vessel")) {
-            this.vessel = in.object(Vessel.class, null);
+    protected void readElements(XmlInput input) {
+        if (input.at("http://lanternbay.example/harbour/desk", "vessel")) {
+            this.vessel = input.object(Vessel.class, null);
         }
     }
 

@@ -38,9 +38,9 @@ final class HarbourDeskMessages {
         }
 
         @Override
-        protected void readBody(XmlInput in) {
-            in.demand("http://lanternbay.example/harbour/desk", "requestBerth");
-            this.body = in.object(RequestBerth.class, new RequestBerth());
+        protected void readBody(XmlInput input) {
+            input.demand("http://lanternbay.example/harbour/desk", "requestBerth");
+            this.body = input.object(RequestBerth.class, new RequestBerth());
         }
     }
 
@@ -67,9 +67,9 @@ final class HarbourDeskMessages {
         }
 
         @Override
-        protected void readBody(XmlInput in) {
-            in.demand("http://lanternbay.example/harbour/desk", "requestBerthResponse");
-            this.body = in.object(RequestBerthResponse.class, new RequestBerthResponse());
+        protected void readBody(XmlInput input) {
+            input.demand("http://lanternbay.example/harbour/desk", "requestBerthResponse");
+            this.body = input.object(RequestBerthResponse.class, new RequestBerthResponse());
         }
 
         @Override
@@ -99,9 +99,9 @@ final class HarbourDeskMessages {
         }
 
         @Override
-        protected void readBody(XmlInput in) {
-            in.demand("http://lanternbay.example/harbour/desk", "listBerths");
-            this.body = in.object(ListBerths.class, new ListBerths());
+        protected void readBody(XmlInput input) {
+            input.demand("http://lanternbay.example/harbour/desk", "listBerths");
+            this.body = input.object(ListBerths.class, new ListBerths());
         }
     }
 
@@ -128,9 +128,9 @@ final class HarbourDeskMessages {
         }
 
         @Override
-        protected void readBody(XmlInput in) {
-            in.demand("http://lanternbay.example/harbour/desk", "listBerthsResponse");
-            this.body = in.object(ListBerthsResponse.class, new ListBerthsResponse());
+        protected void readBody(XmlInput input) {
+            input.demand("http://lanternbay.example/harbour/desk", "listBerthsResponse");
+            this.body = input.object(ListBerthsResponse.class, new ListBerthsResponse());
         }
     }
 
@@ -152,9 +152,9 @@ final class HarbourDeskMessages {
         }
 
         @Override
-        protected void readBody(XmlInput in) {
-            in.demand("http://lanternbay.example/harbour/desk", "findVessel");
-            this.body = in.object(FindVessel.class, new FindVessel());
+        protected void readBody(XmlInput input) {
+            input.demand("http://lanternbay.example/harbour/desk", "findVessel");
+            this.body = input.object(FindVessel.class, new FindVessel());
         }
     }
 
@@ -181,9 +181,9 @@ final class HarbourDeskMessages {
         }
 
         @Override
-        protected void readBody(XmlInput in) {
-            in.demand("http://lanternbay.example/harbour/desk", "findVesselResponse");
-            this.body = in.object(FindVesselResponse.class, new FindVesselResponse());
+        protected void readBody(XmlInput input) {
+            input.demand("http://lanternbay.example/harbour/desk", "findVesselResponse");
+            this.body = input.object(FindVesselResponse.class, new FindVesselResponse());
         }
     }
 
@@ -230,9 +230,9 @@ final class HarbourDeskMessages {
         }
 
         @Override
-        protected void readBody(XmlInput in) {
-            in.demand("http://lanternbay.example/harbour/desk", "payDues");
-            this.body = in.object(PayDues.class, new PayDues());
+        protected void readBody(XmlInput input) {
+            input.demand("http://lanternbay.example/harbour/desk", "payDues");
+            this.body = input.object(PayDues.class, new PayDues());
         }
     }
 
@@ -260,9 +260,9 @@ final class HarbourDeskMessages {
         }
 
         @Override
-        protected void readBody(XmlInput in) {
-            in.demand("http://lanternbay.example/harbour/desk", "payDuesResponse");
-            this.body = in.object(PayDuesResponse.class, new PayDuesResponse());
+        protected void readBody(XmlInput input) {
+            input.demand("http://lanternbay.example/harbour/desk", "payDuesResponse");
+            this.body = input.object(PayDuesResponse.class, new PayDuesResponse());
         }
     }
 
@@ -284,9 +284,9 @@ final class HarbourDeskMessages {
         }
 
         @Override
-        protected void readBody(XmlInput in) {
-            in.demand("http://lanternbay.example/harbour/desk", "castOff");
-            this.body = in.object(CastOff.class, new CastOff());
+        protected void readBody(XmlInput input) {
+            input.demand("http://lanternbay.example/harbour/desk", "castOff");
+            this.body = input.object(CastOff.class, new CastOff());
         }
     }
 }

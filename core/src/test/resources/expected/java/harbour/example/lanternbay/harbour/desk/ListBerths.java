@@ -23,11 +23,11 @@ public class ListBerths extends XmlObject {
     }
 
     @Override
-    protected void readElements(XmlInput in) {
-        if (in.at("http://lanternbay.example/harbour/desk", "deepEnoughFor")) {
-            this.deepEnoughFor = in.toDecimal(in.text());
-            if (in.isOdd()) {
-                keepText(in, "deepEnoughFor", 0, Lexical.print(this.deepEnoughFor));
+    protected void readElements(XmlInput input) {
+        if (input.at("http://lanternbay.example/harbour/desk", "deepEnoughFor")) {
+            this.deepEnoughFor = input.toDecimal(input.text());
+            if (input.isOdd()) {
+                keepText(input, "deepEnoughFor", 0, Lexical.print(this.deepEnoughFor));
             }
         }
     }

@@ -31,9 +31,9 @@ public class ListBerthsResponse extends XmlObject {
     }
 
     @Override
-    protected void readElements(XmlInput in) {
-        while (in.at("http://lanternbay.example/harbour/desk", "berth")) {
-            in.add(getBerth(), in.object(Berth.class, new Berth()));
+    protected void readElements(XmlInput input) {
+        while (input.at("http://lanternbay.example/harbour/desk", "berth")) {
+            input.add(getBerth(), input.object(Berth.class, new Berth()));
         }
     }
 

@@ -34,19 +34,19 @@ public class Money extends XmlObject {
     }
 
     @Override
-    protected void readAttributes(XmlInput in) {
+    protected void readAttributes(XmlInput input) {
         String text;
-        text = in.attribute("", "currency");
+        text = input.attribute("", "currency");
         if (text != null) {
-            this.currency = in.toToken(text);
+            this.currency = input.toToken(text);
         }
     }
 
     @Override
-    protected void readBody(XmlInput in) {
-        this.value = in.toDecimal(in.standardBody());
-        if (in.isOdd()) {
-            keepText(in, "value", 0, Lexical.print(this.value));
+    protected void readBody(XmlInput input) {
+        this.value = input.toDecimal(input.standardBody());
+        if (input.isOdd()) {
+            keepText(input, "value", 0, Lexical.print(this.value));
         }
     }
 

@@ -33,17 +33,17 @@ public class NoBerthFree extends XmlObject {
     }
 
     @Override
-    protected void readElements(XmlInput in) {
-        in.expect("http://lanternbay.example/harbour/desk", "waiting");
-        this.waiting = in.toInt(in.text());
-        if (in.isOdd()) {
-            keepText(in, "waiting", 0, Lexical.print(this.waiting));
+    protected void readElements(XmlInput input) {
+        input.expect("http://lanternbay.example/harbour/desk", "waiting");
+        this.waiting = input.toInt(input.text());
+        if (input.isOdd()) {
+            keepText(input, "waiting", 0, Lexical.print(this.waiting));
         }
-        in.expect("http://lanternbay.example/harbour/desk", "nextFree");
-        if (in.takeSimpleNil()) {
+        input.expect("http://lanternbay.example/harbour/desk", "nextFree");
+        if (input.takeSimpleNil()) {
             this.nextFree = null;
         } else {
-            this.nextFree = in.toDateTime(in.text());
+            this.nextFree = input.toDateTime(input.text());
         }
     }
 

@@ -33,11 +33,11 @@ public class Pass extends XmlObject {
     }
 
     @Override
-    protected void readElements(XmlInput in) {
-        in.expect("http://lanternbay.example/harbour/desk", "holder");
-        this.holder = in.text();
-        in.expect("http://lanternbay.example/harbour/desk", "validUntil");
-        this.validUntil = in.toDate(in.text());
+    protected void readElements(XmlInput input) {
+        input.expect("http://lanternbay.example/harbour/desk", "holder");
+        this.holder = input.text();
+        input.expect("http://lanternbay.example/harbour/desk", "validUntil");
+        this.validUntil = input.toDate(input.text());
     }
 
     @Override

@@ -31,11 +31,11 @@ public class PayDues extends XmlObject {
     }
 
     @Override
-    protected void readElements(XmlInput in) {
-        in.expect("http://lanternbay.example/harbour/desk", "callSign");
-        this.callSign = in.toToken(in.text());
-        in.expect("http://lanternbay.example/harbour/desk", "amount");
-        this.amount = in.object(Money.class, new Money());
+    protected void readElements(XmlInput input) {
+        input.expect("http://lanternbay.example/harbour/desk", "callSign");
+        this.callSign = input.toToken(input.text());
+        input.expect("http://lanternbay.example/harbour/desk", "amount");
+        this.amount = input.object(Money.class, new Money());
     }
 
     @Override

@@ -32,14 +32,14 @@ public class PayDuesResponse extends XmlObject {
     }
 
     @Override
-    protected void readElements(XmlInput in) {
-        in.expect("http://lanternbay.example/harbour/desk", "receiptNumber");
-        this.receiptNumber = in.toLong(in.text());
-        if (in.isOdd()) {
-            keepText(in, "receiptNumber", 0, Lexical.print(this.receiptNumber));
+    protected void readElements(XmlInput input) {
+        input.expect("http://lanternbay.example/harbour/desk", "receiptNumber");
+        this.receiptNumber = input.toLong(input.text());
+        if (input.isOdd()) {
+            keepText(input, "receiptNumber", 0, Lexical.print(this.receiptNumber));
         }
-        in.expect("http://lanternbay.example/harbour/desk", "paidOn");
-        this.paidOn = in.toDate(in.text());
+        input.expect("http://lanternbay.example/harbour/desk", "paidOn");
+        this.paidOn = input.toDate(input.text());
     }
 
     @Override

@@ -65,15 +65,15 @@ public class RequestBerth extends XmlObject {
     }
 
     @Override
-    protected void readElements(XmlInput in) {
-        in.expect("http://lanternbay.example/harbour/desk", "vessel");
-        this.vessel = in.object(Vessel.class, null);
-        in.expect("http://lanternbay.example/harbour/desk", "arrival");
-        this.arrival = in.toDateTime(in.text());
-        in.expect("http://lanternbay.example/harbour/desk", "stay");
-        this.stay = in.toDuration(in.text());
-        while (in.at("http://lanternbay.example/harbour/desk", "need")) {
-            in.add(getNeed(), in.known(in.toToken(in.text()), Need::find, "Need"));
+    protected void readElements(XmlInput input) {
+        input.expect("http://lanternbay.example/harbour/desk", "vessel");
+        this.vessel = input.object(Vessel.class, null);
+        input.expect("http://lanternbay.example/harbour/desk", "arrival");
+        this.arrival = input.toDateTime(input.text());
+        input.expect("http://lanternbay.example/harbour/desk", "stay");
+        this.stay = input.toDuration(input.text());
+        while (input.at("http://lanternbay.example/harbour/desk", "need")) {
+            input.add(getNeed(), input.known(input.toToken(input.text()), Need::find, "Need"));
         }
     }
 

@@ -20,9 +20,9 @@ public class RequestBerthResponse extends XmlObject {
     }
 
     @Override
-    protected void readElements(XmlInput in) {
-        in.expect("http://lanternbay.example/harbour/desk", "offer");
-        this.offer = in.object(BerthOffer.class, new BerthOffer());
+    protected void readElements(XmlInput input) {
+        input.expect("http://lanternbay.example/harbour/desk", "offer");
+        this.offer = input.object(BerthOffer.class, new BerthOffer());
     }
 
     @Override

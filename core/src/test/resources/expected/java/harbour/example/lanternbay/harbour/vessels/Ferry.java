@@ -36,15 +36,15 @@ public class Ferry extends Vessel {
     }
 
     @Override
-    protected void readElements(XmlInput in) {
-        super.readElements(in);
-        in.expect("http://lanternbay.example/harbour/vessels", "passengers");
-        this.passengers = in.toInt(in.text());
-        if (in.isOdd()) {
-            keepText(in, "passengers", 0, Lexical.print(this.passengers));
+    protected void readElements(XmlInput input) {
+        super.readElements(input);
+        input.expect("http://lanternbay.example/harbour/vessels", "passengers");
+        this.passengers = input.toInt(input.text());
+        if (input.isOdd()) {
+            keepText(input, "passengers", 0, Lexical.print(this.passengers));
         }
-        in.expect("http://lanternbay.example/harbour/vessels", "line");
-        this.line = in.text();
+        input.expect("http://lanternbay.example/harbour/vessels", "line");
+        this.line = input.text();
     }
 
     @Override

@@ -47,19 +47,19 @@ public class Tanker extends Vessel {
     }
 
     @Override
-    protected void readElements(XmlInput in) {
-        super.readElements(in);
-        in.expect("http://lanternbay.example/harbour/vessels", "cargo");
-        this.cargo = in.text();
-        in.expect("http://lanternbay.example/harbour/vessels", "cubicMetres");
-        this.cubicMetres = in.toInt(in.text());
-        if (in.isOdd()) {
-            keepText(in, "cubicMetres", 0, Lexical.print(this.cubicMetres));
+    protected void readElements(XmlInput input) {
+        super.readElements(input);
+        input.expect("http://lanternbay.example/harbour/vessels", "cargo");
+        this.cargo = input.text();
+        input.expect("http://lanternbay.example/harbour/vessels", "cubicMetres");
+        this.cubicMetres = input.toInt(input.text());
+        if (input.isOdd()) {
+            keepText(input, "cubicMetres", 0, Lexical.print(this.cubicMetres));
         }
-        if (in.at("http://lanternbay.example/harbour/vessels", "doubleHull")) {
-            this.doubleHull = in.given(in.toBoolean(in.textOr("true")));
-            if (in.isOdd()) {
-                keepText(in, "doubleHull", 0, Lexical.print(this.doubleHull));
+        if (input.at("http://lanternbay.example/harbour/vessels", "doubleHull")) {
+            this.doubleHull = input.given(input.toBoolean(input.textOr("true")));
+            if (input.isOdd()) {
+                keepText(input, "doubleHull", 0, Lexical.print(this.doubleHull));
             }
         }
     }

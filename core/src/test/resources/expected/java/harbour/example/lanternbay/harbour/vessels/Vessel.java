@@ -70,26 +70,26 @@ public abstract class Vessel extends XmlObject {
     }
 
     @Override
-    protected void readAttributes(XmlInput in) {
-        this.callSign = in.toToken(in.requiredAttribute("", "callSign"));
+    protected void readAttributes(XmlInput input) {
+        this.callSign = input.toToken(input.requiredAttribute("", "callSign"));
     }
 
     @Override
-    protected void readElements(XmlInput in) {
-        in.expect("http://lanternbay.example/harbour/vessels", "name");
-        this.name = in.text();
-        in.expect("http://lanternbay.example/harbour/vessels", "lengthInMetres");
-        this.lengthInMetres = in.toDecimal(in.text());
-        if (in.isOdd()) {
-            keepText(in, "lengthInMetres", 0, Lexical.print(this.lengthInMetres));
+    protected void readElements(XmlInput input) {
+        input.expect("http://lanternbay.example/harbour/vessels", "name");
+        this.name = input.text();
+        input.expect("http://lanternbay.example/harbour/vessels", "lengthInMetres");
+        this.lengthInMetres = input.toDecimal(input.text());
+        if (input.isOdd()) {
+            keepText(input, "lengthInMetres", 0, Lexical.print(this.lengthInMetres));
         }
-        in.expect("http://lanternbay.example/harbour/vessels", "draughtInMetres");
-        this.draughtInMetres = in.toDecimal(in.text());
-        if (in.isOdd()) {
-            keepText(in, "draughtInMetres", 0, Lexical.print(this.draughtInMetres));
+        input.expect("http://lanternbay.example/harbour/vessels", "draughtInMetres");
+        this.draughtInMetres = input.toDecimal(input.text());
+        if (input.isOdd()) {
+            keepText(input, "draughtInMetres", 0, Lexical.print(this.draughtInMetres));
         }
-        if (in.at("http://lanternbay.example/harbour/vessels", "flag")) {
-            this.flag = in.known(in.toToken(in.text()), Flag::find, "Flag");
+        if (input.at("http://lanternbay.example/harbour/vessels", "flag")) {
+            this.flag = input.known(input.toToken(input.text()), Flag::find, "Flag");
         }
     }
 

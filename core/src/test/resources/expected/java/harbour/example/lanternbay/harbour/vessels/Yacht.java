@@ -37,14 +37,14 @@ public class Yacht extends Vessel {
     }
 
     @Override
-    protected void readElements(XmlInput in) {
-        super.readElements(in);
-        if (in.at("http://lanternbay.example/harbour/vessels", "owner")) {
-            this.owner = in.text();
-        } else if (in.at("http://lanternbay.example/harbour/vessels", "club")) {
-            this.club = in.text();
+    protected void readElements(XmlInput input) {
+        super.readElements(input);
+        if (input.at("http://lanternbay.example/harbour/vessels", "owner")) {
+            this.owner = input.text();
+        } else if (input.at("http://lanternbay.example/harbour/vessels", "club")) {
+            this.club = input.text();
         } else {
-            in.lack("<owner> or <club>");
+            input.lack("<owner> or <club>");
         }
     }
 

@@ -95,31 +95,31 @@ public class Array extends XmlObject {
     }
 
     @Override
-    protected void readAttributes(XmlInput in) {
+    protected void readAttributes(XmlInput input) {
         String text;
-        text = in.attribute("http://schemas.xmlsoap.org/soap/encoding/", "arrayType");
+        text = input.attribute("http://schemas.xmlsoap.org/soap/encoding/", "arrayType");
         if (text != null) {
             this.arrayType = text;
         }
-        text = in.attribute("http://schemas.xmlsoap.org/soap/encoding/", "offset");
+        text = input.attribute("http://schemas.xmlsoap.org/soap/encoding/", "offset");
         if (text != null) {
             this.offset = text;
         }
-        text = in.attribute("", "id");
+        text = input.attribute("", "id");
         if (text != null) {
-            this.id = in.toToken(text);
+            this.id = input.toToken(text);
         }
-        text = in.attribute("", "href");
+        text = input.attribute("", "href");
         if (text != null) {
-            this.href = in.toToken(text);
+            this.href = input.toToken(text);
         }
-        in.otherAttributes(getOtherAttributes(), "http://schemas.xmlsoap.org/soap/encoding/");
+        input.otherAttributes(getOtherAttributes(), "http://schemas.xmlsoap.org/soap/encoding/");
     }
 
     @Override
-    protected void readElements(XmlInput in) {
-        while (in.atElement()) {
-            in.add(getAny(), in.element());
+    protected void readElements(XmlInput input) {
+        while (input.atElement()) {
+            input.add(getAny(), input.element());
         }
     }
 

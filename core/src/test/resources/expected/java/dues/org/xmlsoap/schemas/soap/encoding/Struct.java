@@ -73,23 +73,23 @@ public class Struct extends XmlObject {
     }
 
     @Override
-    protected void readAttributes(XmlInput in) {
+    protected void readAttributes(XmlInput input) {
         String text;
-        text = in.attribute("", "id");
+        text = input.attribute("", "id");
         if (text != null) {
-            this.id = in.toToken(text);
+            this.id = input.toToken(text);
         }
-        text = in.attribute("", "href");
+        text = input.attribute("", "href");
         if (text != null) {
-            this.href = in.toToken(text);
+            this.href = input.toToken(text);
         }
-        in.otherAttributes(getOtherAttributes(), "http://schemas.xmlsoap.org/soap/encoding/");
+        input.otherAttributes(getOtherAttributes(), "http://schemas.xmlsoap.org/soap/encoding/");
     }
 
     @Override
-    protected void readElements(XmlInput in) {
-        while (in.atElement()) {
-            in.add(getAny(), in.element());
+    protected void readElements(XmlInput input) {
+        while (input.atElement()) {
+            input.add(getAny(), input.element());
         }
     }
 
