@@ -49,7 +49,7 @@ namespace Protypos.Runtime
                 return;
             }
             this.depth++;
-            value.DoCheck(this);
+            value.DoCheckXml(this);
             this.depth--;
         }
 

@@ -213,7 +213,7 @@ namespace Protypos.Runtime
             if (type != this.sizedType && !this.sizes.TryGetValue(type, out this.size))
             {
                 XmlDescription members = new XmlDescription("");
-                value.DoDescribe(members);
+                value.DoDescribeXml(members);
                 this.size = ObjectSize + ReferenceSize * members.Count;
                 this.sizes[type] = this.size;
             }

@@ -199,7 +199,7 @@ namespace Protypos.Runtime
             string own = this.standard;
             this.FillAttributes(extension, false, out XmlObject around);
             this.standard = own;
-            extension.DoReadBody(this);
+            extension.DoReadXmlBody(this);
             this.standard = null;
             this.current = around;
             if (this.bodyText == null)

@@ -342,7 +342,7 @@ namespace Protypos.Runtime
                 return null;
             }
             this.cursor.Afford(group);
-            group.DoReadElements(this);
+            group.DoReadXmlElements(this);
             return group;
         }
 
@@ -367,7 +367,7 @@ namespace Protypos.Runtime
             else
             {
                 this.standard = own;
-                value.DoReadBody(this);
+                value.DoReadXmlBody(this);
                 this.standard = null;
             }
             this.current = around;
@@ -385,7 +385,7 @@ namespace Protypos.Runtime
             around = this.current;
             this.keepForeign = false;
             this.current = value;
-            value.DoReadAttributes(this);
+            value.DoReadXmlAttributes(this);
             if (foreign)
             {
                 List<KeyValuePair<XName, string>> kept = new List<KeyValuePair<XName, string>>();

@@ -156,42 +156,42 @@ namespace Protypos.Runtime
             get { return this.XmlTypeName; }
         }
 
-        internal void DoReadAttributes(XmlInput input)
+        internal void DoReadXmlAttributes(XmlInput input)
         {
             this.ReadXmlAttributes(input);
         }
 
-        internal void DoReadBody(XmlInput input)
+        internal void DoReadXmlBody(XmlInput input)
         {
             this.ReadXmlBody(input);
         }
 
-        internal void DoReadElements(XmlInput input)
+        internal void DoReadXmlElements(XmlInput input)
         {
             this.ReadXmlElements(input);
         }
 
-        internal void DoWriteAttributes(XmlOutput output)
+        internal void DoWriteXmlAttributes(XmlOutput output)
         {
             this.WriteXmlAttributes(output);
         }
 
-        internal void DoWriteBody(XmlOutput output)
+        internal void DoWriteXmlBody(XmlOutput output)
         {
             this.WriteXmlBody(output);
         }
 
-        internal void DoWriteElements(XmlOutput output)
+        internal void DoWriteXmlElements(XmlOutput output)
         {
             this.WriteXmlElements(output);
         }
 
-        internal void DoDescribe(XmlDescription to)
+        internal void DoDescribeXml(XmlDescription to)
         {
             this.DescribeXml(to);
         }
 
-        internal void DoCheck(XmlCheck to)
+        internal void DoCheckXml(XmlCheck to)
         {
             this.CheckXml(to);
         }

@@ -521,10 +521,10 @@ namespace Protypos.Runtime
             }
             XmlObject around = this.current;
             this.current = value;
-            value.DoWriteAttributes(this);
+            value.DoWriteXmlAttributes(this);
             if (!value.IsXmlNil)
             {
-                value.DoWriteBody(this);
+                value.DoWriteXmlBody(this);
             }
             this.current = around;
             this.Close();
@@ -636,7 +636,7 @@ namespace Protypos.Runtime
         {
             if (group != null)
             {
-                group.DoWriteElements(this);
+                group.DoWriteXmlElements(this);
             }
         }
 

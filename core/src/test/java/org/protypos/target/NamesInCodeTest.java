@@ -15,6 +15,7 @@ import java.util.TreeSet;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -196,9 +197,9 @@ class NamesInCodeTest {
     }
 
     /** All names in sources below a folder, but those in their texts and remarks. */
-    private static void words(Path folder, Set<String> into) throws IOException {
+    private static void words(Path folder, String called, Set<String> into) throws IOException {
         try (Stream<Path> all = Files.walk(folder)) {
-            for (Path source : all.filter(file -> file.toString().matches(".*\\.(java|cs)"))
+            for (Path source : all.filter(file -> file.getFileName().toString().matches("(" + called + ")\\.(java|cs)"))
                     .toList()) {
                 String code = Files.readString(source).replaceAll("\"[^\"\n]*\"|//.*|(?m)^\\s*/?\\*.*", " ");
                 Matcher word = Pattern.compile("\\b[A-Za-z_][A-Za-z0-9_]*\\b").matcher(code);
@@ -213,19 +214,43 @@ class NamesInCodeTest {
     @ValueSource(longs = {1, 2, 3})
     void contractsCalledLikeTheCodeAroundThemCompile(long seed) throws Exception {
         Set<String> words = new TreeSet<>();
-        words(Path.of("src/test/resources/expected"), words);
-        words(Path.of("../runtime/src/main"), words);
-        Path contract =
-                Files.writeString(folder.resolve("named.wsdl"), new Maker(seed, new ArrayList<>(words)).contract());
+        words(Path.of("src/test/resources/expected"), ".*", words);
+        words(Path.of("../runtime/src/main"), ".*", words);
+        compile(
+                Files.writeString(folder.resolve("named.wsdl"), new Maker(seed, new ArrayList<>(words)).contract()),
+                false);
+    }
+
+    /** A type, a member and an attribute for each name in what generated classes are derived from. */
+    @Test
+    void whatClassesInheritHidesNothing() throws Exception {
+        Set<String> words = new TreeSet<>();
+        words(Path.of("../runtime/src/main"), "XmlObject|SoapMessage|DeclaredFault|SoapExceptions", words);
+        StringBuilder schema = new StringBuilder("<xs:schema xmlns:xs='http://www.w3.org/2001/XMLSchema'"
+                + " xmlns='urn:bay' targetNamespace='urn:bay' elementFormDefault='qualified'>");
+        for (String word : words) {
+            schema.append("<xs:complexType name='" + word + "'><xs:sequence><xs:element name='" + word
+                    + "' type='xs:int'/></xs:sequence></xs:complexType><xs:complexType name='" + word
+                    + ".'><xs:attribute name='" + word + "' type='xs:int'/></xs:complexType>");
+        }
+        compile(Files.writeString(folder.resolve("named.xsd"), schema + "</xs:schema>"), true);
+    }
+
+    /** Compiles all that is made of a contract, with a runtime or with one of its own, of which nothing is in its way. */
+    private void compile(Path contract, boolean embedded) throws IOException {
         Generated.from(List.of(contract), folder.resolve("java"), (String) null).close();
         CSharp.assumed();
         Path sources = folder.resolve("csharp");
         GeneratedCode code = Generator.of(List.of(contract.toString()))
                 .target(Targets.named("csharp"))
-                .generate(
-                        new Order("", sources, null, EnumSet.of(Product.TYPES, Product.CLIENT, Product.SERVER), false))
+                .generate(new Order(
+                        "", sources, null, EnumSet.of(Product.TYPES, Product.CLIENT, Product.SERVER), embedded))
                 .written(false, false);
         assertThat(code.isRefused()).as("findings %s", code.findings()).isFalse();
-        CSharp.compile(CSharp.sources(sources), "library", folder.resolve("named.dll"), List.of(CSharp.runtime()));
+        CSharp.compile(
+                CSharp.sources(sources),
+                "library",
+                folder.resolve("named.dll"),
+                embedded ? List.of() : List.of(CSharp.runtime()));
     }
 }

@@ -51,6 +51,8 @@ public final class CSharpNames implements ClassRules {
             ("Equals GetHashCode GetType ToString MemberwiseClone Finalize ReferenceEquals XmlTypeName IsXmlNil Violations"
                             + " XmlExtensions ReadXmlAttributes ReadXmlBody ReadXmlElements WriteXmlAttributes WriteXmlBody"
                             + " WriteXmlElements DescribeXml CheckXml KeepXmlText KeptXmlText KeepXmlOrder KeptXmlOrder InnerXml"
+                            + " DoReadXmlAttributes DoReadXmlBody DoReadXmlElements DoWriteXmlAttributes DoWriteXmlBody"
+                            + " DoWriteXmlElements DoDescribeXml DoCheckXml"
                             + " Notes NotesIfAny IsTypeStated LocalPrefixes TypeName StandingText")
                     .split(" "));
 
