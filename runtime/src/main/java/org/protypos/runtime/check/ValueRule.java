@@ -355,6 +355,7 @@ public final class ValueRule {
     private static QName expanded(String text, UnaryOperator<String> namespaces) {
         int colon = text.indexOf(':');
         if (colon == text.length() - 1) {
+            // What is nil, or waits for its default, holds no name.
             return null;
         }
         String namespace = namespaces.apply(colon < 0 ? "" : text.substring(0, colon));
