@@ -9,7 +9,6 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
-import org.protypos.naming.Designator;
 import org.protypos.naming.Subject;
 import org.protypos.schema.AttributeDeclaration;
 import org.protypos.schema.AttributeGroup;
@@ -269,7 +268,7 @@ final class CorrectedSchema {
      */
     ElementDeclaration element(ElementDeclaration element, Path path, boolean local) {
         String designator = path.designator();
-        TypeReference type = type(element.type(), path, element.place());
+        TypeReference type = type(element.type(), path, element.place(), false);
         boolean nillable = element.nillable();
         Rule rule = corrections.about(designator, Correction::nillable);
         if (rule != null) {
@@ -294,10 +293,10 @@ final class CorrectedSchema {
                 element.place());
     }
 
-    private TypeReference type(TypeReference type, Path path, Place place) {
+    private TypeReference type(TypeReference type, Path path, Place place, boolean ofAttribute) {
         Rule rule = corrections.about(path.designator(), Correction::type);
         if (rule != null) {
-            return retyped(rule, path.designator(), type, place);
+            return retyped(rule, path.designator(), type, place, ofAttribute);
         }
         if (type == null || type.anonymous() == null) {
             return type;
@@ -306,9 +305,9 @@ final class CorrectedSchema {
         return TypeReference.to(type(type.anonymous(), inside));
     }
 
-    private TypeReference retyped(Rule rule, String designator, TypeReference type, Place place) {
+    private TypeReference retyped(Rule rule, String designator, TypeReference type, Place place, boolean ofAttribute) {
         QName name = rule.effect().correction().type();
-        if (isMissing(rule, name) || Designator.of(designator).isOfAttribute() && isStructured(rule, name)) {
+        if (isMissing(rule, name) || ofAttribute && isStructured(rule, name)) {
             return type;
         }
         String before = type == null
@@ -440,7 +439,7 @@ final class CorrectedSchema {
                     dropping, path.designator(), use.place(), "attribute " + declared.name(), "no such attribute");
             return null;
         }
-        TypeReference type = type(declared.type(), path, use.place());
+        TypeReference type = type(declared.type(), path, use.place(), true);
         Standard standard =
                 standard(new Standard(use.defaultValue(), use.fixedValue()), path.designator(), use.place());
         boolean local = use.reference() == null;

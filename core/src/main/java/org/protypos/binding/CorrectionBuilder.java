@@ -17,16 +17,21 @@ final class CorrectionBuilder {
     private static final Pattern VALUE = Pattern.compile("(?s)([+-]) *'(.*)'");
     private static final Pattern HEADER = Pattern.compile("(answer )?header (.+)");
 
-    private final SelectorReader selectors;
+    private final Names names;
     private final Complaint complaint;
+
+    /** Reads a name in the value of a key; null when it is none, which is told. */
+    interface Names {
+        QName name(WrittenRule rule, String key, String text);
+    }
 
     /** Takes what is wrong with the value of a key. */
     interface Complaint {
         void about(String key, String message, String cure);
     }
 
-    CorrectionBuilder(SelectorReader selectors, Complaint complaint) {
-        this.selectors = selectors;
+    CorrectionBuilder(Names names, Complaint complaint) {
+        this.names = names;
         this.complaint = complaint;
     }
 
@@ -117,7 +122,7 @@ final class CorrectionBuilder {
     }
 
     private QName name(WrittenRule rule, String key) {
-        return rule.has(key) ? selectors.name(rule.text(key), rule.at(key)) : null;
+        return rule.has(key) ? names.name(rule, key, rule.text(key)) : null;
     }
 
     private Boolean choice(WrittenRule rule, String key, String yes, String no) {
@@ -158,7 +163,7 @@ final class CorrectionBuilder {
         String text = rule.text("add").strip();
         Matcher header = HEADER.matcher(text);
         if (header.matches()) {
-            QName name = selectors.name(header.group(2), rule.at("add"));
+            QName name = names.name(rule, "add", header.group(2));
             Correction.Kind kind = header.group(1) == null ? Correction.Kind.HEADER : Correction.Kind.ANSWER_HEADER;
             return new Correction.Addition(kind, name, null, null, null, null);
         }
@@ -172,7 +177,7 @@ final class CorrectionBuilder {
         }
         return new Correction.Addition(
                 attribute ? Correction.Kind.ATTRIBUTE : Correction.Kind.ELEMENT,
-                selectors.name(attribute ? text.substring(1) : text, rule.at("add")),
+                names.name(rule, "add", attribute ? text.substring(1) : text),
                 null,
                 type,
                 occurs == null ? new Correction.Occurs(0, 1) : occurs,
@@ -188,6 +193,6 @@ final class CorrectionBuilder {
             complaint.about("drop", "\"" + rule.text("drop") + "\" cannot be dropped", "write true, or header p:Name");
             return null;
         }
-        return selectors.name(header.group(2), rule.at("drop"));
+        return names.name(rule, "drop", header.group(2));
     }
 }

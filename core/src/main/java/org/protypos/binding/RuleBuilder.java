@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Set;
 import java.util.TreeSet;
+import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Place;
 import org.protypos.diagnostic.Printable;
@@ -50,7 +51,7 @@ final class RuleBuilder {
     private final NameRules names;
     private final SelectorReader selectors;
     private final Findings findings;
-    private int before;
+    private boolean sound;
 
     RuleBuilder(NameRules names, SelectorReader selectors, Findings findings) {
         this.names = names;
@@ -81,11 +82,14 @@ final class RuleBuilder {
 
     private void wrong(String code, Place place, String message, String cure) {
         findings.error(code, place, message, cure);
+        sound = false;
     }
 
-    /** Whether nothing has been told of the rule at hand, by whoever read a part of it. */
-    private boolean isSound() {
-        return findings.count() == before;
+    /** A name in the value of a key; null when it is none, which is told. */
+    private QName name(WrittenRule rule, String key, String text) {
+        QName name = selectors.name(text, rule.at(key));
+        sound &= name != null;
+        return name;
     }
 
     private void wrong(WrittenRule rule, String key, String message, String cure) {
@@ -94,7 +98,7 @@ final class RuleBuilder {
 
     /** The rule, or null when it cannot be understood. */
     Rule rule(WrittenRule written) {
-        before = findings.count();
+        sound = true;
         for (String flag : FLAGS) {
             if (written.has(flag) && !written.text(flag).matches("true|false")) {
                 wrong(written, flag, "\"" + written.text(flag) + "\" is neither true nor false", "write true or false");
@@ -102,7 +106,7 @@ final class RuleBuilder {
         }
         Shape shape = shape(written);
         Correction correction =
-                new CorrectionBuilder(selectors, (key, text, cure) -> wrong(written, key, text, cure)).build(written);
+                new CorrectionBuilder(this::name, (key, text, cure) -> wrong(written, key, text, cure)).build(written);
         Rule.Effect effect = new Rule.Effect(
                 written.text("name"),
                 written.text("prefix"),
@@ -116,14 +120,14 @@ final class RuleBuilder {
             return null;
         }
         Rule.Selector selector = selectors.selector(written.text("on").strip(), written.at("on"));
-        if (selector == null || !isSound()) {
+        if (selector == null || !sound) {
             return null;
         }
         kinds(written, effect, selector);
-        if (isSound()) {
+        if (sound) {
             spelling(written, effect);
         }
-        return isSound()
+        return sound
                 ? new Rule(
                         selector,
                         effect,
@@ -209,7 +213,7 @@ final class RuleBuilder {
                 rule.text("existing"),
                 rule.flag("optional"),
                 rule.flag("unwrap"),
-                rule.has("carries") ? selectors.name(rule.text("carries"), rule.at("carries")) : null,
+                rule.has("carries") ? name(rule, "carries", rule.text("carries")) : null,
                 interfaces,
                 rule.text("documentation"),
                 rule.has("parameters") ? rule.text("parameters").equals("plain") : null,

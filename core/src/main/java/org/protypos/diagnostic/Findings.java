@@ -34,11 +34,6 @@ public final class Findings {
         return all.stream().anyMatch(finding -> finding.severity() == Severity.ERROR);
     }
 
-    /** How many there are. */
-    public int count() {
-        return all.size();
-    }
-
     /** All findings by document and place. */
     public List<Finding> sorted() {
         List<Finding> sorted = new ArrayList<>(all);

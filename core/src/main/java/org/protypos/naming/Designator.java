@@ -87,11 +87,6 @@ public final class Designator {
         return ends.size() == 1 && value < 0;
     }
 
-    /** Whether it is of an attribute. */
-    public boolean isOfAttribute() {
-        return value < 0 && step().startsWith("@");
-    }
-
     /** That of what the component stands in; empty for a global one. */
     public String around() {
         if (value >= 0) {

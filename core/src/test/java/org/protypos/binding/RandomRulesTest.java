@@ -43,13 +43,9 @@ class RandomRulesTest {
                             + " List kept of Nil Fault System Type Runtime item items data id Müller Documents")
                     .split(" "));
 
-    private final Random chance;
+    private final Random chance = new Random(7);
     private final List<String> components = new ArrayList<>();
     private final List<String> types = new ArrayList<>();
-
-    RandomRulesTest() {
-        this.chance = new Random(7);
-    }
 
     private <T> T one(List<T> of) {
         return of.get(chance.nextInt(of.size()));

@@ -312,14 +312,15 @@ public abstract class ContentChecking {
     }
 
     private Code present(Content<Property> content) {
-        if (isSurelyThere(content)) {
-            return Code.of("true");
-        }
+        return isSurelyThere(content) ? Code.of("true") : asked(content);
+    }
+
+    private Code asked(Content<Property> content) {
         if (content instanceof Content.Leaf<Property> leaf) {
-            return present(leaf.member());
+            return asked(leaf.member());
         }
         Set<Code> any = new LinkedHashSet<>();
-        content.parts().forEach(part -> any.add(present(part)));
+        content.parts().forEach(part -> any.add(asked(part)));
         return any.isEmpty() ? Code.of("false") : Code.join(" || ", any);
     }
 
@@ -332,7 +333,7 @@ public abstract class ContentChecking {
         return content.parts().stream().anyMatch(this::isSurelyThere);
     }
 
-    private Code present(Property property) {
+    private Code asked(Property property) {
         if (property.isMany()) {
             return hasAny(dialect.kept(property));
         }

@@ -71,7 +71,7 @@ public final class ClassEmitter {
                 base,
                 EnumEmitter.implemented(type.interfaces()));
         for (Property property : type.properties()) {
-            file.line("private $T $N;", types.field(property), context.field(property.name()));
+            file.line("private $T $N;", types.field(property), dialect.field(property));
             if (property.nilName() != null) {
                 file.line("private boolean $N;", context.field(property.nilName()));
             }
@@ -129,7 +129,7 @@ public final class ClassEmitter {
             return;
         }
         Code javaType = types.of(property);
-        String field = context.field(property.name());
+        String field = dialect.field(property);
         file.gap().doc(JavaText.comment(property.documentation()), remark(property));
         String getter = types.getter(property);
         boolean collection = property.isMany();
@@ -158,7 +158,7 @@ public final class ClassEmitter {
         file.block("public $T set$N($T value)", self, property.name(), javaType);
         file.line("this.$N = value;", field);
         if (property.nilName() != null) {
-            file.line("this.$N &= value == null;", context.field(property.nilName()));
+            file.line("$L &= value == null;", dialect.nilFlag(property));
         }
         file.line("return this;");
         file.close();
@@ -191,7 +191,7 @@ public final class ClassEmitter {
     /** The accessors of an element that is taken for the list that it holds. */
     private void unwrapped(PlannedClass type, Property property) {
         Code list = types.of(property);
-        Code field = Code.of("this.$N", context.field(property.name()));
+        Code field = dialect.member(property);
         Code element = types.field(property);
         Property inside = property.inside();
         Code item = types.item(inside);
@@ -214,7 +214,7 @@ public final class ClassEmitter {
         file.line("$L = new $T();", field, element);
         file.close();
         if (property.nilName() != null) {
-            file.line("this.$N = false;", context.field(property.nilName()));
+            file.line("$L = false;", dialect.nilFlag(property));
         }
         file.line("return $L;", field);
         file.close();
@@ -276,7 +276,7 @@ public final class ClassEmitter {
         }
         if (type.text() != null) {
             override("protected void readBody$L", in);
-            Code field = Code.of("this.$N", context.field(type.text().name()));
+            Code field = dialect.member(type.text());
             if (type.isMixed()) {
                 file.line("input.mixed(get$N());", type.text().name());
             } else {
@@ -429,7 +429,7 @@ public final class ClassEmitter {
     }
 
     private void writeText(Property text) {
-        Code field = Code.of("this.$N", context.field(text.name()));
+        Code field = dialect.member(text);
         Code printed = writing.printed(text, field, ContentWriting.FIRST);
         boolean name = text.type() instanceof ValueType.Scalar scalar && scalar.kind() == ScalarKind.QNAME;
         boolean primitive = JavaTypes.isPrimitive(text);
@@ -462,7 +462,7 @@ public final class ClassEmitter {
             file.line("super.describe(to);");
         }
         for (Property property : type.properties()) {
-            String field = context.field(property.name());
+            String field = dialect.field(property);
             file.line("to.member($S, this.$N);", dialect.word(property), field);
         }
         file.close();
@@ -472,7 +472,7 @@ public final class ClassEmitter {
     private void comparison(List<Property> properties, boolean last) {
         List<Code> terms = new ArrayList<>();
         for (Property property : properties) {
-            String field = context.field(property.name());
+            String field = dialect.field(property);
             terms.add(Code.of("same(this.$N, that.$N)", field, field));
             if (property.nilName() != null) {
                 String nil = context.field(property.nilName());
@@ -506,7 +506,7 @@ public final class ClassEmitter {
         override("public int hashCode()");
         file.line("int hash = super.hashCode();");
         for (Property property : type.properties()) {
-            file.line("hash = 31 * hash + hash(this.$N);", context.field(property.name()));
+            file.line("hash = 31 * hash + hash(this.$N);", dialect.field(property));
         }
         file.line("return hash;");
         file.close();

@@ -176,7 +176,7 @@ public final class InterfaceEmitter {
                 values.add(Code.of("$N.body", on));
             }
             for (int part = 0; part < message.outside().size(); part++) {
-                values.add(Code.of("$N.$N", on, MessagesEmitter.field(context, message, part)));
+                values.add(Code.of("$N.$N", on, context.field(message, part)));
             }
             return values;
         }

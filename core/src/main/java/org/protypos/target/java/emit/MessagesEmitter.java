@@ -65,15 +65,6 @@ public final class MessagesEmitter {
         return file.finish();
     }
 
-    /**
-     * The field that a part outside the body is kept in.
-     *
-     * @param part its number among {@link PlannedMessage#outside}
-     */
-    static String field(JavaContext context, PlannedMessage message, int part) {
-        return context.field(message.outsideNames().get(part));
-    }
-
     private void message(PlannedMessage message, PlannedOperation operation, List<PlannedFault> faults) {
         file.gap();
         file.block("static final class $N extends $T", message.name(), context.soap("SoapMessage"));
@@ -81,7 +72,7 @@ public final class MessagesEmitter {
             file.line("$T body;", types.of(message.body()));
         }
         for (int i = 0; i < message.outside().size(); i++) {
-            file.line("$T $N;", types.of(message.outside().get(i)), field(context, message, i));
+            file.line("$T $N;", types.of(message.outside().get(i)), context.field(message, i));
         }
         made(message, operation);
         if (!message.headers().isEmpty()) {
@@ -140,7 +131,7 @@ public final class MessagesEmitter {
             file.line("$N.body = $L;", local, given.get(at++));
         }
         for (int part = 0; part < message.outside().size(); part++) {
-            file.line("$N.$N = $L;", local, field(context, message, part), given.get(at++));
+            file.line("$N.$N = $L;", local, context.field(message, part), given.get(at++));
         }
         file.line("return $N;", local);
         file.close();
@@ -180,7 +171,7 @@ public final class MessagesEmitter {
         int first = message.headers().size();
         override("void writeAttachments($T out)", context.attach("OutgoingPackage"));
         for (int i = 0; i < message.attachments().size(); i++) {
-            Code value = Code.of("this.$N", field(context, message, first + i));
+            Code value = Code.of("this.$N", context.field(message, first + i));
             String type = message.mediaTypes().get(i);
             Code declared = type.isEmpty() ? Code.NONE : Code.of(", $S", type);
             if (message.form() == WireMessage.Form.ENVELOPE) {
@@ -194,7 +185,7 @@ public final class MessagesEmitter {
         file.close();
         override("void readAttachments($T input)", context.soap("AttachedParts"));
         for (int i = 0; i < message.attachments().size(); i++) {
-            file.line("this.$N = input.take($L);", field(context, message, first + i), part(message, i));
+            file.line("this.$N = input.take($L);", context.field(message, first + i), part(message, i));
         }
         file.close();
     }
@@ -228,14 +219,14 @@ public final class MessagesEmitter {
         override("boolean hasHeaders()");
         List<Code> any = new ArrayList<>();
         for (int i = 0; i < message.headers().size(); i++) {
-            any.add(Code.of("this.$N != null", field(context, message, i)));
+            any.add(Code.of("this.$N != null", context.field(message, i)));
         }
         file.line("return $L;", Code.join(" || ", any));
         file.close();
         override("void writeHeaders($T out)", context.xml("XmlOutput"));
         for (int i = 0; i < message.headers().size(); i++) {
-            file.block("if (this.$N != null)", field(context, message, i));
-            writing.writeElement(message.headers().get(i), Code.of("this.$N", field(context, message, i)));
+            file.block("if (this.$N != null)", context.field(message, i));
+            writing.writeElement(message.headers().get(i), Code.of("this.$N", context.field(message, i)));
             file.close();
         }
         file.close();
@@ -246,7 +237,7 @@ public final class MessagesEmitter {
                     "if (block.isNamed($L) && $L)",
                     dialect.name(header),
                     pattern(header.type(), Code.of("block.value()")));
-            file.line("this.$N = $L;", field(context, message, i), unwrap(header, Code.of("block.value()")));
+            file.line("this.$N = $L;", context.field(message, i), unwrap(header, Code.of("block.value()")));
             file.line("return true;");
             file.close();
         }

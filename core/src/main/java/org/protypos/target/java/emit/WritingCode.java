@@ -14,17 +14,19 @@ final class WritingCode extends ContentWriting {
     private final JavaContext context;
     private final JavaFile file;
     private final JavaTypes types;
+    private final JavaDialect dialect;
 
     WritingCode(JavaContext context, JavaFile file, JavaDialect dialect) {
         super(file, dialect);
         this.context = context;
         this.file = file;
         this.types = dialect.types();
+        this.dialect = dialect;
     }
 
     @Override
     protected Code each(Property property) {
-        return Code.of("for ($T item : this.$N)", types.item(property), context.field(property.name()));
+        return Code.of("for ($T item : this.$N)", types.item(property), dialect.field(property));
     }
 
     @Override
@@ -34,7 +36,7 @@ final class WritingCode extends ContentWriting {
 
     @Override
     protected Code attributeValue(Property property) {
-        return Code.of("this.$N", context.field(property.name()));
+        return dialect.member(property);
     }
 
     @Override

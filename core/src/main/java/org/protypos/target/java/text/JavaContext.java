@@ -11,6 +11,7 @@ import org.protypos.target.classes.PlannedClass;
 import org.protypos.target.classes.PlannedEnum;
 import org.protypos.target.classes.PlannedFault;
 import org.protypos.target.classes.PlannedInterface;
+import org.protypos.target.classes.PlannedMessage;
 import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.PlannedService;
 import org.protypos.target.code.TypeName;
@@ -32,7 +33,7 @@ public final class JavaContext {
         this.plan = plan;
         this.runtime = runtime;
         this.types = new JavaTypes(this);
-        add(runtime, "");
+        typesAndPackages.add(root(runtime));
         plan.classes().forEach(type -> add(type.packageName(), type.name()));
         plan.enums().forEach(type -> add(type.packageName(), type.name()));
         add(plan.rootPackage(), plan.registry());
@@ -63,6 +64,15 @@ public final class JavaContext {
     public String field(String memberName) {
         String name = JavaNames.variable(memberName);
         return typesAndPackages.contains(name) ? name + "_" : name;
+    }
+
+    /**
+     * The field that a part outside the body of a message is kept in.
+     *
+     * @param part its number among {@link PlannedMessage#outside}
+     */
+    public String field(PlannedMessage message, int part) {
+        return field(message.outsideNames().get(part));
     }
 
     /** Where the full names of the types in a package begin. */
