@@ -4,14 +4,19 @@ import java.io.FileDescriptor;
 import java.io.FileOutputStream;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.BooleanSupplier;
+import java.util.stream.Collectors;
 import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.cli.terminal.LastNet;
 import org.protypos.cli.terminal.Outlet;
 import org.protypos.cli.terminal.Terminal;
 import picocli.CommandLine;
+import picocli.CommandLine.Model.ArgSpec;
+import picocli.CommandLine.Model.ITypeInfo;
+import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.UnmatchedArgumentException;
 
@@ -112,7 +117,31 @@ public final class Main {
                     ? Protypos.unknown(first)
                     : line.getCommandName() + " has no use for " + Terminal.plain(first);
         }
+        ArgSpec argument = failure.getArgSpec();
+        if (argument != null && failure.getValue() != null && failure.getCause() instanceof Exception) {
+            return unfit(argument, failure.getValue());
+        }
         return failure.getMessage();
+    }
+
+    /** What to say about a value that an option or a parameter does not take. */
+    private static String unfit(ArgSpec argument, String value) {
+        String name = argument instanceof OptionSpec option ? option.longestName() : argument.paramLabel();
+        ITypeInfo type = argument.typeInfo();
+        if (type.isMultiValue()) {
+            type = type.getAuxiliaryTypeInfos().get(0);
+        }
+        if (type.isBoolean()) {
+            return name + " takes no value";
+        }
+        if (type.isEnum()) {
+            return name + ": there is no \"" + Terminal.plain(value) + "\"; use "
+                    + type.getEnumConstantNames().stream()
+                            .map(choice -> choice.toLowerCase(Locale.ROOT))
+                            .collect(Collectors.joining(" or "));
+        }
+        return name + ": \"" + Terminal.plain(value) + "\" is no "
+                + (type.getType() == Path.class ? "path" : "whole number");
     }
 
     private static String subcommand(CommandLine line) {

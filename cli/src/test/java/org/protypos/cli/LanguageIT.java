@@ -170,6 +170,20 @@ class LanguageIT {
         assertThat(nothing.status()).isEqualTo(3);
         assertThat(nothing.err())
                 .contains("neither the SDK of .NET nor mono is on the PATH", "apt-get install mono-mcs");
+
+        // Of Debian's packages somebody has the compiler and the runtime alone.
+        for (String command : List.of("mcs", "mono")) {
+            Path script = Files.writeString(
+                    only.resolve(command),
+                    "#!/bin/sh\necho \"error CS0006: Metadata file \\`System.Xml.Linq' could not be found\"\nexit 1\n");
+            assertThat(script.toFile().setExecutable(true)).isTrue();
+        }
+        BuiltProgram.Run half = program.run(
+                only.toString(), List.of("proof", "desk.wsdl", "--message", "samples", "--language", "csharp"));
+        assertThat(half.status()).isEqualTo(3);
+        assertThat(half.err())
+                .startsWith("error: mcs does not find its libraries System.Xml.Linq; get them")
+                .doesNotContain("mistake");
     }
 
     /** What the language's rules and correct messages are is seen by types that were really compiled and run. */

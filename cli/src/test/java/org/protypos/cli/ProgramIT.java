@@ -102,6 +102,22 @@ class ProgramIT {
                         .at("/documents/1/leadsTo/0/name")
                         .asText())
                 .isEqualTo("vessels.xsd");
+        assertThat(run("show", "vessls.xsd", "--tree").err()).contains("vessls.xsd", "document-unreachable");
+        Files.writeString(folder.resolve("half.wsdl"), """
+                <definitions xmlns="http://schemas.xmlsoap.org/wsdl/">
+                  <import namespace="urn:gone" location="gone.wsdl"/>
+                  <import namespace="urn:broken" location="broken.wsdl"/>
+                </definitions>
+                """);
+        Files.writeString(folder.resolve("broken.wsdl"), "<definitions");
+        BuiltProgram.Run half = run("show", "half.wsdl", "--tree");
+        assertThat(half.status()).isEqualTo(1);
+        assertThat(half.out()).isEqualTo("half.wsdl\n  import broken.wsdl\n  import gone.wsdl  (not there)\n");
+        assertThat(half.err())
+                .contains("half.wsdl:2:32: error: the document gone.wsdl", "broken.wsdl:1:13", "malformed-xml");
+        JsonNode halves = json(run("show", "half.wsdl", "--tree", "--json"));
+        assertThat(halves.at("/documents/0/leadsTo/1/there").asBoolean()).isFalse();
+        assertThat(halves.at("/findings")).hasSize(2);
         BuiltProgram.Run missing = run("show", "desk.wsdl", "Berht", "nothing", "Need");
         assertThat(missing.status()).isEqualTo(2);
         assertThat(missing.err()).contains("did you mean Berth?", "nothing called nothing");
@@ -341,9 +357,25 @@ class ProgramIT {
 
     @Test
     void theCommandLineIsExplained() throws Exception {
+        example();
         BuiltProgram.Run wrong = run("generate", "--produce", "types,sails", "desk.wsdl");
         assertThat(wrong.status()).isEqualTo(2);
         assertThat(wrong.err()).contains("sails").contains("protypos generate --help");
+        assertThat(run("generate", "desk.wsdl", "--produce", "archive").err())
+                .startsWith("error: --produce: there is no \"archive\"; use types or client or server\n");
+        assertThat(run("show", "desk.wsdl", "--depth", "deep").err()).contains("--depth: \"deep\" is no whole number");
+        assertThat(run("generate", "desk.wsdl", "--into", "").err()).contains("--into: the value is empty");
+        assertThat(run("check", "desk.wsdl", "").err()).contains("an argument is empty");
+        assertThat(run("show", "desk.wsdl", "--json=yes").err()).contains("--json takes no value");
+        assertThat(run("bridge", "vessels.xsd", "--files", ".").err()).contains("nothing was carried");
+        assertThat(json(run("call", "desk.wsdl", "--json"))
+                        .at("/operations/1/values/0/name")
+                        .asText())
+                .isEqualTo("deepEnoughFor");
+        assertThat(json(run("draft", "--begin", "fog.yaml", "--json"))
+                        .at("/files/0")
+                        .asText())
+                .isEqualTo("fog.yaml");
         assertThat(run("sail").status()).isEqualTo(2);
         assertThat(run("generate", "--package", "a-b", "desk.wsdl").status()).isEqualTo(2);
         assertThat(run("check").status()).isEqualTo(2);

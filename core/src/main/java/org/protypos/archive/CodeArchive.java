@@ -202,6 +202,15 @@ public final class CodeArchive {
      */
     public List<Finding> war(Path file) throws IOException {
         Findings findings = new Findings();
+        Deployment deployment = new Deployment(plan());
+        if (deployment.interfaces().isEmpty()) {
+            findings.error(
+                    "nothing-served",
+                    null,
+                    "a container can serve nothing of this contract: no binding carries its operations",
+                    "name the document that has the bindings; --jar makes an archive of the types alone");
+            return findings.sorted();
+        }
         try (ClassFiles classes = compiled(findings)) {
             if (findings.hasErrors()) {
                 return findings.sorted();
@@ -211,7 +220,6 @@ public final class CodeArchive {
             for (Path jar : jars) {
                 candidates.addAll(Implementations.classNames(jar));
             }
-            Deployment deployment = new Deployment(plan());
             Map<String, String> found =
                     Implementations.find(deployment.interfaces(), candidates, classes.classPath(), findings);
             if (findings.hasErrors()) {

@@ -1,6 +1,5 @@
 package org.protypos.binding;
 
-import com.fasterxml.jackson.core.JsonLocation;
 import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.core.JsonToken;
@@ -16,6 +15,7 @@ import java.util.regex.Pattern;
 import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.GivenFile;
+import org.protypos.diagnostic.MalformedText;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.diagnostic.Place;
 import org.protypos.diagnostic.SourceText;
@@ -138,12 +138,10 @@ public final class RuleReader {
                 in = parser;
                 top(declaring);
             } catch (JsonProcessingException e) {
-                JsonLocation at = e.getLocation();
                 findings.error(
                         "rules-syntax",
-                        at == null ? text.at(0) : place(at),
-                        "the file is not well-formed: "
-                                + e.getOriginalMessage().lines().findFirst().orElse(""),
+                        MalformedText.place(text, e),
+                        "the file is not well-formed: " + MalformedText.reason(e),
                         "write it as YAML or JSON");
                 return;
             } catch (IOException e) {
@@ -153,13 +151,8 @@ public final class RuleReader {
         prefixes.forEach(shared::putIfAbsent);
     }
 
-    private Place place(JsonLocation at) {
-        long offset = at.getCharOffset();
-        return text.at((int) Math.max(0, Math.min(offset, text.text().length())));
-    }
-
     private Place here() {
-        return place(in.currentTokenLocation());
+        return MalformedText.place(text, in.currentTokenLocation());
     }
 
     private void top(boolean declaring) throws IOException {

@@ -13,8 +13,13 @@ public final class GivenNames {
 
     private final String language;
     private final Map<String, Map<String, String>> byScope;
-    private final Map<String, String> byDesignator = new HashMap<>();
-    private final Map<String, Map<String, String>> holders = new HashMap<>();
+    private Index index;
+
+    /**
+     * The same names, the other way round. It does not change once it is made: two contracts that are planned beside each
+     * other may have the same names of yesterday.
+     */
+    private record Index(Map<String, String> byDesignator, Map<String, Map<String, String>> holders) {}
 
     /**
      * Takes names.
@@ -27,14 +32,20 @@ public final class GivenNames {
         this.byScope = byScope;
     }
 
-    /** Asked only where there are names of yesterday. */
-    private void index() {
-        if (byDesignator.isEmpty()) {
-            byScope.forEach((scope, names) -> names.forEach((designator, name) -> {
-                byDesignator.putIfAbsent(designator, name);
-                holders.computeIfAbsent(scope, any -> new HashMap<>()).put(NameScope.key(name), designator);
-            }));
+    /** Made only where there are names of yesterday, at the first question. */
+    private Index index() {
+        Index known = index;
+        if (known == null) {
+            known = new Index(new HashMap<>(), new HashMap<>());
+            for (Map.Entry<String, Map<String, String>> one : byScope.entrySet()) {
+                Map<String, String> here = new HashMap<>();
+                one.getValue().forEach((designator, name) -> here.put(NameScope.key(name), designator));
+                known.holders().put(one.getKey(), here);
+                one.getValue().forEach(known.byDesignator()::putIfAbsent);
+            }
+            index = known;
         }
+        return known;
     }
 
     /** The language whose names they are; empty when there are none. */
@@ -59,16 +70,14 @@ public final class GivenNames {
 
     /** The name that a component has, or null. */
     String of(String scope, String designator) {
-        index();
         Map<String, String> here = byScope.get(scope);
         String name = here == null ? null : here.get(designator);
-        return name != null ? name : byDesignator.get(designator);
+        return name != null ? name : index().byDesignator().get(designator);
     }
 
     /** The component that has a name in a scope, by its designator, or null. */
     String holder(String scope, String name) {
-        index();
-        Map<String, String> here = holders.get(scope);
+        Map<String, String> here = index().holders().get(scope);
         return here == null ? null : here.get(NameScope.key(name));
     }
 

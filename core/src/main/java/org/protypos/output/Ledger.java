@@ -59,7 +59,7 @@ final class Ledger {
             try (JsonParser parser = LockFormat.JSON.createParser(text)) {
                 parse(parser, byOwner);
             } catch (JsonProcessingException e) {
-                throw refused(e.getOriginalMessage().lines().findFirst().orElse("it is not well-formed"));
+                throw refused("it is no JSON");
             }
         }
         return new Ledger(byOwner);

@@ -1,7 +1,6 @@
 package org.protypos.project;
 
 import com.fasterxml.jackson.core.JsonGenerator;
-import com.fasterxml.jackson.core.JsonLocation;
 import com.fasterxml.jackson.core.JsonParseException;
 import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonProcessingException;
@@ -21,6 +20,7 @@ import java.util.Map;
 import java.util.TreeMap;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.GivenFile;
+import org.protypos.diagnostic.MalformedText;
 import org.protypos.diagnostic.Printable;
 import org.protypos.diagnostic.SourceText;
 import org.protypos.naming.Designator;
@@ -76,10 +76,9 @@ final class ProjectLock {
         try (JsonParser in = LockFormat.JSON.createParser(text.text())) {
             return new Reader(in, text).lock();
         } catch (JsonProcessingException e) {
-            JsonLocation at = e.getLocation();
             findings.error(
                     BROKEN,
-                    at == null ? text.at(0) : text.at((int) Math.max(0, at.getCharOffset())),
+                    MalformedText.place(text, e),
                     "the lock file cannot be read: " + (e instanceof Unlike ? e.getOriginalMessage() : "it is no JSON"),
                     "take it from version control again, or type: protypos repair");
             return null;

@@ -1,6 +1,5 @@
 package org.protypos.project;
 
-import com.fasterxml.jackson.core.JsonLocation;
 import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.core.JsonToken;
@@ -15,6 +14,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.MalformedText;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.diagnostic.Place;
 import org.protypos.diagnostic.Printable;
@@ -74,9 +74,8 @@ final class ProjectReader {
         } catch (JsonProcessingException e) {
             findings.error(
                     "project-syntax",
-                    e.getLocation() == null ? text.at(0) : reader.place(e.getLocation()),
-                    "the project file is not well-formed: "
-                            + e.getOriginalMessage().lines().findFirst().orElse(""),
+                    MalformedText.place(text, e),
+                    "the project file is not well-formed: " + MalformedText.reason(e),
                     "write it as YAML");
         } catch (IOException e) {
             throw new IllegalStateException("text in memory can be read", e);
@@ -84,13 +83,8 @@ final class ProjectReader {
         return reader.contracts;
     }
 
-    private Place place(JsonLocation at) {
-        return text.at(
-                (int) Math.max(0, Math.min(at.getCharOffset(), text.text().length())));
-    }
-
     private Place here() {
-        return place(in.currentTokenLocation());
+        return MalformedText.place(text, in.currentTokenLocation());
     }
 
     private void wrong(Place place, String message, String cure) {

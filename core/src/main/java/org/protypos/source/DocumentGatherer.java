@@ -297,8 +297,7 @@ public final class DocumentGatherer {
         }
         Path here = Path.of("").toAbsolutePath();
         Path relative = path.getRoot().equals(here.getRoot()) ? here.relativize(path) : path;
-        boolean far = relative.startsWith(Path.of("..", "..", "..", ".."));
-        return (far ? path : relative).toString();
+        return relative.toString().length() > path.toString().length() ? path.toString() : relative.toString();
     }
 
     private void follow(Document document) {

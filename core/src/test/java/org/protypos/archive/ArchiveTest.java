@@ -92,6 +92,12 @@ class ArchiveTest {
         assertThat(told(archive(true, List.of()).war(war)))
                 .containsExactly("no-implementation there is no public class with a constructor without parameters that"
                         + " implements example.lanternbay.harbour.desk.HarbourDesk");
+        GeneratedCode types = Generator.of(List.of("../examples/harbour/contract/vessels.xsd"))
+                .generate(Order.into(folder.resolve("none")));
+        assertThat(told(CodeArchive.of(types, ToolProvider.getSystemJavaCompiler(), List.of())
+                                .war(war))
+                        .get(0))
+                .contains("nothing-served");
         Path broken = Files.createDirectories(folder.resolve("src"));
         Files.writeString(
                 broken.resolve("Broken.java"), "public class Broken {\n    Strin name;\n    int x = \"y\";\n}\n");

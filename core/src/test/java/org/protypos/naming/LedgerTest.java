@@ -12,6 +12,11 @@ import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.TreeMap;
+import java.util.concurrent.Callable;
+import java.util.concurrent.CyclicBarrier;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -177,5 +182,30 @@ class LedgerTest {
                         type.nestedClasses().stream().map(PlannedClass::name)))
                 .sorted()
                 .toList();
+    }
+
+    /** Contracts that are compared are planned beside each other, with the same names of yesterday. */
+    @Test
+    void namesOfYesterdayAreAskedByTwoAtOnce() throws Exception {
+        Map<String, String> some = new LinkedHashMap<>();
+        for (int i = 0; i < 200; i++) {
+            some.put("~{urn:pier}T" + i, "T" + i);
+        }
+        ExecutorService two = Executors.newFixedThreadPool(2);
+        try {
+            for (int i = 0; i < 500; i++) {
+                GivenNames names = new GivenNames("java", Map.of("pier", some, "mole", some));
+                CyclicBarrier begin = new CyclicBarrier(2);
+                Callable<String> question = () -> {
+                    begin.await();
+                    return names.holder("pier", "T199") + names.of("quay", "~{urn:pier}T199");
+                };
+                for (Future<String> answer : two.invokeAll(List.of(question, question))) {
+                    assertThat(answer.get()).isEqualTo("~{urn:pier}T199T199");
+                }
+            }
+        } finally {
+            two.shutdownNow();
+        }
     }
 }

@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import org.protypos.cli.syntax.CommandSyntax;
 import org.protypos.cli.syntax.Described;
+import org.protypos.cli.terminal.Terminal;
 import org.protypos.project.AdoptedContract;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.ParameterException;
@@ -24,13 +25,16 @@ public final class AdoptedArguments implements Described {
 
     /** The contracts that are named, all of the project when none is; at least one. */
     public List<AdoptedContract> all() throws IOException {
+        for (String name : names) {
+            if (AdoptedContract.named(Path.of(""), List.of(name)) == null) {
+                throw new ParameterException(
+                        spec.commandLine(), Terminal.plain(name) + " is no contract of a project here");
+            }
+        }
         List<AdoptedContract> adopted = AdoptedContract.all(Path.of(""), names);
-        if (adopted == null || adopted.isEmpty()) {
+        if (adopted.isEmpty()) {
             throw new ParameterException(
-                    spec.commandLine(),
-                    adopted == null
-                            ? "not all of " + String.join(", ", names) + " are contracts of a project here"
-                            : "there is no project with contracts here; next: protypos adopt CONTRACT");
+                    spec.commandLine(), "there is no project with contracts here; next: protypos adopt CONTRACT");
         }
         return adopted;
     }

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -102,6 +103,9 @@ public final class CompareCommand implements Command {
             }
         }
         if (!findings.isEmpty()) {
+            // Both have read what they share, such as the catalog.
+            Set<String> told = new HashSet<>();
+            findings.removeIf(one -> !told.add(one.place() + " " + one.message()));
             terminal.refuse(findings, "nothing was compared", json);
             return ContractArguments.isUnreachable(before.contract())
                             || ContractArguments.isUnreachable(after.contract())

@@ -61,6 +61,19 @@ public final class GenerateCommand implements Command {
         FREE
     }
 
+    /** What code can be for; a part of the products, of which others are asked for by options of their own. */
+    private enum Purpose {
+        TYPES(Product.TYPES),
+        CLIENT(Product.CLIENT),
+        SERVER(Product.SERVER);
+
+        private final Product product;
+
+        Purpose(Product product) {
+            this.product = product;
+        }
+    }
+
     private static final Path FOLDER = Path.of("generated");
 
     private CommandSpec spec;
@@ -71,7 +84,7 @@ public final class GenerateCommand implements Command {
     private Path into;
     private ArchiveArguments archives = new ArchiveArguments();
     private String packageName;
-    private List<Product> products = List.of(Product.TYPES, Product.CLIENT, Product.SERVER);
+    private List<Purpose> purposes = List.of(Purpose.values());
     private ServerPlace server = ServerPlace.JDK;
     private Path scaffold;
     private RuntimePlace runtime = RuntimePlace.EMBEDDED;
@@ -104,12 +117,12 @@ public final class GenerateCommand implements Command {
                         "The package or namespace of the code for everything; one for each namespace if not given.")
                 .into(value -> packageName = value);
         syntax.options(
-                        Product.class,
+                        Purpose.class,
                         "--produce",
                         "WHAT",
                         "What to write: types, client, server, with commas between; all if not given.")
                 .split(",")
-                .into(value -> products = value);
+                .into(value -> purposes = value);
         syntax.option(
                         ServerPlace.class,
                         "--server",
@@ -180,7 +193,7 @@ public final class GenerateCommand implements Command {
     /** Generates a contract as the command line says. */
     private GeneratedCode one() throws IOException {
         Set<Product> wanted = EnumSet.of(Product.TYPES);
-        wanted.addAll(products);
+        purposes.forEach(purpose -> wanted.add(purpose.product));
         if (server == ServerPlace.SERVLET) {
             wanted.add(Product.SERVLET);
         }

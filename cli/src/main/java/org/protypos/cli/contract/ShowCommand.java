@@ -29,6 +29,7 @@ import org.protypos.cli.view.ReferencePages;
 import org.protypos.cli.view.ReferenceView;
 import org.protypos.contract.Contract;
 import org.protypos.contract.Selection;
+import org.protypos.diagnostic.Severity;
 import org.protypos.generator.PlannedContract;
 import org.protypos.output.WholeFile;
 import org.protypos.reference.Component;
@@ -184,9 +185,16 @@ public final class ShowCommand implements Command {
         if (json) {
             documents.json(terminal.out());
         } else {
-            Pager.print(terminal, documents::text);
+            if (!ContractArguments.isUnreachable(whole)) {
+                Pager.print(terminal, documents::text);
+            }
+            new FindingPrinter(terminal.err()).print(whole.documents().findings());
         }
-        return ContractArguments.isUnreachable(whole) ? ExitStatus.OUTSIDE : ExitStatus.DONE;
+        if (ContractArguments.isUnreachable(whole)) {
+            return ExitStatus.OUTSIDE;
+        }
+        boolean sound = whole.documents().findings().stream().noneMatch(one -> one.severity() == Severity.ERROR);
+        return sound ? ExitStatus.DONE : ExitStatus.CONTRACT;
     }
 
     /** What may be meant by a name that no component has: those that hold something called so, or the one with the nearest name. */

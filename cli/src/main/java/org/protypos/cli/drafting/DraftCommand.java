@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -362,16 +363,21 @@ public final class DraftCommand implements Command {
             return ExitStatus.CONTRACT;
         }
         if (json) {
-            Json.print(terminal.out(), document -> {
-                document.writeStringField("into", into.toString());
-                Json.strings(document, "files", List.copyOf(texts.keySet()));
-                Json.findings(document, findings.sorted());
-            });
+            json(into, texts.keySet(), findings);
             return ExitStatus.DONE;
         }
         new FindingPrinter(terminal.err()).print(findings.sorted());
         tell(texts, contract, report);
         return ExitStatus.DONE;
+    }
+
+    /** Writes as one JSON document what was written where. */
+    private void json(Path folder, Collection<String> files, Findings findings) throws IOException {
+        Json.print(terminal.out(), document -> {
+            document.writeStringField("into", folder.toString());
+            Json.strings(document, "files", List.copyOf(files));
+            Json.findings(document, findings.sorted());
+        });
     }
 
     private void tell(Map<String, String> texts, Contract contract, WriteReport report) {
@@ -411,6 +417,14 @@ public final class DraftCommand implements Command {
                 overwrite);
         if (!isWritten(report)) {
             return ExitStatus.CONTRACT;
+        }
+        if (json) {
+            Path folder = begin.getParent();
+            json(
+                    folder == null ? Path.of(".") : folder,
+                    List.of(absolute.getFileName().toString()),
+                    new Findings());
+            return ExitStatus.DONE;
         }
         terminal.out().println("a sketch to begin with stands in " + begin);
         terminal.out().println("next: change it, then protypos draft " + begin + " --into contract");

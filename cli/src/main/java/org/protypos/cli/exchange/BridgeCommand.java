@@ -103,6 +103,13 @@ public final class BridgeCommand implements Command {
                 .filter(one ->
                         port == null || Selection.matches(port, one.port().name()))
                 .toList();
+        if (operations.isEmpty()) {
+            terminal.problem(
+                    (port == null ? "no port of the contract" : "no port like " + Terminal.plain(port))
+                            + " speaks SOAP or HTTP: nothing was carried",
+                    "");
+            return ExitStatus.CONTRACT;
+        }
         RecordBridge bridge = new RecordBridge(
                 planned.code().records(),
                 operations,

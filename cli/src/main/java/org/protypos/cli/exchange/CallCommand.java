@@ -178,7 +178,12 @@ public final class CallCommand implements Command {
         }
         check = new ContractCheck(read);
         if (operation == null) {
-            new OperationList(CalledOperation.of(check.wire()), check.vocabulary(), contract).print(terminal.out());
+            OperationList list = new OperationList(CalledOperation.of(check.wire()), check.vocabulary(), contract);
+            if (json) {
+                list.json(terminal.out());
+            } else {
+                list.print(terminal.out());
+            }
             return ExitStatus.DONE;
         }
         called = find(read);

@@ -1,12 +1,16 @@
 package org.protypos.cli.syntax;
 
 import java.util.List;
+import java.util.Map;
+import java.util.Stack;
 import java.util.function.Consumer;
+import picocli.CommandLine.Model.ArgSpec;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.IGetter;
 import picocli.CommandLine.Model.ISetter;
 import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.Model.PositionalParamSpec;
+import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.ScopeType;
 
 /**
@@ -16,6 +20,27 @@ import picocli.CommandLine.ScopeType;
 public final class CommandSyntax {
     private final CommandSpec spec;
     private int parameters;
+
+    /**
+     * Refuses a value of no letters, which as a path would be the folder that one is in: scripts say it whose variables are
+     * not set.
+     */
+    private static boolean isEmpty(
+            Stack<String> values, CommandSpec command, ArgSpec argument, Map<String, Object> information) {
+        // The first of several parameters comes with those behind it, up to an option.
+        for (int i = values.size() - 1; i >= 0; i--) {
+            if (values.get(i).isEmpty()) {
+                String said = argument instanceof OptionSpec option
+                        ? option.longestName() + ": the value is empty"
+                        : "an argument is empty";
+                throw new ParameterException(command.commandLine(), said);
+            }
+            if (argument.isOption() || values.get(i).startsWith("-")) {
+                break;
+            }
+        }
+        return false;
+    }
 
     private CommandSyntax(CommandSpec spec) {
         this.spec = spec;
@@ -62,13 +87,20 @@ public final class CommandSyntax {
 
     /** An option with a value. */
     public <T> Option<T> option(Class<T> type, String name, String label, String description) {
-        return new Option<>(OptionSpec.builder(name).type(type).paramLabel(label), description);
+        return new Option<>(
+                OptionSpec.builder(name).type(type).paramLabel(label).preprocessor(CommandSyntax::isEmpty),
+                description);
     }
 
     /** An option with a value that may be given several times. */
     public <T> Option<List<T>> options(Class<T> type, String name, String label, String description) {
         return new Option<>(
-                OptionSpec.builder(name).type(List.class).auxiliaryTypes(type).paramLabel(label), description);
+                OptionSpec.builder(name)
+                        .type(List.class)
+                        .auxiliaryTypes(type)
+                        .paramLabel(label)
+                        .preprocessor(CommandSyntax::isEmpty),
+                description);
     }
 
     /** The next parameter, which has to be there. */
@@ -122,7 +154,7 @@ public final class CommandSyntax {
         private final PositionalParamSpec.Builder builder;
 
         private Parameter(PositionalParamSpec.Builder builder, String label, String description) {
-            this.builder = builder.paramLabel(label).description(description);
+            this.builder = builder.paramLabel(label).description(description).preprocessor(CommandSyntax::isEmpty);
         }
 
         /** Without one of them the line is refused. */

@@ -14,25 +14,36 @@ import org.protypos.cli.terminal.Terminal;
 import org.protypos.source.Document;
 import org.protypos.source.Documents;
 import org.protypos.source.Element;
+import org.protypos.source.Xml;
 
-/** Shows the documents of a contract, and which leads to which. */
+/** Shows the documents of a contract, which leads to which, and which of them are not there. */
 public final class DocumentTree {
     private final Documents documents;
     private final Map<Document, List<Link>> links = new LinkedHashMap<>();
 
-    /** What leads from a document to another: {@code import}, {@code include} or {@code redefine}. */
-    private record Link(String how, Document to) {}
+    /**
+     * What leads from a document to another: {@code import}, {@code include} or {@code redefine}.
+     *
+     * @param name the name of the other document; when that is not there, its address as it is written
+     * @param to the other document, or null when it is not there
+     */
+    private record Link(String how, String name, Document to) {}
 
     /** Shows some documents. */
     public DocumentTree(Documents documents) {
         this.documents = documents;
-        documents.links().forEach((element, to) -> {
-            Link link = new Link(element.name(), to);
-            List<Link> all = links.computeIfAbsent(element.document(), any -> new ArrayList<>());
-            if (!all.contains(link)) {
-                all.add(link);
-            }
-        });
+        documents.links().forEach((element, to) -> add(element, new Link(element.name(), to.name(), to)));
+        for (Element missing : documents.missing()) {
+            String address = missing.attribute(missing.is(Xml.WSDL, "import") ? "location" : "schemaLocation");
+            add(missing, new Link(missing.name(), address, null));
+        }
+    }
+
+    private void add(Element reference, Link link) {
+        List<Link> all = links.computeIfAbsent(reference.document(), any -> new ArrayList<>());
+        if (!all.contains(link)) {
+            all.add(link);
+        }
     }
 
     /** Prints it for people: what was shown once is not taken apart again. */
@@ -40,10 +51,6 @@ public final class DocumentTree {
         Set<Document> shown = new HashSet<>();
         for (Document entry : documents.entries()) {
             text(out, "", entry, 0, shown);
-        }
-        for (Element missing : documents.missing()) {
-            out.println(Terminal.plain(missing.document().name() + " leads to one that is not there: "
-                    + String.valueOf(missing.attribute("schemaLocation"))));
         }
     }
 
@@ -55,7 +62,14 @@ public final class DocumentTree {
                 + Terminal.dim((namespace == null ? "" : "  " + Terminal.plain(namespace))
                         + (again && !all.isEmpty() ? "  (as above)" : "")));
         if (!again) {
-            all.forEach(link -> text(out, link.how(), link.to(), level + 1, shown));
+            for (Link link : all) {
+                if (link.to() == null) {
+                    out.println(Terminal.plain("  ".repeat(level + 1) + link.how() + " " + link.name())
+                            + Terminal.dim("  (not there)"));
+                } else {
+                    text(out, link.how(), link.to(), level + 1, shown);
+                }
+            }
         }
     }
 
@@ -67,6 +81,7 @@ public final class DocumentTree {
                 json(json, document);
             }
             json.writeEndArray();
+            Json.findings(json, documents.findings());
         });
     }
 
@@ -78,7 +93,8 @@ public final class DocumentTree {
         for (Link link : links.getOrDefault(document, List.of())) {
             json.writeStartObject();
             json.writeStringField("how", link.how());
-            json.writeStringField("name", link.to().name());
+            json.writeStringField("name", link.name());
+            json.writeBooleanField("there", link.to() != null);
             json.writeEndObject();
         }
         json.writeEndArray();

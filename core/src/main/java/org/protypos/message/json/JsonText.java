@@ -16,6 +16,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.regex.Pattern;
 import org.protypos.diagnostic.Findings;
+import org.protypos.diagnostic.MalformedText;
 import org.protypos.diagnostic.Place;
 import org.protypos.diagnostic.SourceText;
 
@@ -112,16 +113,10 @@ public final class JsonText {
             }
             return value;
         } catch (JsonProcessingException e) {
-            Place place = e.getLocation() == null
-                    ? text.at(0)
-                    : text.at((int) Math.max(
-                            0,
-                            Math.min(
-                                    e.getLocation().getCharOffset(), text.text().length())));
             findings.error(
                     "malformed-json",
-                    place,
-                    "the text is not well-formed: " + reason(e.getOriginalMessage()),
+                    MalformedText.place(text, e),
+                    "the text is not well-formed: " + MalformedText.reason(e),
                     "mend it");
             return null;
         } catch (IOException e) {
@@ -129,19 +124,8 @@ public final class JsonText {
         }
     }
 
-    /** Of what a parser says the line that tells most. */
-    private static String reason(String message) {
-        return message.lines()
-                .filter(line -> line.matches("(expected|found|could not|mapping|did not).*"))
-                .findFirst()
-                .or(() -> message.lines().findFirst())
-                .orElse("");
-    }
-
     private Place here() {
-        return text.at((int) Math.max(
-                0,
-                Math.min(in.currentTokenLocation().getCharOffset(), text.text().length())));
+        return MalformedText.place(text, in.currentTokenLocation());
     }
 
     private void wrong(Place place, String message) {

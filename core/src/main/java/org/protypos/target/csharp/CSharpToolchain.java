@@ -24,10 +24,6 @@ import org.protypos.target.csharp.text.EmbeddedRuntime;
 
 /** What compiles and runs C# here: {@code mcs} and {@code mono}, which are quicker to start, or the SDK of .NET. */
 final class CSharpToolchain implements Toolchain {
-    private static final String PACKAGES =
-            "mono-mcs mono-runtime libmono-system-core4.0-cil libmono-system-xml-linq4.0-cil libmono-system-numerics4.0-cil"
-                    + " libmono-system-net-http4.0-cil";
-
     private static final String EXAMPLE = "visit";
     private static final String PROVER = "prover";
 
@@ -50,7 +46,7 @@ final class CSharpToolchain implements Toolchain {
                 : new Missing(
                         "C# is to be compiled and run, and neither the SDK of .NET nor mono is on the PATH",
                         "get one of them: .NET (the command dotnet) as your system provides it; or mono, on Debian and Ubuntu"
-                                + " by apt-get install " + PACKAGES);
+                                + " by apt-get install " + MonoToolchain.PACKAGES);
     }
 
     private static boolean isOnPath(String program) {
