@@ -67,6 +67,10 @@ public final class DuesCalls implements DuesBook {
                             + "<multiRef id=\"2\" n:root=\"0\" i:type=\"d:Entry\"><paid i:nil=\"1\"/><who href=\"#3\"/><amount i:type=\"xs:decimal\">2</amount></multiRef>"
                             + "<n:Array id=\"1\" n:arrayType=\"xs:string[2]\" i:type=\"n:Array\"><a href=\"#3\"/><b i:type=\"n:string\">Cy</b></n:Array>"
                             + "<multiRef id=\"3\" i:type=\"xs:string\">Di</multiRef>"));
+            told.add(post(
+                    address,
+                    "<d:list><names n:arrayType=\"xs:string[9]\" n:offset=\"[1]\"><a>Fay</a><b n:position=\"[4]\">Gus</b>"
+                            + "<c n:position=\"[3]\">Eli</c></names><most>9</most></d:list>"));
             told.add(post(address, "<d:list><names href=\"#9\"/></d:list>"));
             told.add(post(address, "<d:list><names href=\"#9\"/></d:list><x id=\"9\"><item href=\"#9\"/></x>"));
             StringBuilder bomb = new StringBuilder("<d:list><names href=\"#0\"/></d:list>");

@@ -48,12 +48,17 @@ namespace Protypos.Runtime
             return NoTypes.Instance.WriteTree(encoded.Copy(envelope, envelope.Name));
         }
 
-        private XElement Copy(XElement tree, XName name)
+        private void Count()
         {
             if (++this.elements > MostElements)
             {
                 throw new XmlFormatException("references make the message grow beyond " + MostElements + " elements");
             }
+        }
+
+        private XElement Copy(XElement tree, XName name)
+        {
+            this.Count();
             XAttribute href = tree.Attribute("href");
             if (href != null && href.Value.StartsWith("#", StringComparison.Ordinal))
             {
@@ -93,7 +98,68 @@ namespace Protypos.Runtime
                     copy.Add(new XText(text.Value));
                 }
             }
+            this.Spread(tree, copy);
             return copy;
+        }
+
+        /// <summary>
+        /// Puts the members of an array where they say that they are, with what is nil before and between them (SOAP 1.1, sections
+        /// 5.4.2.1 and 5.4.2.2).
+        /// </summary>
+        private void Spread(XElement array, XElement copy)
+        {
+            XAttribute offset = array.Attribute(XName.Get("offset", XmlNames.SoapEncoding));
+            List<XAttribute> positions =
+                array.Elements().Select(one => one.Attribute(XName.Get("position", XmlNames.SoapEncoding))).ToList();
+            if (offset == null && positions.All(one => one == null))
+            {
+                return;
+            }
+            List<XElement> members = copy.Elements().ToList();
+            SortedDictionary<int, XElement> placed = new SortedDictionary<int, XElement>();
+            int next = offset == null ? 0 : Place(offset.Value);
+            for (int i = 0; i < members.Count; i++)
+            {
+                int at = positions[i] == null ? next : Place(positions[i].Value);
+                if (placed.ContainsKey(at))
+                {
+                    throw new XmlFormatException("two members of an array are at place [" + Lexical.Print(at) + "]");
+                }
+                placed.Add(at, members[i]);
+                next = at + 1;
+            }
+            copy.RemoveNodes();
+            int from = 0;
+            foreach (KeyValuePair<int, XElement> one in placed)
+            {
+                for (; from < one.Key; from++)
+                {
+                    this.Count();
+                    copy.Add(new XElement(members[0].Name, new XAttribute(XName.Get("nil", XmlNames.Instance), "true")));
+                }
+                copy.Add(one.Value);
+                from++;
+            }
+        }
+
+        /// <summary>The place that an array of one dimension is said to have for a member.</summary>
+        private static int Place(string said)
+        {
+            string place = said.Trim(' ', '\t', '\r', '\n');
+            int at = -1;
+            if (place.Length > 2 && place.Length < 9 && place[0] == '[' && place[place.Length - 1] == ']')
+            {
+                at = 0;
+                for (int i = 1; at >= 0 && i < place.Length - 1; i++)
+                {
+                    at = place[i] >= '0' && place[i] <= '9' ? at * 10 + (place[i] - '0') : -1;
+                }
+            }
+            if (at < 0)
+            {
+                throw new XmlFormatException("\"" + said + "\" is no place in an array of one dimension");
+            }
+            return at;
         }
 
         /// <summary>What is moved to another place takes the prefixes with it that its values use.</summary>

@@ -31,6 +31,7 @@ import picocli.CommandLine.Model.CommandSpec;
 /** The command without a subcommand: shows which there are. */
 final class Protypos implements Command {
     private static final Map<String, Supplier<Command>> SUBCOMMANDS = subcommands();
+    private static final List<String> VERSION = List.of("-V", "--version");
 
     private CommandSpec spec;
 
@@ -65,12 +66,12 @@ final class Protypos implements Command {
         spec.versionProvider(new Installation());
         spec.usageMessage().autoWidth(true).synopsisSubcommandLabel("COMMAND").footer("", "Start with: protypos demo");
         syntax.help("-h", "--help", "Shows this.");
-        syntax.version("-V", "--version", "Tells the version, the Java that runs it, and where it lies.");
+        syntax.version(VERSION.get(0), VERSION.get(1), "Tells the version, the Java that runs it, and where it lies.");
     }
 
     /**
      * Makes the command line with the one subcommand that is called for, since describing each takes time; with all of
-     * them when none of them is.
+     * them when none of them is, but for the version.
      */
     static CommandLine line(String... arguments) {
         CommandLine line = new CommandLine(CommandSyntax.of(new Protypos()));
@@ -78,7 +79,7 @@ final class Protypos implements Command {
                 arguments.length == 0 || arguments[0].equals("help") ? null : SUBCOMMANDS.get(arguments[0]);
         if (wanted != null) {
             line.addSubcommand(CommandSyntax.of(wanted.get()));
-        } else {
+        } else if (arguments.length == 0 || !VERSION.contains(arguments[0])) {
             SUBCOMMANDS.values().forEach(subcommand -> line.addSubcommand(CommandSyntax.of(subcommand.get())));
         }
         return line;

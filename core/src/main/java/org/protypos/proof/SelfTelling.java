@@ -83,6 +83,7 @@ final class SelfTelling {
             types.putAll(EncodedForm.types(message, carried, vocabulary));
             EnvelopeParts.body(message, carried).forEach(SelfTelling::withoutBlanks);
             EnvelopeParts.body(after, carried).forEach(SelfTelling::withoutBlanks);
+            nameMembers(message, after, types);
         }
         if (typed != null) {
             types.put(typed, vocabulary.type(whole.type()));
@@ -102,12 +103,31 @@ final class SelfTelling {
         children.forEach(SelfTelling::withoutBlanks);
     }
 
+    /** What the members of an array are called means nothing: those that came out are called as those that went in. */
+    private static void nameMembers(MessageElement before, MessageElement after, Map<MessageElement, TypeModel> types) {
+        List<MessageElement> went = before.children();
+        List<MessageElement> came = after.children();
+        boolean members = EncodedForm.isArray(types.get(before));
+        for (int i = 0; i < Math.min(went.size(), came.size()); i++) {
+            MessageElement one = came.get(i);
+            if (members && !one.name().equals(went.get(i).name())) {
+                one = renamed(one, went.get(i).name());
+                after.replace(came.get(i), one);
+            }
+            nameMembers(went.get(i), one, types);
+        }
+    }
+
     /** What an answer is called is custom only (WS-I Basic Profile 1.1, section 4.7.12). */
     private void call(MessageElement element) {
         if (element.name().equals(carried.wrapper())) {
             return;
         }
-        MessageElement called = new MessageElement(carried.wrapper(), element.place());
+        element.parent().replace(element, renamed(element, carried.wrapper()));
+    }
+
+    private static MessageElement renamed(MessageElement element, QName name) {
+        MessageElement called = new MessageElement(name, element.place());
         called.prefixes().putAll(element.prefixes());
         called.attributes().putAll(element.attributes());
         for (Object item : List.copyOf(element.content())) {
@@ -117,7 +137,7 @@ final class SelfTelling {
                 called.add((String) item);
             }
         }
-        element.parent().replace(element, called);
+        return called;
     }
 
     private void tell(MessageElement element) {

@@ -6,6 +6,8 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.SortedMap;
+import java.util.TreeMap;
 import javax.xml.namespace.QName;
 import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
@@ -161,7 +163,50 @@ public final class EncodedForm {
                 }
             }
             open.remove(from);
+            return body ? copy : spread(from, copy);
+        }
+
+        /**
+         * The copy of an array with its members where they say that they are, and with what is nil before and between them (SOAP 1.1,
+         * sections 5.4.2.1 and 5.4.2.2); null where they say what cannot be.
+         */
+        private MessageElement spread(MessageElement array, MessageElement copy) {
+            String offset = array.attribute(Xml.SOAP_ENCODING, "offset");
+            List<MessageElement> before = array.children();
+            if (offset == null
+                    && before.stream().allMatch(one -> one.attribute(Xml.SOAP_ENCODING, "position") == null)) {
+                return copy;
+            }
+            List<MessageElement> members = copy.children();
+            SortedMap<Integer, MessageElement> placed = new TreeMap<>();
+            int next = offset == null ? 0 : place(offset);
+            for (int i = 0; i < members.size(); i++) {
+                String position = before.get(i).attribute(Xml.SOAP_ENCODING, "position");
+                int at = position == null ? next : place(position);
+                if (at < 0 || placed.put(at, members.get(i)) != null) {
+                    return null;
+                }
+                next = at + 1;
+            }
+            copy.content().clear();
+            for (int i = 0; !placed.isEmpty() && i <= placed.lastKey(); i++) {
+                MessageElement member = placed.get(i);
+                if (member == null) {
+                    if (++count > MOST_ELEMENTS) {
+                        return null;
+                    }
+                    member = new MessageElement(members.get(0).name(), array.place());
+                    member.attributes().put(new QName(Xml.XSI, "nil"), "true");
+                }
+                copy.add(member);
+            }
             return copy;
+        }
+
+        /** The place that an array of one dimension is said to have for a member; below 0 for what is none. */
+        private static int place(String said) {
+            String place = said.strip();
+            return place.matches("\\[[0-9]{1,6}\\]") ? Integer.parseInt(place.substring(1, place.length() - 1)) : -1;
         }
 
         /** Whether an attribute only serves the encoding: also one that says of a value that it is of one of its types. */
@@ -209,10 +254,16 @@ public final class EncodedForm {
         }
     }
 
+    /** Whether what is of a type is an array of the encoding: what its members are called says nothing (SOAP 1.1, section 5.4.2). */
+    public static boolean isArray(TypeModel type) {
+        return type != null && type.definition() instanceof ComplexType complex && complex.isEncodedArray();
+    }
+
     /** The type of the items of an array, or null for what is none. */
     private QName item(TypeModel type) {
-        if (type.definition() instanceof ComplexType complex && complex.isEncodedArray()) {
-            for (AttributeUse use : complex.attributes().uses()) {
+        if (isArray(type)) {
+            for (AttributeUse use :
+                    ((ComplexType) type.definition()).attributes().uses()) {
                 if (use.arrayItem() != null && vocabulary.type(use.arrayItem()) != null) {
                     return use.arrayItem();
                 }

@@ -9,6 +9,8 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.SortedMap;
+import java.util.TreeMap;
 import javax.xml.namespace.QName;
 import org.protypos.runtime.xml.XmlElement;
 import org.protypos.runtime.xml.XmlFormatException;
@@ -79,10 +81,14 @@ final class EncodedMessage {
         }
     }
 
-    private XmlTree copy(XmlTree tree) {
+    private void count() {
         if (++elements > MOST_ELEMENTS) {
             throw XmlFormatException.of("references make the message grow beyond " + MOST_ELEMENTS + " elements");
         }
+    }
+
+    private XmlTree copy(XmlTree tree) {
+        count();
         String href = tree.attributes().get(new QName("href"));
         if (href != null && href.startsWith("#")) {
             XmlTree target = targets.get(href.substring(1));
@@ -112,7 +118,51 @@ final class EncodedMessage {
                                     ? new XmlElement<>(element.name(), copy(inner))
                                     : item);
         }
+        spread(tree, copy);
         return copy;
+    }
+
+    /**
+     * Puts the members of an array where they say that they are, with what is nil before and between them (SOAP 1.1, sections
+     * 5.4.2.1 and 5.4.2.2).
+     */
+    private void spread(XmlTree array, XmlTree copy) {
+        String offset = array.attributes().get(new QName(ENCODING, "offset"));
+        List<XmlElement<?>> before = children(array);
+        if (offset == null && before.stream().allMatch(member -> attribute(member, ENCODING, "position") == null)) {
+            return;
+        }
+        List<XmlElement<?>> members = children(copy);
+        SortedMap<Integer, XmlElement<?>> placed = new TreeMap<>();
+        int next = offset == null ? 0 : place(offset);
+        for (int i = 0; i < members.size(); i++) {
+            String position = attribute(before.get(i), ENCODING, "position");
+            int at = position == null ? next : place(position);
+            if (placed.put(at, members.get(i)) != null) {
+                throw XmlFormatException.of("two members of an array are at place [" + at + "]");
+            }
+            next = at + 1;
+        }
+        copy.content().clear();
+        for (int i = 0; !placed.isEmpty() && i <= placed.lastKey(); i++) {
+            XmlElement<?> member = placed.get(i);
+            if (member == null) {
+                count();
+                XmlTree nil = new XmlTree();
+                nil.markNil(true);
+                member = new XmlElement<>(members.get(0).name(), nil);
+            }
+            copy.content().add(member);
+        }
+    }
+
+    /** The place that an array of one dimension is said to have for a member. */
+    private static int place(String said) {
+        String place = said.strip();
+        if (!place.matches("\\[[0-9]{1,6}\\]")) {
+            throw XmlFormatException.of("\"" + said + "\" is no place in an array of one dimension");
+        }
+        return Integer.parseInt(place.substring(1, place.length() - 1));
     }
 
     private static boolean servesEncoding(QName name, String value, XmlTree tree) {
