@@ -142,9 +142,7 @@ final class Completeness {
                     binding.place().towards("name"),
                     "the binding " + binding.name().getLocalPart() + " names no protocol that is known",
                     "add a soap:binding element");
-        } else if (binding.protocol().isSoap()
-                && binding.transport() != null
-                && !binding.transport().contains("http")) {
+        } else if (binding.protocol().isSoap() && !binding.isOverHttp()) {
             findings.warning(
                     "binding-transport",
                     binding.place().towards("name"),

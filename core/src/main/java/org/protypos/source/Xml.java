@@ -1,11 +1,18 @@
 package org.protypos.source;
 
 import java.util.List;
+import java.util.Set;
 
 /** The namespaces in which contracts are written. */
 public final class Xml {
     /** XML Schema Part 1, section 1.2. */
     public static final String XSD = "http://www.w3.org/2001/XMLSchema";
+
+    /** The namespaces of drafts of XML Schema, in which services of the first years have written theirs. */
+    private static final Set<String> XSD_DRAFTS = Set.of(
+            "http://www.w3.org/1999/XMLSchema",
+            "http://www.w3.org/2000/08/XMLSchema",
+            "http://www.w3.org/2000/10/XMLSchema");
 
     /** XML Schema Part 1, section 2.6. */
     public static final String XSI = "http://www.w3.org/2001/XMLSchema-instance";
@@ -59,4 +66,9 @@ public final class Xml {
     }
 
     private Xml() {}
+
+    /** Whether an element is a schema in the namespace of a draft. */
+    public static boolean isDraftOfSchema(Element element) {
+        return element.name().equals("schema") && XSD_DRAFTS.contains(element.namespace());
+    }
 }

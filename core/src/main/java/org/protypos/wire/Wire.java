@@ -160,12 +160,14 @@ public final class Wire {
                 .orElseThrow();
     }
 
-    /** The first port of an interface, or null when it has none. */
+    /** The first port of an interface over HTTP, else its first, or null when it has none. */
     public WirePort defaultPort(WireInterface type) {
-        return ports.stream()
-                .filter(port -> type.has(port.carried()))
+        List<WirePort> own =
+                ports.stream().filter(port -> type.has(port.carried())).toList();
+        return own.stream()
+                .filter(port -> port.carried().binding().isOverHttp())
                 .findFirst()
-                .orElse(null);
+                .orElse(own.isEmpty() ? null : own.get(0));
     }
 
     /** How a server that stands at a port of a binding knows its operations, in their order. */

@@ -6,6 +6,7 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
@@ -29,6 +30,13 @@ public record Binding(
         Place place) {
     /** SOAP over HTTP, the transport everybody means (WSDL 1.1, section 3.3). */
     public static final String HTTP_TRANSPORT = "http://schemas.xmlsoap.org/soap/http";
+
+    private static final Pattern OVER_HTTP = Pattern.compile("(.*[/:])?https?/?", Pattern.CASE_INSENSITIVE);
+
+    /** Whether it travels over HTTP, by the last word of its transport, which names a version of SOAP or a server's vendor before it. */
+    public boolean isOverHttp() {
+        return transport == null || OVER_HTTP.matcher(transport.strip()).matches();
+    }
 
     /**
      * How each operation of the port type is bound. Overloads are told apart by the names of input and output, given or by

@@ -54,6 +54,9 @@ public final class WsdlReader {
     }
 
     private void foreign(Element root) {
+        if (Xml.isDraftOfSchema(root)) {
+            return;
+        }
         boolean wsdl2 = root.is("http://www.w3.org/ns/wsdl", "description");
         findings.error(
                 "not-a-contract",

@@ -8,10 +8,13 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
+import org.protypos.exchange.call.CalledOperation;
 import org.protypos.source.DocumentGatherer;
 
 /**
@@ -19,6 +22,39 @@ import org.protypos.source.DocumentGatherer;
  * and read it.
  */
 class WireTest {
+    /** A queue that comes first is not where a client turns to, nor what is called. */
+    @ParameterizedTest
+    @CsvSource({
+        "http://www.w3.org/2010/soapjms/, http://schemas.xmlsoap.org/soap/http, Second",
+        "http://pier.example/mail, http://www.w3.org/2003/05/soap/bindings/HTTP/, Second",
+        "http://schemas.xmlsoap.org/soap/http/, urn:pigeon, First",
+        "urn:pigeon, urn:raven, First",
+        "HTTPS, http://schemas.xmlsoap.org/soap/http, First"
+    })
+    void theDefaultPortIsOneOverHttp(String first, String second, String wanted, @TempDir Path folder)
+            throws IOException {
+        Path file = Files.writeString(folder.resolve("gauge.wsdl"), """
+                <definitions xmlns="http://schemas.xmlsoap.org/wsdl/" xmlns:soap="http://schemas.xmlsoap.org/wsdl/soap/"
+                    xmlns:g="urn:gauge" targetNamespace="urn:gauge">
+                  <message name="Read"/>
+                  <portType name="Gauge"><operation name="read"><input message="g:Read"/></operation></portType>
+                  <binding name="A" type="g:Gauge"><soap:binding style="rpc" transport="%s"/>
+                    <operation name="read"><input><soap:body use="literal"/></input></operation></binding>
+                  <binding name="B" type="g:Gauge"><soap:binding style="rpc" transport="%s"/>
+                    <operation name="read"><input><soap:body use="literal"/></input></operation></binding>
+                  <service name="Gauges">
+                    <port name="First" binding="g:A"><soap:address location="urn:one"/></port>
+                    <port name="Second" binding="g:B"><soap:address location="urn:two"/></port>
+                  </service>
+                </definitions>
+                """.formatted(first, second));
+        Wire wire = Wire.of(ContractReader.read(DocumentGatherer.gather(List.of(file.toString()), null)));
+        WirePort standard =
+                wire.defaultPort(wire.interfaceOf(wire.ports().get(0).carried()));
+        assertThat(standard.port().name()).isEqualTo(wanted);
+        assertThat(CalledOperation.of(wire).get(0).port()).isSameAs(standard.port());
+    }
+
     @ParameterizedTest
     @ValueSource(
             strings = {

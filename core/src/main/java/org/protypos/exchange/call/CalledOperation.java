@@ -89,7 +89,8 @@ public record CalledOperation(WirePort at, WireOperation carried) {
     }
 
     /**
-     * All operations at all ports that can be called: those that speak SOAP first, each kind in the contract's order.
+     * All operations at all ports that can be called: those that speak SOAP over HTTP first, those that speak it over something else
+     * last, each kind in the contract's order.
      *
      * @param contract a sound contract
      */
@@ -101,12 +102,16 @@ public record CalledOperation(WirePort at, WireOperation carried) {
     public static List<CalledOperation> of(Wire wire) {
         List<CalledOperation> all = new ArrayList<>();
         List<CalledOperation> plain = new ArrayList<>();
+        List<CalledOperation> elsewhere = new ArrayList<>();
         for (WirePort port : wire.ports()) {
+            List<CalledOperation> kind =
+                    !port.carried().isSoap() ? plain : port.carried().binding().isOverHttp() ? all : elsewhere;
             for (WireOperation operation : port.carried().operations()) {
-                (port.carried().isSoap() ? all : plain).add(new CalledOperation(port, operation));
+                kind.add(new CalledOperation(port, operation));
             }
         }
         all.addAll(plain);
+        all.addAll(elsewhere);
         return all;
     }
 }

@@ -55,6 +55,8 @@ public final class SchemaReader {
         for (Document document : documents.all()) {
             if (document.root().is(Xml.WSDL, "definitions")) {
                 inWsdl(document.root());
+            } else if (Xml.isDraftOfSchema(document.root())) {
+                draft(document.root());
             }
         }
         soapEncoding();
@@ -98,10 +100,20 @@ public final class SchemaReader {
                 for (Element schema : child.children(Xml.XSD, "schema")) {
                     schema(schema, target(schema));
                 }
+                child.children().stream().filter(Xml::isDraftOfSchema).forEach(this::draft);
             } else if (child.is(Xml.WSDL, "import") && documents.links().containsKey(child)) {
                 entry(documents.links().get(child).root());
             }
         }
+    }
+
+    /** Services of the first years have their schemas in the namespace of a draft; what drafts say differs in more than that. */
+    private void draft(Element schema) {
+        findings.error(
+                "draft-schema",
+                schema.place(),
+                "the schema is in the namespace of a draft of XML Schema, " + schema.namespace() + ", and is not read",
+                "write " + Xml.XSD + " for that namespace everywhere, and see what check says then");
     }
 
     private static String target(Element schema) {
