@@ -61,7 +61,10 @@ final class Protypos implements Command {
 
     @Override
     public void describe(CommandSyntax syntax) {
-        syntax.command("protypos", "Turns WSDL and XML Schema contracts into typed Java clients, servers and types.");
+        syntax.command(
+                "protypos",
+                "Turns WSDL and XML Schema contracts into typed clients, servers and types in Java or C#, and into records"
+                        + " for COBOL.");
         spec = syntax.spec();
         spec.versionProvider(new Installation());
         spec.usageMessage().autoWidth(true).synopsisSubcommandLabel("COMMAND").footer("", "Start with: protypos demo");

@@ -20,6 +20,9 @@ import org.protypos.source.Xml;
 
 /** Shows the differences between two contracts: what breaks somebody comes first. */
 public final class ComparisonView {
+    /** Facts that are so or are not. */
+    private static final Pattern FLAG = Pattern.compile("nillable|abstract|mixed|encoded( .*)?");
+
     private static final Pattern MESSAGE = Pattern.compile("(.*) (input|output|fault)( .*)?");
 
     private final String old;
@@ -119,6 +122,9 @@ public final class ComparisonView {
             return difference.before() != null
                     ? "no longer allows " + difference.before()
                     : "now allows " + difference.after();
+        }
+        if (FLAG.matcher(difference.fact()).matches()) {
+            return (difference.after() == null ? "no longer " : "now ") + difference.fact();
         }
         boolean prose = difference.fact().equals("documentation");
         return difference.fact() + " " + said(difference.before(), prose) + " becomes "
