@@ -14,19 +14,22 @@ import org.yaml.snakeyaml.error.MarkedYAMLException;
  * its own parts, which nobody sees who writes a file of rules or a value.
  */
 public final class MalformedText {
-    private static final Pattern UNCLOSED = Pattern.compile("found unexpected end of stream");
-
-    /** What a parser says somewhere in its message, and what that comes to; the first that is found counts. */
-    private static final Map<Pattern, String> WORDS = words();
-
     private MalformedText() {}
+
+    /** Made only where something is wrong. */
+    private static final class Words {
+        static final Pattern UNCLOSED = Pattern.compile("found unexpected end of stream");
+
+        /** What a parser says somewhere in its message, and what that comes to; the first that is found counts. */
+        static final Map<Pattern, String> ALL = words();
+    }
 
     private static Map<Pattern, String> words() {
         Map<Pattern, String> words = new LinkedHashMap<>();
         words.put(
-                Pattern.compile("exceeds the maximum|nesting depth|limit"),
+                Pattern.compile("exceeds the maximum"),
                 "it is nested too deeply, or a name, a number or a text in it is too long");
-        words.put(UNCLOSED, "a quote opens here that nothing closes");
+        words.put(Words.UNCLOSED, "a quote opens here that nothing closes");
         words.put(
                 Pattern.compile("(?i)end.of.input|found '?<stream end>|got '?<stream end>"),
                 "it ends before everything is closed that was opened");
@@ -72,8 +75,11 @@ public final class MalformedText {
 
     /** What is wrong, as a part of a sentence. */
     public static String reason(JsonProcessingException complaint) {
-        String message = complaint.getOriginalMessage();
-        for (Map.Entry<Pattern, String> one : WORDS.entrySet()) {
+        // With a mark it shows the lines around it, too, in which any words may stand.
+        String message = complaint.getCause() instanceof MarkedYAMLException marked
+                ? marked.getContext() + "\n" + marked.getProblem()
+                : complaint.getOriginalMessage();
+        for (Map.Entry<Pattern, String> one : Words.ALL.entrySet()) {
             Matcher found = one.getKey().matcher(message);
             if (found.find()) {
                 return one.getValue().contains("$1") ? one.getValue().replace("$1", found.group(1)) : one.getValue();
@@ -87,7 +93,8 @@ public final class MalformedText {
         if (!(complaint.getCause() instanceof MarkedYAMLException marked)) {
             return place(text, complaint.getLocation());
         }
-        boolean isQuote = UNCLOSED.matcher(complaint.getOriginalMessage()).find();
+        boolean isQuote = marked.getProblem() != null
+                && Words.UNCLOSED.matcher(marked.getProblem()).find();
         Mark mark = isQuote && marked.getContextMark() != null ? marked.getContextMark() : marked.getProblemMark();
         if (mark == null) {
             return place(text, complaint.getLocation());

@@ -65,6 +65,8 @@ class MalformedTextTest {
                         + " or a sign is missing",
                 "on: \"x~name: Y # 1:5 a quote opens here that nothing closes",
                 "on: a: b # 1:6 a colon with a blank behind it may not stand here; a text with one stands in quotes",
+                "limit: stream exceeds the maximum~ x: numeric value: a value # 2:3 a colon with a blank behind it"
+                        + " may not stand here; a text with one stands in quotes",
                 "on: @x # 1:5 no text begins with @ unless it stands in quotes",
                 "[] on: x # 1:2 a name is expected here",
                 "a: *b c # 1:7 this does not continue what stands before it: its indentation fits nothing, or a sign is missing"

@@ -32,27 +32,10 @@ public abstract class ContentChecking {
     private final Dialect dialect;
     private final Map<ValueFacets, String> rules = new IdentityHashMap<>();
     private final List<ValueFacets> ruleOrder = new ArrayList<>();
-    private final Content.Cases<Property, Void> needed = cases(true);
-    private final Content.Cases<Property, Void> unneeded = cases(false);
-
-    private final FacetStep.Cases<Code> steps = new FacetStep.Cases<>(
-            space -> demand("whiteSpace", "$S", space.treatment()),
-            this::matching,
-            values -> oneOf(values.values()),
-            least -> demand("least", "$S, $L", least.bound(), least.exclusive()),
-            most -> demand("most", "$S, $L", most.bound(), most.exclusive()),
-            length -> demand("length", "$L, $L", length.least(), length.most()),
-            digits -> demand("digits", "$L, $L", digits.total(), digits.fraction()));
-    private final ValueFacets.Cases<Code> expressions = new ValueFacets.Cases<>(
-            builtIn -> ruleOf("of", Code.of("$S", builtIn.type().local())),
-            list -> ruleOf("listOf", expression(list.item())),
-            union -> ruleOf(
-                    "unionOf",
-                    Code.join(
-                            ", ", union.members().stream().map(this::expression).toList())),
-            narrowed ->
-                    Code.of("$L$L", expression(narrowed.base()), narrowed.step().map(steps)),
-            fixed -> Code.of("$L$L", expression(fixed.base()), oneOf(List.of(fixed.value()))));
+    private Content.Cases<Property, Void> needed;
+    private Content.Cases<Property, Void> unneeded;
+    private FacetStep.Cases<Code> steps;
+    private ValueFacets.Cases<Code> expressions;
 
     /** Checks members that a dialect names, by statements that are written to lines. */
     protected ContentChecking(CodeLines lines, Dialect dialect) {
@@ -98,6 +81,41 @@ public abstract class ContentChecking {
 
     private Code demand(String method, String template, Object... arguments) {
         return demand(method, Code.of(template, arguments));
+    }
+
+    /** What each kind of facet adds to a rule; made once, and not before the class below is there. */
+    private FacetStep.Cases<Code> steps() {
+        if (steps == null) {
+            steps = new FacetStep.Cases<>(
+                    space -> demand("whiteSpace", "$S", space.treatment()),
+                    this::matching,
+                    values -> oneOf(values.values()),
+                    least -> demand("least", "$S, $L", least.bound(), least.exclusive()),
+                    most -> demand("most", "$S, $L", most.bound(), most.exclusive()),
+                    length -> demand("length", "$L, $L", length.least(), length.most()),
+                    digits -> demand("digits", "$L, $L", digits.total(), digits.fraction()));
+        }
+        return steps;
+    }
+
+    /** The rule of each kind of value, likewise. */
+    private ValueFacets.Cases<Code> expressions() {
+        if (expressions == null) {
+            expressions = new ValueFacets.Cases<>(
+                    builtIn -> ruleOf("of", Code.of("$S", builtIn.type().local())),
+                    list -> ruleOf("listOf", expression(list.item())),
+                    union -> ruleOf(
+                            "unionOf",
+                            Code.join(
+                                    ", ",
+                                    union.members().stream()
+                                            .map(this::expression)
+                                            .toList())),
+                    narrowed -> Code.of(
+                            "$L$L", expression(narrowed.base()), narrowed.step().map(steps())),
+                    fixed -> Code.of("$L$L", expression(fixed.base()), oneOf(List.of(fixed.value()))));
+        }
+        return expressions;
     }
 
     private Content.Cases<Property, Void> cases(boolean required) {
@@ -264,6 +282,10 @@ public abstract class ContentChecking {
      * @param required whether it must be there
      */
     public final void content(Content<Property> content, boolean required) {
+        if (needed == null) {
+            needed = cases(true);
+            unneeded = cases(false);
+        }
         content.choose(required ? needed : unneeded);
     }
 
@@ -382,6 +404,6 @@ public abstract class ContentChecking {
     }
 
     private Code expression(ValueFacets facets) {
-        return facets.map(expressions);
+        return facets.map(expressions());
     }
 }
