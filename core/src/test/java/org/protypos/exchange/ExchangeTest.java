@@ -402,7 +402,6 @@ class ExchangeTest {
         assertThat(seen.stream().filter(StandIn.Seen::isSound)).hasSize(4);
     }
 
-    /** Who calls is passed on to the real service; a recording holds no secrets, and no blocks that are none of the contract's. */
     /** What a relay does not know goes through it byte for byte, both ways: blocks, encodings, header fields, statuses. */
     @Test
     void whatIsNotKnownIsPassedOnAsItIs(@TempDir Path folder) throws Exception {
@@ -489,6 +488,7 @@ class ExchangeTest {
         return new Relay(address, HttpClient.newHttpClient(), Map.of(), new Recording(recorded, ""));
     }
 
+    /** Who calls is passed on to the real service; a recording holds no secrets, and no blocks that are none of the contract's. */
     @Test
     void whoCallsIsPassedOn(@TempDir Path folder) throws Exception {
         Contract contract = read("../examples/harbour/contract/desk.wsdl");

@@ -24,8 +24,8 @@ public abstract class ContentReading {
 
     private final CodeLines lines;
     private final Dialect dialect;
-    private final Content.Cases<Property, Void> started = cases(false);
-    private final Content.Cases<Property, Void> optional = cases(true);
+    private Content.Cases<Property, Void> started;
+    private Content.Cases<Property, Void> optional;
     private PlannedClass owner;
 
     /** Reads into members that a dialect names, by statements that are written to lines. */
@@ -75,6 +75,10 @@ public abstract class ContentReading {
 
     /** Writes what reads content. */
     public final void read(Content<Property> content, boolean optionalContent) {
+        if (started == null) {
+            started = cases(false);
+            optional = cases(true);
+        }
         content.choose(optionalContent ? optional : started);
     }
 

@@ -23,22 +23,30 @@ public abstract class ContentWriting {
 
     private final CodeLines lines;
     private final Dialect dialect;
-    private final Content.Cases<Property, Void> cases = new Content.Cases<>(
-            sequence -> writeParts(sequence),
-            choice -> writeParts(choice),
-            all -> {
-                if (!all.parts().isEmpty()) {
-                    writeInKeptOrder(all);
-                }
-                return null;
-            },
-            leaf -> writeProperty(leaf.member()));
+    private Content.Cases<Property, Void> cases;
     private PlannedClass owner;
 
     /** Writes members that a dialect names, by statements that are written to lines. */
     protected ContentWriting(CodeLines lines, Dialect dialect) {
         this.lines = lines;
         this.dialect = dialect;
+    }
+
+    /** Made once, and not before the class below is there. */
+    private Content.Cases<Property, Void> cases() {
+        if (cases == null) {
+            cases = new Content.Cases<>(
+                    this::writeParts,
+                    this::writeParts,
+                    all -> {
+                        if (!all.parts().isEmpty()) {
+                            writeInKeptOrder(all);
+                        }
+                        return null;
+                    },
+                    leaf -> writeProperty(leaf.member()));
+        }
+        return cases;
     }
 
     /** Says whose members the code that follows is about. */
@@ -77,7 +85,7 @@ public abstract class ContentWriting {
 
     /** Writes what writes content. */
     public final void write(Content<Property> content) {
-        content.choose(cases);
+        content.choose(cases());
     }
 
     private Void writeParts(Content<Property> content) {
