@@ -24,7 +24,7 @@ public final class DocumentTree {
     /**
      * What leads from a document to another: {@code import}, {@code include} or {@code redefine}.
      *
-     * @param name the name of the other document; when that is not there, its address as it is written
+     * @param name the name of the other document; when that is not there, its address as it is written, or its namespace
      * @param to the other document, or null when it is not there
      */
     private record Link(String how, String name, Document to) {}
@@ -35,7 +35,8 @@ public final class DocumentTree {
         documents.links().forEach((element, to) -> add(element, new Link(element.name(), to.name(), to)));
         for (Element missing : documents.missing()) {
             String address = missing.attribute(missing.is(Xml.WSDL, "import") ? "location" : "schemaLocation");
-            add(missing, new Link(missing.name(), address, null));
+            // A catalog may say where a namespace is that is imported without an address.
+            add(missing, new Link(missing.name(), address == null ? missing.attribute("namespace") : address, null));
         }
     }
 
