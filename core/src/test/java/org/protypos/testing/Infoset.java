@@ -116,10 +116,12 @@ public final class Infoset {
     /** The platform's validator for a schema, or for several of different namespaces. */
     public static Validator validator(Path... schemas) {
         try {
-            Schema compiled = SchemaFactory.newInstance(XMLConstants.W3C_XML_SCHEMA_NS_URI)
-                    .newSchema(Stream.of(schemas)
-                            .map(schema -> new StreamSource(schema.toFile()))
-                            .toArray(Source[]::new));
+            SchemaFactory factory = SchemaFactory.newInstance(XMLConstants.W3C_XML_SCHEMA_NS_URI);
+            // Newer platforms take 200 attributes only, unless somebody says otherwise.
+            factory.setProperty("jdk.xml.elementAttributeLimit", "10000");
+            Schema compiled = factory.newSchema(Stream.of(schemas)
+                    .map(schema -> new StreamSource(schema.toFile()))
+                    .toArray(Source[]::new));
             return xml -> {
                 try {
                     compiled.newValidator().validate(new StreamSource(new StringReader(xml)));

@@ -49,6 +49,8 @@ final class SecurityHeader {
 
     private static final String DEPTH = "400";
 
+    private static final String ATTRIBUTES = "10000";
+
     private final Document document;
     private final Element envelope;
 
@@ -69,6 +71,8 @@ final class SecurityHeader {
             factory.setFeature("http://apache.org/xml/features/disallow-doctype-decl", true);
             factory.setFeature(XMLConstants.FEATURE_SECURE_PROCESSING, true);
             factory.setAttribute("jdk.xml.maxElementDepth", DEPTH);
+            // Newer platforms take 200 of them, unless somebody says otherwise.
+            factory.setAttribute("jdk.xml.elementAttributeLimit", ATTRIBUTES);
             factory.setCoalescing(true);
             DocumentBuilder builder = factory.newDocumentBuilder();
             builder.setErrorHandler(new Strict());
