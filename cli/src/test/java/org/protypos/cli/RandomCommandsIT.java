@@ -14,7 +14,7 @@ import org.junit.jupiter.api.io.TempDir;
 
 /** Whatever is said to the program, and whatever has become of the files: it ends, says why, and keeps its own schemas. */
 class RandomCommandsIT {
-    private static final int SEEDS = 120;
+    private static final int SEEDS = 80;
 
     @TempDir
     private Path folder;
