@@ -2,6 +2,7 @@ namespace Protypos.Runtime
 {
     using System;
     using System.Collections.Generic;
+    using System.Globalization;
     using System.IO;
     using System.Linq;
     using System.Xml;
@@ -146,16 +147,9 @@ namespace Protypos.Runtime
         private static int Place(string said)
         {
             string place = said.Trim(' ', '\t', '\r', '\n');
-            int at = -1;
-            if (place.Length > 2 && place.Length < 9 && place[0] == '[' && place[place.Length - 1] == ']')
-            {
-                at = 0;
-                for (int i = 1; at >= 0 && i < place.Length - 1; i++)
-                {
-                    at = place[i] >= '0' && place[i] <= '9' ? at * 10 + (place[i] - '0') : -1;
-                }
-            }
-            if (at < 0)
+            int at = 0;
+            if (place.Length < 3 || place.Length > 8 || place[0] != '[' || place[place.Length - 1] != ']'
+                || !int.TryParse(place.Substring(1, place.Length - 2), NumberStyles.None, CultureInfo.InvariantCulture, out at))
             {
                 throw new XmlFormatException("\"" + said + "\" is no place in an array of one dimension");
             }

@@ -11,10 +11,10 @@ import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
@@ -268,18 +268,17 @@ final class RandomCommands {
     private static Ran run(long seed, List<String> arguments) throws InterruptedException {
         StringWriter out = new StringWriter();
         StringWriter err = new StringWriter();
-        Map<String, Integer> status = new HashMap<>();
+        AtomicInteger status = new AtomicInteger(-1);
         Thread thread = new Thread(
                 null,
-                () -> status.put(
-                        "", Main.run(new PrintWriter(out), new PrintWriter(err), arguments.toArray(String[]::new))),
+                () -> status.set(
+                        Main.run(new PrintWriter(out), new PrintWriter(err), arguments.toArray(String[]::new))),
                 "command",
                 STACK_BYTES);
         thread.setDaemon(true);
         thread.start();
         thread.join(MOST_MILLIS);
         boolean ended = !thread.isAlive();
-        return new Ran(
-                seed, arguments, ended ? status.getOrDefault("", -1) : -1, out.toString(), err.toString(), ended);
+        return new Ran(seed, arguments, status.get(), out.toString(), err.toString(), ended);
     }
 }

@@ -2,7 +2,6 @@ package org.protypos.contract;
 
 import java.util.List;
 import org.protypos.diagnostic.Finding;
-import org.protypos.diagnostic.Severity;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.source.Documents;
 import org.protypos.wsdl.Definitions;
@@ -15,6 +14,6 @@ import org.protypos.wsdl.Definitions;
 public record Contract(Documents documents, SchemaComponents schema, Definitions wsdl, List<Finding> findings) {
     /** Whether nothing stands in the way of generating code. */
     public boolean isSound() {
-        return findings.stream().noneMatch(finding -> finding.severity() == Severity.ERROR);
+        return findings.stream().noneMatch(Finding::isError);
     }
 }

@@ -18,4 +18,9 @@ public record Finding(String code, Severity severity, Place place, String messag
         Objects.requireNonNull(message, "message");
         Objects.requireNonNull(cure, "cure");
     }
+
+    /** Whether nothing can be made of what it is about. */
+    public boolean isError() {
+        return severity == Severity.ERROR;
+    }
 }

@@ -31,7 +31,7 @@ public final class Findings {
 
     /** Whether there is any error. */
     public boolean hasErrors() {
-        return all.stream().anyMatch(finding -> finding.severity() == Severity.ERROR);
+        return all.stream().anyMatch(Finding::isError);
     }
 
     /** All findings by document and place. */

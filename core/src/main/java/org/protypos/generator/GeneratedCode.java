@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import org.protypos.diagnostic.Finding;
-import org.protypos.diagnostic.Severity;
 import org.protypos.output.OutputFolder;
 import org.protypos.output.WriteReport;
 import org.protypos.target.SourceFile;
@@ -32,8 +31,7 @@ public record GeneratedCode(
 
     /** Whether nothing is written because something is at fault. */
     public boolean isRefused() {
-        return planned == null && report == null
-                || findings.stream().anyMatch(finding -> finding.severity() == Severity.ERROR);
+        return planned == null && report == null || findings.stream().anyMatch(Finding::isError);
     }
 
     /**

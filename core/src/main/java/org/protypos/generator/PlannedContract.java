@@ -6,7 +6,6 @@ import org.protypos.binding.ProposedRule;
 import org.protypos.binding.Rules;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Finding;
-import org.protypos.diagnostic.Severity;
 import org.protypos.naming.GivenNames;
 import org.protypos.target.LoweredApi;
 import org.protypos.target.Surface;
@@ -36,7 +35,7 @@ public record PlannedContract(
         List<Finding> findings) {
     /** Whether code can be written. */
     public boolean isSound() {
-        return findings.stream().noneMatch(finding -> finding.severity() == Severity.ERROR);
+        return findings.stream().noneMatch(Finding::isError);
     }
 
     /** What source sees of the code. */

@@ -149,7 +149,7 @@ abstract class ContractMojo extends AbstractMojo {
                             ? ""
                             : System.lineSeparator() + "  cure: "
                                     + Setting.in(finding.cure(), word -> "<" + word + ">"));
-            if (finding.severity() == Severity.ERROR) {
+            if (finding.isError()) {
                 getLog().error(text);
             } else if (finding.severity() == Severity.WARNING) {
                 getLog().warn(text);
@@ -176,9 +176,7 @@ abstract class ContractMojo extends AbstractMojo {
 
     /** Ends the goal for what was told. */
     static MojoFailureException refused(List<Finding> findings, String consequence) {
-        long errors = findings.stream()
-                .filter(finding -> finding.severity() == Severity.ERROR)
-                .count();
+        long errors = findings.stream().filter(Finding::isError).count();
         return new MojoFailureException(errors + (errors == 1 ? " error: " : " errors: ") + consequence);
     }
 }

@@ -25,13 +25,15 @@ public final class AdoptedArguments implements Described {
 
     /** The contracts that are named, all of the project when none is; at least one. */
     public List<AdoptedContract> all() throws IOException {
+        List<AdoptedContract> adopted = names.isEmpty() ? AdoptedContract.all(Path.of(""), names) : new ArrayList<>();
         for (String name : names) {
-            if (AdoptedContract.named(Path.of(""), List.of(name)) == null) {
+            AdoptedContract one = AdoptedContract.named(Path.of(""), List.of(name));
+            if (one == null) {
                 throw new ParameterException(
                         spec.commandLine(), Terminal.plain(name) + " is no contract of a project here");
             }
+            adopted.add(one);
         }
-        List<AdoptedContract> adopted = AdoptedContract.all(Path.of(""), names);
         if (adopted.isEmpty()) {
             throw new ParameterException(
                     spec.commandLine(), "there is no project with contracts here; next: protypos adopt CONTRACT");

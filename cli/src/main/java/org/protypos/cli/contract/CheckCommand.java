@@ -171,7 +171,7 @@ public final class CheckCommand implements Command {
         boolean sound = areSound(plans);
         out.println(FindingPrinter.summary(findings)
                 + (clashes == 0 ? "" : ", " + clashes + (clashes == 1 ? " clash" : " clashes") + " of names")
-                + (documents == 0 ? "" : " in " + documents + (documents == 1 ? " document" : " documents")));
+                + (documents == 0 ? "" : " in " + Terminal.counted(documents, "document")));
         String names = String.join(" ", arguments.names()) + language.again() + rules.again();
         if (suggest != null && sound && clashes + others == 0) {
             out.println(

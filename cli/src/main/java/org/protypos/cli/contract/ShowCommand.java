@@ -29,7 +29,7 @@ import org.protypos.cli.view.ReferencePages;
 import org.protypos.cli.view.ReferenceView;
 import org.protypos.contract.Contract;
 import org.protypos.contract.Selection;
-import org.protypos.diagnostic.Severity;
+import org.protypos.diagnostic.Finding;
 import org.protypos.generator.PlannedContract;
 import org.protypos.output.WholeFile;
 import org.protypos.reference.Component;
@@ -193,7 +193,7 @@ public final class ShowCommand implements Command {
         if (ContractArguments.isUnreachable(whole)) {
             return ExitStatus.OUTSIDE;
         }
-        boolean sound = whole.documents().findings().stream().noneMatch(one -> one.severity() == Severity.ERROR);
+        boolean sound = whole.documents().findings().stream().noneMatch(Finding::isError);
         return sound ? ExitStatus.DONE : ExitStatus.CONTRACT;
     }
 

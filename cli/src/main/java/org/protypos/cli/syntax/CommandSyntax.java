@@ -21,27 +21,6 @@ public final class CommandSyntax {
     private final CommandSpec spec;
     private int parameters;
 
-    /**
-     * Refuses a value of no letters, which as a path would be the folder that one is in: scripts say it whose variables are
-     * not set.
-     */
-    private static boolean isEmpty(
-            Stack<String> values, CommandSpec command, ArgSpec argument, Map<String, Object> information) {
-        // The first of several parameters comes with those behind it, up to an option.
-        for (int i = values.size() - 1; i >= 0; i--) {
-            if (values.get(i).isEmpty()) {
-                String said = argument instanceof OptionSpec option
-                        ? option.longestName() + ": the value is empty"
-                        : "an argument is empty";
-                throw new ParameterException(command.commandLine(), said);
-            }
-            if (argument.isOption() || values.get(i).startsWith("-")) {
-                break;
-            }
-        }
-        return false;
-    }
-
     private CommandSyntax(CommandSpec spec) {
         this.spec = spec;
     }
@@ -88,7 +67,7 @@ public final class CommandSyntax {
     /** An option with a value. */
     public <T> Option<T> option(Class<T> type, String name, String label, String description) {
         return new Option<>(
-                OptionSpec.builder(name).type(type).paramLabel(label).preprocessor(CommandSyntax::isEmpty),
+                OptionSpec.builder(name).type(type).paramLabel(label).preprocessor(CommandSyntax::refuseEmpty),
                 description);
     }
 
@@ -99,7 +78,7 @@ public final class CommandSyntax {
                         .type(List.class)
                         .auxiliaryTypes(type)
                         .paramLabel(label)
-                        .preprocessor(CommandSyntax::isEmpty),
+                        .preprocessor(CommandSyntax::refuseEmpty),
                 description);
     }
 
@@ -113,6 +92,27 @@ public final class CommandSyntax {
     public <T> Parameter<List<T>> parameters(Class<T> type, String label, String description) {
         PositionalParamSpec.Builder rest = PositionalParamSpec.builder().index(parameters + "..*");
         return new Parameter<>(rest.type(List.class).auxiliaryTypes(type).arity("0..*"), label, description);
+    }
+
+    /**
+     * Refuses a value of no letters, which as a path would be the folder that one is in: scripts say it whose variables are
+     * not set.
+     */
+    private static boolean refuseEmpty(
+            Stack<String> values, CommandSpec command, ArgSpec argument, Map<String, Object> information) {
+        // The first of several parameters comes with those behind it, up to an option.
+        for (int i = values.size() - 1; i >= 0; i--) {
+            if (values.get(i).isEmpty()) {
+                String said = argument instanceof OptionSpec option
+                        ? option.longestName() + ": the value is empty"
+                        : "an argument is empty";
+                throw new ParameterException(command.commandLine(), said);
+            }
+            if (argument instanceof OptionSpec || values.get(i).startsWith("-")) {
+                break;
+            }
+        }
+        return false;
     }
 
     /** An option that is being described. */
@@ -154,7 +154,7 @@ public final class CommandSyntax {
         private final PositionalParamSpec.Builder builder;
 
         private Parameter(PositionalParamSpec.Builder builder, String label, String description) {
-            this.builder = builder.paramLabel(label).description(description).preprocessor(CommandSyntax::isEmpty);
+            this.builder = builder.paramLabel(label).description(description).preprocessor(CommandSyntax::refuseEmpty);
         }
 
         /** Without one of them the line is refused. */

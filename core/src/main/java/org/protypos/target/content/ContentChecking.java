@@ -25,6 +25,8 @@ import org.protypos.target.content.Dialect.Callee;
  * Writes the code by which a type checks itself: what must be there, how often, one of what, and the facets. What is
  * decided about a value is decided here; a language says it in its own words.
  */
+// The cases hold methods of the class below, and none is called before that is there.
+@SuppressWarnings("this-escape")
 public abstract class ContentChecking {
     private static final int SHOWN_NAMES = 12;
 
@@ -32,10 +34,27 @@ public abstract class ContentChecking {
     private final Dialect dialect;
     private final Map<ValueFacets, String> rules = new IdentityHashMap<>();
     private final List<ValueFacets> ruleOrder = new ArrayList<>();
-    private Content.Cases<Property, Void> needed;
-    private Content.Cases<Property, Void> unneeded;
-    private FacetStep.Cases<Code> steps;
-    private ValueFacets.Cases<Code> expressions;
+    private final Content.Cases<Property, Void> needed = cases(true);
+    private final Content.Cases<Property, Void> unneeded = cases(false);
+
+    private final FacetStep.Cases<Code> steps = new FacetStep.Cases<>(
+            space -> demand("whiteSpace", "$S", space.treatment()),
+            this::matching,
+            values -> oneOf(values.values()),
+            least -> demand("least", "$S, $L", least.bound(), least.exclusive()),
+            most -> demand("most", "$S, $L", most.bound(), most.exclusive()),
+            length -> demand("length", "$L, $L", length.least(), length.most()),
+            digits -> demand("digits", "$L, $L", digits.total(), digits.fraction()));
+    private final ValueFacets.Cases<Code> expressions = new ValueFacets.Cases<>(
+            builtIn -> ruleOf("of", Code.of("$S", builtIn.type().local())),
+            list -> ruleOf("listOf", expression(list.item())),
+            union -> ruleOf(
+                    "unionOf",
+                    Code.join(
+                            ", ", union.members().stream().map(this::expression).toList())),
+            narrowed ->
+                    Code.of("$L$L", expression(narrowed.base()), narrowed.step().map(steps)),
+            fixed -> Code.of("$L$L", expression(fixed.base()), oneOf(List.of(fixed.value()))));
 
     /** Checks members that a dialect names, by statements that are written to lines. */
     protected ContentChecking(CodeLines lines, Dialect dialect) {
@@ -81,41 +100,6 @@ public abstract class ContentChecking {
 
     private Code demand(String method, String template, Object... arguments) {
         return demand(method, Code.of(template, arguments));
-    }
-
-    /** What each kind of facet adds to a rule; made once, and not before the class below is there. */
-    private FacetStep.Cases<Code> steps() {
-        if (steps == null) {
-            steps = new FacetStep.Cases<>(
-                    space -> demand("whiteSpace", "$S", space.treatment()),
-                    this::matching,
-                    values -> oneOf(values.values()),
-                    least -> demand("least", "$S, $L", least.bound(), least.exclusive()),
-                    most -> demand("most", "$S, $L", most.bound(), most.exclusive()),
-                    length -> demand("length", "$L, $L", length.least(), length.most()),
-                    digits -> demand("digits", "$L, $L", digits.total(), digits.fraction()));
-        }
-        return steps;
-    }
-
-    /** The rule of each kind of value, likewise. */
-    private ValueFacets.Cases<Code> expressions() {
-        if (expressions == null) {
-            expressions = new ValueFacets.Cases<>(
-                    builtIn -> ruleOf("of", Code.of("$S", builtIn.type().local())),
-                    list -> ruleOf("listOf", expression(list.item())),
-                    union -> ruleOf(
-                            "unionOf",
-                            Code.join(
-                                    ", ",
-                                    union.members().stream()
-                                            .map(this::expression)
-                                            .toList())),
-                    narrowed -> Code.of(
-                            "$L$L", expression(narrowed.base()), narrowed.step().map(steps())),
-                    fixed -> Code.of("$L$L", expression(fixed.base()), oneOf(List.of(fixed.value()))));
-        }
-        return expressions;
     }
 
     private Content.Cases<Property, Void> cases(boolean required) {
@@ -282,10 +266,6 @@ public abstract class ContentChecking {
      * @param required whether it must be there
      */
     public final void content(Content<Property> content, boolean required) {
-        if (needed == null) {
-            needed = cases(true);
-            unneeded = cases(false);
-        }
         content.choose(required ? needed : unneeded);
     }
 
@@ -404,6 +384,6 @@ public abstract class ContentChecking {
     }
 
     private Code expression(ValueFacets facets) {
-        return facets.map(expressions());
+        return facets.map(expressions);
     }
 }

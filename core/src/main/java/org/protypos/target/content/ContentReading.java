@@ -19,13 +19,15 @@ import org.protypos.target.content.Dialect.Callee;
  * look-ahead is enough (XML Schema Part 1, section 3.8.6: unique particle attribution). What is decided about a message
  * is decided here; a language says it in its own words.
  */
+// The cases hold methods of the class below, and none is called before that is there.
+@SuppressWarnings("this-escape")
 public abstract class ContentReading {
     private static final int MOST_BRANCHES = 40;
 
     private final CodeLines lines;
     private final Dialect dialect;
-    private Content.Cases<Property, Void> started;
-    private Content.Cases<Property, Void> optional;
+    private final Content.Cases<Property, Void> started = cases(false);
+    private final Content.Cases<Property, Void> optional = cases(true);
     private PlannedClass owner;
 
     /** Reads into members that a dialect names, by statements that are written to lines. */
@@ -75,10 +77,6 @@ public abstract class ContentReading {
 
     /** Writes what reads content. */
     public final void read(Content<Property> content, boolean optionalContent) {
-        if (started == null) {
-            started = cases(false);
-            optional = cases(true);
-        }
         content.choose(optionalContent ? optional : started);
     }
 

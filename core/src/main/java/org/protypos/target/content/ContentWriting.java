@@ -15,6 +15,8 @@ import org.protypos.target.content.Dialect.Callee;
  * Writes the code that writes content: the members one after the other in the order of the content model. What is decided
  * about a message is decided here; a language says it in its own words.
  */
+// The cases hold methods of the class below, and none is called before that is there.
+@SuppressWarnings("this-escape")
 public abstract class ContentWriting {
     /** The index of the only value of a property. */
     public static final Code FIRST = Code.of("0");
@@ -23,30 +25,22 @@ public abstract class ContentWriting {
 
     private final CodeLines lines;
     private final Dialect dialect;
-    private Content.Cases<Property, Void> cases;
+    private final Content.Cases<Property, Void> cases = new Content.Cases<>(
+            sequence -> writeParts(sequence),
+            choice -> writeParts(choice),
+            all -> {
+                if (!all.parts().isEmpty()) {
+                    writeInKeptOrder(all);
+                }
+                return null;
+            },
+            leaf -> writeProperty(leaf.member()));
     private PlannedClass owner;
 
     /** Writes members that a dialect names, by statements that are written to lines. */
     protected ContentWriting(CodeLines lines, Dialect dialect) {
         this.lines = lines;
         this.dialect = dialect;
-    }
-
-    /** Made once, and not before the class below is there. */
-    private Content.Cases<Property, Void> cases() {
-        if (cases == null) {
-            cases = new Content.Cases<>(
-                    this::writeParts,
-                    this::writeParts,
-                    all -> {
-                        if (!all.parts().isEmpty()) {
-                            writeInKeptOrder(all);
-                        }
-                        return null;
-                    },
-                    leaf -> writeProperty(leaf.member()));
-        }
-        return cases;
     }
 
     /** Says whose members the code that follows is about. */
@@ -85,7 +79,7 @@ public abstract class ContentWriting {
 
     /** Writes what writes content. */
     public final void write(Content<Property> content) {
-        content.choose(cases());
+        content.choose(cases);
     }
 
     private Void writeParts(Content<Property> content) {
