@@ -9,27 +9,30 @@ import java.util.Locale;
  */
 public final class CaseFolding {
     private static final char DOTLESS_I = '\u0131';
-    private static final int ASCII = 0x80;
 
     private CaseFolding() {}
 
     /** What two names have in common exactly when they are one. */
     public static String of(String name) {
-        if (isPlain(name)) {
-            return name.toLowerCase(Locale.ROOT);
+        char[] text = name.toCharArray();
+        if (NameWords.isPlain(text)) {
+            return plain(name, text);
         }
         StringBuilder folded = new StringBuilder();
         Normalizer.normalize(name, Normalizer.Form.NFD).codePoints().forEach(c -> folded.append(fold(c)));
         return Normalizer.normalize(folded, Normalizer.Form.NFD);
     }
 
-    private static boolean isPlain(String name) {
-        for (int i = 0; i < name.length(); i++) {
-            if (name.charAt(i) >= ASCII) {
-                return false;
+    /** Nearly all names are of ASCII, and each is asked for several times. */
+    private static String plain(String name, char[] folded) {
+        boolean capitals = false;
+        for (int i = 0; i < folded.length; i++) {
+            if (folded[i] >= 'A' && folded[i] <= 'Z') {
+                folded[i] += 'a' - 'A';
+                capitals = true;
             }
         }
-        return true;
+        return capitals ? new String(folded) : name;
     }
 
     /** Up and down again: what has no small form of its own, such as the sharp s, takes that of its capitals. */

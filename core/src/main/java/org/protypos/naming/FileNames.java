@@ -6,6 +6,8 @@ import java.util.Locale;
 /** What names of classes may be for the sake of the files they are written into. */
 public final class FileNames {
     private static final int LONGEST = 100;
+    /** So many bytes are a character of UTF-16 at most. */
+    private static final int MOST_BYTES = 3;
 
     private FileNames() {}
 
@@ -16,7 +18,7 @@ public final class FileNames {
      * @param whole what the number is made of
      */
     public static String fitting(String name, String whole) {
-        if (bytes(name) <= LONGEST) {
+        if (name.length() * MOST_BYTES <= LONGEST || bytes(name) <= LONGEST) {
             return name;
         }
         StringBuilder cut = new StringBuilder();

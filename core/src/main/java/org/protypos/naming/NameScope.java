@@ -20,13 +20,13 @@ public final class NameScope {
     private final String where;
     private final NameScope inherited;
     private final Set<String> reserved;
-    private final Set<String> excluded = new HashSet<>();
+    private Set<String> excluded = NOBODY;
     private final Map<String, Subject> taken = new HashMap<>();
     /** Begins the designators of what no component of a contract is called by. */
     private static final String MADE = "+";
 
     private final Map<String, Integer> alike = new HashMap<>();
-    private final Map<String, Integer> numbers = new HashMap<>();
+    private Map<String, Integer> numbers = Map.of();
     private Consumer<Expected> expecting;
     private Set<String> expected = NOBODY;
     private Set<String> pinned = NOBODY;
@@ -56,6 +56,9 @@ public final class NameScope {
 
     /** Says that nothing here may have a name, in just this spelling. */
     public void exclude(String name) {
+        if (excluded.isEmpty()) {
+            excluded = new HashSet<>();
+        }
         excluded.add(name);
     }
 
@@ -128,15 +131,17 @@ public final class NameScope {
             taken.put(key(wish.name()), subject);
             return wish.name();
         }
+        String key = key(wanted);
         String past = naming.past(where, subject.designator());
-        if (past != null && !has(past) && !isPinned(past)) {
-            if (!key(past).equals(key(wanted))) {
+        if (past != null && isOpen(past, key(past))) {
+            if (!key(past).equals(key)) {
                 naming.settled(new Clash(where, wanted, holder(wanted), subject, past));
             }
             return take(past, subject);
         }
-        if (!has(wanted) && !isPinned(wanted) && !isKept(wanted, subject.designator())) {
-            return take(wanted, subject);
+        if (isOpen(wanted, key) && !isKept(wanted, subject.designator())) {
+            taken.put(key, subject);
+            return wanted;
         }
         Subject holder = holder(wanted);
         String given = other(wanted, suffix, subject.designator(), subject);
@@ -144,11 +149,12 @@ public final class NameScope {
         return given;
     }
 
-    private boolean isPinned(String name) {
+    /** Whether nobody has a name, and no rule gives it to somebody. */
+    private boolean isOpen(String name, String key) {
         if (naming.renames()) {
             ask();
         }
-        return pinned.contains(key(name));
+        return !has(name, key) && !pinned.contains(key);
     }
 
     /**
@@ -192,7 +198,7 @@ public final class NameScope {
     /** The name of yesterday if there is one and it can be had, otherwise the one wanted or one like it. */
     private String made(String designator, String past, String wanted, String suffix, Subject subject) {
         String name;
-        if (past != null && !has(past) && !isPinned(past)) {
+        if (past != null && isOpen(past, key(past))) {
             name = take(past, subject);
         } else {
             name = isFree(wanted, designator) ? take(wanted, subject) : other(wanted, suffix, designator, subject);
@@ -229,6 +235,9 @@ public final class NameScope {
         // No name becomes free again: the search goes on where the last one for these letters has ended.
         for (int number = numbers.getOrDefault(key(base), 2); ; number++) {
             if (isFree(base + number, designator)) {
+                if (numbers.isEmpty()) {
+                    numbers = new HashMap<>();
+                }
                 numbers.put(key(base), number + 1);
                 return take(base + number, subject);
             }

@@ -33,6 +33,12 @@ final class DocumentParser {
     /** Line ends and characters are others in XML 1.1. */
     private static final Pattern ORDINARY = Pattern.compile("<\\?xml\\s+version\\s*=\\s*[\"']1\\.0[\"']");
 
+    /** Tells where the start tag stands that has just been read. */
+    @FunctionalInterface
+    private interface Tags {
+        int start(String prefix, String name);
+    }
+
     private final BiFunction<String, String, byte[]> external;
     private final Findings findings;
     private final MessageScanner scanner = MessageScanner.quick();
@@ -83,7 +89,7 @@ final class DocumentParser {
         }
         try {
             scanner.begin(text);
-            read(scanner, document, new TagFinder(text));
+            read(scanner, document, (prefix, name) -> scanner.tagStart());
             return true;
         } finally {
             scanner.close();
@@ -109,7 +115,7 @@ final class DocumentParser {
         document.setRoot(null);
         try {
             XMLStreamReader reader = factory(declared, external).createXMLStreamReader(new StringReader(text));
-            read(reader, document, new TagFinder(text));
+            read(reader, document, new TagFinder(text)::next);
         } catch (XMLStreamException e) {
             throw e;
         } catch (RuntimeException e) {
@@ -154,7 +160,7 @@ final class DocumentParser {
                 "mend it in a copy, or get the document again");
     }
 
-    private static void read(XMLStreamReader reader, Document document, TagFinder tags) throws XMLStreamException {
+    private static void read(XMLStreamReader reader, Document document, Tags tags) throws XMLStreamException {
         Deque<Element> open = new ArrayDeque<>();
         Deque<Scope> scopes = new ArrayDeque<>();
         scopes.push(Scope.ROOT);
@@ -207,7 +213,7 @@ final class DocumentParser {
         }
     }
 
-    private static Element element(XMLStreamReader reader, Document document, TagFinder tags, Scope outer) {
+    private static Element element(XMLStreamReader reader, Document document, Tags tags, Scope outer) {
         int declared = reader.getNamespaceCount();
         Scope scope = outer;
         if (declared > 0) {
@@ -228,7 +234,7 @@ final class DocumentParser {
             attributes[3 * i + 1] = reader.getAttributeLocalName(i);
             attributes[3 * i + 2] = reader.getAttributeValue(i);
         }
-        int offset = tags.next(orEmpty(reader.getPrefix()), reader.getLocalName());
+        int offset = tags.start(orEmpty(reader.getPrefix()), reader.getLocalName());
         return new Element(
                 document, offset, orEmpty(reader.getNamespaceURI()), reader.getLocalName(), attributes, scope);
     }
@@ -238,14 +244,14 @@ final class DocumentParser {
     }
 
     /** Reads to the end of the element and gives the text in it, unless that is of no interest. */
-    private static String flat(XMLStreamReader reader, TagFinder tags, boolean skip) throws XMLStreamException {
+    private static String flat(XMLStreamReader reader, Tags tags, boolean skip) throws XMLStreamException {
         StringBuilder text = new StringBuilder();
         int open = 1;
         while (open > 0) {
             switch (reader.next()) {
                 case XMLStreamConstants.START_ELEMENT -> {
                     open++;
-                    tags.next(orEmpty(reader.getPrefix()), reader.getLocalName());
+                    tags.start(orEmpty(reader.getPrefix()), reader.getLocalName());
                 }
                 case XMLStreamConstants.END_ELEMENT -> open--;
                 case XMLStreamConstants.CHARACTERS, XMLStreamConstants.CDATA -> {

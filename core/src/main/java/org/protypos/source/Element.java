@@ -58,7 +58,9 @@ public final class Element {
 
     /** Where one of its attributes stands; the start tag if it has no such attribute. */
     public Place place(String attribute) {
-        return place().towards(attribute + "=").towards(attribute);
+        Place tag = place();
+        Place found = tag.towards(attribute + "=");
+        return found == tag ? tag.towards(attribute) : found;
     }
 
     /** The namespace of its name, empty for none. */

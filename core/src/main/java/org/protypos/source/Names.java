@@ -22,8 +22,9 @@ public final class Names {
      * @param written whether messages carry the name, so that none could be written
      */
     public static void check(Element element, boolean written, Findings findings) {
-        if (element.attribute("name") != null) {
-            check(element.attribute("name"), element.place("name"), written, findings);
+        String name = element.attribute("name");
+        if (name != null && !isName(name)) {
+            tell(name, element.place("name"), written, findings);
         }
     }
 
@@ -33,9 +34,12 @@ public final class Names {
      * @param written whether messages carry the name, so that none could be written
      */
     public static void check(String name, Place place, boolean written, Findings findings) {
-        if (isName(name)) {
-            return;
+        if (!isName(name)) {
+            tell(name, place, written, findings);
         }
+    }
+
+    private static void tell(String name, Place place, boolean written, Findings findings) {
         String message = "\"" + Printable.of(name) + "\" is no name in XML";
         String cure = "begin it with a letter or _ and go on with letters, digits, hyphens, dots and _";
         if (written) {

@@ -12,7 +12,6 @@ import org.protypos.diagnostic.SourceText;
 import org.protypos.runtime.parse.MessageScanner;
 import org.protypos.source.Decoder;
 import org.protypos.source.ParserComplaint;
-import org.protypos.source.TagFinder;
 
 /** Reads the text of a message. A message has no document type declaration, and is held to limits. */
 public final class MessageReader {
@@ -74,7 +73,6 @@ public final class MessageReader {
     }
 
     private static MessageElement read(SourceText text, MessageScanner scanner) throws XMLStreamException {
-        TagFinder tags = new TagFinder(text.text());
         MessageElement root = null;
         MessageElement open = null;
         // Comments cut text into pieces, as many as somebody likes.
@@ -97,7 +95,7 @@ public final class MessageReader {
                         throw new XMLStreamException(
                                 "there are more than " + MOST_ELEMENTS + " elements in it", scanner.getLocation());
                     }
-                    MessageElement element = element(scanner, text.at(tags.next()));
+                    MessageElement element = element(scanner, text.at(scanner.tagStart()));
                     if (open == null) {
                         root = element;
                     } else {

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Consumer;
+import java.util.regex.Pattern;
 import javax.xml.namespace.QName;
 import org.protypos.schema.AttributeDeclaration;
 import org.protypos.schema.AttributeGroup;
@@ -28,6 +29,8 @@ import org.protypos.source.Xml;
 
 /** Turns the elements of one schema document into components. */
 final class ComponentParser {
+    private static final Pattern COUNT = Pattern.compile("\\+?[0-9]+");
+
     private final SchemaScope scope;
     private final TypeParser types;
 
@@ -343,7 +346,7 @@ final class ComponentParser {
         if (text.equals("unbounded") && attribute.equals("maxOccurs")) {
             return Particle.UNBOUNDED;
         }
-        if (!text.matches("\\+?[0-9]+")) {
+        if (!COUNT.matcher(text).matches()) {
             scope.findings()
                     .error(
                             "occurrence",

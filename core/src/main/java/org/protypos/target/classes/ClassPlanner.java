@@ -28,8 +28,7 @@ final class ClassPlanner {
         }
         names = types.members(planned);
         planned.setMemberNames(names);
-        names.expect(expected -> type.mentions(
-                (subject, name) -> expected.wants(subject, types.rules().memberName(name))));
+        names.expect(expected -> type.mentions((subject, name) -> expected.wants(subject, types.memberName(name))));
         if (type.text() != null) {
             String name = names.make(type.text().subject(), type.text().name());
             planned.setText(new Property(name, null, types.value(type.text()), Property.Access.PLAIN, type.text()));
@@ -68,7 +67,7 @@ final class ClassPlanner {
 
     private Property group(Member member) {
         ValueType value = types.value(member);
-        String name = names.make(member.subject(), types.rules().memberName(member.name()));
+        String name = names.make(member.subject(), types.memberName(member.name()));
         return new Property(name, null, value, Property.Access.PLAIN, member);
     }
 
@@ -76,7 +75,7 @@ final class ClassPlanner {
         boolean item = member.subject() == null;
         String name = item
                 ? names.make(member.name(), "")
-                : names.claim(member.subject(), types.rules().memberName(member.name()), "");
+                : names.claim(member.subject(), types.memberName(member.name()), "");
         ValueType value = types.value(member);
         boolean tellsNil = !item
                 && type.origin() != Origin.PARTS
@@ -92,7 +91,7 @@ final class ClassPlanner {
 
     private Property attribute(Member member) {
         ValueType value = types.value(member);
-        String name = names.claim(member.subject(), types.rules().memberName(member.name()), "Attribute");
+        String name = names.claim(member.subject(), types.memberName(member.name()), "Attribute");
         return new Property(name, null, value, types.shapes().access(member), member);
     }
 }

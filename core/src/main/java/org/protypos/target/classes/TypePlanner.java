@@ -35,6 +35,7 @@ final class TypePlanner {
     private final Map<EnumeratedType, PlannedEnum> enums = new IdentityHashMap<>();
     private final Map<StructuredType, PlannedClass> unfilled = new IdentityHashMap<>();
     private final Map<String, String> typeNames = new HashMap<>();
+    private final Map<String, String> memberNames = new HashMap<>();
     private final List<PlannedClass> topClasses = new ArrayList<>();
     private final List<PlannedEnum> topEnums = new ArrayList<>();
 
@@ -77,6 +78,11 @@ final class TypePlanner {
     /** The name that a class would have for an XML name; both who announces it and who claims it ask. */
     private String typeName(String xmlName) {
         return typeNames.computeIfAbsent(xmlName, rules::typeName);
+    }
+
+    /** The name that a member would have for an XML name: few names are in one type alone. */
+    String memberName(String xmlName) {
+        return memberNames.computeIfAbsent(xmlName, rules::memberName);
     }
 
     /** Whether a set of named values becomes an enumeration: not if it is too large, or somebody wants another type for it. */

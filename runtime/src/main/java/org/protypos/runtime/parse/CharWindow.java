@@ -127,6 +127,11 @@ abstract class CharWindow extends StreamReaderDelegate {
         at += wanted.length();
     }
 
+    /** How many characters have been passed. */
+    final int offset() {
+        return (int) Math.min(Integer.MAX_VALUE, before + at);
+    }
+
     final void newLine() {
         line++;
         lineStart = before + at;
@@ -186,7 +191,7 @@ abstract class CharWindow extends StreamReaderDelegate {
     /** Behind what was read last. */
     @Override
     public Location getLocation() {
-        return new Place(line, (int) (before + at - lineStart) + 1, (int) Math.min(Integer.MAX_VALUE, before + at));
+        return new Place(line, (int) (before + at - lineStart) + 1, offset());
     }
 
     private record Place(int getLineNumber, int getColumnNumber, int getCharacterOffset) implements Location {

@@ -38,6 +38,7 @@ public final class MessageScanner extends TokenScanner {
     private Symbols.Name[] attributeNames = new Symbols.Name[FIRST_SIZE];
     private String[] attributeValues = new String[FIRST_SIZE];
     private long tag;
+    private int tagStart;
 
     /** Makes one for messages from anywhere. */
     public MessageScanner() {
@@ -255,6 +256,7 @@ public final class MessageScanner extends TokenScanner {
         if (depth == 0 && rootCame) {
             throw wrong("another element follows the root");
         }
+        tagStart = offset();
         at++;
         tag++;
         Symbols.Name name = name();
@@ -303,7 +305,11 @@ public final class MessageScanner extends TokenScanner {
     private boolean attribute() throws XMLStreamException {
         Symbols.Name name = name();
         space();
-        need("=", "behind the attribute " + name.text);
+        if (has(1) && buffer[at] == '=') {
+            at++;
+        } else {
+            need("=", "behind the attribute " + name.text);
+        }
         space();
         String value = value();
         if (name.usedIn == tag) {
@@ -391,6 +397,11 @@ public final class MessageScanner extends TokenScanner {
     @Override
     public int getEventType() {
         return event;
+    }
+
+    /** How many characters stand before the start tag that was read last. */
+    public int tagStart() {
+        return tagStart;
     }
 
     private Symbols.Name element() {

@@ -1,13 +1,14 @@
 package org.protypos.target.csharp.text;
 
-import java.text.Normalizer;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import java.util.regex.Pattern;
 import org.protypos.diagnostic.DeviceNames;
 import org.protypos.naming.FileNames;
+import org.protypos.naming.NameWords;
 import org.protypos.naming.NamespaceSegments;
 import org.protypos.target.classes.ClassRules;
 import org.protypos.target.classes.Property;
@@ -22,6 +23,7 @@ public final class CSharpNames implements ClassRules {
     public static final String LANGUAGE = "csharp";
 
     private static final int LONGEST_CONSTANT = 60;
+    private static final Pattern NEGATIVE = Pattern.compile("-[0-9].*");
     /** More named values than this pass what one class can hold on some platforms. */
     private static final int MOST_CONSTANTS = 2_000;
     /** Nobody reads longer parameter lists, and some platforms refuse them. */
@@ -158,39 +160,8 @@ public final class CSharpNames implements ClassRules {
         return FileNames.fitting(isStart(name.charAt(0)) ? name : "_" + name, name);
     }
 
-    /** The words of a name: split at signs, behind digits, and where a capital begins one. */
-    static List<String> words(String xmlName) {
-        List<String> words = new ArrayList<>();
-        StringBuilder word = new StringBuilder();
-        String text = Normalizer.normalize(xmlName, Normalizer.Form.NFC);
-        for (int i = 0; i < text.length(); i++) {
-            char c = text.charAt(i);
-            boolean part = isPart(c) && c != '_';
-            if (!word.isEmpty() && (!part || startsWord(text, i))) {
-                words.add(word.toString());
-                word.setLength(0);
-            }
-            if (part) {
-                word.append(c);
-            }
-        }
-        if (!word.isEmpty()) {
-            words.add(word.toString());
-        }
-        return words;
-    }
-
-    private static boolean startsWord(String text, int at) {
-        char before = text.charAt(at - 1);
-        char c = text.charAt(at);
-        if (Character.isDigit(before)) {
-            return Character.isLetter(c);
-        }
-        if (!Character.isUpperCase(c)) {
-            return false;
-        }
-        boolean smallFollows = at + 1 < text.length() && Character.isLowerCase(text.charAt(at + 1));
-        return !Character.isUpperCase(before) || smallFollows;
+    private static List<String> words(String xmlName) {
+        return NameWords.of(xmlName, CSharpNames::isPart);
     }
 
     /** A type may not be called as a member beside it: elements of a type of their own are where the two meet. */
@@ -267,7 +238,7 @@ public final class CSharpNames implements ClassRules {
         if (text.isBlank()) {
             return text.isEmpty() ? "Empty" : "Blank";
         }
-        String minus = text.matches("-[0-9].*") ? "Minus" : "";
+        String minus = NEGATIVE.matcher(text).matches() ? "Minus" : "";
         List<String> words = words(text);
         String name = words.isEmpty() ? symbols(text) : joined(calmed(words));
         if (name.length() > LONGEST_CONSTANT) {

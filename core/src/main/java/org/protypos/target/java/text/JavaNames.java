@@ -6,9 +6,11 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.protypos.diagnostic.DeviceNames;
 import org.protypos.naming.FileNames;
+import org.protypos.naming.NameWords;
 import org.protypos.naming.NamespaceSegments;
 import org.protypos.target.classes.ClassRules;
 import org.protypos.target.classes.Property;
@@ -23,6 +25,7 @@ public final class JavaNames implements ClassRules {
     public static final String LANGUAGE = "java";
 
     private static final int LONGEST_CONSTANT = 60;
+    private static final Pattern NEGATIVE = Pattern.compile("-[0-9].*");
     /** More named values than this pass what one class can hold on some platforms. */
     private static final int MOST_CONSTANTS = 2_000;
     /** Nobody reads longer parameter lists, and some platforms refuse them. */
@@ -202,7 +205,7 @@ public final class JavaNames implements ClassRules {
         if (text.isBlank()) {
             return text.isEmpty() ? "EMPTY" : "BLANK";
         }
-        String minus = text.matches("-[0-9].*") ? "MINUS_" : "";
+        String minus = NEGATIVE.matcher(text).matches() ? "MINUS_" : "";
         List<String> words = words(text);
         String name = words.isEmpty() ? symbols(text) : String.join("_", words).toUpperCase(Locale.ROOT);
         if (name.length() > LONGEST_CONSTANT) {
@@ -224,40 +227,8 @@ public final class JavaNames implements ClassRules {
         return String.join("_", names);
     }
 
-    /** The words of a name: split at signs, behind digits, and where a capital begins one. */
-    static List<String> words(String xmlName) {
-        List<String> words = new ArrayList<>();
-        StringBuilder word = new StringBuilder();
-        int[] points =
-                Normalizer.normalize(xmlName, Normalizer.Form.NFC).codePoints().toArray();
-        for (int i = 0; i < points.length; i++) {
-            int c = points[i];
-            boolean part = isPart(c) && c != '_' && c != '$';
-            if (!word.isEmpty() && (!part || startsWord(points, i))) {
-                words.add(word.toString());
-                word.setLength(0);
-            }
-            if (part) {
-                word.appendCodePoint(c);
-            }
-        }
-        if (!word.isEmpty()) {
-            words.add(word.toString());
-        }
-        return words;
-    }
-
-    private static boolean startsWord(int[] points, int at) {
-        int before = points[at - 1];
-        int c = points[at];
-        if (Character.isDigit(before)) {
-            return Character.isLetter(c);
-        }
-        if (!Character.isUpperCase(c)) {
-            return false;
-        }
-        boolean smallFollows = at + 1 < points.length && Character.isLowerCase(points[at + 1]);
-        return !Character.isUpperCase(before) || smallFollows;
+    private static List<String> words(String xmlName) {
+        return NameWords.of(xmlName, JavaNames::isPart);
     }
 
     @Override
