@@ -161,6 +161,24 @@ class CSharpRulesTest {
         assertThat(text(java, "Vessel")).contains("bay.Sign;").contains("String getName()");
     }
 
+    /** Names that begin with a small letter could mean variables; what documentation says of them must be understood all the same. */
+    @Test
+    void documentationRefersToNamesWithSmallLetters(@TempDir Path folder) throws IOException {
+        CSharp.assumed();
+        Rules rules = RuleReader.read("rules.yaml", """
+                prefixes: {d: "http://lanternbay.example/harbour/desk"}
+                rules:
+                  - {on: "portType d:HarbourDesk", name: desk}
+                  - {on: "d:noBerthFree", name: full}
+                  - {on: "message d:*", prefix: text}
+                """, Targets.named("csharp").rules());
+        GeneratedCode code = CSharp.library(DESK, rules, folder);
+        assertThat(code.findings()).isEmpty();
+        assertThat(text(code, "deskClient"))
+                .contains("<see cref=\"T:Example.Lanternbay.Harbour.Desk.desk\"/>")
+                .contains("<exception cref=\"T:Example.Lanternbay.Harbour.Desk.text");
+    }
+
     private static GeneratedCode generated(Path folder, String language) throws IOException {
         Path rules = Files.writeString(folder.resolve("rules.yaml"), RULES);
         return Generator.of(List.of(DESK.toString()))

@@ -36,7 +36,7 @@ public final class ClientEmitter {
         TypeName connection = context.runtime(type.isHttp() ? "HttpConnection" : "SoapConnection");
         Code port = Code.of("$T<$T>", context.runtime(type.isHttp() ? "HttpPort" : "SoapPort"), api);
         TypeName settings = context.runtime("SoapSettings");
-        file.doc("Calls a service that offers <see cref=\"" + file.name(api)
+        file.doc("Calls a service that offers <see cref=\"" + file.reference(api)
                 + "\"/>. Each operation can also be called without waiting. Safe for use by several threads.");
         file.block("public sealed class $N : $T", type.client(), api);
         file.line("private readonly $T connection;", connection);

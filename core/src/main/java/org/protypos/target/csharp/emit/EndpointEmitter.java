@@ -54,7 +54,7 @@ public final class EndpointEmitter {
 
     private void write() {
         TypeName api = TypeName.ofContract(type.packageName(), type.name());
-        file.doc("Serves an implementation of <see cref=\"" + file.name(api) + "\"/>.");
+        file.doc("Serves an implementation of <see cref=\"" + file.reference(api) + "\"/>.");
         file.block(
                 "public sealed class $N : $T",
                 type.endpoint(),

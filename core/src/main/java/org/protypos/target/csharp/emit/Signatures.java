@@ -70,10 +70,6 @@ public final class Signatures {
         return Code.of("$N($L)", operation.resultName(), Code.join(", ", components));
     }
 
-    Code fault(PlannedFault fault) {
-        return Code.of(TypeName.ofContract(fault.packageName(), fault.name()));
-    }
-
     Code messages(PlannedMessage message) {
         return Code.of("$T.$N", TypeName.ofContract(owner.packageName(), owner.messages()), message.name());
     }
@@ -135,7 +131,8 @@ public final class Signatures {
         }
         for (PlannedFault fault : operation.faults()) {
             file.tag(
-                    "<exception cref=\"" + fault(fault).text(file) + "\">",
+                    "<exception cref=\"" + file.reference(TypeName.ofContract(fault.packageName(), fault.name()))
+                            + "\">",
                     fault.documentation().isBlank()
                             ? "The fault " + CSharpText.comment(fault.element().getLocalPart()) + "."
                             : CSharpText.comment(fault.documentation()),
