@@ -92,7 +92,8 @@ final class Remedies {
                                 "more than one " + local,
                                 "occurs",
                                 occurs(component.particle().least(), Particle.UNBOUNDED));
-            case NIL -> component == null ? null : remedy(component.declared(), "a nil " + local, "nillable", "true");
+            case NIL ->
+                component == null ? null : remedy(component.declared(), local + " with xsi:nil", "nillable", "true");
             case NAMESPACE -> form(cause, component);
             case UNKNOWN -> added(cause);
             case VALUE -> component == null ? null : value(cause, component);

@@ -187,6 +187,9 @@ public final class ShowCommand implements Command {
         } else {
             if (!ContractArguments.isUnreachable(whole)) {
                 Pager.print(terminal, documents::text);
+                if (!whole.documents().findings().isEmpty()) {
+                    terminal.err().println();
+                }
             }
             new FindingPrinter(terminal.err()).print(whole.documents().findings());
         }

@@ -229,6 +229,9 @@ final class MessageCheck {
                     type.place());
         }
         attributes.check(element, type);
+        if (declaration != null && !declaration.nillable() && element.attribute(Xml.XSI, "nil") != null) {
+            notNillable(element, declaration);
+        }
         if (element.isNil()) {
             nil(element, declaration);
         } else if (type.text() != null) {
@@ -243,16 +246,19 @@ final class MessageCheck {
         }
     }
 
+    /** Where nothing can be nil, the attribute has no place, whatever it says (XML Schema Part 1, section 3.3.4, clause 3.1 for elements). */
+    private void notNillable(MessageElement element, ElementDeclaration declaration) {
+        boolean nil = element.isNil();
+        deviation(
+                "not-nillable",
+                element,
+                "<" + element.name().getLocalPart() + "> " + (nil ? "is nil" : "says xsi:nil"),
+                (nil ? "content" : "no xsi:nil") + ", for the element is not nillable",
+                declaration.place(),
+                about(Deviation.Lack.NIL, element, declaration, null));
+    }
+
     private void nil(MessageElement element, ElementDeclaration declaration) {
-        if (declaration != null && !declaration.nillable()) {
-            deviation(
-                    "not-nillable",
-                    element,
-                    "<" + element.name().getLocalPart() + "> is nil",
-                    "content, for the element is not nillable",
-                    declaration.place(),
-                    about(Deviation.Lack.NIL, element, declaration, null));
-        }
         if (declaration != null && declaration.fixedValue() != null) {
             deviation(
                     "fixed-value",
@@ -350,6 +356,17 @@ final class MessageCheck {
                         "elements alone, as " + described(type.definition()) + " is not mixed",
                         type.place());
             }
+        }
+        if (!textTold
+                && type.isEmpty()
+                && !element.content().isEmpty()
+                && element.children().isEmpty()) {
+            deviation(
+                    "unexpected-text",
+                    element,
+                    "white space stands in <" + element.name().getLocalPart() + ">",
+                    "nothing at all, as " + described(type.definition()) + " is empty",
+                    type.place());
         }
         // What is wrong at the end was told before when something strange came in its place.
         if (!excused && !model.isComplete()) {

@@ -86,6 +86,11 @@ public final class TypeModel {
         return particles;
     }
 
+    /** Whether there may be nothing in it, not even white space (XML Schema Part 1, section 3.4.4, clause 2.1 of what is valid). */
+    public boolean isEmpty() {
+        return definition != null && particles.isEmpty() && !mixed && text == null;
+    }
+
     /** The same, to step through. */
     public ContentModel content() {
         if (content == null) {

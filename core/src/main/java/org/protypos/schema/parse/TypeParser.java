@@ -119,10 +119,22 @@ final class TypeParser {
         for (Element child : parent.children()) {
             if (child.namespace().equals(Xml.XSD)
                     && Set.of("sequence", "choice", "all", "group").contains(child.name())) {
-                return components.particle(child);
+                return isEmpty(child) ? null : components.particle(child);
             }
         }
         return null;
+    }
+
+    /** Whether a content model is the same as none (XML Schema Part 1, section 3.4.2: when the explicit content is empty). */
+    private static boolean isEmpty(Element group) {
+        boolean any = group.children().stream()
+                .anyMatch(child ->
+                        child.namespace().equals(Xml.XSD) && !child.name().equals("annotation"));
+        return switch (group.name()) {
+            case "sequence", "all" -> !any;
+            case "choice" -> !any && "0".equals(group.attribute("minOccurs"));
+            default -> false;
+        };
     }
 
     SimpleType simpleType(Element element, QName name) {
