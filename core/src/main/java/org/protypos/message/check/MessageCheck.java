@@ -24,7 +24,6 @@ import org.protypos.source.Xml;
 /** The check of one message (XML Schema Part 1, chapter 5). */
 final class MessageCheck {
     private static final int MOST_DEVIATIONS = 200;
-    private static final int SHOWN_EXPECTED = 8;
 
     /** The wrapper of a call has no type in the contract; nothing but elements stands in it. */
     private final TypeModel wrapperType = TypeModel.undefined();
@@ -337,7 +336,7 @@ final class MessageCheck {
                 if (step == null) {
                     step = model.skipTo(child.name());
                     if (step == null || !excused) {
-                        unexpected(child, element, type, model);
+                        unexpected(child, new Expectation(element, type, model), type);
                     }
                     excused = step == null;
                 }
@@ -370,22 +369,15 @@ final class MessageCheck {
         }
         // What is wrong at the end was told before when something strange came in its place.
         if (!excused && !model.isComplete()) {
+            Expectation expected = new Expectation(element, type, model);
             deviation(
                     "missing-element",
                     element,
                     "<" + element.name().getLocalPart() + "> ends too early",
-                    expected(model),
-                    place(model),
-                    missing(element, model));
+                    expected.text(),
+                    expected.place(),
+                    expected.missing());
         }
-    }
-
-    /** That what would have to come next may be absent. */
-    private static Deviation.Cause missing(MessageElement around, ContentModel model) {
-        return model.demanded() instanceof Leaf.Element element
-                ? new Deviation.Cause(
-                        Deviation.Lack.MISSING, around, element.declaration().name(), null, null)
-                : null;
     }
 
     /** What has no place is still checked as far as its declaration can be told by its name. */
@@ -400,98 +392,15 @@ final class MessageCheck {
         return text.length() > 40 ? text.substring(0, 37) + "..." : text;
     }
 
-    private void unexpected(MessageElement child, MessageElement parent, TypeModel type, ContentModel model) {
-        Place place = place(model);
+    private void unexpected(MessageElement child, Expectation expected, TypeModel type) {
+        Place place = expected.place();
         deviation(
                 "unexpected-element",
                 child,
-                whyUnexpected(child, parent, type, model),
-                expected(model),
+                expected.why(child),
+                expected.text(),
                 place == null ? type.place() : place,
-                cause(child, parent, type, model));
-    }
-
-    private static Leaf.Element namesake(MessageElement child, ContentModel model) {
-        for (Leaf leaf : ContentModel.next(model)) {
-            if (leaf instanceof Leaf.Element wanted
-                    && wanted.declaration()
-                            .name()
-                            .getLocalPart()
-                            .equals(child.name().getLocalPart())
-                    && !wanted.accepts(child.name())) {
-                return wanted;
-            }
-        }
-        return null;
-    }
-
-    private static Deviation.Cause cause(
-            MessageElement child, MessageElement parent, TypeModel type, ContentModel model) {
-        Leaf.Element namesake = namesake(child, model);
-        if (namesake != null) {
-            return new Deviation.Cause(
-                    Deviation.Lack.NAMESPACE, parent, namesake.declaration().name(), child, null);
-        }
-        if (model.skipTo(child.name()) != null) {
-            return missing(parent, model);
-        }
-        if (!(ContentModel.anywhere(type.content(), child.name()) instanceof Leaf.Element known)) {
-            return new Deviation.Cause(Deviation.Lack.UNKNOWN, parent, child.name(), child, null);
-        }
-        List<MessageElement> siblings = parent.children();
-        int at = siblings.indexOf(child);
-        return at > 0 && siblings.get(at - 1).name().equals(child.name())
-                ? new Deviation.Cause(
-                        Deviation.Lack.REPEATED, parent, known.declaration().name(), child, null)
-                : null;
-    }
-
-    private static String whyUnexpected(
-            MessageElement child, MessageElement parent, TypeModel type, ContentModel model) {
-        String name = "<" + child.name().getLocalPart() + ">";
-        String around = "<" + parent.name().getLocalPart() + ">";
-        if (namesake(child, model) != null) {
-            return name + " is of " + space(child.name()) + ", not of the one that the contract gives it";
-        }
-        if (model.skipTo(child.name()) != null) {
-            return name + " comes too early in " + around;
-        }
-        if (ContentModel.anywhere(type.content(), child.name()) != null) {
-            return name + " comes too late in " + around + ", or once too often";
-        }
-        return around + " may not hold " + name
-                + NearestName.of(child.name().getLocalPart(), ContentModel.names(type.content()))
-                        .map(nearest -> "; perhaps <" + nearest + "> is meant")
-                        .orElse(child.name().getNamespaceURI().isEmpty() ? "" : " of " + space(child.name()));
-    }
-
-    private static String space(QName name) {
-        return name.getNamespaceURI().isEmpty() ? "no namespace" : "namespace " + name.getNamespaceURI();
-    }
-
-    private static Place place(ContentModel model) {
-        List<Leaf> next = ContentModel.next(model);
-        return next.isEmpty() ? null : next.get(0).place();
-    }
-
-    private static String expected(ContentModel model) {
-        List<String> words = new ArrayList<>();
-        for (Leaf leaf : ContentModel.next(model)) {
-            if (!words.contains(leaf.expected())) {
-                words.add(leaf.expected());
-            }
-        }
-        if (words.size() > SHOWN_EXPECTED) {
-            int more = words.size() - SHOWN_EXPECTED;
-            words = new ArrayList<>(words.subList(0, SHOWN_EXPECTED));
-            words.add(more + " others");
-        }
-        if (model.isComplete()) {
-            words.add("the end of the element");
-        }
-        return words.size() < 2
-                ? String.join("", words)
-                : String.join(", ", words.subList(0, words.size() - 1)) + " or " + words.get(words.size() - 1);
+                expected.cause(child));
     }
 
     private void instance(MessageElement child, Leaf leaf) {
@@ -522,7 +431,8 @@ final class MessageCheck {
             deviation(
                     "unknown-element",
                     child,
-                    "the contract declares no element " + child.name().getLocalPart() + " of " + space(child.name()),
+                    "the contract declares no element " + child.name().getLocalPart() + " of "
+                            + Expectation.space(child.name()),
                     "an element that the contract declares globally",
                     wildcard.place());
             return;
