@@ -18,11 +18,13 @@ import javax.xml.namespace.QName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.protypos.generator.Generator;
 import org.protypos.generator.PlannedContract;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.check.Deviation;
+import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.sample.Samples;
 import org.protypos.target.Targets;
 import org.protypos.target.Toolchain;
@@ -95,6 +97,46 @@ class ProofTest {
                         .map(result -> result.message() + ": "
                                 + result.details().stream().map(Deviation::came).toList())
                         .toList();
+    }
+
+    /** What SOAP says of envelopes holds for every message, and no element of a contract makes up for it. */
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', textBlock = """
+            1.1 | B            |
+            1.1 | H B          |
+            1.2 | H B          |
+            1.1 | B O          |
+            1.2 | B O          | <other> stands in the envelope behind the body
+            1.1 | B N          | <none> stands in the envelope behind the body
+            1.1 | B H          | <Header> stands in the envelope behind the body
+            1.1 | B <s:Body/>  | <Body> stands in the envelope behind the body
+            1.1 | H H B        | <Header> stands in the envelope before the body
+            1.1 | O B          | <other> stands in the envelope before the body
+            1.2 | H            | the envelope has no body
+            1.1 | H ~ B        | "late" stands in <Envelope>
+            1.1 | <s:Header>x</s:Header> B | "x" stands in <Header>
+            1.2 | <s:Header><none/></s:Header> B | <none> stands in the header and is of no namespace
+            1.1 | <s:Body>x C</s:Body> | "x" stands in <Body>
+            1.1 | <s:Body>C C</s:Body> | <castOff> stands in the body after all that the message has
+            1.2 | <s:Body>C <more/></s:Body> | <more> stands in the body after all that the message has
+            """)
+    void envelopesAreJudgedToo(String version, String parts, String told) throws Exception {
+        Path desk = Path.of("../examples/harbour/contract/desk.wsdl");
+        plan("java", desk);
+        ContractCheck check = new ContractCheck(planned.contract());
+        String castOff = new Samples(planned.contract(), check.vocabulary(), false)
+                .element(new QName("http://lanternbay.example/harbour/desk", "castOff"));
+        String content = parts.replace("~", "late")
+                .replaceAll("\\bB\\b", "<s:Body>C</s:Body>")
+                .replaceAll("\\bH\\b", "<s:Header/>")
+                .replaceAll("\\bO\\b", "<o:other xmlns:o='urn:other'/>")
+                .replaceAll("\\bN\\b", "<none/>")
+                .replaceAll("\\bC\\b", castOff.replaceFirst("^<\\?[^>]*>", "").strip());
+        String namespace = version.equals("1.1") ? EnvelopeParts.SOAP_1_1 : EnvelopeParts.SOAP_1_2;
+        String envelope = "<s:Envelope xmlns:s='" + namespace + "'>" + content + "</s:Envelope>";
+        assertThat(proved(List.of(new Given("it", envelope))))
+                .as(envelope)
+                .isEqualTo(told == null ? List.of() : List.of("it: [" + told + "]"));
     }
 
     @ParameterizedTest

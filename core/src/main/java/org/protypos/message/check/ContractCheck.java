@@ -83,12 +83,14 @@ public final class ContractCheck {
     public Recognized recognize(MessageElement message) {
         CheckedMessage byElements = check(message);
         Recognized nearest = new Recognized(null, null, byElements);
-        if (byElements.deviations().isEmpty() || EnvelopeParts.reason(message) != null) {
-            return nearest;
-        }
         boolean enveloped = EnvelopeParts.isEnvelope(message);
         List<MessageElement> body = enveloped ? EnvelopeParts.inside(message, "Body") : List.of(message);
-        boolean known = body.stream().allMatch(this::isKnown);
+        // Each of several elements may be one of the contract, and all of them together no message of it.
+        boolean several = body.size() > 1;
+        if (byElements.deviations().isEmpty() && !several || EnvelopeParts.reason(message) != null) {
+            return nearest;
+        }
+        boolean known = !several && body.stream().allMatch(this::isKnown);
         for (WireBinding binding : wire.bindings()) {
             String namespace = EnvelopeParts.namespace(binding.binding().protocol());
             if (!(enveloped ? message.name().getNamespaceURI().equals(namespace) : namespace == null)) {
@@ -131,7 +133,11 @@ public final class ContractCheck {
     public CheckedMessage check(MessageElement message) {
         List<Deviation> deviations = new ArrayList<>();
         Map<MessageElement, TypeModel> types = new IdentityHashMap<>();
-        for (MessageElement part : isSent(message) ? EnvelopeParts.carried(message) : List.of(message)) {
+        boolean sent = isSent(message);
+        if (sent) {
+            deviations.addAll(EnvelopeCheck.of(message));
+        }
+        for (MessageElement part : sent ? EnvelopeParts.carried(message) : List.of(message)) {
             if (isForeignBlock(part)) {
                 continue;
             }

@@ -388,7 +388,7 @@ final class MessageCheck {
         }
     }
 
-    private static String cut(String text) {
+    static String cut(String text) {
         return text.length() > 40 ? text.substring(0, 37) + "..." : text;
     }
 

@@ -56,6 +56,9 @@ public final class OperationCheck {
             return check.check(message);
         }
         List<CheckedMessage> parts = new ArrayList<>();
+        if (carried.isSoap()) {
+            parts.add(new CheckedMessage(EnvelopeCheck.of(message), Map.of()));
+        }
         EnvelopeParts.header(message, carried).stream()
                 .filter(block -> !check.isForeignBlock(block))
                 .forEach(block -> parts.add(check.block(block)));
