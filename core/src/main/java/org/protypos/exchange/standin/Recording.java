@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.io.StringWriter;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -27,7 +28,8 @@ import org.protypos.source.Xml;
 public final class Recording {
     private final Path file;
     private final String begin;
-    private final Map<String, Map<Condition, List<Kept>>> kept = new LinkedHashMap<>();
+    private final Map<String, Map<Condition, List<Kept>>> kept = new HashMap<>();
+    private final Map<String, List<Condition>> order = new LinkedHashMap<>();
 
     /**
      * What a request had.
@@ -37,6 +39,11 @@ public final class Recording {
      */
     private record Condition(Map<String, String> when, List<String> secret) {
         static final Condition NONE = new Condition(Map.of(), List.of());
+
+        /** Whether requests for which this holds are some of those for which another does. */
+        boolean saysMoreThan(Condition other) {
+            return when.entrySet().containsAll(other.when.entrySet()) && secret.containsAll(other.secret);
+        }
     }
 
     /** One answer: values, or a fault with its reason, and with its element and values if it has a detail. */
@@ -105,8 +112,8 @@ public final class Recording {
         if (!request.isEmpty()) {
             gather(request.get(0), "", condition);
         }
-        List<Kept> answers = kept.computeIfAbsent(called.key(), any -> new LinkedHashMap<>())
-                .computeIfAbsent(condition, any -> new ArrayList<>());
+        List<Kept> answers = kept.computeIfAbsent(called.key(), any -> new HashMap<>())
+                .computeIfAbsent(condition, any -> begun(called.key(), condition));
         Kept now = new Kept(values, fault, reason);
         boolean again = !answers.isEmpty() && Objects.equals(text(answers.get(answers.size() - 1)), text(now));
         if (!again) {
@@ -115,6 +122,17 @@ public final class Recording {
                 WholeFile.write(file, text());
             }
         }
+    }
+
+    /** The first condition that holds is taken: one that says more stands before those that hold for its requests too. */
+    private List<Kept> begun(String operation, Condition condition) {
+        List<Condition> conditions = order.computeIfAbsent(operation, any -> new ArrayList<>());
+        int at = 0;
+        while (at < conditions.size() && !condition.saysMoreThan(conditions.get(at))) {
+            at++;
+        }
+        conditions.add(at, condition);
+        return new ArrayList<>();
     }
 
     /** All values below an element, by the paths that conditions use, but no types, which are prefixed; of secrets the paths. */
@@ -167,10 +185,10 @@ public final class Recording {
         try (JsonGenerator yaml = JsonText.yamlWriter(text)) {
             yaml.writeStartObject();
             yaml.writeObjectFieldStart("answers");
-            for (Map.Entry<String, Map<Condition, List<Kept>>> operation : kept.entrySet()) {
+            for (Map.Entry<String, List<Condition>> operation : order.entrySet()) {
                 yaml.writeArrayFieldStart(operation.getKey());
-                for (Map.Entry<Condition, List<Kept>> one : operation.getValue().entrySet()) {
-                    write(one.getKey(), one.getValue(), yaml);
+                for (Condition one : operation.getValue()) {
+                    write(one, kept.get(operation.getKey()).get(one), yaml);
                 }
                 yaml.writeEndArray();
             }
