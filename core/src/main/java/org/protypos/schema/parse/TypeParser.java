@@ -119,7 +119,8 @@ final class TypeParser {
         for (Element child : parent.children()) {
             if (child.namespace().equals(Xml.XSD)
                     && Set.of("sequence", "choice", "all", "group").contains(child.name())) {
-                return isEmpty(child) ? null : components.particle(child);
+                Particle particle = components.particle(child);
+                return isEmpty(child) ? null : particle;
             }
         }
         return null;
