@@ -115,7 +115,6 @@ class ProofTest {
             1.2 | H            | the envelope has no body
             1.1 | H ~ B        | "late" stands in <Envelope>
             1.1 | <s:Header>x</s:Header> B | "x" stands in <Header>
-            1.2 | <s:Header><none/></s:Header> B | <none> stands in the header and is of no namespace
             1.1 | <s:Body>x C</s:Body> | "x" stands in <Body>
             1.1 | <s:Body>C C</s:Body> | <castOff> stands in the body after all that the message has
             1.2 | <s:Body>C <more/></s:Body> | <more> stands in the body after all that the message has

@@ -5,7 +5,10 @@ import java.util.List;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.runtime.value.Lexical;
 
-/** Checks the frame of a message: what of it is SOAP's and no contract's (SOAP 1.1, section 4; SOAP 1.2 Part 1, section 5). */
+/**
+ * Checks the frame of a message: what of it is SOAP's and no contract's (SOAP 1.1, section 4; SOAP 1.2 Part 1, section 5). Header blocks
+ * without a namespace are left in peace: contracts have such blocks, for parts of a type.
+ */
 final class EnvelopeCheck {
     private final MessageElement envelope;
     private final String namespace;
@@ -30,7 +33,7 @@ final class EnvelopeCheck {
         for (MessageElement child : envelope.children()) {
             if (!body && !header && isOfSoap(child, "Header")) {
                 header = true;
-                header(child);
+                noText(child);
             } else if (!body && isOfSoap(child, "Body")) {
                 body = true;
                 noText(child);
@@ -57,19 +60,6 @@ final class EnvelopeCheck {
     private boolean mayFollow(MessageElement element) {
         String other = element.name().getNamespaceURI();
         return namespace.equals(EnvelopeParts.SOAP_1_1) && !other.isEmpty() && !other.equals(namespace);
-    }
-
-    private void header(MessageElement header) {
-        noText(header);
-        for (MessageElement block : header.children()) {
-            if (block.name().getNamespaceURI().isEmpty()) {
-                report(
-                        "unexpected-element",
-                        block,
-                        "<" + block.name().getLocalPart() + "> stands in the header and is of no namespace",
-                        "a header block of a namespace");
-            }
-        }
     }
 
     private void noText(MessageElement section) {
