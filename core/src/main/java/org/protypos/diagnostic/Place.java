@@ -34,6 +34,13 @@ public record Place(SourceText source, int offset) implements Comparable<Place> 
         return found < 0 || end >= 0 && found > end ? this : source.at(found);
     }
 
+    /** Where an attribute stands in the tag that starts here; this place if the tag has none of the name. */
+    public Place attribute(String name) {
+        Place found = towards(name + "=");
+        // White space may stand before the sign.
+        return found == this ? towards(name) : found;
+    }
+
     @Override
     public int compareTo(Place other) {
         int byName = document().compareTo(other.document());

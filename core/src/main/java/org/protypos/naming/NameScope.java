@@ -20,13 +20,13 @@ public final class NameScope {
     private final String where;
     private final NameScope inherited;
     private final Set<String> reserved;
-    private Set<String> excluded = NOBODY;
+    private final Set<String> excluded = new HashSet<>();
     private final Map<String, Subject> taken = new HashMap<>();
     /** Begins the designators of what no component of a contract is called by. */
     private static final String MADE = "+";
 
     private final Map<String, Integer> alike = new HashMap<>();
-    private Map<String, Integer> numbers = Map.of();
+    private final Map<String, Integer> numbers = new HashMap<>();
     private Consumer<Expected> expecting;
     private Set<String> expected = NOBODY;
     private Set<String> pinned = NOBODY;
@@ -56,9 +56,6 @@ public final class NameScope {
 
     /** Says that nothing here may have a name, in just this spelling. */
     public void exclude(String name) {
-        if (excluded.isEmpty()) {
-            excluded = new HashSet<>();
-        }
         excluded.add(name);
     }
 
@@ -235,9 +232,6 @@ public final class NameScope {
         // No name becomes free again: the search goes on where the last one for these letters has ended.
         for (int number = numbers.getOrDefault(key(base), 2); ; number++) {
             if (isFree(base + number, designator)) {
-                if (numbers.isEmpty()) {
-                    numbers = new HashMap<>();
-                }
                 numbers.put(key(base), number + 1);
                 return take(base + number, subject);
             }

@@ -58,9 +58,7 @@ public final class Element {
 
     /** Where one of its attributes stands; the start tag if it has no such attribute. */
     public Place place(String attribute) {
-        Place tag = place();
-        Place found = tag.towards(attribute + "=");
-        return found == tag ? tag.towards(attribute) : found;
+        return place().attribute(attribute);
     }
 
     /** The namespace of its name, empty for none. */

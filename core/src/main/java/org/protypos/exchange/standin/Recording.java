@@ -5,7 +5,6 @@ import java.io.IOException;
 import java.io.StringWriter;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -28,8 +27,7 @@ import org.protypos.source.Xml;
 public final class Recording {
     private final Path file;
     private final String begin;
-    private final Map<String, Map<Condition, List<Kept>>> kept = new HashMap<>();
-    private final Map<String, List<Condition>> order = new LinkedHashMap<>();
+    private final Map<String, List<Case>> cases = new LinkedHashMap<>();
 
     /**
      * What a request had.
@@ -40,11 +38,14 @@ public final class Recording {
     private record Condition(Map<String, String> when, List<String> secret) {
         static final Condition NONE = new Condition(Map.of(), List.of());
 
-        /** Whether requests for which this holds are some of those for which another does. */
-        boolean saysMoreThan(Condition other) {
+        /** Whether another holds for all requests for which this one does. */
+        boolean includes(Condition other) {
             return when.entrySet().containsAll(other.when.entrySet()) && secret.containsAll(other.secret);
         }
     }
+
+    /** The answers to requests for which a condition holds. */
+    private record Case(Condition condition, List<Kept> answers) {}
 
     /** One answer: values, or a fault with its reason, and with its element and values if it has a detail. */
     private record Kept(JsonValue values, String fault, String reason) {}
@@ -112,8 +113,7 @@ public final class Recording {
         if (!request.isEmpty()) {
             gather(request.get(0), "", condition);
         }
-        List<Kept> answers = kept.computeIfAbsent(called.key(), any -> new HashMap<>())
-                .computeIfAbsent(condition, any -> begun(called.key(), condition));
+        List<Kept> answers = answers(cases.computeIfAbsent(called.key(), any -> new ArrayList<>()), condition);
         Kept now = new Kept(values, fault, reason);
         boolean again = !answers.isEmpty() && Objects.equals(text(answers.get(answers.size() - 1)), text(now));
         if (!again) {
@@ -124,15 +124,16 @@ public final class Recording {
         }
     }
 
-    /** The first condition that holds is taken: one that says more stands before those that hold for its requests too. */
-    private List<Kept> begun(String operation, Condition condition) {
-        List<Condition> conditions = order.computeIfAbsent(operation, any -> new ArrayList<>());
+    /** The answers to a condition. The first that holds is taken: one that says more stands before those that hold for its requests too. */
+    private static List<Kept> answers(List<Case> cases, Condition condition) {
         int at = 0;
-        while (at < conditions.size() && !condition.saysMoreThan(conditions.get(at))) {
+        while (at < cases.size() && !condition.includes(cases.get(at).condition())) {
             at++;
         }
-        conditions.add(at, condition);
-        return new ArrayList<>();
+        if (at == cases.size() || !cases.get(at).condition().equals(condition)) {
+            cases.add(at, new Case(condition, new ArrayList<>()));
+        }
+        return cases.get(at).answers();
     }
 
     /** All values below an element, by the paths that conditions use, but no types, which are prefixed; of secrets the paths. */
@@ -185,10 +186,10 @@ public final class Recording {
         try (JsonGenerator yaml = JsonText.yamlWriter(text)) {
             yaml.writeStartObject();
             yaml.writeObjectFieldStart("answers");
-            for (Map.Entry<String, List<Condition>> operation : order.entrySet()) {
+            for (Map.Entry<String, List<Case>> operation : cases.entrySet()) {
                 yaml.writeArrayFieldStart(operation.getKey());
-                for (Condition one : operation.getValue()) {
-                    write(one, kept.get(operation.getKey()).get(one), yaml);
+                for (Case one : operation.getValue()) {
+                    write(one.condition(), one.answers(), yaml);
                 }
                 yaml.writeEndArray();
             }

@@ -2,6 +2,7 @@ package org.protypos.message.check;
 
 import java.util.ArrayList;
 import java.util.List;
+import javax.xml.namespace.QName;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.runtime.value.Lexical;
 
@@ -31,10 +32,10 @@ final class EnvelopeCheck {
         boolean header = false;
         boolean body = false;
         for (MessageElement child : envelope.children()) {
-            if (!body && !header && isOfSoap(child, "Header")) {
+            if (!body && !header && child.name().equals(new QName(namespace, "Header"))) {
                 header = true;
                 noText(child);
-            } else if (!body && isOfSoap(child, "Body")) {
+            } else if (!body && child.name().equals(new QName(namespace, "Body"))) {
                 body = true;
                 noText(child);
             } else if (!body || !mayFollow(child)) {
@@ -49,11 +50,6 @@ final class EnvelopeCheck {
         if (!body) {
             report("missing-element", envelope, "the envelope has no body", "<Body> of SOAP");
         }
-    }
-
-    private boolean isOfSoap(MessageElement element, String name) {
-        return element.name().getNamespaceURI().equals(namespace)
-                && element.name().getLocalPart().equals(name);
     }
 
     /** SOAP 1.1 lets elements of other namespaces follow the body, SOAP 1.2 nothing. */

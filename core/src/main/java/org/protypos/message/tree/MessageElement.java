@@ -44,9 +44,7 @@ public final class MessageElement {
 
     /** Where one of its attributes stands; the start tag when that cannot be told, null for what was made up. */
     public Place place(QName attribute) {
-        return place == null
-                ? null
-                : place.towards(attribute.getLocalPart() + "=").towards(attribute.getLocalPart());
+        return place == null ? null : place.attribute(attribute.getLocalPart());
     }
 
     /** The element around it, or null. */

@@ -98,7 +98,7 @@ final class ComponentTable {
         for (Clash clash : clashes) {
             boolean mistake = oneSet.test(clash.first, clash.place);
             String local = clash.name.getLocalPart();
-            Place place = clash.place.towards("name=").towards("name");
+            Place place = clash.place.attribute("name");
             if (mistake && clash.first.source() == clash.place.source()) {
                 findings.error(
                         "declared-twice",
