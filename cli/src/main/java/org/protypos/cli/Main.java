@@ -1,8 +1,11 @@
 package org.protypos.cli;
 
+import java.io.BufferedWriter;
 import java.io.FileDescriptor;
 import java.io.FileOutputStream;
+import java.io.OutputStreamWriter;
 import java.io.PrintWriter;
+import java.io.Writer;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.List;
@@ -12,6 +15,7 @@ import java.util.stream.Collectors;
 import org.protypos.cli.terminal.ExitStatus;
 import org.protypos.cli.terminal.LastNet;
 import org.protypos.cli.terminal.Outlet;
+import org.protypos.cli.terminal.TamedWriter;
 import org.protypos.cli.terminal.Terminal;
 import picocli.CommandLine;
 import picocli.CommandLine.Model.ArgSpec;
@@ -42,8 +46,11 @@ public final class Main {
         // What the platform says of XML and of code is shown among messages of ours, in their language.
         Locale.setDefault(Locale.ROOT);
         Outlet outlet = new Outlet(new FileOutputStream(FileDescriptor.out));
-        PrintWriter out = new PrintWriter(outlet, true, StandardCharsets.UTF_8);
-        PrintWriter err = new PrintWriter(System.err, true, StandardCharsets.UTF_8);
+        Writer results = new OutputStreamWriter(outlet, StandardCharsets.UTF_8);
+        PrintWriter out =
+                new PrintWriter(new BufferedWriter(Terminal.isRead() ? new TamedWriter(results) : results), true);
+        PrintWriter err = new PrintWriter(
+                new BufferedWriter(new TamedWriter(new OutputStreamWriter(System.err, StandardCharsets.UTF_8))), true);
         LastNet net = new LastNet(new Terminal(out, err), List.of(arguments));
         Thread.setDefaultUncaughtExceptionHandler((thread, failure) -> net.take(failure));
         int[] status = {ExitStatus.OUTSIDE};

@@ -12,6 +12,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
@@ -177,18 +178,7 @@ class ProgramIT {
     void whatIsLongGoesThroughThePager() throws Exception {
         example();
         for (String lines : List.of("8", "90")) {
-            ProcessBuilder builder = new ProcessBuilder(
-                            Path.of(System.getProperty("java.home"), "bin", "java")
-                                    .toString(),
-                            "-Dprotypos.terminal=true",
-                            "-Dprotypos.size=" + lines + " 70",
-                            "-jar",
-                            Path.of("target/protypos.jar").toAbsolutePath().toString(),
-                            "show",
-                            "desk.wsdl",
-                            "requestBerth")
-                    .directory(folder.toFile())
-                    .redirectErrorStream(true);
+            ProcessBuilder builder = watched("-Dprotypos.size=" + lines + " 70", "show", "desk.wsdl", "requestBerth");
             builder.environment().put("NO_COLOR", "1");
             builder.environment().put("PAGER", "sed 's/^/> /'");
             Process process = builder.start();
@@ -200,6 +190,41 @@ class ProgramIT {
             assertThat(said).allMatch(line -> line.startsWith("> ") == lines.equals("8"));
             assertThat(said).allMatch(line -> line.length() <= 72);
             assertThat(said).contains((lines.equals("8") ? "> " : "") + "          water | shore-power | pilot");
+        }
+    }
+
+    /** The program as a launcher starts it where a person looks. */
+    private ProcessBuilder watched(String property, String... arguments) {
+        List<String> command = new ArrayList<>(List.of(
+                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                "-Dprotypos.terminal=true",
+                property,
+                "-jar",
+                Path.of("target/protypos.jar").toAbsolutePath().toString()));
+        command.addAll(List.of(arguments));
+        return new ProcessBuilder(command).directory(folder.toFile()).redirectErrorStream(true);
+    }
+
+    /** A message that is shown whole may hold what a terminal obeys: where a person looks, it is seen and not obeyed. */
+    @Test
+    void aTerminalObeysNothingOfAMessage() throws Exception {
+        Files.writeString(folder.resolve("evil.xsd"), """
+                <xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema">
+                  <xs:element name="evil"><xs:simpleType><xs:restriction base="xs:string">
+                    <xs:enumeration value="a&#x9b;31mb&#x202e;c"/></xs:restriction></xs:simpleType></xs:element>
+                </xs:schema>
+                """);
+        assertThat(run("sample", "evil.xsd", "--element", "evil").out()).contains("a\u009b31mb\u202ec");
+        assertThat(run("draft", "--from", "evil.xsd").out()).contains("a\\u009b31mb\\u202ec");
+        for (List<String> command : List.of(
+                List.of("sample", "evil.xsd", "--element", "evil"),
+                List.of("show", "evil.xsd", "evil", "--json"),
+                List.of("show", "evil.xsd", "evil"),
+                List.of("evil\u009b31m"))) {
+            Process process = watched("-Dprotypos.size=90 90", command.toArray(String[]::new))
+                    .start();
+            String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+            assertThat(said).as("%s", command).contains("\ufffd31m").doesNotContain("\u009b", "\u202e");
         }
     }
 

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.protypos.diagnostic.Printable;
 import org.protypos.source.Xml;
 
 /**
@@ -62,19 +63,19 @@ public record ProposedRule(String on, Map<String, String> values, String remark)
 
     void append(StringBuilder to, Map<String, String> prefixes, String indent) {
         if (!remark.isEmpty()) {
-            String line = Designators.named(remark, prefixes).replaceAll("\\p{Cntrl}", " ");
+            String line = Printable.without(Designators.named(remark, prefixes), ' ');
             to.append(indent).append("# ").append(line).append('\n');
         }
         to.append(indent)
                 .append("- on: ")
-                .append(Suggestions.quoted(shown(on, prefixes)))
+                .append(Printable.quoted(shown(on, prefixes)))
                 .append('\n');
         values.forEach((key, value) -> {
             int dot = key.indexOf('.');
             String said = key.substring(dot + 1) + ": "
                     + (isBare(key.substring(dot + 1), value)
                             ? value
-                            : Suggestions.quoted(isNamed(key, value) ? shown(value, prefixes) : value));
+                            : Printable.quoted(isNamed(key, value) ? shown(value, prefixes) : value));
             to.append(indent)
                     .append("  ")
                     .append(dot < 0 ? said : key.substring(0, dot) + ": {" + said + "}")

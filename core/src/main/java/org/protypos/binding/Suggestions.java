@@ -13,6 +13,7 @@ import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
+import org.protypos.diagnostic.Printable;
 import org.protypos.naming.Clash;
 import org.protypos.naming.Designator;
 import org.protypos.naming.Subject;
@@ -93,7 +94,7 @@ public final class Suggestions {
         prefixes.forEach((prefix, namespace) -> text.append("  ")
                 .append(prefix)
                 .append(": ")
-                .append(quoted(namespace))
+                .append(Printable.quoted(namespace))
                 .append('\n'));
         return text.toString();
     }
@@ -143,21 +144,5 @@ public final class Suggestions {
             prefix = base + number;
         }
         return prefix;
-    }
-
-    /** Text in quotation marks, which YAML and JSON read alike. */
-    static String quoted(String text) {
-        StringBuilder quoted = new StringBuilder("\"");
-        for (int i = 0; i < text.length(); i++) {
-            char c = text.charAt(i);
-            if (c == '"' || c == '\\') {
-                quoted.append('\\').append(c);
-            } else if (c < ' ' || c == 0x7f || c >= 0x80 && c < 0xa0 || c == 0x2028 || c == 0x2029 || c == 0xfeff) {
-                quoted.append(String.format(Locale.ROOT, "\\u%04x", (int) c));
-            } else {
-                quoted.append(c);
-            }
-        }
-        return quoted.append('"').toString();
     }
 }

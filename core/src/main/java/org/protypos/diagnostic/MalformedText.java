@@ -7,6 +7,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.yaml.snakeyaml.error.Mark;
 import org.yaml.snakeyaml.error.MarkedYAMLException;
+import org.yaml.snakeyaml.reader.ReaderException;
 
 /**
  * Says in our words what a parser of JSON or YAML has against a text, and where that is. The words of the parser are about
@@ -94,6 +95,10 @@ public final class MalformedText {
 
     /** Where it is in a text that the parser has read: where a quote opens that nothing closes, else where it does not go on. */
     public static Place place(SourceText text, JsonProcessingException complaint) {
+        if (complaint.getCause() instanceof ReaderException refused) {
+            // It says which character it does not take, and is wrong about where that is in a long text.
+            return text.at(Math.max(0, text.text().indexOf(refused.getCodePoint())));
+        }
         if (!(complaint.getCause() instanceof MarkedYAMLException marked)) {
             return place(text, complaint.getLocation());
         }

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import org.protypos.authoring.DraftParticle;
+import org.protypos.diagnostic.Printable;
 import org.protypos.draft.Sketch.SketchOperation;
 import org.protypos.draft.Sketch.SketchPort;
 import org.protypos.draft.Sketch.Style;
@@ -46,29 +47,7 @@ public final class SketchText {
                 && !text.endsWith(":")
                 && !text.endsWith(" ")
                 && !WORDS.contains(text.toLowerCase(Locale.ROOT));
-        return plain || text.matches("[?*+]") ? text : quoted(text);
-    }
-
-    private static String quoted(String text) {
-        StringBuilder quoted = new StringBuilder("\"");
-        for (int i = 0; i < text.length(); i++) {
-            char c = text.charAt(i);
-            switch (c) {
-                case '"' -> quoted.append("\\\"");
-                case '\\' -> quoted.append("\\\\");
-                case '\n' -> quoted.append("\\n");
-                case '\r' -> quoted.append("\\r");
-                case '\t' -> quoted.append("\\t");
-                default -> {
-                    if (c < ' ' || c == 0x7f || c == 0x85 || c == 0x2028 || c == 0x2029 || c == 0xfeff) {
-                        quoted.append(String.format(Locale.ROOT, "\\u%04x", (int) c));
-                    } else {
-                        quoted.append(c);
-                    }
-                }
-            }
-        }
-        return quoted.append('"').toString();
+        return plain || text.matches("[?*+]") ? text : Printable.quoted(text);
     }
 
     private void sketch(Sketch sketch) {

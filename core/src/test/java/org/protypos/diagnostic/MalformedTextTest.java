@@ -75,6 +75,15 @@ class MalformedTextTest {
         assertThat(told(new YAMLFactory(), text.replace('~', '\n'))).isEqualTo(told);
     }
 
+    /** The parser of YAML reads in pieces, and says where in its piece such a character is. */
+    @Test
+    void aControlCharacterIsFoundInALongText() throws Exception {
+        String text = "a: b\n".repeat(3000) + "c: \u009bd\n";
+        assertThat(told(new YAMLFactory(), text))
+                .isEqualTo(
+                        "3001:4 a control character stands here, which has to be written with a backslash in quotes");
+    }
+
     /** The words of the parsers themselves do not get through, whatever slips into a file. */
     @Test
     void nothingIsToldInTheWordsOfAParser() throws Exception {

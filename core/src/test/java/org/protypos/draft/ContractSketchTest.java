@@ -133,6 +133,8 @@ class ContractSketchTest {
             strings = {
                 "a&#x2028;b",
                 "a&#x85;b",
+                "a&#x9b;31mb",
+                "a&#x202e;b&#x200d;c&#xfeff;",
                 "a&#10;b",
                 "a, b",
                 "one of x",

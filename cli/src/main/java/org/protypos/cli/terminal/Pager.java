@@ -20,7 +20,7 @@ public final class Pager {
 
     /** Prints what somebody writes. */
     public static void print(Terminal terminal, Consumer<PrintWriter> writer) {
-        if (!terminal.isRead() || command().isEmpty()) {
+        if (!Terminal.isRead() || command().isEmpty()) {
             writer.accept(terminal.out());
             return;
         }

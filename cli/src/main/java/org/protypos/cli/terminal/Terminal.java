@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.PrintWriter;
 import java.util.List;
 import org.protypos.diagnostic.Finding;
+import org.protypos.diagnostic.Printable;
 import org.protypos.diagnostic.Setting;
 import org.protypos.target.Toolchain;
 
@@ -16,6 +17,7 @@ public final class Terminal {
 
     private static final int WIDTH = 120;
     private static final int NARROWEST = 60;
+    private static final char INSTEAD = '\ufffd';
 
     private final PrintWriter out;
     private final PrintWriter err;
@@ -27,7 +29,7 @@ public final class Terminal {
     }
 
     /** Whether a person reads the results in a terminal. */
-    public boolean isRead() {
+    public static boolean isRead() {
         return READ;
     }
 
@@ -130,14 +132,8 @@ public final class Terminal {
         return Setting.in(text, word -> "--" + word);
     }
 
-    /** Contract text may hold control characters that a terminal would obey. */
+    /** Contract text may hold characters that a terminal would obey. */
     public static String plain(String text) {
-        StringBuilder plain = new StringBuilder(text.length());
-        text.codePoints()
-                .forEach(c -> plain.appendCodePoint(
-                        Character.getType(c) == Character.CONTROL || Character.getType(c) == Character.FORMAT
-                                ? '\ufffd'
-                                : c));
-        return plain.toString();
+        return Printable.without(text, INSTEAD);
     }
 }

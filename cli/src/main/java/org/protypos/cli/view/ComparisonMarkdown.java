@@ -4,6 +4,7 @@ import java.io.PrintWriter;
 import java.util.List;
 import org.protypos.binding.ProposedRule;
 import org.protypos.change.Difference;
+import org.protypos.diagnostic.Printable;
 
 /** Writes a comparison as Markdown, for a review. */
 public final class ComparisonMarkdown {
@@ -47,7 +48,7 @@ public final class ComparisonMarkdown {
 
     /** Text in a table: contract text is data, and none of it is markup. */
     private static String cell(String text) {
-        return text.replaceAll("\\p{Cntrl}", " ").replaceAll("([\\\\`*_{}\\[\\]<>|#~])", "\\\\$1");
+        return Printable.without(text, ' ').replaceAll("([\\\\`*_{}\\[\\]<>|#~])", "\\\\$1");
     }
 
     private String breaks(Difference difference) {

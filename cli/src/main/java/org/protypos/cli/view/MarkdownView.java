@@ -4,6 +4,7 @@ import java.io.PrintWriter;
 import java.util.List;
 import java.util.stream.Collectors;
 import org.protypos.api.ApiService;
+import org.protypos.diagnostic.Printable;
 import org.protypos.generator.PlannedContract;
 import org.protypos.reference.Component;
 import org.protypos.reference.ContractReference;
@@ -123,6 +124,6 @@ public final class MarkdownView {
     }
 
     private static String plain(String words) {
-        return words.replaceAll("[\\p{Cntrl}\\s]+", " ");
+        return Printable.without(words, ' ').replaceAll("\\s+", " ");
     }
 }

@@ -10,6 +10,7 @@ import java.util.Map;
 import org.protypos.change.Difference;
 import org.protypos.change.Evidence;
 import org.protypos.change.Reader;
+import org.protypos.diagnostic.Printable;
 import org.protypos.output.WholeFile;
 
 /** Writes the messages that show why differences break something into files. */
@@ -51,7 +52,7 @@ public final class WitnessFiles {
         if (evidence.at() != null) {
             says.append("; at ").append(evidence.at()).append(": ").append(evidence.why());
         }
-        String comment = says.toString().replaceAll("\\p{Cntrl}", " ").replaceAll("-(?=-)", "- ");
+        String comment = Printable.without(says.toString(), ' ').replaceAll("-(?=-)", "- ");
         // Nothing may stand before the declaration of an XML document (XML 1.0, section 2.8).
         String message = evidence.message();
         int root = message.startsWith("<?xml ") ? message.indexOf("?>") + 3 : 0;
