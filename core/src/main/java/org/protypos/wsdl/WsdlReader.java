@@ -7,6 +7,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.regex.Pattern;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.NearestName;
@@ -18,6 +19,9 @@ import org.protypos.source.Xml;
 
 /** Reads the WSDL components of a contract over all its documents. The door of this package. */
 public final class WsdlReader {
+    /** What may be the name of a method (RFC 9110, sections 5.6.2 and 9.1): anything else would say more than that. */
+    private static final Pattern METHOD = Pattern.compile("[A-Za-z0-9!#$%&'*+.^_`|~-]+");
+
     private static final Set<String> TOP =
             Set.of("import", "documentation", "types", "message", "portType", "binding", "service");
 
@@ -274,7 +278,9 @@ public final class WsdlReader {
 
     private static String verb(Element extension) {
         String verb = extension.attribute("verb");
-        return verb == null || verb.isBlank() ? "GET" : verb.strip().toUpperCase(Locale.ROOT);
+        return verb == null || !METHOD.matcher(verb.strip()).matches()
+                ? "GET"
+                : verb.strip().toUpperCase(Locale.ROOT);
     }
 
     static Protocol protocol(String namespace) {

@@ -7,9 +7,13 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.protypos.generator.Generator;
+import org.protypos.testing.CSharp;
 import org.protypos.testing.Generated;
 
 /** Text of a contract is data: whatever it holds, it stays inside literals and comments. */
@@ -56,6 +60,46 @@ class HostileContractTest {
                 values.add((String) kind.getMethod("value").invoke(constant));
             }
             assertThat(values).containsExactlyElementsOf(ATTACKS);
+        }
+    }
+
+    /** C# ends lines at more characters than Java does (ECMA-334, section 6.3.2), and reads comments as XML. */
+    @Test
+    void nothingOfItBecomesCSharp(@TempDir Path folder) throws Exception {
+        CSharp.assumed();
+        Path contract = Files.writeString(folder.resolve("hostile.wsdl"), contract());
+        CSharp.library(contract, null, folder);
+        for (Path source : CSharp.sources(folder.resolve("sources"))) {
+            String text = Files.readString(source);
+            assertThat(text.chars().filter(HostileContractTest::isDeceptive))
+                    .as("%s", source)
+                    .isEmpty();
+            String code =
+                    text.replaceAll("\"(?:[^\"\\\\\n]++|\\\\.)*+\"", "\"\"").replaceAll("//.*", "");
+            assertThat(code).as("%s", source).doesNotContain("System.Exit", "exit(", "\\", "*/", "deprecated");
+        }
+    }
+
+    /** In fixed form a line means what its seventh column says, and a literal ends with its line. */
+    @Test
+    void nothingOfItBecomesCobol(@TempDir Path folder) throws Exception {
+        Path contract = Files.writeString(folder.resolve("hostile.wsdl"), contract());
+        List<SourceFile> files = Generator.of(List.of(contract.toString()))
+                .target(Targets.named("cobol"))
+                .plan()
+                .code()
+                .emit(Set.of(Product.TYPES, Product.CLIENT), true, List::of);
+        assertThat(files).anyMatch(file -> file.text().contains("exit("));
+        for (SourceFile file : files) {
+            assertThat(file.path()).matches("[A-Z0-9-]+\\.(cpy|cbl)");
+            assertThat(file.text().chars().filter(HostileContractTest::isDeceptive))
+                    .isEmpty();
+            String code = file.text()
+                    .lines()
+                    .filter(line -> line.length() < 7 || line.charAt(6) != '*')
+                    .map(line -> line.replaceAll("\"(?:[^\"]|\"\")*\"", ""))
+                    .collect(Collectors.joining("\n"));
+            assertThat(code).doesNotContainIgnoringCase("exit(").doesNotContain("\"", "'", "*>");
         }
     }
 

@@ -43,7 +43,7 @@ public final class ServiceEmitter {
         List<String> asked = PolicyAssertion.inWords(port.policy());
         file.doc(
                 CSharpText.comment(port.documentation()),
-                port.speaks() + " at " + CSharpText.comment(port.address()) + "."
+                CSharpText.comment(port.speaks()) + " at " + CSharpText.comment(port.address()) + "."
                         + (port.isDefault()
                                 ? " The default port of " + port.type().name() + "."
                                 : ""),

@@ -39,7 +39,7 @@ public final class ServiceEmitter {
         List<String> asked = PolicyAssertion.inWords(port.policy());
         file.doc(
                 JavaText.comment(port.documentation()),
-                port.speaks() + " at " + JavaText.comment(port.address()) + "."
+                JavaText.comment(port.speaks()) + " at " + JavaText.comment(port.address()) + "."
                         + (port.isDefault()
                                 ? " The default port of {@code " + port.type().name() + "}."
                                 : ""),
