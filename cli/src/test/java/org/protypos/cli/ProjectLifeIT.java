@@ -229,6 +229,28 @@ class ProjectLifeIT {
                 .startsWith("desk: unchanged; from now on from");
     }
 
+    /** Types within others are often called alike, and so are their members. */
+    @Test
+    void namesInClassesThatAreCalledAlikeAreFoundAgain() throws Exception {
+        String rope =
+                "<xs:element name='rope' maxOccurs='unbounded'><xs:complexType><xs:sequence><xs:element name='note'"
+                        + " type='xs:string'/><xs:any/></xs:sequence></xs:complexType></xs:element>";
+        Files.writeString(home.resolve("origin/quay.xsd"), """
+                <xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema" targetNamespace="urn:quay">
+                  <xs:complexType name="Bow"><xs:sequence>%1$s</xs:sequence></xs:complexType>
+                  <xs:complexType name="Stern"><xs:sequence>%1$s</xs:sequence></xs:complexType>
+                </xs:schema>
+                """.formatted(rope));
+        assertThat(program.run("adopt", "../origin/quay.xsd").status()).isZero();
+        assertThat(program.run("generate").status()).isZero();
+        commit("quay");
+        String lock = text("contracts/quay/protypos.lock.json");
+        assertThat(lock).contains("Bow/rope/note", "Stern/rope/note");
+        Files.delete(project.resolve("contracts/quay/protypos.lock.json"));
+        assertThat(program.run("repair", "quay").status()).isZero();
+        assertThat(text("contracts/quay/protypos.lock.json")).isEqualTo(lock);
+    }
+
     @Test
     void generatedFilesAreKnownByWhatIsInThem() throws Exception {
         Files.delete(project.resolve("generated/protypos.lock.json"));

@@ -9,9 +9,11 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -152,14 +154,17 @@ public final class Repair {
         return all.isEmpty() ? GivenNames.NONE : new GivenNames(edition.language(), all);
     }
 
-    /** Adds the names of components that have none yet. */
+    /**
+     * Adds the names of components that have none yet. What both sides of a merge gave one name to goes by the first; one
+     * side may have a name twice in what is called one scope here, where classes within others are called alike.
+     */
     private static int add(Map<String, Map<String, String>> some, Map<String, Map<String, String>> to) {
         int more = 0;
         for (Map.Entry<String, Map<String, String>> scope : some.entrySet()) {
             Map<String, String> here = to.computeIfAbsent(scope.getKey(), any -> new HashMap<>());
+            Set<String> given = new HashSet<>(here.values());
             for (Map.Entry<String, String> name : scope.getValue().entrySet()) {
-                // Two components of one scope never have one name.
-                boolean free = !here.containsKey(name.getKey()) && !here.containsValue(name.getValue());
+                boolean free = !here.containsKey(name.getKey()) && !given.contains(name.getValue());
                 if (free) {
                     here.put(name.getKey(), name.getValue());
                     more++;
