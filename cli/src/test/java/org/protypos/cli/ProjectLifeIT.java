@@ -2,6 +2,8 @@ package org.protypos.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -229,26 +231,57 @@ class ProjectLifeIT {
                 .startsWith("desk: unchanged; from now on from");
     }
 
-    /** Types within others are often called alike, and so are their members. */
-    @Test
-    void namesInClassesThatAreCalledAlikeAreFoundAgain() throws Exception {
-        String rope =
-                "<xs:element name='rope' maxOccurs='unbounded'><xs:complexType><xs:sequence><xs:element name='note'"
-                        + " type='xs:string'/><xs:any/></xs:sequence></xs:complexType></xs:element>";
-        Files.writeString(home.resolve("origin/quay.xsd"), """
+    private static String quay(String inBow, String inStern) {
+        return """
                 <xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema" targetNamespace="urn:quay">
-                  <xs:complexType name="Bow"><xs:sequence>%1$s</xs:sequence></xs:complexType>
-                  <xs:complexType name="Stern"><xs:sequence>%1$s</xs:sequence></xs:complexType>
+                  <xs:complexType name="Bow"><xs:sequence>ROPE%s</xs:sequence></xs:complexType></xs:element></xs:sequence></xs:complexType>
+                  <xs:complexType name="Stern"><xs:sequence>ROPE%s</xs:sequence></xs:complexType></xs:element></xs:sequence></xs:complexType>
                 </xs:schema>
-                """.formatted(rope));
+                """.formatted(inBow, inStern).replace("ROPE", "<xs:element name='rope'><xs:complexType><xs:sequence>");
+    }
+
+    /** Types within others are often called alike, and so are their members: neither is a clash. */
+    @Test
+    void namesInClassesThatAreCalledAlikeAreTheirOwn() throws Exception {
+        String note = "<xs:element name='note' type='xs:string'/><xs:any/>";
+        String line = "<xs:element name='line-no' type='xs:string' minOccurs='0'/>";
+        String names = "contracts/quay/protypos.lock.json";
+        Path origin = home.resolve("origin/quay.xsd");
+        Files.writeString(origin, quay(note + line, note));
         assertThat(program.run("adopt", "../origin/quay.xsd").status()).isZero();
         assertThat(program.run("generate").status()).isZero();
         commit("quay");
-        String lock = text("contracts/quay/protypos.lock.json");
-        assertThat(lock).contains("Bow/rope/note", "Stern/rope/note");
-        Files.delete(project.resolve("contracts/quay/protypos.lock.json"));
+        String lock = text(names);
+        assertThat(lock).contains("\"quay.Bow.Rope\"", "\"quay.Stern.Rope\"");
+
+        Files.delete(project.resolve(names));
         assertThat(program.run("repair", "quay").status()).isZero();
-        assertThat(text("contracts/quay/protypos.lock.json")).isEqualTo(lock);
+        assertThat(text(names)).isEqualTo(lock);
+
+        // As it was written while classes were told apart by their own names alone.
+        ObjectMapper mapper = new ObjectMapper();
+        ObjectNode before = (ObjectNode) mapper.readTree(lock);
+        ObjectNode scopes = (ObjectNode) before.get("names");
+        ObjectNode one = (ObjectNode) scopes.remove("quay.Bow.Rope");
+        one.setAll((ObjectNode) scopes.remove("quay.Stern.Rope"));
+        one.fieldNames().forEachRemaining(name -> assertThat(name).startsWith("~"));
+        for (String name : List.of("line-no", "note")) {
+            one.fieldNames().forEachRemaining(designator -> {
+                if (designator.endsWith("/" + name)) {
+                    one.put(designator, name.equals("note") ? "Remark" : "LineNo");
+                }
+            });
+        }
+        scopes.set("quay.Rope", one);
+        Files.writeString(
+                project.resolve(names), mapper.writerWithDefaultPrettyPrinter().writeValueAsString(before));
+        assertThat(program.run("generate", "quay").status()).isZero();
+        assertThat(text("generated/quay/Stern.java")).contains("String getRemark()");
+        assertThat(text(names)).isEqualTo(lock.replace("\"Note\"", "\"Remark\""));
+
+        Files.writeString(origin, quay(note + line, note + line.replace("line-no", "lineNo")));
+        assertThat(program.run("refresh", "quay").status()).isZero();
+        assertThat(text("generated/quay/Stern.java")).contains("String getLineNo()");
     }
 
     @Test

@@ -2,6 +2,7 @@ package org.protypos.naming;
 
 import java.util.HashMap;
 import java.util.Map;
+import java.util.Set;
 
 /**
  * The names that components have been given: yesterday's, so that they stay, or today's. Names of components that are gone
@@ -81,15 +82,22 @@ public final class GivenNames {
         return here == null ? null : here.get(NameScope.key(name));
     }
 
-    /** These names with others before them: what others do not name keeps its name. */
+    /**
+     * These names with others before them: what others do not name keeps its name. What they name in another scope has
+     * moved there.
+     */
     public GivenNames under(GivenNames newer) {
         if (isEmpty()) {
             return newer;
         }
         Map<String, Map<String, String>> all = new HashMap<>();
-        byScope.forEach((scope, names) -> all.put(scope, new HashMap<>(names)));
-        newer.byScope.forEach((scope, names) ->
-                all.computeIfAbsent(scope, any -> new HashMap<>()).putAll(names));
+        newer.byScope.forEach((scope, names) -> all.put(scope, new HashMap<>(names)));
+        Set<String> named = newer.index().byDesignator().keySet();
+        byScope.forEach((scope, names) -> names.forEach((designator, name) -> {
+            if (!named.contains(designator) || NameScope.isMade(designator)) {
+                all.computeIfAbsent(scope, any -> new HashMap<>()).put(designator, name);
+            }
+        }));
         return new GivenNames(newer.language, all);
     }
 }

@@ -218,9 +218,14 @@ public final class NameScope {
                         .equals(Designator.of(designator).local());
     }
 
+    /** Whether it stands for a thing that no component is called by: there may be one in each scope. */
+    static boolean isMade(String designator) {
+        return designator.startsWith(MADE);
+    }
+
     /** Whether both stand for things that no component is called by and that wanted one name. */
     private static boolean isMade(String one, String other) {
-        return one.startsWith(MADE) && one.replaceFirst("\\[\\d+]$", "").equals(other.replaceFirst("\\[\\d+]$", ""));
+        return isMade(one) && one.replaceFirst("\\[\\d+]$", "").equals(other.replaceFirst("\\[\\d+]$", ""));
     }
 
     private String other(String wanted, String suffix, String designator, Subject subject) {

@@ -67,6 +67,16 @@ public final class PlannedClass {
         return name;
     }
 
+    /** What its scopes of names are of: the class within all that it is nested in, since those of others may be called alike. */
+    String scope() {
+        return scopeIn(packageName, host, name);
+    }
+
+    /** The same for what is called so in a class, or in none. */
+    static String scopeIn(String packageName, PlannedClass host, String name) {
+        return (host == null ? packageName : host.scope()) + "." + name;
+    }
+
     /** The class it is nested in, or null. */
     public PlannedClass host() {
         return host;

@@ -169,7 +169,7 @@ final class TypePlanner {
     }
 
     private PlannedEnum enumeration(EnumeratedType type, String packageName, String name, PlannedClass host) {
-        NameScope names = naming.scope(packageName + "." + name, List.of());
+        NameScope names = naming.scope(PlannedClass.scopeIn(packageName, host, name), List.of());
         names.expect(expected ->
                 type.values().forEach(value -> expected.wants(value.subject(), rules.constantName(value.text()))));
         List<PlannedEnum.Constant> constants = new ArrayList<>();
@@ -210,7 +210,7 @@ final class TypePlanner {
                 name,
                 place,
                 List.of(),
-                place.nestedNames().within(place.packageName() + "." + name));
+                place.nestedNames().within(PlannedClass.scopeIn(place.packageName(), place, name)));
         place.addNested(nested);
         classes.put(type, nested);
         new ClassPlanner(this, nested).fill();
@@ -235,7 +235,7 @@ final class TypePlanner {
 
     /** A scope for the members of a class, beside those that it inherits. */
     NameScope members(PlannedClass type) {
-        String where = type.packageName() + "." + type.name();
+        String where = type.scope();
         NameScope members = type.base() == null
                 ? naming.scope(where, rules.reservedMembers())
                 : type.base().memberNames().within(where);
