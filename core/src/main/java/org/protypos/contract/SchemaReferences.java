@@ -92,6 +92,7 @@ final class SchemaReferences {
     }
 
     private void simple(SimpleType simple) {
+        breadth.check(simple);
         simple.facets().forEach(this::facet);
         simple.facets().forEach(facet -> bound(facet, simple));
         simple(simple.base(), "a simple type cannot be made from ");

@@ -22,9 +22,14 @@ public record Place(SourceText source, int offset) implements Comparable<Place> 
         return offset - source.lineStart(source.line(offset)) + 1;
     }
 
-    /** The text of the line. */
-    public String lineText() {
-        return source.lineText(line() - 1);
+    /** What stands before it in its line, or the last characters of that. */
+    public String before(int most) {
+        return source.before(offset, most);
+    }
+
+    /** What stands in its line from it on, or the first characters of that. */
+    public String behind(int most) {
+        return source.behind(offset, most);
     }
 
     /** A place further on, at the first occurrence of a text in the tag that starts here; this place if there is none. */

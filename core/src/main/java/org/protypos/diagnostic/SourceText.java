@@ -50,13 +50,18 @@ public final class SourceText {
         return lineStarts()[line];
     }
 
-    String lineText(int line) {
-        int start = lineStart(line);
-        int end = start;
-        while (end < text.length() && text.charAt(end) != '\n' && text.charAt(end) != '\r') {
+    /** What stands in a line before a place, from its beginning or its last characters. */
+    String before(int offset, int most) {
+        return text.substring(Math.max(lineStart(line(offset)), offset - most), offset);
+    }
+
+    /** What stands in a line from a place on, to its end or the first characters. */
+    String behind(int offset, int most) {
+        int end = offset;
+        while (end < text.length() && end - offset < most && text.charAt(end) != '\n' && text.charAt(end) != '\r') {
             end++;
         }
-        return text.substring(start, end);
+        return text.substring(offset, end);
     }
 
     /** Lines end as those of XML do: with a line feed, a carriage return, or both (XML 1.0, section 2.11). */

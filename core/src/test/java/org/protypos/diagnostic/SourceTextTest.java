@@ -34,9 +34,10 @@ class SourceTextTest {
                 assertThat(behind.line()).isEqualTo(parser.getLocation().getLineNumber());
                 assertThat(behind.column()).isEqualTo(parser.getLocation().getColumnNumber());
                 assertThat(source.at(behind.line(), behind.column())).isEqualTo(behind);
-                assertThat(behind.lineText())
-                        .doesNotContain("\r", "\n")
-                        .hasSizeGreaterThanOrEqualTo(behind.column() - 1);
+                assertThat(behind.before(1_000)).doesNotContain("\r", "\n").hasSize(behind.column() - 1);
+                assertThat(behind.before(2)).isEqualTo(text.substring(from - Math.min(2, behind.column() - 1), from));
+                assertThat(behind.behind(1_000)).doesNotContain("\r", "\n");
+                assertThat(text.substring(from)).startsWith(behind.behind(3));
             }
         }
     }

@@ -84,6 +84,29 @@ class ContractLimitsTest {
                 .containsExactly("too-wide");
         assertThat(findings(doubling + type("Fits", "<xs:group ref=\"t:d7\"/>")))
                 .isEmpty();
+        String empty = doubling.replace("<xs:element name=\"x\" type=\"xs:string\"/>", "");
+        assertThat(findings(empty + type("Wide", "<xs:group ref=\"t:d59\"/>"))).containsExactly("too-wide");
+        String attributes = each(
+                60,
+                i -> "<xs:attributeGroup name='d" + i + "'>"
+                        + (i == 0 ? "" : ("<xs:attributeGroup ref='t:d" + (i - 1) + "'/>").repeat(2))
+                        + "</xs:attributeGroup>");
+        assertThat(findings(attributes + type("Wide", "<xs:attributeGroup ref='t:d59'/>")))
+                .containsExactly("too-wide");
+        assertThat(findings(attributes + type("Fits", "<xs:attributeGroup ref='t:d7'/>")))
+                .isEmpty();
+        IntFunction<String> unions = steps -> each(
+                        steps,
+                        i -> "<xs:simpleType name='u" + i + "'>"
+                                + (i == 0
+                                        ? "<xs:restriction base='xs:int'/>"
+                                        : "<xs:union memberTypes='t:u" + (i - 1) + " t:u" + (i - 1) + "'/>")
+                                + "</xs:simpleType>")
+                + type("Has", "<xs:attribute name='u' type='t:u" + (steps - 1) + "'/>");
+        assertThat(findings(unions.apply(60))).containsExactly("too-wide");
+        assertThat(findings(unions.apply(8))).isEmpty();
+        Generated.from(schema("urn:u", unions.apply(12)), folder.resolve("unions"), "unions")
+                .close();
     }
 
     /** Each of ten thousand is made from the next; and what goes round in circles is told of each on the circle alone. */

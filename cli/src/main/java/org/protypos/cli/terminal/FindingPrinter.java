@@ -84,7 +84,7 @@ public final class FindingPrinter {
     private void headline(Place place, String kind, String message, String code) {
         String where = place == null ? "" : Terminal.bold(place.toString()) + ": ";
         to.println(where + kind + ": " + Terminal.plain(message) + " " + Terminal.dim("[" + code + "]"));
-        if (place != null && !place.lineText().isBlank()) {
+        if (place != null) {
             excerpt(place);
         }
     }
@@ -97,11 +97,16 @@ public final class FindingPrinter {
         };
     }
 
+    /** The line of a place, of which a part is shown when it is long: some documents are one line. */
     private void excerpt(Place place) {
-        String line = place.lineText();
-        int column = place.column() - 1;
+        String before = place.before(WIDEST_LINE);
+        String line = before + place.behind(WIDEST_LINE);
+        if (line.isBlank()) {
+            return;
+        }
+        int column = before.length();
         int from = 0;
-        while (from < line.length() && Character.isWhitespace(line.charAt(from)) && from < column) {
+        while (from < column && Character.isWhitespace(line.charAt(from))) {
             from++;
         }
         if (column - from > WIDEST_LINE - 30) {
