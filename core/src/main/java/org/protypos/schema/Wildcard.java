@@ -28,6 +28,11 @@ public record Wildcard(List<String> namespaces, String targetNamespace, Processi
         return new Wildcard(List.of("##any"), "", Processing.LAX, place);
     }
 
+    /** The same, wherever it stands. */
+    public Wildcard anywhere() {
+        return new Wildcard(namespaces, targetNamespace, processing, null);
+    }
+
     /** How content is checked. */
     public enum Processing {
         /** It must be declared. */

@@ -283,8 +283,9 @@ final class ContentInclusion {
                         .forEach(name -> names.putIfAbsent(name, leaf));
             }
         }
+        Set<Wildcard> asked = new HashSet<>();
         for (Leaf leaf : next) {
-            if (leaf instanceof Leaf.Any any) {
+            if (leaf instanceof Leaf.Any any && asked.add(any.wildcard().anywhere())) {
                 strangers(any.wildcard(), at.other()).stream()
                         .filter(name -> !names.containsKey(name))
                         .forEach(name -> names.put(name, leaf));
