@@ -155,8 +155,8 @@ public final class Repair {
     }
 
     /**
-     * Adds the names of components that have none yet. What both sides of a merge gave one name to goes by the first; one
-     * side may have a name twice in what is called one scope here, where classes within others are called alike.
+     * Adds the names of components that have none yet. What both sides of a merge gave one name to goes by the first. One side
+     * may have a name twice: lock files of before have one scope for all classes within others that are called alike.
      */
     private static int add(Map<String, Map<String, String>> some, Map<String, Map<String, String>> to) {
         int more = 0;
