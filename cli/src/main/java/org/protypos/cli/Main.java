@@ -3,6 +3,7 @@ package org.protypos.cli;
 import java.io.BufferedWriter;
 import java.io.FileDescriptor;
 import java.io.FileOutputStream;
+import java.io.OutputStream;
 import java.io.OutputStreamWriter;
 import java.io.PrintWriter;
 import java.io.Writer;
@@ -46,11 +47,8 @@ public final class Main {
         // What the platform says of XML and of code is shown among messages of ours, in their language.
         Locale.setDefault(Locale.ROOT);
         Outlet outlet = new Outlet(new FileOutputStream(FileDescriptor.out));
-        Writer results = new OutputStreamWriter(outlet, StandardCharsets.UTF_8);
-        PrintWriter out =
-                new PrintWriter(new BufferedWriter(Terminal.isRead() ? new TamedWriter(results) : results), true);
-        PrintWriter err = new PrintWriter(
-                new BufferedWriter(new TamedWriter(new OutputStreamWriter(System.err, StandardCharsets.UTF_8))), true);
+        PrintWriter out = printer(outlet, Terminal.isRead());
+        PrintWriter err = printer(System.err, true);
         LastNet net = new LastNet(new Terminal(out, err), List.of(arguments));
         Thread.setDefaultUncaughtExceptionHandler((thread, failure) -> net.take(failure));
         int[] status = {ExitStatus.OUTSIDE};
@@ -60,6 +58,11 @@ public final class Main {
         worker.start();
         worker.join();
         return status[0];
+    }
+
+    private static PrintWriter printer(OutputStream stream, boolean tamed) {
+        Writer writer = new OutputStreamWriter(stream, StandardCharsets.UTF_8);
+        return new PrintWriter(new BufferedWriter(tamed ? new TamedWriter(writer) : writer), true);
     }
 
     /**

@@ -2,6 +2,7 @@ package org.protypos.contract;
 
 import java.util.IdentityHashMap;
 import java.util.Map;
+import java.util.function.IntSupplier;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Limit;
 import org.protypos.schema.AttributeGroup;
@@ -32,9 +33,7 @@ final class Breadth {
 
     private final SchemaComponents schema;
     private final Findings findings;
-    private final Map<ModelGroup, Integer> counted = new IdentityHashMap<>();
-    private final Map<SchemaType, Integer> members = new IdentityHashMap<>();
-    private final Map<Attributes, Integer> attributesCounted = new IdentityHashMap<>();
+    private final Map<Object, Integer> counted = new IdentityHashMap<>();
 
     Breadth(SchemaComponents schema, Findings findings) {
         this.schema = schema;
@@ -61,9 +60,9 @@ final class Breadth {
     }
 
     void check(SimpleType type) {
-        boolean first =
-                type.members().stream().allMatch(member -> members(schema.resolve(member), 0) <= MEMBERS.most());
-        if (first && type.variety() == SimpleType.Variety.UNION && members(type, 0) > MEMBERS.most()) {
+        if (type.variety() == SimpleType.Variety.UNION
+                && members(type, 0) > MEMBERS.most()
+                && type.members().stream().allMatch(member -> members(schema.resolve(member), 0) <= MEMBERS.most())) {
             findings.error(
                     "too-wide",
                     type.place(),
@@ -77,16 +76,13 @@ final class Breadth {
         if (!(type instanceof SimpleType simple) || steps > MOST_STEPS) {
             return 1;
         }
-        Integer known = members.putIfAbsent(type, 1);
-        if (known != null) {
-            return known;
-        }
-        int count = simple.base() == null ? 0 : members(schema.resolve(simple.base()), steps + 1);
-        for (TypeReference member : simple.members()) {
-            count = Math.min(MEMBERS.most() + 1, count + members(schema.resolve(member), steps + 1));
-        }
-        members.put(type, Math.max(1, count));
-        return members.get(type);
+        return once(simple, () -> {
+            int count = simple.base() == null ? 0 : members(schema.resolve(simple.base()), steps + 1);
+            for (TypeReference member : simple.members()) {
+                count = Math.min(MEMBERS.most() + 1, count + members(schema.resolve(member), steps + 1));
+            }
+            return count;
+        });
     }
 
     private int count(Term term) {
@@ -94,38 +90,36 @@ final class Breadth {
             ModelGroupDefinition definition = schema.groups().get(reference.name());
             return definition == null ? 0 : count(definition.group());
         }
-        return term instanceof ModelGroup group ? count(group) : 1;
+        return term instanceof ModelGroup group ? once(group, () -> places(group)) : 1;
     }
 
-    private int count(ModelGroup group) {
-        Integer known = counted.putIfAbsent(group, 0);
-        if (known != null) {
-            return known;
-        }
+    private int places(ModelGroup group) {
         int count = 0;
         for (Particle particle : group.particles()) {
             count = Math.min(PLACES.most() + 1, count + count(particle.term()));
         }
-        // One that holds nothing is looked at all the same.
-        counted.put(group, Math.max(1, count));
-        return counted.get(group);
+        return count;
     }
 
     private int count(Attributes attributes) {
         int count = attributes.uses().size();
         for (Attributes.GroupUse use : attributes.groups()) {
             AttributeGroup group = schema.attributeGroups().get(use.name());
-            count = Math.min(PLACES.most() + 1, count + (group == null ? 0 : inGroup(group.attributes())));
+            if (group != null) {
+                count = Math.min(PLACES.most() + 1, count + once(group, () -> count(group.attributes())));
+            }
         }
         return count;
     }
 
-    private int inGroup(Attributes attributes) {
-        Integer known = attributesCounted.putIfAbsent(attributes, 1);
+    /** Counts something that others refer to, the first time; what holds nothing is looked at all the same. */
+    private int once(Object shared, IntSupplier count) {
+        Integer known = counted.putIfAbsent(shared, 0);
         if (known != null) {
             return known;
         }
-        attributesCounted.put(attributes, Math.max(1, count(attributes)));
-        return attributesCounted.get(attributes);
+        int most = Math.max(1, count.getAsInt());
+        counted.put(shared, most);
+        return most;
     }
 }

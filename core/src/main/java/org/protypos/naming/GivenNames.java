@@ -1,6 +1,7 @@
 package org.protypos.naming;
 
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.Map;
 import java.util.Set;
 
@@ -92,7 +93,8 @@ public final class GivenNames {
         }
         Map<String, Map<String, String>> all = new HashMap<>();
         newer.byScope.forEach((scope, names) -> all.put(scope, new HashMap<>(names)));
-        Set<String> named = newer.index().byDesignator().keySet();
+        Set<String> named = new HashSet<>();
+        newer.byScope.values().forEach(names -> named.addAll(names.keySet()));
         byScope.forEach((scope, names) -> names.forEach((designator, name) -> {
             if (!named.contains(designator) || NameScope.isMade(designator)) {
                 all.computeIfAbsent(scope, any -> new HashMap<>()).put(designator, name);

@@ -99,13 +99,16 @@ class HostileTextTest {
     }
 
     private static void holdsNoCode(SourceFile file, String where) {
-        String path = file.path();
-        String code = path.endsWith(".java")
-                ? outside(unescaped(file.text()), "\n\r")
-                : path.endsWith(".cs") ? outside(file.text(), "\n\r\u0085\u2028\u2029") : ofColumns(file.text());
-        assertThat(code.toLowerCase(Locale.ROOT))
-                .as("%s in place of %s", path, where)
+        assertThat(code(file).toLowerCase(Locale.ROOT))
+                .as("%s in place of %s", file.path(), where)
                 .doesNotContain("zq.x(");
+    }
+
+    /** What of a file is neither literal nor comment, as the compiler of its language reads it. */
+    static String code(SourceFile file) {
+        return file.path().endsWith(".java")
+                ? outside(unescaped(file.text()), "\n\r")
+                : file.path().endsWith(".cs") ? outside(file.text(), "\n\r\u0085\u2028\u2029") : ofColumns(file.text());
     }
 
     /** Java (JLS, section 3.3) knows such characters before anything else, in comments too. */

@@ -10,8 +10,6 @@ import java.io.Writer;
  * direction of text. They show as what cannot be shown. Commands of our own begin with ESC, which no XML holds.
  */
 public final class TamedWriter extends FilterWriter {
-    private static final char INSTEAD = '\ufffd';
-
     /** Stands before a writer. */
     public TamedWriter(Writer out) {
         super(out);
@@ -39,6 +37,6 @@ public final class TamedWriter extends FilterWriter {
     private static char tamed(char c) {
         boolean isObeyed =
                 c >= '\u0080' && c <= '\u009f' || c >= '\u202a' && c <= '\u202e' || c >= '\u2066' && c <= '\u2069';
-        return isObeyed ? INSTEAD : c;
+        return isObeyed ? Terminal.INSTEAD : c;
     }
 }

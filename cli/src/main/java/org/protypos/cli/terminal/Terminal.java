@@ -17,7 +17,8 @@ public final class Terminal {
 
     private static final int WIDTH = 120;
     private static final int NARROWEST = 60;
-    private static final char INSTEAD = '\ufffd';
+    /** What stands for a character that is not shown. */
+    static final char INSTEAD = '\ufffd';
 
     private final PrintWriter out;
     private final PrintWriter err;

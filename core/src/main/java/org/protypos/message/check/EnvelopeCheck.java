@@ -112,7 +112,7 @@ final class EnvelopeCheck {
         List<MessageElement> parts = inOrder(fault, List.of("Code", "Reason"), List.of("Node", "Role", "Detail"));
         for (MessageElement part : parts) {
             switch (part.name().getLocalPart()) {
-                case "Code" -> code(part);
+                case "Code" -> code(part, true);
                 case "Reason" -> reason(part);
                 case "Detail" -> noText(part);
                 default -> {
@@ -124,28 +124,22 @@ final class EnvelopeCheck {
         }
     }
 
-    private void code(MessageElement code) {
-        boolean first = true;
-        for (MessageElement at = code; at != null; ) {
-            MessageElement next = null;
-            for (MessageElement part : inOrder(at, List.of("Value"), List.of("Subcode"))) {
-                if (part.name().getLocalPart().equals("Subcode")) {
-                    next = part;
-                    continue;
-                }
-                QName value = qualified(part);
-                if (first
-                        && value != null
-                        && !(value.getNamespaceURI().equals(namespace) && CODES.contains(value.getLocalPart()))) {
-                    report(
-                            "value",
-                            part,
-                            "\"" + MessageCheck.cut(part.text()) + "\" is no code of SOAP 1.2",
-                            String.join(", ", CODES));
-                }
+    private void code(MessageElement code, boolean first) {
+        for (MessageElement part : inOrder(code, List.of("Value"), List.of("Subcode"))) {
+            if (part.name().getLocalPart().equals("Subcode")) {
+                code(part, false);
+                continue;
             }
-            first = false;
-            at = next;
+            QName value = qualified(part);
+            if (first
+                    && value != null
+                    && !(value.getNamespaceURI().equals(namespace) && CODES.contains(value.getLocalPart()))) {
+                report(
+                        "value",
+                        part,
+                        "\"" + MessageCheck.cut(part.text()) + "\" is no code of SOAP 1.2",
+                        String.join(", ", CODES));
+            }
         }
     }
 

@@ -210,7 +210,7 @@ final class TypePlanner {
                 name,
                 place,
                 List.of(),
-                place.nestedNames().within(PlannedClass.scopeIn(place.packageName(), place, name)));
+                place.nestedNames().within(place.scope() + "." + name));
         place.addNested(nested);
         classes.put(type, nested);
         new ClassPlanner(this, nested).fill();
