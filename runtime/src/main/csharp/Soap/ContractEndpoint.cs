@@ -18,6 +18,8 @@ namespace Protypos.Runtime
     /// </summary>
     public abstract class ContractEndpoint
     {
+        private const int MostShown = 3000;
+
         private static readonly Regex Unprintable = new Regex("[^ -~]");
 
         /// <summary>For generated endpoints.</summary>
@@ -133,7 +135,7 @@ namespace Protypos.Runtime
         /// <summary>A text of others for a message: what is not printable in ASCII becomes a question mark.</summary>
         internal static string Printable(string text)
         {
-            return Unprintable.Replace(text, "?");
+            return Unprintable.Replace(text.Length <= MostShown ? text : text.Substring(0, MostShown - 3) + "...", "?");
         }
     }
 

@@ -5,7 +5,6 @@ namespace Protypos.Runtime
     using System.Globalization;
     using System.IO;
     using System.Linq;
-    using System.Xml;
     using System.Xml.Linq;
 
     /// <summary>
@@ -14,27 +13,42 @@ namespace Protypos.Runtime
     /// </summary>
     internal sealed class EncodedMessage
     {
-        /// <summary>References may multiply what they refer to: a message may grow to so many elements.</summary>
-        private const int MostElements = 1000000;
+        /// <summary>References may multiply what they refer to: a message may grow tenfold, and by so many elements.</summary>
+        private const int MostMore = 100000;
 
+        /// <summary>The largest array whose members say their places.</summary>
+        private const int MostMembers = 1000000;
+
+        private const int MostDimensions = 32;
+
+        private static readonly char[] Blanks = { ' ', '\t', '\r', '\n' };
+
+        private readonly XmlLimits limits;
         private readonly Dictionary<string, XElement> targets = new Dictionary<string, XElement>();
+        private readonly HashSet<XElement> independent = new HashSet<XElement>();
         private readonly HashSet<string> open = new HashSet<string>();
         private int elements;
+        private long mostElements = MostMore;
+        private long characters;
 
-        private EncodedMessage()
+        private EncodedMessage(XmlLimits limits)
         {
+            this.limits = limits;
         }
 
         /// <summary>Gives the same message with references resolved.</summary>
-        /// <exception cref="XmlFormatException">It is not well-formed, or a reference leads nowhere or back to itself.</exception>
+        /// <exception cref="XmlFormatException">
+        /// It is not well-formed, a reference leads nowhere or back to itself, or references make it larger or deeper than the limits allow.
+        /// </exception>
         internal static byte[] Literal(byte[] message, string encoding, XmlLimits limits)
         {
             XmlInput input = XmlInput.Open(new MemoryStream(message, false), encoding, NoTypes.Instance, limits);
             XElement envelope = input.Tree();
             input.Finish();
-            EncodedMessage encoded = new EncodedMessage();
+            EncodedMessage encoded = new EncodedMessage(limits);
             foreach (XElement element in envelope.DescendantsAndSelf())
             {
+                encoded.mostElements += 10;
                 XAttribute id = element.Attribute("id");
                 if (id != null && encoded.targets.ContainsKey(id.Value))
                 {
@@ -45,57 +59,88 @@ namespace Protypos.Runtime
                     encoded.targets[id.Value] = element;
                 }
             }
-            DropIndependent(envelope);
-            return NoTypes.Instance.WriteTree(encoded.Copy(envelope, envelope.Name));
+            encoded.LeaveOut(envelope);
+            return NoTypes.Instance.WriteTree(encoded.Copy(envelope, 1));
         }
 
         private void Count()
         {
-            if (++this.elements > MostElements)
+            if (++this.elements > this.mostElements)
             {
-                throw new XmlFormatException("references make the message grow beyond " + MostElements + " elements");
+                throw new XmlFormatException("references make the message grow beyond " + this.mostElements + " elements");
             }
         }
 
-        private XElement Copy(XElement tree, XName name)
+        /// <summary>Takes text of the copy, which must not be longer than a message may be that says everything where it stands.</summary>
+        private void Count(string text)
+        {
+            this.characters += text.Length;
+            if (this.characters > this.limits.Bytes)
+            {
+                throw new XmlFormatException("references make the message grow beyond " + this.limits.Bytes + " bytes");
+            }
+        }
+
+        private static string Reference(XElement tree)
+        {
+            XAttribute href = tree.Attribute("href");
+            return href != null && href.Value.StartsWith("#", StringComparison.Ordinal) ? href.Value : null;
+        }
+
+        private XElement Copy(XElement tree, int depth)
         {
             this.Count();
-            XAttribute href = tree.Attribute("href");
-            if (href != null && href.Value.StartsWith("#", StringComparison.Ordinal))
+            this.Count(tree.Name.LocalName);
+            List<string> way = new List<string>();
+            XElement target = tree;
+            for (string href = Reference(tree); href != null; href = Reference(target))
             {
-                XElement target;
-                if (!this.targets.TryGetValue(href.Value.Substring(1), out target))
+                if (!this.targets.TryGetValue(href.Substring(1), out target))
                 {
-                    throw new XmlFormatException("the reference \"" + href.Value + "\" leads nowhere");
+                    throw new XmlFormatException("the reference \"" + href + "\" leads nowhere");
                 }
-                if (!this.open.Add(href.Value))
+                if (!this.open.Add(href))
                 {
-                    throw new XmlFormatException("the reference \"" + href.Value + "\" leads back to itself");
+                    throw new XmlFormatException("the reference \"" + href + "\" leads back to itself");
                 }
-                XElement found = this.Copy(target, name);
-                this.open.Remove(href.Value);
-                found.SetAttributeValue(XName.Get("id", XmlNames.Shared), href.Value);
-                return found;
+                way.Add(href);
+            }
+            XElement copy = this.Content(target, tree.Name, depth);
+            foreach (string href in way)
+            {
+                this.open.Remove(href);
+                copy.SetAttributeValue(XName.Get("id", XmlNames.Shared), href);
+            }
+            return copy;
+        }
+
+        private XElement Content(XElement tree, XName name, int depth)
+        {
+            if (depth > this.limits.Depth)
+            {
+                throw new XmlFormatException("elements are nested deeper than " + this.limits.Depth + " levels");
             }
             XElement copy = new XElement(name);
             foreach (XAttribute attribute in tree.Attributes())
             {
                 if (!ServesEncoding(attribute, tree))
                 {
+                    this.Count(attribute.Name.LocalName);
+                    this.Count(attribute.Value);
                     copy.SetAttributeValue(attribute.Name, attribute.Value);
                 }
             }
-            KeepPrefixes(tree, copy);
             foreach (XNode node in tree.Nodes())
             {
                 XElement element = node as XElement;
                 XText text = node as XText;
-                if (element != null)
+                if (element != null && !this.independent.Contains(element))
                 {
-                    copy.Add(this.Copy(element, element.Name));
+                    copy.Add(this.Copy(element, depth + 1));
                 }
                 else if (text != null)
                 {
+                    this.Count(text.Value);
                     copy.Add(new XText(text.Value));
                 }
             }
@@ -109,6 +154,7 @@ namespace Protypos.Runtime
         /// </summary>
         private void Spread(XElement array, XElement copy)
         {
+            XAttribute type = array.Attribute(XName.Get("arrayType", XmlNames.SoapEncoding));
             XAttribute offset = array.Attribute(XName.Get("offset", XmlNames.SoapEncoding));
             List<XAttribute> positions =
                 array.Elements().Select(one => one.Attribute(XName.Get("position", XmlNames.SoapEncoding))).ToList();
@@ -118,13 +164,14 @@ namespace Protypos.Runtime
             }
             List<XElement> members = copy.Elements().ToList();
             SortedDictionary<int, XElement> placed = new SortedDictionary<int, XElement>();
-            int next = offset == null ? 0 : Place(offset.Value);
+            int next = offset == null ? 0 : Place(offset.Value, type);
             for (int i = 0; i < members.Count; i++)
             {
-                int at = positions[i] == null ? next : Place(positions[i].Value);
+                int at = positions[i] == null ? next : Place(positions[i].Value, type);
                 if (placed.ContainsKey(at))
                 {
-                    throw new XmlFormatException("two members of an array are at place [" + Lexical.Print(at) + "]");
+                    throw new XmlFormatException("two members of an array are at place "
+                        + (positions[i] == null ? "[" + Lexical.Print(at) + "]" : positions[i].Value));
                 }
                 placed.Add(at, members[i]);
                 next = at + 1;
@@ -143,42 +190,42 @@ namespace Protypos.Runtime
             }
         }
 
-        /// <summary>The place that an array of one dimension is said to have for a member.</summary>
-        private static int Place(string said)
+        /// <summary>How many members of an array stand before a place in it: those of a row follow each other (SOAP 1.1, section 5.4.2).</summary>
+        private static int Place(string said, XAttribute arrayType)
         {
-            string place = said.Trim(' ', '\t', '\r', '\n');
-            int at = 0;
-            if (place.Length < 3 || place.Length > 8 || place[0] != '[' || place[place.Length - 1] != ']'
-                || !int.TryParse(place.Substring(1, place.Length - 2), NumberStyles.None, CultureInfo.InvariantCulture, out at))
+            string type = arrayType == null ? "" : arrayType.Value.Trim(Blanks);
+            string[] sizes = Coordinates(type.Length == 0 ? "[]" : type.Substring(Math.Max(0, type.LastIndexOf('['))));
+            string[] place = Coordinates(said.Trim(Blanks));
+            bool known = place.Length == sizes.Length;
+            long before = 0;
+            for (int i = 0; i < place.Length && known; i++)
             {
-                throw new XmlFormatException("\"" + said + "\" is no place in an array of one dimension");
+                // How many rows there are need not be known, how long they are must.
+                int size = i == 0 ? MostMembers : Number(sizes[i]);
+                int at = Number(place[i]);
+                before = (before * size) + at;
+                known = at >= 0 && at < size && before < MostMembers;
             }
-            return at;
+            if (!known)
+            {
+                throw new XmlFormatException("\"" + said + "\" is no place in an array of "
+                    + (sizes.Length == 1 ? "one dimension" : Lexical.Print(sizes.Length) + " dimensions"));
+            }
+            return (int)before;
         }
 
-        /// <summary>What is moved to another place takes the prefixes with it that its values use.</summary>
-        private static void KeepPrefixes(XElement from, XElement to)
+        private static string[] Coordinates(string place)
         {
-            XAttribute type = from.Attribute(XName.Get("type", XmlNames.Instance));
-            string text = (type == null ? "" : type.Value + " ") + (from.HasElements ? "" : from.Value);
-            foreach (string word in text.Split(' ', '\t', '\r', '\n'))
-            {
-                int colon = word.IndexOf(':');
-                XNamespace space = null;
-                try
-                {
-                    space = colon > 0 ? from.GetNamespaceOfPrefix(word.Substring(0, colon)) : null;
-                }
-                catch (Exception e) when (e is XmlException || e is ArgumentException)
-                {
-                    // What stands before the colon can be no prefix.
-                    space = null;
-                }
-                if (space != null && space != XNamespace.Xml && space != XNamespace.Xmlns)
-                {
-                    to.SetAttributeValue(XNamespace.Xmlns + word.Substring(0, colon), space.NamespaceName);
-                }
-            }
+            bool sound = place.Length > 1 && place[0] == '[' && place[place.Length - 1] == ']';
+            string[] all = sound ? place.Substring(1, place.Length - 2).Split(new[] { ',' }, MostDimensions) : new[] { "?" };
+            return all.Select(one => one.Trim(Blanks)).ToArray();
+        }
+
+        /// <summary>A size or a coordinate; -1 for what is none.</summary>
+        private static int Number(string text)
+        {
+            int number = -1;
+            return text.Length <= 6 && int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out number) ? number : -1;
         }
 
         private static bool ServesEncoding(XAttribute attribute, XElement tree)
@@ -190,8 +237,9 @@ namespace Protypos.Runtime
             if (attribute.Name == XName.Get("type", XmlNames.Instance))
             {
                 int colon = attribute.Value.IndexOf(':');
-                XNamespace space = colon > 0 ? tree.GetNamespaceOfPrefix(attribute.Value.Substring(0, colon).Trim()) : null;
-                return space != null && space.NamespaceName == XmlNames.SoapEncoding;
+                string prefix = colon > 0 ? attribute.Value.Substring(0, colon).Trim(Blanks) : null;
+                return tree.Attributes().Any(one => one.IsNamespaceDeclaration && one.Name.LocalName == prefix
+                    && one.Value == XmlNames.SoapEncoding);
             }
             return attribute.Name.NamespaceName == XmlNames.SoapEncoding;
         }
@@ -200,31 +248,13 @@ namespace Protypos.Runtime
         /// One element in the body is the call or the answer, or with others that have no identifier a part of it; those with one are
         /// there to be referred to, wherever they stand (SOAP 1.1, sections 5.4.1 and 5.6).
         /// </summary>
-        private static void DropIndependent(XElement envelope)
+        private void LeaveOut(XElement envelope)
         {
             foreach (XElement body in envelope.Elements().Where(one => one.Name.LocalName == "Body"))
             {
                 List<XElement> all = body.Elements().ToList();
                 int root = Root(all);
-                for (int i = 0; i < all.Count; i++)
-                {
-                    if (i != root && all[i].Attribute("id") != null)
-                    {
-                        // Its declarations of prefixes go with it, so that it can be referred to from elsewhere.
-                        XElement independent = all[i];
-                        foreach (XElement around in independent.Ancestors().ToList())
-                        {
-                            foreach (XAttribute declared in around.Attributes().Where(one => one.IsNamespaceDeclaration))
-                            {
-                                if (independent.Attribute(declared.Name) == null && declared.Name.NamespaceName.Length > 0)
-                                {
-                                    independent.SetAttributeValue(declared.Name, declared.Value);
-                                }
-                            }
-                        }
-                        independent.Remove();
-                    }
-                }
+                this.independent.UnionWith(all.Where((one, i) => i != root && one.Attribute("id") != null));
             }
         }
 

@@ -73,9 +73,38 @@ namespace Protypos.Runtime
             this.pairs.Add(new KeyValuePair<string, string>(name, value));
         }
 
+        /// <summary>The text of a field (HTML 4.01, section 17.13.4.1; RFC 3986, section 2.1).</summary>
         private static string Decoded(string text)
         {
-            return Uri.UnescapeDataString(text.Replace('+', ' '));
+            byte[] written = Encoding.UTF8.GetBytes(text);
+            byte[] bytes = new byte[written.Length];
+            int length = 0;
+            bool sound = true;
+            for (int i = 0; i < written.Length; i++)
+            {
+                if (written[i] == '%')
+                {
+                    sound &= i + 2 < written.Length && Uri.IsHexDigit((char)written[i + 1]) && Uri.IsHexDigit((char)written[i + 2]);
+                    bytes[length++] = sound ? (byte)((Uri.FromHex((char)written[i + 1]) * 16) + Uri.FromHex((char)written[i + 2])) : (byte)0;
+                    i += 2;
+                }
+                else
+                {
+                    bytes[length++] = written[i] == '+' ? (byte)' ' : written[i];
+                }
+            }
+            try
+            {
+                if (sound)
+                {
+                    return new UTF8Encoding(false, true).GetString(bytes, 0, length);
+                }
+            }
+            catch (ArgumentException)
+            {
+                sound = false;
+            }
+            throw new RequestRefusedException(400, "a field is not URL-encoded: " + ContractEndpoint.Printable(text));
         }
 
         private static string Encoded(string text)
@@ -111,43 +140,98 @@ namespace Protypos.Runtime
         /// <summary>The values that stand in a path where the location has names in round brackets; null when the two do not fit.</summary>
         internal static Fields Taken(string location, string path)
         {
-            List<string> names = new List<string>();
-            StringBuilder pattern = new StringBuilder("^");
-            int at = 0;
-            foreach (Match match in Placeholder.Matches(location))
-            {
-                pattern.Append(Literal(location.Substring(at, match.Index - at)));
-                int known = names.IndexOf(match.Groups[1].Value);
-                if (known < 0)
-                {
-                    names.Add(match.Groups[1].Value);
-                    pattern.Append("([^/?&]*)");
-                }
-                else
-                {
-                    // Wherever a part stands it has the same value.
-                    pattern.Append("(?:\\").Append(known + 1).Append(")");
-                }
-                at = match.Index + match.Length;
-            }
-            pattern.Append(Literal(location.Substring(at))).Append("$");
+            Template template = new Template(location);
             // Round brackets that are no places mean the same either way.
-            Match fits = Regex.Match(path.Replace("(", "%28").Replace(")", "%29"), pattern.ToString());
-            if (!fits.Success)
-            {
-                return null;
-            }
-            Fields fields = new Fields();
-            for (int i = 0; i < names.Count; i++)
-            {
-                fields.Add(names[i], Decoded(fits.Groups[i + 1].Value.Replace("+", "%2B")));
-            }
-            return fields;
+            string plain = path.Replace("(", "%28").Replace(")", "%29");
+            return template.Fits(plain, 0, 0) ? template.Values(plain) : null;
         }
 
-        private static string Literal(string text)
+        /// <summary>A location with places for values, and where they stand in a path.</summary>
+        private sealed class Template
         {
-            return Regex.Escape(SoapRequest.Escaped(text));
+            /// <summary>A path that needs more of them was made up to take long: what fits is found soon.</summary>
+            private const int MostSteps = 5000000;
+
+            private static readonly char[] Ends = { '/', '?', '&' };
+
+            private readonly List<string> names = new List<string>();
+            private readonly List<string> between = new List<string>();
+            private readonly int[] starts;
+            private readonly int[] ends;
+            private int steps;
+
+            internal Template(string location)
+            {
+                int at = 0;
+                foreach (Match match in Placeholder.Matches(location))
+                {
+                    this.between.Add(SoapRequest.Escaped(location.Substring(at, match.Index - at)));
+                    this.names.Add(match.Groups[1].Value);
+                    at = match.Index + match.Length;
+                }
+                this.between.Add(SoapRequest.Escaped(location.Substring(at)));
+                this.starts = new int[this.names.Count];
+                this.ends = new int[this.names.Count];
+            }
+
+            /// <summary>Whether the path from somewhere on is what stands before a place, the value, as long as it can be, and the rest.</summary>
+            internal bool Fits(string path, int at, int place)
+            {
+                if (!StandsAt(path, at, this.between[place]))
+                {
+                    return false;
+                }
+                int from = at + this.between[place].Length;
+                if (place == this.names.Count)
+                {
+                    return from == path.Length;
+                }
+                this.starts[place] = from;
+                int first = this.First(place);
+                if (first < place)
+                {
+                    // Wherever a part stands it has the same value.
+                    string value = path.Substring(this.starts[first], this.ends[first] - this.starts[first]);
+                    this.ends[place] = from + value.Length;
+                    return StandsAt(path, from, value) && this.Fits(path, this.ends[place], place + 1);
+                }
+                int to = path.IndexOfAny(Ends, from);
+                for (to = to < 0 ? path.Length : to; to >= from && this.steps < MostSteps; to--)
+                {
+                    this.steps++;
+                    this.ends[place] = to;
+                    if (this.Fits(path, to, place + 1))
+                    {
+                        return true;
+                    }
+                }
+                return false;
+            }
+
+            internal Fields Values(string path)
+            {
+                Fields fields = new Fields();
+                for (int i = 0; i < this.names.Count; i++)
+                {
+                    if (this.First(i) == i)
+                    {
+                        string value = path.Substring(this.starts[i], this.ends[i] - this.starts[i]);
+                        fields.Add(this.names[i], Decoded(value.Replace("+", "%2B")));
+                    }
+                }
+                return fields;
+            }
+
+            private static bool StandsAt(string path, int at, string text)
+            {
+                return string.CompareOrdinal(path, at, text, 0, text.Length) == 0;
+            }
+
+            /// <summary>The first place that has the name of a place.</summary>
+            private int First(int place)
+            {
+                return this.names.IndexOf(this.names[place]);
+            }
         }
 
         /// <summary>Has a message read the fields.</summary>

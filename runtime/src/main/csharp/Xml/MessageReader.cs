@@ -1,6 +1,7 @@
 namespace Protypos.Runtime
 {
     using System;
+    using System.Collections.Generic;
     using System.IO;
     using System.Text;
     using System.Xml;
@@ -171,6 +172,7 @@ namespace Protypos.Runtime
             this.loaded = true;
             this.count = 0;
             this.declarations = None;
+            List<string> declared = null;
             if (!this.reader.MoveToFirstAttribute())
             {
                 return;
@@ -179,11 +181,9 @@ namespace Protypos.Runtime
             {
                 if (this.reader.NamespaceURI == XmlNames.Declarations)
                 {
-                    string[] more = new string[this.declarations.Length + 2];
-                    Array.Copy(this.declarations, more, this.declarations.Length);
-                    more[more.Length - 2] = this.reader.Prefix.Length == 0 ? "" : this.reader.LocalName;
-                    more[more.Length - 1] = this.reader.Value;
-                    this.declarations = more;
+                    declared = declared ?? new List<string>();
+                    declared.Add(this.reader.Prefix.Length == 0 ? "" : this.reader.LocalName);
+                    declared.Add(this.reader.Value);
                     continue;
                 }
                 if (this.count * 3 == this.attributes.Length)
@@ -197,6 +197,7 @@ namespace Protypos.Runtime
             }
             while (this.reader.MoveToNextAttribute());
             this.reader.MoveToElement();
+            this.declarations = declared == null ? None : declared.ToArray();
         }
 
         internal override int AttributeCount

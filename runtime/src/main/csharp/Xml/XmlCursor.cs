@@ -3,6 +3,7 @@ namespace Protypos.Runtime
     using System;
     using System.Collections.Generic;
     using System.IO;
+    using System.Linq;
     using System.Text;
     using System.Xml;
     using System.Xml.Linq;
@@ -27,6 +28,7 @@ namespace Protypos.Runtime
         private const int ReferenceSize = 8;
         private const int TextSize = 48;
         private const int AttributeSize = 128;
+        private const int LongestPrefix = 1000;
 
         private readonly MessageReader reader;
         private readonly XmlLimits limits;
@@ -227,6 +229,12 @@ namespace Protypos.Runtime
             this.Afford((long)AttributeSize * count);
         }
 
+        /// <summary>Takes the memory that binary content needs as bytes of its own: a message may refer to one part many times.</summary>
+        internal void AffordBinary(long length)
+        {
+            this.Afford(TextSize + length);
+        }
+
         private string Affordable(string text)
         {
             this.Afford(text.Length == 0 ? 0 : TextSize + text.Length);
@@ -404,6 +412,8 @@ namespace Protypos.Runtime
             {
                 throw this.Error("binary content is longer than " + this.limits.Bytes + " bytes where it is kept as text");
             }
+            // The text is longer by a third, has two bytes for each character, and is put together with others.
+            this.AffordBinary(4 * content.Length);
             return content.ToBase64();
         }
 
@@ -421,7 +431,7 @@ namespace Protypos.Runtime
                 MessageEvent next = this.Next();
                 if (next == MessageEvent.Text)
                 {
-                    text.Append(this.reader.Text);
+                    this.AppendText(text, open);
                     continue;
                 }
                 if (next == MessageEvent.Start && this.AtInclusion())
@@ -432,7 +442,6 @@ namespace Protypos.Runtime
                 if (text.Length > 0)
                 {
                     open.Add(new XText(this.Affordable(text.ToString())));
-                    this.RememberPrefixes(text.ToString(), into);
                     text.Clear();
                 }
                 if (next == MessageEvent.Start)
@@ -443,7 +452,7 @@ namespace Protypos.Runtime
                     }
                     this.Afford(ElementSize + ObjectSize);
                     XElement child = new XElement(XName.Get(this.reader.LocalName, this.reader.NamespaceUri));
-                    this.CopyAttributes(child, into);
+                    this.CopyAttributes(child);
                     open.Add(child);
                     open = child;
                 }
@@ -464,15 +473,33 @@ namespace Protypos.Runtime
             }
         }
 
-        /// <summary>Copies what is on the tag, declarations of namespaces among it.</summary>
-        internal void CopyAttributes(XElement to, XElement root)
+        /// <summary>Takes a text of an element, of which others may have come, with what its prefixes stand for where it stands.</summary>
+        private void AppendText(StringBuilder text, XElement of)
         {
-            if (this.reader.AttributeCount > this.limits.Attributes)
+            string more = this.reader.Text;
+            if (more.IndexOf(':') >= 0)
+            {
+                // The beginning of a prefix may have come before.
+                int from = text.Length;
+                for (int most = Math.Max(0, from - LongestPrefix); from > most && IsNameCharacter(text[from - 1]);)
+                {
+                    from--;
+                }
+                this.RememberPrefixes(text.ToString(from, text.Length - from) + more, of);
+            }
+            text.Append(more);
+        }
+
+        /// <summary>Copies what is on the tag, declarations of namespaces among it.</summary>
+        internal void CopyAttributes(XElement to)
+        {
+            // An element of the platform looks through all that is on it for each that is added.
+            string[] declared = this.reader.Declarations;
+            if (this.reader.AttributeCount + declared.Length / 2 > this.limits.Attributes)
             {
                 throw this.TooManyAttributes();
             }
-            this.AffordAttributes(this.reader.AttributeCount + this.reader.Declarations.Length / 2);
-            string[] declared = this.reader.Declarations;
+            this.AffordAttributes(this.reader.AttributeCount + declared.Length / 2);
             for (int i = 0; i < declared.Length; i += 2)
             {
                 to.SetAttributeValue(declared[i].Length == 0 ? "xmlns" : XNamespace.Xmlns + declared[i], declared[i + 1]);
@@ -481,7 +508,7 @@ namespace Protypos.Runtime
             {
                 string value = this.reader.AttributeValue(i);
                 to.SetAttributeValue(XName.Get(this.reader.AttributeName(i), this.reader.AttributeNamespace(i)), value);
-                this.RememberPrefixes(value, root);
+                this.RememberPrefixes(value, to);
                 bool type = this.reader.AttributeName(i) == "type" && this.reader.AttributeNamespace(i) == XmlNames.Instance;
                 if (type && value.IndexOf(':') < 0 && this.DefaultNamespace.Length > 0)
                 {
@@ -496,8 +523,8 @@ namespace Protypos.Runtime
             return this.Error("an element has more than " + this.limits.Attributes + " attributes");
         }
 
-        /// <summary>Declares the prefixes that a text in a tree uses or may use on the root of the tree, unless something in it does.</summary>
-        private void RememberPrefixes(string text, XElement root)
+        /// <summary>Declares the prefixes that a text in a tree uses or may use on the element that has it, wherever that is moved.</summary>
+        private void RememberPrefixes(string text, XElement of)
         {
             if (text.IndexOf(':') < 0)
             {
@@ -508,9 +535,13 @@ namespace Protypos.Runtime
             foreach (KeyValuePair<string, string> prefix in used)
             {
                 XName declared = XNamespace.Xmlns + prefix.Key;
-                if (root.Attribute(declared) == null)
+                if (of.Attribute(declared) == null)
                 {
-                    root.SetAttributeValue(declared, prefix.Value);
+                    if (of.Attributes().Count() >= 2 * this.limits.Attributes)
+                    {
+                        throw this.TooManyAttributes();
+                    }
+                    of.SetAttributeValue(declared, prefix.Value);
                 }
             }
         }

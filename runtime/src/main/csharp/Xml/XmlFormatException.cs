@@ -5,22 +5,31 @@ namespace Protypos.Runtime
     /// <summary>A message is not well-formed, breaks the contract or passes a limit; says where in the message.</summary>
     public sealed class XmlFormatException : Exception
     {
+        private const int Most = 1000;
+
         internal XmlFormatException(string reason, int line, int column, string path, Exception cause)
-            : base(reason + " (line " + line + ", column " + column + (path.Length == 0 ? "" : ", at " + path) + ")", cause)
+            : base(
+                Shorten(reason) + " (line " + line + ", column " + column + (path.Length == 0 ? "" : ", at " + Shorten(path)) + ")", cause)
         {
-            this.Reason = reason;
+            this.Reason = Shorten(reason);
             this.Line = line;
             this.Column = column;
-            this.Path = path;
+            this.Path = Shorten(path);
         }
 
         internal XmlFormatException(string reason)
-            : base(reason)
+            : base(Shorten(reason))
         {
-            this.Reason = reason;
+            this.Reason = Shorten(reason);
             this.Line = 1;
             this.Column = 1;
             this.Path = "";
+        }
+
+        /// <summary>What is wrong may quote a message, and who sends one of a few megabytes is not answered with all of them.</summary>
+        private static string Shorten(string text)
+        {
+            return text.Length <= Most ? text : text.Substring(0, Most - 3) + "...";
         }
 
         /// <summary>What is wrong, without the place.</summary>

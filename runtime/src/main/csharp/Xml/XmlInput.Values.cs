@@ -556,6 +556,7 @@ namespace Protypos.Runtime
                 this.Refuse("", "binary content of at most " + this.cursor.Limits.Bytes + " bytes");
                 return null;
             }
+            this.cursor.AffordBinary(content.Length);
             return content.ToArray();
         }
 

@@ -263,14 +263,14 @@ namespace Protypos.Runtime
             {
                 return null;
             }
-            return this.Tree(null);
+            return this.WholeTree();
         }
 
-        private XElement Tree(Action<XElement> mixed)
+        private XElement WholeTree()
         {
             XElement tree = new XElement(this.NextName);
-            this.cursor.CopyAttributes(tree, tree);
-            this.cursor.Tree(tree, mixed);
+            this.cursor.CopyAttributes(tree);
+            this.cursor.Tree(tree, null);
             return tree;
         }
 
@@ -352,7 +352,7 @@ namespace Protypos.Runtime
             XmlTree tree = value as XmlTree;
             if (tree != null)
             {
-                tree.Fill(this.Tree(null));
+                tree.Fill(this.WholeTree());
                 return value;
             }
             string own = value.StandingText ?? this.standard;

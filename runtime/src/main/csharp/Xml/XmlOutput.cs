@@ -27,6 +27,7 @@ namespace Protypos.Runtime
         private readonly Dictionary<string, string> rootPrefixes = new Dictionary<string, string>(StringComparer.Ordinal);
         private readonly List<KeyValuePair<string, string>> rootDeclarations = new List<KeyValuePair<string, string>>();
         private readonly List<KeyValuePair<string, string>> localDeclarations = new List<KeyValuePair<string, string>>();
+        private readonly Dictionary<string, string> localPrefixes = new Dictionary<string, string>(StringComparer.Ordinal);
         private string[] openNames = new string[64];
         private int[] localCounts = new int[32];
         private int[] children = new int[33];
@@ -141,14 +142,19 @@ namespace Protypos.Runtime
         /// <summary>Whether a declaration inside the content hides that of the root.</summary>
         private bool IsHidden(string prefix, string space)
         {
-            for (int i = this.localDeclarations.Count - 1; i >= 0; i--)
+            string local;
+            return this.localDeclarations.Count > 0 && this.localPrefixes.TryGetValue(prefix, out local) && local != space;
+        }
+
+        /// <summary>A prefix in place of one that is hidden, which no content declares by itself.</summary>
+        private string Unused(string wanted)
+        {
+            string free = wanted;
+            for (int number = 1; this.localPrefixes.ContainsKey(free); number++)
             {
-                if (this.localDeclarations[i].Key == prefix)
-                {
-                    return this.localDeclarations[i].Value != space;
-                }
+                free = wanted + "-" + number;
             }
-            return false;
+            return free;
         }
 
         /// <summary>The prefix to use inside the tag just opened, declared there when that of the root is hidden.</summary>
@@ -157,7 +163,7 @@ namespace Protypos.Runtime
             string known = this.Prefix(space);
             if (known == null)
             {
-                known = "h" + this.depth + "-" + this.localDeclarations.Count;
+                known = this.Unused("h" + this.depth + "-" + this.localDeclarations.Count);
                 this.Declare(known, space);
             }
             return known;
@@ -187,10 +193,13 @@ namespace Protypos.Runtime
             bool declares = prefixes != XmlNotes.NoPrefixes && prefixes.Count > 0;
             if (declares)
             {
-                this.localDeclarations.AddRange(prefixes);
+                foreach (KeyValuePair<string, string> declared in prefixes)
+                {
+                    this.Bind(declared.Key, declared.Value);
+                }
             }
             string known = space.Length == 0 ? "" : this.Prefix(space);
-            string prefix = known ?? "h" + this.depth;
+            string prefix = known ?? this.Unused("h" + this.depth);
             this.openNames[2 * this.depth] = prefix;
             this.openNames[2 * this.depth + 1] = name;
             this.children[this.depth++]++;
@@ -245,16 +254,34 @@ namespace Protypos.Runtime
                 this.body.Append("</").AppendName(this.openNames[2 * this.depth], this.openNames[2 * this.depth + 1]).Append('>');
             }
             int count = this.localCounts[this.depth];
-            if (this.localDeclarations.Count > count)
+            while (this.localDeclarations.Count > count)
             {
-                this.localDeclarations.RemoveRange(count, this.localDeclarations.Count - count);
+                KeyValuePair<string, string> ended = this.localDeclarations[this.localDeclarations.Count - 1];
+                this.localDeclarations.RemoveAt(this.localDeclarations.Count - 1);
+                if (ended.Value == null)
+                {
+                    this.localPrefixes.Remove(ended.Key);
+                }
+                else
+                {
+                    this.localPrefixes[ended.Key] = ended.Value;
+                }
             }
+        }
+
+        /// <summary>Notes a declaration inside the content, with what the prefix stood for there before it.</summary>
+        private void Bind(string prefix, string space)
+        {
+            string before;
+            this.localPrefixes.TryGetValue(prefix, out before);
+            this.localDeclarations.Add(new KeyValuePair<string, string>(prefix, before));
+            this.localPrefixes[prefix] = space;
         }
 
         /// <summary>Declares one more prefix on the element just opened.</summary>
         private void Declare(string prefix, string space)
         {
-            this.localDeclarations.Add(new KeyValuePair<string, string>(prefix, space));
+            this.Bind(prefix, space);
             this.body.AppendDeclaration(prefix, space);
         }
 

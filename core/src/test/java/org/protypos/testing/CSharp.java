@@ -26,6 +26,8 @@ import org.protypos.target.Targets;
 import org.protypos.target.Toolchain;
 import org.protypos.target.classes.ClassApi;
 import org.protypos.target.classes.Plan;
+import org.protypos.target.classes.PlannedInterface;
+import org.protypos.target.classes.PlannedService;
 
 /** A C# compiler and what runs the result, where there are such: in continuous integration they must be. */
 public final class CSharp {
@@ -182,10 +184,29 @@ public final class CSharp {
     }
 
     /**
+     * What a relay needs to know of a port.
+     *
+     * @param path where it is served
+     * @param target the address that is called
+     */
+    public static List<String> stop(PlannedService service, PlannedService.Port port, String path, String target) {
+        PlannedInterface type = port.type();
+        String space = type.packageName() + ".";
+        return List.of(
+                path,
+                space + type.endpoint(),
+                space + type.name(),
+                space + type.client(),
+                service.packageName() + "." + service.name(),
+                port.constant(),
+                target);
+    }
+
+    /**
      * Starts a server that hands each call to a client.
      *
      * @param folder where the contract has been compiled
-     * @param stops for each interface its path, endpoint, interface, client, the class and the field of its port, and the address
+     * @param stops a {@link #stop} for each port
      */
     public static Program relay(Path folder, Collection<List<String>> stops) throws IOException {
         Path program = folder.resolve("Relay.exe");

@@ -4,6 +4,7 @@ import java.io.ByteArrayInputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Base64;
+import java.util.HashMap;
 import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -114,16 +115,30 @@ public final class PlayedMessage extends SoapMessage {
         return envelope == null ? null : EnvelopeText.with(blocks, envelope).getBytes(StandardCharsets.UTF_8);
     }
 
-    /** Puts content that travels beside a message into it, where the message refers to it (XOP, section 3.2). */
+    /**
+     * Puts content that travels beside a message into it, where the message refers to it (XOP, section 3.2). A part that is referred
+     * to many times is there as one text, and what would be too much altogether stays where it is.
+     */
     public static void inline(MessageElement element, Function<String, Attachment> parts) {
+        inline(element, parts, new HashMap<>(), XmlLimits.DEFAULT.memory());
+    }
+
+    /** Does it for one element; gives how many characters there is room for afterwards. */
+    private static long inline(
+            MessageElement element, Function<String, Attachment> parts, Map<Attachment, String> texts, long room) {
         List<MessageElement> children = element.children();
         boolean includes = children.size() == 1 && children.get(0).name().equals(INCLUDE);
         Attachment content = includes ? parts.apply(children.get(0).attributes().getOrDefault(HREF, "")) : null;
-        if (content != null) {
-            element.setText(content.toBase64());
-        } else {
-            children.forEach(child -> inline(child, parts));
+        long left = room;
+        if (content == null) {
+            for (MessageElement child : children) {
+                left = inline(child, parts, texts, left);
+            }
+        } else if (content.length() <= left) {
+            element.setText(texts.computeIfAbsent(content, Attachment::toBase64));
+            left -= content.length();
         }
+        return left;
     }
 
     private static void putOutside(MessageElement part, XmlElement<?> element, Map<MessageElement, TypeModel> types) {

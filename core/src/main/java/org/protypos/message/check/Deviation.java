@@ -17,6 +17,18 @@ import org.protypos.message.tree.MessageElement;
  */
 public record Deviation(
         String code, Place place, String path, String came, String expected, Place contract, Cause cause) {
+    private static final int MOST = 1_000;
+
+    /** Names of a message may be as long as a message is; nobody wants to read such a one. */
+    public Deviation {
+        path = shorten(path);
+        came = shorten(came);
+    }
+
+    private static String shorten(String text) {
+        return text.length() <= MOST ? text : text.substring(0, MOST - 3) + "...";
+    }
+
     /** A deviation of which nothing more is known. */
     public Deviation(String code, Place place, String path, String came, String expected, Place contract) {
         this(code, place, path, came, expected, contract, null);

@@ -12,6 +12,9 @@ import javax.xml.namespace.QName;
 import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
+import org.protypos.message.tree.MessageReader;
+import org.protypos.runtime.soap.EncodedMessage;
+import org.protypos.runtime.xml.XmlFormatException;
 import org.protypos.schema.AttributeUse;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
@@ -68,7 +71,7 @@ public final class EncodedForm {
         }
         Literal copies = new Literal();
         copies.collect(envelope);
-        MessageElement copy = copies.copy(envelope);
+        MessageElement copy = copies.copy(envelope, 1);
         if (copy == null) {
             return envelope;
         }
@@ -119,13 +122,19 @@ public final class EncodedForm {
 
     /** Copies a message, and puts what it refers to where it does (SOAP 1.1, section 5.4.1). */
     private static final class Literal {
-        private static final int MOST_ELEMENTS = 100_000;
+        /** References may multiply what they refer to: a message may grow tenfold, and by so many elements. */
+        private static final int MOST_MORE = 100_000;
+
+        private static final int MOST_PREFIXES = 2_000_000;
 
         private final Map<String, MessageElement> targets = new HashMap<>();
         private final Set<MessageElement> open = Collections.newSetFromMap(new IdentityHashMap<>());
         private int count;
+        private long mostElements = MOST_MORE;
+        private int prefixes;
 
         void collect(MessageElement element) {
+            mostElements += 10;
             String id = element.attributes().get(new QName("id"));
             if (id != null) {
                 targets.putIfAbsent("#" + id, element);
@@ -134,10 +143,10 @@ public final class EncodedForm {
         }
 
         /** The copy, or null when there is none. */
-        MessageElement copy(MessageElement element) {
-            String href = element.attributes().get(new QName("href"));
-            MessageElement from = href == null ? element : targets.get(href);
-            if (from == null || ++count > MOST_ELEMENTS || !open.add(from)) {
+        MessageElement copy(MessageElement element, int depth) {
+            boolean tooMuch = ++count > mostElements || prefixes > MOST_PREFIXES || depth > MessageReader.MOST_DEPTH;
+            MessageElement from = tooMuch ? null : target(element);
+            if (from == null || !open.add(from)) {
                 return null;
             }
             MessageElement copy = new MessageElement(element.name(), element.place());
@@ -145,17 +154,19 @@ public final class EncodedForm {
             for (MessageElement at = from; at != null && (at == from || from != element); at = at.parent()) {
                 at.prefixes().forEach(copy.prefixes()::putIfAbsent);
             }
+            prefixes += copy.prefixes().size();
             from.attributes().forEach((name, value) -> {
                 if (!serves(from, name, value)) {
                     copy.attributes().put(name, value);
                 }
             });
             boolean body = from.name().getLocalPart().equals("Body") && EnvelopeParts.isOfSoap(from);
+            MessageElement root = body ? root(from.children()) : null;
             for (Object item : from.content()) {
                 if (!(item instanceof MessageElement child)) {
                     copy.add((String) item);
-                } else if (!body || !isIndependent(child)) {
-                    MessageElement inner = copy(child);
+                } else if (!body || child == root || child.attribute("", "id") == null) {
+                    MessageElement inner = copy(child, depth + 1);
                     if (inner == null) {
                         return null;
                     }
@@ -171,6 +182,7 @@ public final class EncodedForm {
          * sections 5.4.2.1 and 5.4.2.2); null where they say what cannot be.
          */
         private MessageElement spread(MessageElement array, MessageElement copy) {
+            String type = array.attribute(Xml.SOAP_ENCODING, "arrayType");
             String offset = array.attribute(Xml.SOAP_ENCODING, "offset");
             List<MessageElement> before = array.children();
             if (offset == null
@@ -179,10 +191,10 @@ public final class EncodedForm {
             }
             List<MessageElement> members = copy.children();
             SortedMap<Integer, MessageElement> placed = new TreeMap<>();
-            int next = offset == null ? 0 : place(offset);
+            int next = offset == null ? 0 : place(offset, type);
             for (int i = 0; i < members.size(); i++) {
                 String position = before.get(i).attribute(Xml.SOAP_ENCODING, "position");
-                int at = position == null ? next : place(position);
+                int at = position == null ? next : place(position, type);
                 if (at < 0 || placed.put(at, members.get(i)) != null) {
                     return null;
                 }
@@ -192,7 +204,7 @@ public final class EncodedForm {
             for (int i = 0; !placed.isEmpty() && i <= placed.lastKey(); i++) {
                 MessageElement member = placed.get(i);
                 if (member == null) {
-                    if (++count > MOST_ELEMENTS) {
+                    if (++count > mostElements) {
                         return null;
                     }
                     member = new MessageElement(members.get(0).name(), array.place());
@@ -203,10 +215,13 @@ public final class EncodedForm {
             return copy;
         }
 
-        /** The place that an array of one dimension is said to have for a member; below 0 for what is none. */
-        private static int place(String said) {
-            String place = said.strip();
-            return place.matches("\\[[0-9]{1,6}\\]") ? Integer.parseInt(place.substring(1, place.length() - 1)) : -1;
+        /** How many members stand before a place; below 0 for what is none. */
+        private static int place(String said, String arrayType) {
+            try {
+                return EncodedMessage.place(said, arrayType);
+            } catch (XmlFormatException e) {
+                return -1;
+            }
         }
 
         /** Whether an attribute only serves the encoding: also one that says of a value that it is of one of its types. */
@@ -218,11 +233,36 @@ public final class EncodedForm {
                     || name.getLocalPart().equals("encodingStyle");
         }
 
-        /** Whether an element in the body is there only to be referred to. */
-        private static boolean isIndependent(MessageElement child) {
-            String root = child.attribute(Xml.SOAP_ENCODING, "root");
-            boolean isRoot = "1".equals(root) || "true".equals(root);
-            return child.attributes().containsKey(new QName("id")) && !isRoot;
+        /** What an element refers to, over as many references as there are; the element itself when it is none; null for nothing. */
+        private MessageElement target(MessageElement element) {
+            MessageElement target = element;
+            int steps = 0;
+            for (String href = reference(target); href != null; href = reference(target)) {
+                target = targets.get(href);
+                if (target == null || ++steps > targets.size()) {
+                    return null;
+                }
+            }
+            return target;
+        }
+
+        private static String reference(MessageElement element) {
+            String href = element.attribute("", "href");
+            return href != null && href.startsWith("#") ? href : null;
+        }
+
+        /** Which element of the body is the call: the one that says so, or the first that is not referred to. */
+        private static MessageElement root(List<MessageElement> body) {
+            MessageElement first = null;
+            for (MessageElement child : body) {
+                String root = child.attribute(Xml.SOAP_ENCODING, "root");
+                if ("1".equals(root) || "true".equals(root)) {
+                    return child;
+                }
+                boolean mayBe = root == null && child.attribute("", "id") == null;
+                first = first == null && mayBe ? child : first;
+            }
+            return first == null && !body.isEmpty() ? body.get(0) : first;
         }
     }
 

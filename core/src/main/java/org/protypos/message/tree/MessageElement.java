@@ -1,6 +1,8 @@
 package org.protypos.message.tree;
 
 import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -21,6 +23,8 @@ public final class MessageElement {
     private Map<String, String> prefixes;
     private Map<QName, String> attributes;
     private final List<Object> content = new ArrayList<>();
+    private Map<MessageElement, String> numbers;
+    private int numbered;
 
     /**
      * Makes an element.
@@ -84,6 +88,7 @@ public final class MessageElement {
     public void replace(MessageElement child, MessageElement other) {
         other.parent = this;
         content.set(content.indexOf(child), other);
+        numbers = null;
     }
 
     /** Adds text at the end. */
@@ -164,16 +169,23 @@ public final class MessageElement {
         if (parent == null) {
             return "";
         }
-        int before = 0;
-        int alike = 0;
-        for (Object item : parent.content) {
-            if (item == this) {
-                before = alike + 1;
-            }
-            if (item instanceof MessageElement sibling && sibling.name.equals(name)) {
-                alike++;
+        if (parent.numbers == null || parent.numbered != parent.content.size()) {
+            parent.numberChildren();
+        }
+        return parent.numbers.getOrDefault(this, "");
+    }
+
+    /** Numbers the elements of which several are alike, all at once: whoever asks for one asks for many, as a rule. */
+    private void numberChildren() {
+        numbers = new IdentityHashMap<>();
+        numbered = content.size();
+        Map<QName, List<MessageElement>> alike = new HashMap<>();
+        children().forEach(child -> alike.computeIfAbsent(child.name, any -> new ArrayList<>())
+                .add(child));
+        for (List<MessageElement> all : alike.values()) {
+            for (int i = 0; i < all.size() && all.size() > 1; i++) {
+                numbers.put(all.get(i), "[" + (i + 1) + "]");
             }
         }
-        return alike == 1 ? "" : "[" + before + "]";
     }
 }

@@ -15,7 +15,8 @@ import org.protypos.source.ParserComplaint;
 
 /** Reads the text of a message. A message has no document type declaration, and is held to limits. */
 public final class MessageReader {
-    private static final int MOST_DEPTH = 400;
+    /** The deepest nesting of elements in a message. */
+    public static final int MOST_DEPTH = 400;
 
     /** Each is kept with its place: more of them take more memory than a command should. */
     private static final int MOST_ELEMENTS = 2_000_000;

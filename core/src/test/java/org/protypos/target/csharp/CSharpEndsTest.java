@@ -30,7 +30,6 @@ import org.protypos.message.sample.Samples;
 import org.protypos.message.tree.MessageText;
 import org.protypos.runtime.attach.Attachment;
 import org.protypos.target.classes.ClassApi;
-import org.protypos.target.classes.PlannedInterface;
 import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.PlannedService;
 import org.protypos.testing.CSharp;
@@ -81,18 +80,7 @@ class CSharpEndsTest {
     private List<String> stop(CalledOperation called, String path, String target) {
         List<PlannedService> services =
                 ((ClassApi) csharp.planned().code()).plan().services();
-        PlannedService service = service(services, called);
-        PlannedService.Port port = port(services, called);
-        PlannedInterface type = port.type();
-        String space = type.packageName() + ".";
-        return List.of(
-                path,
-                space + type.endpoint(),
-                space + type.name(),
-                space + type.client(),
-                service.packageName() + "." + service.name(),
-                port.constant(),
-                target);
+        return CSharp.stop(service(services, called), port(services, called), path, target);
     }
 
     @ParameterizedTest

@@ -7,6 +7,8 @@ import java.io.IOException;
  * Request} and sends a {@link Reply}. Safe for use by several threads.
  */
 public abstract class Endpoint {
+    private static final int MOST = 3_000;
+
     /** For those that answer. */
     protected Endpoint() {}
 
@@ -18,8 +20,9 @@ public abstract class Endpoint {
         return false;
     }
 
-    /** A text of others for a message: what is not printable in ASCII becomes a question mark. */
+    /** A text of others for a message: what is not printable in ASCII becomes a question mark, and no text is long. */
     static String printable(String text) {
-        return text.replaceAll("[^ -~]", "?");
+        String some = text.length() <= MOST ? text : text.substring(0, MOST - 3) + "...";
+        return some.replaceAll("[^ -~]", "?");
     }
 }

@@ -2,8 +2,9 @@ package org.protypos.runtime.soap;
 
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
-import java.net.URLDecoder;
 import java.net.URLEncoder;
+import java.nio.ByteBuffer;
+import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -91,12 +92,30 @@ final class Fields {
         pairs.add(new String[] {name, value});
     }
 
+    /** The text of a field (HTML 4.01, section 17.13.4.1; RFC 3986, section 2.1). */
     private static String decoded(String text) {
-        try {
-            return URLDecoder.decode(text, StandardCharsets.UTF_8);
-        } catch (IllegalArgumentException e) {
-            throw new Request.Refused(400, "a field is not URL-encoded: " + Endpoint.printable(text));
+        byte[] written = text.getBytes(StandardCharsets.UTF_8);
+        ByteBuffer bytes = ByteBuffer.allocate(written.length);
+        boolean sound = true;
+        for (int i = 0; i < written.length; i++) {
+            if (written[i] == '%') {
+                int high = i + 2 < written.length ? Character.digit(written[i + 1], 16) : -1;
+                int low = high < 0 ? -1 : Character.digit(written[i + 2], 16);
+                sound &= low >= 0;
+                bytes.put((byte) (high * 16 + low));
+                i += 2;
+            } else {
+                bytes.put(written[i] == '+' ? (byte) ' ' : written[i]);
+            }
         }
+        try {
+            if (sound) {
+                return StandardCharsets.UTF_8.newDecoder().decode(bytes.flip()).toString();
+            }
+        } catch (CharacterCodingException e) {
+            sound = false;
+        }
+        throw new Request.Refused(400, "a field is not URL-encoded: " + Endpoint.printable(text));
     }
 
     /** The fields as a query or a form. */
@@ -133,38 +152,82 @@ final class Fields {
 
     /** The values that stand in a path where the location has names in round brackets; null when the two do not fit. */
     static Fields taken(String location, String path) {
-        Matcher matcher = PLACEHOLDER.matcher(location);
-        List<String> names = new ArrayList<>();
-        StringBuilder pattern = new StringBuilder();
-        int at = 0;
-        while (matcher.find()) {
-            pattern.append(literal(location.substring(at, matcher.start())));
-            int known = names.indexOf(matcher.group(1));
-            if (known < 0) {
-                names.add(matcher.group(1));
-                pattern.append("([^/?&]*)");
-            } else {
-                // Wherever a part stands it has the same value.
-                pattern.append("(?:\\").append(known + 1).append(")");
-            }
-            at = matcher.end();
-        }
-        pattern.append(literal(location.substring(at)));
+        Template template = new Template(location);
         // Round brackets that are no places mean the same either way.
-        Matcher fits = Pattern.compile(pattern.toString())
-                .matcher(path.replace("(", "%28").replace(")", "%29"));
-        if (!fits.matches()) {
-            return null;
-        }
-        Fields fields = new Fields();
-        for (int i = 0; i < names.size(); i++) {
-            fields.add(names.get(i), decoded(fits.group(i + 1).replace("+", "%2B")));
-        }
-        return fields;
+        String plain = path.replace("(", "%28").replace(")", "%29");
+        return template.fits(plain, 0, 0) ? template.values(plain) : null;
     }
 
-    private static String literal(String text) {
-        return Pattern.quote(Request.escaped(text));
+    /** A location with places for values, and where they stand in a path. */
+    private static final class Template {
+        /** A path that needs more of them was made up to take long: what fits is found soon. */
+        private static final int MOST_STEPS = 5_000_000;
+
+        private final List<String> names = new ArrayList<>();
+        private final List<String> between = new ArrayList<>();
+        private final int[] starts;
+        private final int[] ends;
+        private int steps;
+
+        Template(String location) {
+            Matcher matcher = PLACEHOLDER.matcher(location);
+            int at = 0;
+            while (matcher.find()) {
+                between.add(Request.escaped(location.substring(at, matcher.start())));
+                names.add(matcher.group(1));
+                at = matcher.end();
+            }
+            between.add(Request.escaped(location.substring(at)));
+            starts = new int[names.size()];
+            ends = new int[names.size()];
+        }
+
+        /** The first place that has the name of a place. */
+        private int first(int place) {
+            return names.indexOf(names.get(place));
+        }
+
+        /** Whether the path from somewhere on is what stands before a place, the value, as long as it can be, and the rest. */
+        boolean fits(String path, int at, int place) {
+            if (!path.startsWith(between.get(place), at)) {
+                return false;
+            }
+            int from = at + between.get(place).length();
+            if (place == names.size()) {
+                return from == path.length();
+            }
+            starts[place] = from;
+            int first = first(place);
+            if (first < place) {
+                // Wherever a part stands it has the same value.
+                int length = ends[first] - starts[first];
+                return path.regionMatches(from, path, starts[first], length) && fits(path, from + length, place + 1);
+            }
+            int to = from;
+            while (to < path.length() && "/?&".indexOf(path.charAt(to)) < 0) {
+                to++;
+            }
+            for (; to >= from && steps < MOST_STEPS; to--) {
+                steps++;
+                ends[place] = to;
+                if (fits(path, to, place + 1)) {
+                    return true;
+                }
+            }
+            return false;
+        }
+
+        Fields values(String path) {
+            Fields fields = new Fields();
+            for (int i = 0; i < ends.length; i++) {
+                if (first(i) == i) {
+                    fields.add(
+                            names.get(i),
+                            decoded(path.substring(starts[i], ends[i]).replace("+", "%2B")));
+                }
+            }
+            return fields;
+        }
     }
 
     /** Has a message read the fields. */

@@ -179,8 +179,7 @@ public final class Conversions {
         StringBuilder escaped = new StringBuilder();
         for (int i = 0; i < text.length(); i++) {
             char c = text.charAt(i);
-            boolean stray = c == '%' && !text.substring(i).matches("(?s)%[0-9A-Fa-f]{2}.*");
-            if (stray || c <= ' ' || "\"<>\\^`{|}".indexOf(c) >= 0) {
+            if (c == '%' && !isEscape(text, i) || c <= ' ' || "\"<>\\^`{|}".indexOf(c) >= 0) {
                 for (byte one : String.valueOf(c).getBytes(StandardCharsets.UTF_8)) {
                     escaped.append(String.format(Locale.ROOT, "%%%02X", one));
                 }
@@ -189,6 +188,14 @@ public final class Conversions {
             }
         }
         return URI.create(escaped.toString());
+    }
+
+    private static boolean isEscape(String text, int at) {
+        return at + 2 < text.length() && isHex(text.charAt(at + 1)) && isHex(text.charAt(at + 2));
+    }
+
+    private static boolean isHex(char c) {
+        return c >= '0' && c <= '9' || c >= 'A' && c <= 'F' || c >= 'a' && c <= 'f';
     }
 
     /** Writes a URI. */

@@ -51,8 +51,8 @@ final class MemoryBudget {
         return left >= 0;
     }
 
-    /** Takes a text; tells whether there was enough for it. */
-    boolean text(int length) {
+    /** Takes a text or bytes; tells whether there was enough for it. */
+    boolean text(long length) {
         left -= length == 0 ? 0 : TEXT + length;
         return left >= 0;
     }

@@ -29,6 +29,9 @@ public abstract sealed class ScalarInput permits XmlInput {
     /** Throws the failure that text is not of the type expected, or notes it for a report. */
     abstract void complain(String text, String type);
 
+    /** Takes the memory that binary content needs as bytes of its own. */
+    abstract void affordBinary(long length);
+
     /** Ends the reading because text is not of the type expected, or passes over it. */
     public final void refuse(String text, String type) {
         complain(text, type);
@@ -242,6 +245,7 @@ public abstract sealed class ScalarInput permits XmlInput {
                 refuse("", "binary content of at most " + mostIncluded + " bytes");
                 return null;
             }
+            affordBinary(content.length());
             return content.bytes();
         }
         byte[] value = parse(text, "base64Binary", Lexical::parseBase64);

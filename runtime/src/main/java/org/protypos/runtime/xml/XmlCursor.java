@@ -31,6 +31,7 @@ final class XmlCursor {
     private boolean taken;
     private String[] path = new String[32];
     private int depth;
+    private boolean keptDefault;
 
     private final XmlAttributes attributes;
     private int[] children = new int[32];
@@ -197,6 +198,11 @@ final class XmlCursor {
         afford(budget.attributes(count));
     }
 
+    /** Takes the memory that binary content needs as bytes of its own: a message may refer to one part many times. */
+    void affordBinary(long length) {
+        afford(budget.text(length));
+    }
+
     private String affordable(String text) {
         afford(budget.text(text.length()));
         return text;
@@ -352,6 +358,8 @@ final class XmlCursor {
         if (content.length() > limits.bytes()) {
             throw error("binary content is longer than " + limits.bytes() + " bytes where it is kept as text", null);
         }
+        // The text is longer by a third, and is put together with others in a buffer that grows.
+        affordBinary(4 * content.length());
         return content.toBase64();
     }
 
@@ -412,7 +420,13 @@ final class XmlCursor {
     /** The default namespace, in which names without a prefix are, empty for none. */
     String defaultNamespace() {
         String uri = reader.getNamespaceURI("");
+        keptDefault |= uri != null && !uri.isEmpty();
         return uri == null ? "" : uri;
+    }
+
+    /** Whether a default namespace was asked for that there was: it may be declared again around what has none. */
+    boolean hasKeptDefault() {
+        return keptDefault;
     }
 
     QName resolve(String text) {

@@ -3,6 +3,7 @@ package org.protypos.runtime.xml;
 /** A message is not well-formed, breaks the contract or passes a limit; says where in the message. */
 public final class XmlFormatException extends RuntimeException {
     private static final long serialVersionUID = 1L;
+    private static final int MOST = 1_000;
 
     private final String reason;
     private final int line;
@@ -10,19 +11,27 @@ public final class XmlFormatException extends RuntimeException {
     private final String path;
 
     private XmlFormatException(String reason) {
-        super(reason);
-        this.reason = reason;
+        super(shorten(reason));
+        this.reason = getMessage();
         this.line = 1;
         this.column = 1;
         this.path = "";
     }
 
     XmlFormatException(String message, int line, int column, String path, Throwable cause) {
-        super(message + " (line " + line + ", column " + column + (path.isEmpty() ? "" : ", at " + path) + ")", cause);
-        this.reason = message;
+        super(
+                shorten(message) + " (line " + line + ", column " + column
+                        + (path.isEmpty() ? "" : ", at " + shorten(path)) + ")",
+                cause);
+        this.reason = shorten(message);
         this.line = line;
         this.column = column;
-        this.path = path;
+        this.path = shorten(path);
+    }
+
+    /** What is wrong may quote a message, and who sends one of a few megabytes is not answered with all of them. */
+    private static String shorten(String text) {
+        return text == null || text.length() <= MOST ? text : text.substring(0, MOST - 3) + "...";
     }
 
     /** A message that is wrong as a whole, at no one place. */

@@ -778,6 +778,11 @@ public final class XmlInput extends ScalarInput {
         cursor.tolerate(cursor.invalid(text, type));
     }
 
+    @Override
+    void affordBinary(long length) {
+        cursor.affordBinary(length);
+    }
+
     /**
      * Finds the value of an enumeration.
      *

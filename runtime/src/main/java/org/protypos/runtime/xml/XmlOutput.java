@@ -23,6 +23,7 @@ public final class XmlOutput {
     private final Map<String, String> rootPrefixes = new HashMap<>();
     private final List<String[]> rootDeclarations = new ArrayList<>();
     private final List<String[]> localDeclarations = new ArrayList<>();
+    private final Map<String, String> localPrefixes = new HashMap<>();
     private String[] openNames = new String[64];
     private int[] localCounts = new int[32];
     private int[] children = new int[33];
@@ -128,19 +129,24 @@ public final class XmlOutput {
 
     /** Whether a declaration inside the content hides that of the root. */
     private boolean isHidden(String prefix, String namespace) {
-        for (int i = localDeclarations.size() - 1; i >= 0; i--) {
-            if (localDeclarations.get(i)[0].equals(prefix)) {
-                return !localDeclarations.get(i)[1].equals(namespace);
-            }
+        String local = localDeclarations.isEmpty() ? null : localPrefixes.get(prefix);
+        return local != null && !local.equals(namespace);
+    }
+
+    /** A prefix in place of one that is hidden, which no content declares by itself. */
+    private String unused(String wanted) {
+        String free = wanted;
+        for (int number = 1; localPrefixes.containsKey(free); number++) {
+            free = wanted + "-" + number;
         }
-        return false;
+        return free;
     }
 
     /** The prefix to use inside the tag just opened, declared there when that of the root is hidden. */
     private String prefixInTag(String namespace) {
         String known = prefix(namespace);
         if (known == null) {
-            known = "h" + depth + "-" + localDeclarations.size();
+            known = unused("h" + depth + "-" + localDeclarations.size());
             declare(known, namespace);
         }
         return known;
@@ -163,9 +169,9 @@ public final class XmlOutput {
         if (depth == 0) {
             onRoot = prefixes.keySet();
         }
-        prefixes.forEach((prefix, uri) -> localDeclarations.add(new String[] {prefix, uri}));
+        prefixes.forEach(this::bind);
         String known = namespace.isEmpty() ? "" : prefix(namespace);
-        String prefix = known == null ? "h" + depth : known;
+        String prefix = known == null ? unused("h" + depth) : known;
         openNames[2 * depth] = prefix;
         openNames[2 * depth + 1] = name;
         children[depth++]++;
@@ -214,13 +220,23 @@ public final class XmlOutput {
             body.ascii('>');
         }
         while (localDeclarations.size() > localCounts[depth]) {
-            localDeclarations.remove(localDeclarations.size() - 1);
+            String[] ended = localDeclarations.remove(localDeclarations.size() - 1);
+            if (ended[1] == null) {
+                localPrefixes.remove(ended[0]);
+            } else {
+                localPrefixes.put(ended[0], ended[1]);
+            }
         }
+    }
+
+    /** Notes a declaration inside the content, with what the prefix stood for there before it. */
+    private void bind(String prefix, String namespace) {
+        localDeclarations.add(new String[] {prefix, localPrefixes.put(prefix, namespace)});
     }
 
     /** Declares one more prefix on the element just opened. */
     private void declare(String prefix, String namespace) {
-        localDeclarations.add(new String[] {prefix, namespace});
+        bind(prefix, namespace);
         declaration(body, prefix, namespace);
     }
 

@@ -27,7 +27,7 @@ class FieldsTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"a=%", "a=%zz", "a=%00", "a=%0B", "a=%EF%BF%BF"})
+    @ValueSource(strings = {"a=%", "a=%zz", "a=%C3%28", "a=%FF", "%2=1", "a=%00", "a=%0B", "a=%EF%BF%BF"})
     void whatHasNoPlaceInXmlIsRefused(String text) {
         assertThatThrownBy(() -> Fields.parse(text)).isInstanceOf(Request.Refused.class);
     }
@@ -65,6 +65,11 @@ class FieldsTest {
                 "o.(a) | ox1 | none",
                 "o/(a) | o/1+2 | a=1%2B2",
                 "o/(a)(b) | o/12 | a=12&b=",
+                "o/(a),(b).(c)x | o/1,2,3.4.5x | a=1%2C2&b=3.4&c=5",
+                "o/(a),(b).(c)x | o/1,2,3.4.5 | none",
+                "o/(a)-(b)/(a) | o/1-2-3/1 | a=1&b=2-3",
+                "o/(a)-(b)/(a) | o/1-2-3/1-2 | a=1-2&b=3",
+                "o/(a)-(b)/(a) | o/1-2-3/2 | none",
             })
     void valuesAreTakenFromAPath(String location, String path, String fields) {
         Fields taken = Fields.taken(location, path);
