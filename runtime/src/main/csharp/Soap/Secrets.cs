@@ -77,6 +77,17 @@ namespace Protypos.Runtime
             try
             {
                 XmlReaderSettings settings = new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null };
+                // Trees of the platform are slow when they are deep.
+                using (XmlReader reader = XmlReader.Create(new StringReader(message), settings))
+                {
+                    while (reader.Read())
+                    {
+                        if (reader.Depth > XmlLimits.Default.Depth)
+                        {
+                            return null;
+                        }
+                    }
+                }
                 using (XmlReader reader = XmlReader.Create(new StringReader(message), settings))
                 {
                     XElement root = XElement.Load(reader, LoadOptions.PreserveWhitespace);

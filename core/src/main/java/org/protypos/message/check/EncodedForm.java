@@ -15,6 +15,7 @@ import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
 import org.protypos.runtime.soap.EncodedMessage;
 import org.protypos.runtime.xml.XmlFormatException;
+import org.protypos.runtime.xml.XmlLimits;
 import org.protypos.schema.AttributeUse;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.ElementDeclaration;
@@ -104,7 +105,7 @@ public final class EncodedForm {
         QName name = stated == null ? null : element.resolve(stated.strip());
         TypeModel known = name == null ? null : vocabulary.type(name);
         TypeModel type = known == null ? declared : known;
-        if (type == declared) {
+        if (known == declared) {
             element.attributes().remove(TYPE);
         }
         found.put(element, type);
@@ -132,6 +133,7 @@ public final class EncodedForm {
         private int count;
         private long mostElements = MOST_MORE;
         private int prefixes;
+        private long characters;
 
         void collect(MessageElement element) {
             mostElements += 10;
@@ -144,7 +146,10 @@ public final class EncodedForm {
 
         /** The copy, or null when there is none. */
         MessageElement copy(MessageElement element, int depth) {
-            boolean tooMuch = ++count > mostElements || prefixes > MOST_PREFIXES || depth > MessageReader.MOST_DEPTH;
+            boolean tooMuch = ++count > mostElements
+                    || prefixes > MOST_PREFIXES
+                    || characters > XmlLimits.DEFAULT.bytes()
+                    || depth > MessageReader.MOST_DEPTH;
             MessageElement from = tooMuch ? null : target(element);
             if (from == null || !open.add(from)) {
                 return null;
@@ -164,6 +169,7 @@ public final class EncodedForm {
             MessageElement root = body ? root(from.children()) : null;
             for (Object item : from.content()) {
                 if (!(item instanceof MessageElement child)) {
+                    characters += ((String) item).length();
                     copy.add((String) item);
                 } else if (!body || child == root || child.attribute("", "id") == null) {
                     MessageElement inner = copy(child, depth + 1);
