@@ -6,6 +6,7 @@ import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import javax.xml.namespace.QName;
 import org.protypos.api.type.Remarks;
 import org.protypos.api.type.TypeBuilder;
 import org.protypos.binding.Designators;
@@ -147,9 +148,15 @@ final class ServiceBuilder {
 
     /** A server tells operations apart by the element in the body, then by the action. */
     private void alike(List<ApiOperation> planned) {
+        // Only those that begin alike may be taken for each other.
+        Map<QName, List<Integer>> before = new HashMap<>();
         for (int i = 0; i < planned.size(); i++) {
             ApiOperation operation = planned.get(i);
-            planned.subList(0, i).stream()
+            List<QName> beginnings = operation.recognition().beginnings();
+            beginnings.stream()
+                    .flatMap(beginning -> before.getOrDefault(beginning, List.of()).stream())
+                    .sorted()
+                    .map(planned::get)
                     .filter(other -> other.recognition().hides(operation.recognition()))
                     .findFirst()
                     .ifPresent(other -> findings.warning(
@@ -159,6 +166,9 @@ final class ServiceBuilder {
                                     + " take the same message, and no SOAP action tells them apart: a server takes"
                                     + " the first",
                             "give them different SOAP actions"));
+            for (QName beginning : beginnings) {
+                before.computeIfAbsent(beginning, any -> new ArrayList<>()).add(i);
+            }
         }
     }
 
@@ -238,12 +248,11 @@ final class ServiceBuilder {
     /** What a binding says otherwise than that of the default port. */
     private Map<ApiOperation, String> targets(WireBinding binding, ApiInterface type) {
         Map<ApiOperation, String> targets = new LinkedHashMap<>();
-        for (WireOperation carried : binding.operations()) {
-            for (ApiOperation api : type.operations()) {
-                String known = type.isHttp() ? api.location() : api.soapAction();
-                if (origins.get(api) == carried.operation() && !known.equals(carried.target())) {
-                    targets.put(api, carried.target());
-                }
+        for (ApiOperation api : type.operations()) {
+            WireOperation carried = binding.operation(origins.get(api));
+            String known = type.isHttp() ? api.location() : api.soapAction();
+            if (carried != null && !known.equals(carried.target())) {
+                targets.put(api, carried.target());
             }
         }
         return targets;

@@ -1,7 +1,6 @@
 package org.protypos.binding;
 
 import java.util.Collection;
-import java.util.List;
 import java.util.Map;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.naming.Designator;
@@ -15,10 +14,7 @@ public final class Designators {
 
     /** An operation; the second of one name and those behind it have numbers. */
     public static Subject operation(PortType portType, Operation operation) {
-        List<Operation> namesakes = portType.operations().stream()
-                .filter(other -> other.name().equals(operation.name()))
-                .toList();
-        int number = namesakes.indexOf(operation) + 1;
+        int number = portType.number(operation);
         return Subject.wsdl(Subject.Kind.PORT_TYPE, portType.name(), portType.place())
                 .inside(
                         Subject.Kind.OPERATION,

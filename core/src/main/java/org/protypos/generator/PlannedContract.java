@@ -40,7 +40,7 @@ public record PlannedContract(
 
     /** What source sees of the code. */
     public Surface surface() {
-        return code.surface(contract.wsdl().portTypes().values());
+        return code.surface();
     }
 
     /** The code with nothing in it of classes that only its user has. */

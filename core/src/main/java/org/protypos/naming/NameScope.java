@@ -21,6 +21,7 @@ public final class NameScope {
     private final NameScope inherited;
     private final Set<String> reserved;
     private final Set<String> excluded = new HashSet<>();
+    private Set<String> excludedElsewhere = Set.of();
     private final Map<String, Subject> taken = new HashMap<>();
     /** Begins the designators of what no component of a contract is called by. */
     private static final String MADE = "+";
@@ -59,6 +60,11 @@ public final class NameScope {
         excluded.add(name);
     }
 
+    /** Says that nothing here may have any of some names; they are not copied, for many scopes may be told of the same. */
+    public void excludeAll(Set<String> names) {
+        excludedElsewhere = names;
+    }
+
     /** Says who will want names here. Asked only when that matters. */
     public void expect(Consumer<Expected> who) {
         expecting = expecting == null ? who : expecting.andThen(who);
@@ -93,6 +99,7 @@ public final class NameScope {
     private boolean has(String name, String key) {
         return reserved.contains(key)
                 || excluded.contains(name)
+                || excludedElsewhere.contains(name)
                 || taken.containsKey(key)
                 || inherited != null && inherited.has(name, key);
     }

@@ -1,9 +1,11 @@
 package org.protypos.reference;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.protypos.contract.Contract;
+import org.protypos.diagnostic.Place;
 import org.protypos.schema.AttributeDeclaration;
 import org.protypos.schema.ComplexType;
 import org.protypos.schema.SchemaComponents;
@@ -32,6 +34,7 @@ public final class ContractReference {
     private Usages usages;
     private Structure own;
     private Wire wire;
+    private Map<Place, Operation> operations;
 
     /**
      * Begins.
@@ -184,23 +187,22 @@ public final class ContractReference {
     private WireOperation carried(Operation operation) {
         wire = wire == null ? Wire.of(contract) : wire;
         for (WirePort port : wire.ports()) {
-            for (WireOperation one : port.carried().operations()) {
-                if (one.operation() == operation) {
-                    return one;
-                }
+            WireOperation carried = port.carried().operation(operation);
+            if (carried != null) {
+                return carried;
             }
         }
         return null;
     }
 
     private Operation operation(Component component) {
-        Operation operation = null;
-        for (PortType type : contract.wsdl().portTypes().values()) {
-            for (Operation one : type.operations()) {
-                operation = component.place().equals(one.place()) ? one : operation;
+        if (operations == null) {
+            operations = new HashMap<>();
+            for (PortType type : contract.wsdl().portTypes().values()) {
+                type.operations().forEach(one -> operations.put(one.place(), one));
             }
         }
-        return operation;
+        return operations.get(component.place());
     }
 
     private List<Node> operation(Component component, Structure structure, int depth) {

@@ -10,7 +10,6 @@ import org.protypos.diagnostic.Finding;
 import org.protypos.layout.RecordLayout;
 import org.protypos.naming.Clash;
 import org.protypos.naming.GivenNames;
-import org.protypos.wsdl.PortType;
 
 /** An API in the terms of one language: everything has its name there, and what is left to do is to write it down. */
 public interface LoweredApi {
@@ -70,12 +69,8 @@ public interface LoweredApi {
     /** What somebody does first with the code, to be read behind "compile it and"; empty when there is nothing to call. */
     String next();
 
-    /**
-     * What source sees of the code.
-     *
-     * @param portTypes the port types of the contract, for the designators of their operations
-     */
-    Surface surface(Iterable<PortType> portTypes);
+    /** What source sees of the code. */
+    Surface surface();
 
     /**
      * Compiles the types, to put messages through them; the language's toolchain must not miss anything.

@@ -39,7 +39,7 @@ final class MessageForms {
                 operations.add(new One(binding, portType, operation, bound, addressed).decided());
             }
         }
-        return new WireBinding(binding, portType, List.copyOf(operations));
+        return new WireBinding(binding, portType, operations);
     }
 
     /** Whether a policy of some port or binding asks for addressing header blocks. */

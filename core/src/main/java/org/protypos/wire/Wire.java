@@ -2,11 +2,12 @@ package org.protypos.wire;
 
 import java.util.ArrayList;
 import java.util.Collection;
-import java.util.Collections;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Stream;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
@@ -95,20 +96,18 @@ public final class Wire {
      */
     private static Need addressed(List<PolicyAssertion> policy, WireBinding carried) {
         Need asked = Need.of(policy, PolicyAssertion::isAddressing);
-        List<WireOperation> operations = carried.operations();
-        boolean alike = carried.isSoap()
-                && operations.stream().anyMatch(one -> operations.stream()
-                        .anyMatch(other -> one != other && areToldByAddress(one, other)));
-        return asked != Need.REQUIRED && alike ? Need.SENT : asked;
+        return asked != Need.REQUIRED && carried.isSoap() && areToldByAddress(carried.operations()) ? Need.SENT : asked;
     }
 
-    private static boolean areToldByAddress(WireOperation one, WireOperation other) {
-        String action = one.request().action();
-        return action != null
-                && !action.equals(other.request().action())
-                && one.bound().soapAction().equals(other.bound().soapAction())
-                && !Collections.disjoint(
-                        one.request().beginnings(), other.request().beginnings());
+    private static boolean areToldByAddress(List<WireOperation> operations) {
+        Map<List<Object>, Set<String>> actions = new HashMap<>();
+        return operations.stream()
+                .anyMatch(one -> one.request().beginnings().stream().anyMatch(beginning -> {
+                    Set<String> alike = actions.computeIfAbsent(
+                            List.of(one.bound().soapAction(), beginning), any -> new HashSet<>());
+                    alike.add(one.request().action());
+                    return alike.size() > 1;
+                }));
     }
 
     private static void undeclared(

@@ -115,7 +115,7 @@ public record WireInterface(WireBinding made, List<WireBinding> bindings, Standi
                     .reduce(WireOperation::with)
                     .ifPresent(operations::add);
         }
-        return new WireBinding(bindings.get(0).binding(), portType, List.copyOf(operations));
+        return new WireBinding(bindings.get(0).binding(), portType, operations);
     }
 
     /** Whether a binding belongs to it. */

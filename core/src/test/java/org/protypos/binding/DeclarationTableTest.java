@@ -82,10 +82,7 @@ class DeclarationTableTest {
 
     /** What source sees, with its documentation. */
     private static String seen(Contract contract, Plan plan) {
-        StringBuilder text = new StringBuilder(
-                JavaSurface.of(plan, contract.wsdl().portTypes().values())
-                                .symbols()
-                                .keySet() + " ");
+        StringBuilder text = new StringBuilder(JavaSurface.of(plan).symbols().keySet() + " ");
         plan.classes().forEach(type -> {
             text.append(type.name()).append(type.documentation()).append(type.interfaces());
             type.properties().forEach(member -> text.append(member.name())

@@ -90,7 +90,7 @@ class CarriedEvidenceTest {
     }
 
     private static Surface surface(Contract contract) {
-        return JavaSurface.of(Plans.of(contract), contract.wsdl().portTypes().values());
+        return JavaSurface.of(Plans.of(contract));
     }
 
     /** What goes wrong when clients of a contract call the operations that a server of the other has too, or null. */

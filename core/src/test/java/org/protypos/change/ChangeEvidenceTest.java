@@ -60,7 +60,7 @@ class ChangeEvidenceTest {
 
     private static Surface surface(Contract contract) {
         JavaNames names = new JavaNames();
-        return JavaSurface.of(Plans.of(contract), contract.wsdl().portTypes().values());
+        return JavaSurface.of(Plans.of(contract));
     }
 
     @ParameterizedTest

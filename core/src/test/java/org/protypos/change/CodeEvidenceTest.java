@@ -77,15 +77,7 @@ class CodeEvidenceTest {
             Path compiled = Files.createDirectories(edited.resolve("classes"));
             assertThat(compile(List.of(now), compiled, List.of())).as(edit).isEmpty();
             return new EditedYard.Verdict(
-                    Comparison.of(
-                                    before,
-                                    after,
-                                    JavaSurface.of(
-                                            plan(before),
-                                            before.wsdl().portTypes().values()),
-                                    JavaSurface.of(
-                                            plan(after),
-                                            after.wsdl().portTypes().values()))
+                    Comparison.of(before, after, JavaSurface.of(plan(before)), JavaSurface.of(plan(after)))
                             .differences(),
                     compile(List.of(caller), edited, List.of(compiled)),
                     compile(List.of(server), edited, List.of(compiled)));

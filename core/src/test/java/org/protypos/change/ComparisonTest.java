@@ -206,11 +206,7 @@ class ComparisonTest {
     }
 
     private static Comparison.Result compare(Contract before, Contract after) {
-        return Comparison.of(
-                before,
-                after,
-                JavaSurface.of(plan(before), before.wsdl().portTypes().values()),
-                JavaSurface.of(plan(after), after.wsdl().portTypes().values()));
+        return Comparison.of(before, after, JavaSurface.of(plan(before)), JavaSurface.of(plan(after)));
     }
 
     private static Path edited(Path folder, Edit edit) throws IOException {
@@ -361,7 +357,7 @@ class ComparisonTest {
         assertThat(rules).hasSize(1);
         Path file = Files.writeString(folder.resolve("rules.yaml"), ProposedRule.file(rules));
         Plan plan = Plans.of(after, RuleReader.read(List.of(file), new JavaNames()));
-        assertThat(JavaSurface.of(plan, List.of()))
+        assertThat(JavaSurface.of(plan))
                 .satisfies(surface -> assertThat(surface.names()).containsValue("Quay"));
     }
 
@@ -379,8 +375,8 @@ class ComparisonTest {
         assertThat(result.differences()).extracting(Difference::kind).containsExactly("namespace");
         Path file = Files.writeString(folder.resolve("rules.yaml"), ProposedRule.file(result.renames()));
         Plan plan = Plans.of(after, RuleReader.read(List.of(file), new JavaNames()));
-        assertThat(JavaSurface.of(plan, List.of()).symbols().keySet())
-                .isEqualTo(JavaSurface.of(plan(before), List.of()).symbols().keySet());
+        assertThat(JavaSurface.of(plan).symbols().keySet())
+                .isEqualTo(JavaSurface.of(plan(before)).symbols().keySet());
     }
 
     /** Every component that only one of two contracts has, and none that both have alike, is told once. */

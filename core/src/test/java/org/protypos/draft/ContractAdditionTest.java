@@ -69,8 +69,8 @@ class ContractAdditionTest {
         return Comparison.of(
                         before,
                         after,
-                        Plans.code(before).surface(before.wsdl().portTypes().values()),
-                        Plans.code(after).surface(after.wsdl().portTypes().values()))
+                        Plans.code(before).surface(),
+                        Plans.code(after).surface())
                 .differences()
                 .stream()
                 .filter(Difference::isBreaking)

@@ -68,7 +68,7 @@ class ContractSketchTest {
     }
 
     private static Surface surface(Contract contract) {
-        return Plans.code(contract).surface(contract.wsdl().portTypes().values());
+        return Plans.code(contract).surface();
     }
 
     /** The judge is what compares contracts. */

@@ -83,7 +83,7 @@ class LedgerTest {
 
     /** What a member is called, without its type. */
     private static Map<String, String> seen(Plan plan) {
-        return new TreeMap<>(JavaSurface.of(plan, List.of()).names());
+        return new TreeMap<>(JavaSurface.of(plan).names());
     }
 
     @ParameterizedTest

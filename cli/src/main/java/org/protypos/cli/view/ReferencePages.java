@@ -58,8 +58,7 @@ public final class ReferencePages {
     /** What there is to know of the components of a contract, with their names in code. */
     public static ContractReference reference(PlannedContract planned) {
         Contract contract = planned.contract();
-        Map<String, String> names = new HashMap<>(
-                planned.code().surface(contract.wsdl().portTypes().values()).names());
+        Map<String, String> names = new HashMap<>(planned.code().surface().names());
         names.putAll(planned.code().outline().methods());
         return new ContractReference(contract, names);
     }
@@ -87,8 +86,7 @@ public final class ReferencePages {
     }
 
     private static Map<String, String> names(Contract contract, LoweredApi code) {
-        Map<String, String> names =
-                new HashMap<>(code.surface(contract.wsdl().portTypes().values()).classes());
+        Map<String, String> names = new HashMap<>(code.surface().classes());
         names.putAll(code.outline().methods());
         return names;
     }

@@ -37,7 +37,6 @@ import org.protypos.target.Surface;
 import org.protypos.target.Toolchain;
 import org.protypos.target.Wishes;
 import org.protypos.wire.WireInterface;
-import org.protypos.wsdl.PortType;
 
 /** The messages of an API as records, with the names that they and their fields have in COBOL. */
 final class CobolApi implements LoweredApi {
@@ -282,7 +281,7 @@ final class CobolApi implements LoweredApi {
     }
 
     @Override
-    public Surface surface(Iterable<PortType> portTypes) {
+    public Surface surface() {
         return CobolSurface.of(records());
     }
 

@@ -26,7 +26,7 @@ final class FieldNames {
      */
     void give(RecordLayout record, Set<String> records) {
         NameScope scope = naming.scope(record.name(), rules.reservedWords());
-        records.forEach(scope::exclude);
+        scope.excludeAll(records);
         record.root().setName(record.name());
         record.root().children().forEach(child -> give(scope, child, ""));
     }

@@ -39,7 +39,6 @@ import org.protypos.target.csharp.text.CSharpContext;
 import org.protypos.target.csharp.text.CSharpFile;
 import org.protypos.target.csharp.text.EmbeddedRuntime;
 import org.protypos.wsdl.PolicyAssertion;
-import org.protypos.wsdl.PortType;
 
 /** An API in C#. */
 final class CSharpApi extends ClassApi {
@@ -137,8 +136,8 @@ final class CSharpApi extends ClassApi {
     }
 
     @Override
-    public Surface surface(Iterable<PortType> portTypes) {
-        return CSharpSurface.of(plan(), portTypes);
+    public Surface surface() {
+        return CSharpSurface.of(plan());
     }
 
     @Override

@@ -2,11 +2,8 @@ package org.protypos.target.csharp;
 
 import java.util.ArrayList;
 import java.util.EnumSet;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
-import org.protypos.binding.Designators;
 import org.protypos.naming.Subject;
 import org.protypos.target.Surface;
 import org.protypos.target.classes.Plan;
@@ -25,7 +22,6 @@ import org.protypos.target.csharp.emit.Signatures;
 import org.protypos.target.csharp.text.CSharpContext;
 import org.protypos.target.csharp.text.CSharpTypes;
 import org.protypos.target.csharp.text.EmbeddedRuntime;
-import org.protypos.wsdl.PortType;
 
 /** What source sees of generated C#. */
 final class CSharpSurface {
@@ -44,22 +40,12 @@ final class CSharpSurface {
         this.types = context.types();
     }
 
-    /**
-     * What source sees.
-     *
-     * @param portTypes the port types of the contract, for the designators of their operations
-     */
-    static Surface of(Plan plan, Iterable<PortType> portTypes) {
+    /** What source sees. */
+    static Surface of(Plan plan) {
         CSharpSurface csharp = new CSharpSurface(plan);
         plan.classes().forEach(csharp::type);
         plan.enums().forEach(csharp::named);
-        for (PlannedInterface type : plan.interfaces()) {
-            for (PortType portType : portTypes) {
-                if (type.xmlName().equals(portType.name())) {
-                    csharp.operations(type, portType);
-                }
-            }
-        }
+        plan.interfaces().forEach(csharp::operations);
         plan.services().forEach(csharp::service);
         return csharp.surface;
     }
@@ -143,7 +129,7 @@ final class CSharpSurface {
         }
     }
 
-    private void operations(PlannedInterface type, PortType portType) {
+    private void operations(PlannedInterface type) {
         String around =
                 Subject.wsdl(Subject.Kind.PORT_TYPE, type.xmlName(), null).designator();
         String name = type.packageName() + "." + type.name();
@@ -157,18 +143,8 @@ final class CSharpSurface {
                     IMPLEMENTER);
         }
         Signatures signatures = new Signatures(context, type);
-        Map<String, Integer> numbers = new HashMap<>();
         for (PlannedOperation operation : type.operations()) {
-            int number = numbers.merge(operation.xmlName(), 1, Integer::sum);
-            portType.operations().stream()
-                    .filter(declared -> declared.name().equals(operation.xmlName()))
-                    .skip(number - 1L)
-                    .findFirst()
-                    .ifPresent(declared -> operation(
-                            type,
-                            operation,
-                            signatures,
-                            Designators.operation(portType, declared).designator()));
+            operation(type, operation, signatures, operation.api().subject().designator());
         }
     }
 

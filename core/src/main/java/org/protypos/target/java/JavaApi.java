@@ -33,7 +33,6 @@ import org.protypos.target.java.emit.ServletEmitter;
 import org.protypos.target.java.text.EmbeddedRuntime;
 import org.protypos.target.java.text.JavaContext;
 import org.protypos.target.java.text.JavaFile;
-import org.protypos.wsdl.PortType;
 
 /** An API in Java. */
 final class JavaApi extends ClassApi {
@@ -112,8 +111,8 @@ final class JavaApi extends ClassApi {
     }
 
     @Override
-    public Surface surface(Iterable<PortType> portTypes) {
-        return JavaSurface.of(plan(), portTypes);
+    public Surface surface() {
+        return JavaSurface.of(plan());
     }
 
     @Override

@@ -2,13 +2,11 @@ package org.protypos.target.java;
 
 import java.util.ArrayList;
 import java.util.EnumSet;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.protypos.api.type.Member;
-import org.protypos.binding.Designators;
 import org.protypos.naming.Subject;
 import org.protypos.target.Surface;
 import org.protypos.target.classes.Plan;
@@ -27,7 +25,6 @@ import org.protypos.target.java.emit.InterfaceEmitter;
 import org.protypos.target.java.text.EmbeddedRuntime;
 import org.protypos.target.java.text.JavaContext;
 import org.protypos.target.java.text.JavaTypes;
-import org.protypos.wsdl.PortType;
 
 /** What source sees of generated Java. */
 public final class JavaSurface {
@@ -51,22 +48,12 @@ public final class JavaSurface {
         this.types = context.types();
     }
 
-    /**
-     * What source sees.
-     *
-     * @param portTypes the port types of the contract, for the designators of their operations
-     */
-    public static Surface of(Plan plan, Iterable<PortType> portTypes) {
+    /** What source sees. */
+    public static Surface of(Plan plan) {
         JavaSurface java = new JavaSurface(plan);
         plan.classes().forEach(java::type);
         plan.enums().forEach(java::named);
-        for (PlannedInterface type : plan.interfaces()) {
-            for (PortType portType : portTypes) {
-                if (type.xmlName().equals(portType.name())) {
-                    java.operations(type, portType);
-                }
-            }
-        }
+        plan.interfaces().forEach(java::operations);
         plan.services().forEach(java::service);
         return java.surface;
     }
@@ -167,7 +154,7 @@ public final class JavaSurface {
         return PRIMITIVES.getOrDefault(text, text);
     }
 
-    private void operations(PlannedInterface type, PortType portType) {
+    private void operations(PlannedInterface type) {
         String around =
                 Subject.wsdl(Subject.Kind.PORT_TYPE, type.xmlName(), null).designator();
         String name = type.packageName() + "." + type.name();
@@ -181,18 +168,12 @@ public final class JavaSurface {
                     IMPLEMENTER);
         }
         InterfaceEmitter.Signatures signatures = new InterfaceEmitter.Signatures(context, type, false);
-        Map<String, Integer> numbers = new HashMap<>();
+        Map<String, List<PlannedOperation>> namesakes =
+                type.operations().stream().collect(Collectors.groupingBy(PlannedOperation::method));
         for (PlannedOperation operation : type.operations()) {
-            int number = numbers.merge(operation.xmlName(), 1, Integer::sum);
-            portType.operations().stream()
-                    .filter(declared -> declared.name().equals(operation.xmlName()))
-                    .skip(number - 1L)
-                    .findFirst()
-                    .ifPresent(declared -> operation(
-                            type,
-                            operation,
-                            signatures,
-                            Designators.operation(portType, declared).designator()));
+            String designator = operation.api().subject().designator();
+            operation(type, operation, signatures, designator);
+            overloads(type, operation, namesakes.get(operation.method()), signatures, designator);
         }
     }
 
@@ -239,7 +220,6 @@ public final class JavaSurface {
         if (operation.resultName() != null) {
             record(operation, signatures, designator, name + "." + operation.resultName());
         }
-        overloads(type, operation, signatures, designator);
     }
 
     private void record(
@@ -261,11 +241,11 @@ public final class JavaSurface {
     private void overloads(
             PlannedInterface type,
             PlannedOperation operation,
+            List<PlannedOperation> namesakes,
             InterfaceEmitter.Signatures signatures,
             String designator) {
-        for (PlannedOperation other : type.operations()) {
+        for (PlannedOperation other : namesakes) {
             boolean meant = other != operation
-                    && other.method().equals(operation.method())
                     && areAlike(operation.input().values(), other.input().values(), signatures);
             if (meant) {
                 String shown = type.packageName() + "." + type.name() + "." + operation.method() + " beside one with "

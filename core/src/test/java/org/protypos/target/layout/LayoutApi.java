@@ -34,7 +34,6 @@ import org.protypos.target.SourceFile;
 import org.protypos.target.Surface;
 import org.protypos.target.Toolchain;
 import org.protypos.target.Wishes;
-import org.protypos.wsdl.PortType;
 
 /** The messages of an API as records. */
 final class LayoutApi implements LoweredApi {
@@ -210,7 +209,7 @@ final class LayoutApi implements LoweredApi {
     }
 
     @Override
-    public Surface surface(Iterable<PortType> portTypes) {
+    public Surface surface() {
         Surface surface = new Surface();
         records.forEach((name, record) -> surface.add(
                 name + record.text,
