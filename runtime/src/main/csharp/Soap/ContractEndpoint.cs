@@ -132,7 +132,7 @@ namespace Protypos.Runtime
             return string.IsNullOrEmpty(e.Message) ? "the operation is not implemented" : e.Message;
         }
 
-        /// <summary>A text of others for a message: what is not printable in ASCII becomes a question mark.</summary>
+        /// <summary>A text of others for a message: what is not printable in ASCII becomes a question mark, and no text is long.</summary>
         internal static string Printable(string text)
         {
             return Unprintable.Replace(text.Length <= MostShown ? text : text.Substring(0, MostShown - 3) + "...", "?");

@@ -103,6 +103,7 @@ namespace Protypos.Runtime
                 {
                     throw new XmlFormatException("the reference \"" + href + "\" leads back to itself");
                 }
+                this.Count();
                 way.Add(href);
             }
             XElement copy = this.Content(target, tree.Name, depth);

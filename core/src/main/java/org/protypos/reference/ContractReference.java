@@ -197,10 +197,11 @@ public final class ContractReference {
 
     private Operation operation(Component component) {
         if (operations == null) {
-            operations = new HashMap<>();
+            Map<Place, Operation> all = new HashMap<>();
             for (PortType type : contract.wsdl().portTypes().values()) {
-                type.operations().forEach(one -> operations.put(one.place(), one));
+                type.operations().forEach(one -> all.put(one.place(), one));
             }
+            operations = all;
         }
         return operations.get(component.place());
     }

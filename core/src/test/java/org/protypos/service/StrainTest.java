@@ -166,6 +166,13 @@ class StrainTest {
                 "500 the reference \"#i[0-9]+\" leads nowhere",
                 SOUND + "|500 .*");
         encoded(
+                "many references to the first of many",
+                array(times("<i href='#i0'/>")),
+                first(10_000, i -> "<m id='i" + i + "' href='#i" + (i + 1) + "'/>")
+                        + "<m id='i10000'><l:name>a</l:name></m>",
+                "500 references make the message grow beyond [0-9]+ elements",
+                SOUND + "|500 .*");
+        encoded(
                 "each refers to the next twice",
                 "<rolls href='#a0'/>",
                 first(60, i -> "<m id='a" + i + "'><x href='#a" + (i + 1) + "'/><x href='#a" + (i + 1) + "'/></m>")

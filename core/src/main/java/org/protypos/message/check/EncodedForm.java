@@ -242,10 +242,9 @@ public final class EncodedForm {
         /** What an element refers to, over as many references as there are; the element itself when it is none; null for nothing. */
         private MessageElement target(MessageElement element) {
             MessageElement target = element;
-            int steps = 0;
             for (String href = reference(target); href != null; href = reference(target)) {
                 target = targets.get(href);
-                if (target == null || ++steps > targets.size()) {
+                if (target == null || ++count > mostElements) {
                     return null;
                 }
             }

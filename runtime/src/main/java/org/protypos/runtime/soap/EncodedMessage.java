@@ -128,6 +128,7 @@ public final class EncodedMessage {
             if (!open.add(href)) {
                 throw XmlFormatException.of("the reference \"" + href + "\" leads back to itself");
             }
+            count();
             way.add(href);
         }
         XmlTree copy = content(target, depth);
