@@ -3,11 +3,18 @@ package org.protypos.runtime.soap;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Random;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.protypos.runtime.xml.XmlFormatException;
 
 /** Names and values in queries, forms and paths (WSDL 1.1, sections 4.5 and 4.6), and what of a message is written to a log. */
 class FieldsTest {
@@ -74,6 +81,97 @@ class FieldsTest {
     void valuesAreTakenFromAPath(String location, String path, String fields) {
         Fields taken = Fields.taken(location, path);
         assertThat(taken == null ? null : taken.encoded()).isEqualTo(fields);
+    }
+
+    /** What the platform's regular expressions find in a path, which take long for some: the longest value at each place, from the left. */
+    private static String found(String location, String path) {
+        Matcher places = Pattern.compile("\\((\\w)\\)").matcher(location);
+        StringBuilder pattern = new StringBuilder();
+        List<String> names = new ArrayList<>();
+        int at = 0;
+        while (places.find()) {
+            pattern.append(Pattern.quote(location.substring(at, places.start())));
+            String name = places.group(1);
+            pattern.append(names.contains(name) ? "\\k<" + name + ">" : "(?<" + name + ">[^/?&]*)");
+            names.add(name);
+            at = places.end();
+        }
+        Matcher fits =
+                Pattern.compile(pattern + Pattern.quote(location.substring(at))).matcher(path);
+        return !fits.matches()
+                ? null
+                : names.stream()
+                        .distinct()
+                        .map(name -> name + "=" + fits.group(name))
+                        .collect(Collectors.joining("&"));
+    }
+
+    private static String some(Random random, int most, String... pieces) {
+        StringBuilder text = new StringBuilder();
+        for (int i = random.nextInt(most + 1); i > 0; i--) {
+            text.append(pieces[random.nextInt(pieces.length)]);
+        }
+        return text.toString();
+    }
+
+    @Test
+    void pathsAreTakenApartAsARegularExpressionWould() {
+        Random random = new Random(20261203);
+        int fitting = 0;
+        for (int i = 0; i < 50_000; i++) {
+            String location = some(random, 7, "(a)", "(b)", "(c)", "-", "x", "/");
+            String path = some(random, 9, "-", "x", "y", "/");
+            Fields taken = Fields.taken(location, path);
+            String expected = found(location, path);
+            assertThat(taken == null ? null : taken.encoded())
+                    .as(location + " " + path)
+                    .isEqualTo(expected);
+            fitting += taken == null || taken.encoded().isEmpty() ? 0 : 1;
+        }
+        assertThat(fitting).isGreaterThan(2_000);
+    }
+
+    /** Row by row, each place comes one behind the one before (SOAP 1.1, section 5.4.2). */
+    @ParameterizedTest
+    @ValueSource(strings = {"7", "3,4", "1,5", "2,3,4", "2,1,2,2"})
+    void placesInAnArrayFollowEachOther(String sizes) {
+        String[] size = sizes.split(",");
+        int[] at = new int[size.length];
+        for (int expected = 0; at[0] < Integer.parseInt(size[0]); expected++) {
+            String place = Arrays.toString(at);
+            assertThat(EncodedMessage.place(place, "x:int[][" + sizes + "]"))
+                    .as(place)
+                    .isEqualTo(expected);
+            assertThat(EncodedMessage.place(place, "x:int[" + sizes.replaceFirst("^[0-9]+", "") + "]"))
+                    .isEqualTo(expected);
+            int last = size.length - 1;
+            for (at[last]++; last > 0 && at[last] == Integer.parseInt(size[last]); at[last]++) {
+                at[last--] = 0;
+            }
+        }
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            nullValues = "none",
+            value = {
+                "[1] | x:int[2,2]",
+                "[1,1] | x:int[9]",
+                "[1,1] | none",
+                "[0,2] | x:int[2,2]",
+                "[0,1] | x:int[2,]",
+                "[-1] | none",
+                "[1 | none",
+                "1 | none",
+                "[] | none",
+                "[9999999] | none",
+                "[9999,999] | x:int[9999,1000]",
+            })
+    void whatIsNoPlaceInAnArrayIsRefused(String place, String type) {
+        assertThatThrownBy(() -> EncodedMessage.place(place, type))
+                .isInstanceOf(XmlFormatException.class)
+                .hasMessageContaining("is no place in an array");
     }
 
     @Test
