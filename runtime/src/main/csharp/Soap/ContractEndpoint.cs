@@ -135,7 +135,7 @@ namespace Protypos.Runtime
         /// <summary>A text of others for a message: what is not printable in ASCII becomes a question mark, and no text is long.</summary>
         internal static string Printable(string text)
         {
-            return Unprintable.Replace(text.Length <= MostShown ? text : text.Substring(0, MostShown - 3) + "...", "?");
+            return Unprintable.Replace(Lexical.Shortened(text, MostShown), "?");
         }
     }
 

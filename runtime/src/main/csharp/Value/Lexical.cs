@@ -23,6 +23,12 @@ namespace Protypos.Runtime
             return c == ' ' || c == '\n' || c == '\t' || c == '\r';
         }
 
+        /// <summary>A text to be shown, with its end cut off when it has more characters than a number, of at least 3.</summary>
+        internal static string Shortened(string text, int most)
+        {
+            return text.Length <= most ? text : text.Substring(0, most - 3) + "...";
+        }
+
         /// <summary>Takes white space off both ends and makes each run inside one space.</summary>
         public static string Collapse(string text)
         {

@@ -643,7 +643,7 @@ namespace Protypos.Runtime
 
         internal static string Shorten(string text)
         {
-            return text.Length <= 60 ? text : text.Substring(0, 57) + "...";
+            return Lexical.Shortened(text, 60);
         }
     }
 }

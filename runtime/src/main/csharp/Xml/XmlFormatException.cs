@@ -29,7 +29,7 @@ namespace Protypos.Runtime
         /// <summary>What is wrong may quote a message, and who sends one of a few megabytes is not answered with all of them.</summary>
         private static string Shorten(string text)
         {
-            return text.Length <= Most ? text : text.Substring(0, Most - 3) + "...";
+            return Lexical.Shortened(text, Most);
         }
 
         /// <summary>What is wrong, without the place.</summary>

@@ -101,13 +101,17 @@ public final class Wire {
 
     private static boolean areToldByAddress(List<WireOperation> operations) {
         Map<List<Object>, Set<String>> actions = new HashMap<>();
-        return operations.stream()
-                .anyMatch(one -> one.request().beginnings().stream().anyMatch(beginning -> {
-                    Set<String> alike = actions.computeIfAbsent(
-                            List.of(one.bound().soapAction(), beginning), any -> new HashSet<>());
-                    alike.add(one.request().action());
-                    return alike.size() > 1;
-                }));
+        for (WireOperation one : operations) {
+            for (QName beginning : one.request().beginnings()) {
+                Set<String> alike =
+                        actions.computeIfAbsent(List.of(one.bound().soapAction(), beginning), any -> new HashSet<>());
+                alike.add(one.request().action());
+                if (alike.size() > 1) {
+                    return true;
+                }
+            }
+        }
+        return false;
     }
 
     private static void undeclared(

@@ -275,8 +275,6 @@ class StrainTest {
         for (Strain strain : strains) {
             String came = answer(strain, addresses.get(strain.port));
             boolean played = server.equals("stand-in");
-            // A document inside of the message counts as one that was sent; only the first words of what differs are
-            // shown.
             if (!came.matches("(?s)" + (played ? strain.played : strain.expected))) {
                 wrong.add(server + ", " + strain.name + ": " + came.substring(0, Math.min(200, came.length())));
             }

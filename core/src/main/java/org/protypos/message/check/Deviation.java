@@ -3,6 +3,7 @@ package org.protypos.message.check;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
 import org.protypos.message.tree.MessageElement;
+import org.protypos.runtime.value.Lexical;
 
 /**
  * Where a message is not what the contract says.
@@ -21,12 +22,8 @@ public record Deviation(
 
     /** Names of a message may be as long as a message is; nobody wants to read such a one. */
     public Deviation {
-        path = shorten(path);
-        came = shorten(came);
-    }
-
-    private static String shorten(String text) {
-        return text.length() <= MOST ? text : text.substring(0, MOST - 3) + "...";
+        path = Lexical.shortened(path, MOST);
+        came = Lexical.shortened(came, MOST);
     }
 
     /** A deviation of which nothing more is known. */

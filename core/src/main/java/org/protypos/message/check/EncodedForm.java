@@ -166,12 +166,15 @@ public final class EncodedForm {
                 }
             });
             boolean body = from.name().getLocalPart().equals("Body") && EnvelopeParts.isOfSoap(from);
-            MessageElement root = body ? root(from.children()) : null;
+            Set<MessageElement> independent = body
+                    ? EncodedMessage.independent(
+                            from.children(), (one, name) -> one.attribute(name.getNamespaceURI(), name.getLocalPart()))
+                    : Set.of();
             for (Object item : from.content()) {
                 if (!(item instanceof MessageElement child)) {
                     characters += ((String) item).length();
                     copy.add((String) item);
-                } else if (!body || child == root || child.attribute("", "id") == null) {
+                } else if (!independent.contains(child)) {
                     MessageElement inner = copy(child, depth + 1);
                     if (inner == null) {
                         return null;
@@ -254,20 +257,6 @@ public final class EncodedForm {
         private static String reference(MessageElement element) {
             String href = element.attribute("", "href");
             return href != null && href.startsWith("#") ? href : null;
-        }
-
-        /** Which element of the body is the call: the one that says so, or the first that is not referred to. */
-        private static MessageElement root(List<MessageElement> body) {
-            MessageElement first = null;
-            for (MessageElement child : body) {
-                String root = child.attribute(Xml.SOAP_ENCODING, "root");
-                if ("1".equals(root) || "true".equals(root)) {
-                    return child;
-                }
-                boolean mayBe = root == null && child.attribute("", "id") == null;
-                first = first == null && mayBe ? child : first;
-            }
-            return first == null && !body.isEmpty() ? body.get(0) : first;
         }
     }
 

@@ -389,7 +389,7 @@ final class MessageCheck {
     }
 
     static String cut(String text) {
-        return text.length() > 40 ? text.substring(0, 37) + "..." : text;
+        return Lexical.shortened(text, 40);
     }
 
     private void unexpected(MessageElement child, Expectation expected, TypeModel type) {

@@ -7,6 +7,7 @@ import java.util.function.Function;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.sample.Outline;
 import org.protypos.runtime.check.ValueRule;
+import org.protypos.runtime.value.Lexical;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.facet.FacetKind;
 import org.protypos.schema.facet.FacetStep;
@@ -67,7 +68,7 @@ final class Values {
     }
 
     private static String shown(String text) {
-        return text.length() <= 40 ? text : text.substring(0, 37) + "...";
+        return Lexical.shortened(text, 40);
     }
 
     /** The name of the facet that made a rule, or null when it was the type itself. */

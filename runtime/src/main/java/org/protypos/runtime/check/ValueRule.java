@@ -366,8 +366,6 @@ public final class ValueRule {
     }
 
     private static String shown(String text) {
-        return text.length() <= SHOWN_LENGTH
-                ? "\"" + text + "\""
-                : "\"" + text.substring(0, SHOWN_LENGTH - 3) + "...\"";
+        return "\"" + Lexical.shortened(text, SHOWN_LENGTH) + "\"";
     }
 }

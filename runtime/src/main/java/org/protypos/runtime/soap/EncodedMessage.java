@@ -13,6 +13,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import java.util.function.BiFunction;
 import javax.xml.namespace.QName;
 import org.protypos.runtime.xml.XmlElement;
 import org.protypos.runtime.xml.XmlFormatException;
@@ -28,6 +29,8 @@ import org.protypos.runtime.xml.XmlTypes;
 public final class EncodedMessage {
     private static final String ENCODING = "http://schemas.xmlsoap.org/soap/encoding/";
     private static final String XSI = "http://www.w3.org/2001/XMLSchema-instance";
+    private static final QName ROOT = new QName(ENCODING, "root");
+    private static final QName ID = new QName("id");
 
     /** References may multiply what they refer to: a message may grow tenfold, and by so many elements. */
     private static final int MOST_MORE = 100_000;
@@ -259,38 +262,42 @@ public final class EncodedMessage {
         return name.getNamespaceURI().equals(ENCODING);
     }
 
-    /** Which element is the call: the one that says so, or the first that neither is referred to nor says that it is none. */
-    private static int root(List<XmlElement<?>> body) {
-        int first = -1;
-        for (int i = 0; i < body.size(); i++) {
-            String root = attribute(body.get(i), ENCODING, "root");
-            if ("1".equals(root) || "true".equals(root)) {
-                return i;
-            }
-            boolean mayBe = root == null && attribute(body.get(i), "", "id") == null;
-            first = first < 0 && mayBe ? i : first;
-        }
-        return Math.max(first, 0);
-    }
-
     private static String attribute(XmlElement<?> element, String namespace, String name) {
         return element.value() instanceof XmlTree tree ? tree.attributes().get(new QName(namespace, name)) : null;
     }
 
     /**
-     * One element in the body is the call or the answer, or with others that have no identifier a part of it; those with one are
-     * there to be referred to, wherever they stand (SOAP 1.1, sections 5.4.1 and 5.6).
+     * The elements of a body that are there to be referred to. One is the call or the answer: the one that says so, or the first that
+     * has no identifier and does not say that it is none. Others without identifier are parts of it; those with one are not, wherever
+     * they stand (SOAP 1.1, sections 5.4.1 and 5.6).
+     *
+     * @param attribute gives an attribute of an element, or null
      */
+    public static <E> Set<E> independent(List<E> body, BiFunction<E, QName, String> attribute) {
+        E call = null;
+        boolean said = false;
+        for (E element : body) {
+            String root = attribute.apply(element, ROOT);
+            boolean says = "1".equals(root) || "true".equals(root);
+            boolean mayBe = root == null && attribute.apply(element, ID) == null;
+            call = !said && (says || call == null && mayBe) ? element : call;
+            said |= says;
+        }
+        Set<E> independent = Collections.newSetFromMap(new IdentityHashMap<>());
+        for (E element : body) {
+            boolean isCall = element == (call == null ? body.get(0) : call);
+            if (!isCall && attribute.apply(element, ID) != null) {
+                independent.add(element);
+            }
+        }
+        return independent;
+    }
+
     private void leaveOut(XmlTree envelope) {
         for (XmlElement<?> part : children(envelope)) {
             if (part.name().getLocalPart().equals("Body") && part.value() instanceof XmlTree body) {
-                List<XmlElement<?>> all = children(body);
-                int root = root(all);
-                for (int i = 0; i < all.size(); i++) {
-                    if (i != root && attribute(all.get(i), "", "id") != null) {
-                        independent.add(all.get(i));
-                    }
-                }
+                independent.addAll(independent(
+                        children(body), (one, name) -> attribute(one, name.getNamespaceURI(), name.getLocalPart())));
             }
         }
     }

@@ -1,6 +1,7 @@
 package org.protypos.runtime.soap;
 
 import java.io.IOException;
+import org.protypos.runtime.value.Lexical;
 
 /**
  * Whatever answers at a path of a server. It knows no server: {@link SoapServer} serves it, and so can whatever makes a {@link
@@ -22,7 +23,6 @@ public abstract class Endpoint {
 
     /** A text of others for a message: what is not printable in ASCII becomes a question mark, and no text is long. */
     static String printable(String text) {
-        String some = text.length() <= MOST ? text : text.substring(0, MOST - 3) + "...";
-        return some.replaceAll("[^ -~]", "?");
+        return Lexical.shortened(text, MOST).replaceAll("[^ -~]", "?");
     }
 }

@@ -5,6 +5,7 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.util.Locale;
 import java.util.Set;
+import org.protypos.runtime.value.Lexical;
 
 /**
  * Where a client goes when a service redirects it (RFC 9110, section 15.4). A request keeps its method and its body on the way: a
@@ -75,8 +76,7 @@ public enum Redirects {
     }
 
     private static String shortened(String text) {
-        String plain = Endpoint.printable(text);
-        return plain.length() > 100 ? plain.substring(0, 97) + "..." : plain;
+        return Lexical.shortened(Endpoint.printable(text), 100);
     }
 
     /** A redirection that is not followed. */

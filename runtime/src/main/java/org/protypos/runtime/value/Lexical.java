@@ -24,6 +24,11 @@ public final class Lexical {
         return c == ' ' || c == '\n' || c == '\t' || c == '\r';
     }
 
+    /** A text to be shown, with its end cut off when it has more characters than a number, of at least 3. */
+    public static String shortened(String text, int most) {
+        return text.length() <= most ? text : text.substring(0, most - 3) + "...";
+    }
+
     /** Takes white space off both ends and makes each run inside one space. */
     public static String collapse(String text) {
         int length = text.length();

@@ -180,8 +180,8 @@ final class XmlAttributes {
         if (statedType != null) {
             into.put(new QName(Names.XSI, "type"), statedType);
             cursor.rememberPrefixes(statedType, prefixes);
-            if (statedType.indexOf(':') < 0 && (!cursor.defaultNamespace().isEmpty() || cursor.hasKeptDefault())) {
-                prefixes.put("", cursor.defaultNamespace());
+            if (statedType.indexOf(':') < 0) {
+                cursor.keepDefault(prefixes);
             }
         }
         takenCount = count;

@@ -420,13 +420,16 @@ final class XmlCursor {
     /** The default namespace, in which names without a prefix are, empty for none. */
     String defaultNamespace() {
         String uri = reader.getNamespaceURI("");
-        keptDefault |= uri != null && !uri.isEmpty();
         return uri == null ? "" : uri;
     }
 
-    /** Whether a default namespace was asked for that there was: it may be declared again around what has none. */
-    boolean hasKeptDefault() {
-        return keptDefault;
+    /** Keeps the default namespace; also that there is none, once there was one, which may be declared again around this. */
+    void keepDefault(Map<String, String> prefixes) {
+        String uri = defaultNamespace();
+        keptDefault |= !uri.isEmpty();
+        if (keptDefault) {
+            prefixes.put("", uri);
+        }
     }
 
     QName resolve(String text) {
@@ -471,6 +474,6 @@ final class XmlCursor {
     }
 
     static String shorten(String text) {
-        return text.length() <= 60 ? text : text.substring(0, 57) + "...";
+        return Lexical.shortened(text, 60);
     }
 }

@@ -1,5 +1,7 @@
 package org.protypos.runtime.xml;
 
+import org.protypos.runtime.value.Lexical;
+
 /** A message is not well-formed, breaks the contract or passes a limit; says where in the message. */
 public final class XmlFormatException extends RuntimeException {
     private static final long serialVersionUID = 1L;
@@ -31,7 +33,7 @@ public final class XmlFormatException extends RuntimeException {
 
     /** What is wrong may quote a message, and who sends one of a few megabytes is not answered with all of them. */
     private static String shorten(String text) {
-        return text == null || text.length() <= MOST ? text : text.substring(0, MOST - 3) + "...";
+        return text == null ? null : Lexical.shortened(text, MOST);
     }
 
     /** A message that is wrong as a whole, at no one place. */

@@ -599,8 +599,8 @@ public final class XmlInput extends ScalarInput {
     Map<String, String> prefixesIn(String text, boolean names) {
         Map<String, String> prefixes = new LinkedHashMap<>();
         cursor.rememberPrefixes(text, prefixes);
-        if (names && !cursor.defaultNamespace().isEmpty()) {
-            prefixes.put("", cursor.defaultNamespace());
+        if (names) {
+            cursor.keepDefault(prefixes);
         }
         return prefixes;
     }
