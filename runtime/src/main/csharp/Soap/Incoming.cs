@@ -1,6 +1,7 @@
 namespace Protypos.Runtime
 {
     using System;
+    using System.Collections.Generic;
     using System.IO;
     using System.IO.Compression;
     using System.Linq;
@@ -12,6 +13,13 @@ namespace Protypos.Runtime
     internal sealed class Incoming
     {
         private const string XopType = "application/xop+xml";
+        private const int LongestShown = 100;
+
+        private static readonly HashSet<string> Ways = new HashSet<string>
+        {
+            "gzip", "x-gzip", "deflate", "br", "zstd", "compress", "x-compress", "exi"
+        };
+
         private static readonly byte[] Nothing = Encoding.ASCII.GetBytes("<nothing/>");
 
         internal Incoming(byte[] body, MediaType type, MimePackage parts)
@@ -62,10 +70,7 @@ namespace Protypos.Runtime
         internal static Incoming Of(
             Spool came, MediaType type, string encoding, XmlLimits limits, long attachments, string what)
         {
-            // The older name is the same (RFC 9110, section 8.4.1.3).
-            bool packed = encoding.Equals("gzip", StringComparison.OrdinalIgnoreCase)
-                || encoding.Equals("x-gzip", StringComparison.OrdinalIgnoreCase);
-            Spool body = packed && came.Length > 0 ? Unpacked(came, SpoolFor(type, limits, attachments, what)) : came;
+            Spool body = Packs(encoding) && came.Length > 0 ? Unpacked(came, SpoolFor(type, limits, attachments, what)) : came;
             if (!type.IsMultipart)
             {
                 return new Incoming(body.ToArray(), type, null);
@@ -84,6 +89,26 @@ namespace Protypos.Runtime
             return new Incoming(root.ToArray(), alone, parts);
         }
 
+        /// <summary>
+        /// Whether a message came packed (RFC 9110, section 8.4). What names no way to pack (a charset, say) stands there by mistake, and
+        /// is passed over.
+        /// </summary>
+        private static bool Packs(string encoding)
+        {
+            List<string> ways = encoding.Split(',').Select(way => way.Trim().ToLowerInvariant()).Where(Ways.Contains).ToList();
+            if (ways.Count == 0)
+            {
+                return false;
+            }
+
+            // The older name is the same (RFC 9110, section 8.4.1.3).
+            if (ways.Count > 1 || !ways[0].EndsWith("gzip", StringComparison.Ordinal))
+            {
+                throw new IOException("it is packed with \"" + Lexical.Shortened(encoding, LongestShown) + "\"; gzip alone can be read");
+            }
+            return true;
+        }
+
         private static Spool Unpacked(Spool packed, Spool into)
         {
             try
@@ -91,13 +116,35 @@ namespace Protypos.Runtime
                 using (GZipStream stream = new GZipStream(packed.OpenRead(0, packed.Length), CompressionMode.Decompress))
                 {
                     stream.CopyTo(into);
-                    return into;
                 }
             }
             catch (InvalidDataException e)
             {
                 throw new IOException(e.Message, e);
             }
+            if ((uint)into.Length != StatedLength(packed))
+            {
+                throw new IOException("the packed data are damaged or end too early");
+            }
+            return into;
+        }
+
+        /// <summary>The number of bytes in packed data (RFC 1952, section 2.3.1): the platform takes data that are cut off for whole.</summary>
+        private static uint StatedLength(Spool packed)
+        {
+            const int Size = 4;
+            uint length = 0;
+            if (packed.Length >= Size)
+            {
+                using (Stream stream = packed.OpenRead(packed.Length - Size, packed.Length))
+                {
+                    for (int i = 0; i < Size; i++)
+                    {
+                        length |= (uint)stream.ReadByte() << (8 * i);
+                    }
+                }
+            }
+            return length;
         }
 
         internal static byte[] Packed(byte[] message)
@@ -170,7 +217,7 @@ namespace Protypos.Runtime
             {
                 return Encoding.GetEncoding(came.Type.Charset ?? "utf-8").GetString(came.Body);
             }
-            catch (ArgumentException)
+            catch (Exception e) when (e is ArgumentException || e is NotSupportedException)
             {
                 return Encoding.UTF8.GetString(came.Body);
             }

@@ -11,15 +11,16 @@ namespace Protypos.Runtime
     /// <summary>A fault as it stands in a message (SOAP 1.1, section 4.4; SOAP 1.2 Part 1, section 5.4).</summary>
     public sealed class SoapFault
     {
-        private readonly List<XmlElement<XmlObject>> typed = new List<XmlElement<XmlObject>>();
+        private readonly XmlTypes types;
 
-        private SoapFault(List<XName> code, string reason, string actor, List<XElement> detail, string detailText)
+        private SoapFault(List<XName> code, string reason, string actor, List<XElement> detail, string detailText, XmlTypes types)
         {
             this.Code = code;
             this.Reason = reason;
             this.Actor = actor;
             this.Detail = detail;
             this.DetailText = detailText;
+            this.types = types;
         }
 
         /// <summary>The code, with the subcodes of SOAP 1.2 behind it.</summary>
@@ -43,8 +44,9 @@ namespace Protypos.Runtime
         public T DetailOf<T>(string space, string name)
             where T : XmlObject
         {
-            XmlElement<XmlObject> found = this.typed.Find(one => one.Name.LocalName == name && one.Name.NamespaceName == space);
-            return found == null ? null : found.Value as T;
+            return this.Detail.Where(one => one.Name == XName.Get(name, space))
+                .Select(this.Typed)
+                .FirstOrDefault(value => value != null) as T;
         }
 
         /// <summary>
@@ -86,27 +88,29 @@ namespace Protypos.Runtime
                         break;
                 }
             }
-            SoapFault read = new SoapFault(
+            return new SoapFault(
                 code,
                 reason ?? "",
                 actor,
                 detail.Elements().ToList(),
-                string.Concat(detail.Nodes().OfType<XText>().Select(text => text.Value)).Trim());
-            foreach (XElement element in read.Detail)
+                string.Concat(detail.Nodes().OfType<XText>().Select(text => text.Value)).Trim(),
+                types);
+        }
+
+        /// <summary>What the contract says of a detail; null when it is not that, and so stays a tree.</summary>
+        private XmlObject Typed(XElement element)
+        {
+            try
             {
-                try
+                using (MemoryStream written = new MemoryStream(NoTypes.Instance.WriteTree(element)))
                 {
-                    using (MemoryStream written = new MemoryStream(NoTypes.Instance.WriteTree(element)))
-                    {
-                        read.typed.Add(types.Read(written));
-                    }
-                }
-                catch (XmlFormatException)
-                {
-                    // A detail that is not what the contract says of its element stays a tree.
+                    return this.types.Read(written).Value;
                 }
             }
-            return read;
+            catch (XmlFormatException)
+            {
+                return null;
+            }
         }
 
         /// <summary>A code with its subcodes behind it (SOAP 1.2 Part 1, section 5.4.1).</summary>

@@ -254,6 +254,9 @@ namespace Protypos.Runtime
     {
         private const int Room = 4096;
 
+        // In it, what others on the way take for letters may be markup.
+        private const int Utf7 = 65000;
+
         internal static TextReader Decode(Stream stream, string transport, long most)
         {
             BoundedStream bounded = new BoundedStream(stream, most);
@@ -272,12 +275,22 @@ namespace Protypos.Runtime
         {
             try
             {
-                return Encoding.GetEncoding(name, EncoderFallback.ExceptionFallback, DecoderFallback.ExceptionFallback);
+                Encoding known = Encoding.GetEncoding(name, EncoderFallback.ExceptionFallback, DecoderFallback.ExceptionFallback);
+                if (known.CodePage != Utf7)
+                {
+                    return known;
+                }
             }
-            catch (ArgumentException e)
+            catch (Exception e) when (e is ArgumentException || e is NotSupportedException)
             {
-                throw new XmlFormatException("the encoding " + XmlCursor.Shorten(name) + " is not known", 1, 1, "", e);
+                throw Unknown(name, e);
             }
+            throw Unknown(name, null);
+        }
+
+        private static XmlFormatException Unknown(string encoding, Exception cause)
+        {
+            return new XmlFormatException("the encoding " + XmlCursor.Shorten(encoding) + " is not known", 1, 1, "", cause);
         }
 
         /// <summary>A mark at the start goes before all, then what the transport says, then the declaration.</summary>

@@ -223,7 +223,7 @@ class MessagesIT {
                 .isEqualTo("nothing to prove: the messages carry nothing\n");
         Files.writeString(file, "HTTP/1.1 200 OK\nContent-Encoding: br\n\n?");
         assertThat(program.run("proof", "desk.wsdl", "--message", "wire").err())
-                .contains("wire/castOff.http:1:1: error: the body is in the encoding br");
+                .contains("wire/castOff.http:1:1: error: it is packed with \"br\"");
     }
 
     /** Puts the corrections that a proof proposes into a file, as a user would. */

@@ -141,6 +141,76 @@ class RoughWireTest {
         assertThat(ends).containsKey("answer").hasSizeGreaterThan(2);
     }
 
+    /** Answers that are packed, in an encoding or redirected in ways that a peer should not choose. */
+    @ParameterizedTest
+    @ValueSource(strings = {"java", "csharp"})
+    @Timeout(value = 5, unit = TimeUnit.MINUTES)
+    void answersOfBadWillAreToldOf(String language) throws Exception {
+        byte[] message = utf8(envelope("", "<listBerthsResponse/>"));
+        byte[] packed = packed(message);
+        byte[] empty = packed(new byte[0]);
+        ByteArrayOutputStream members = new ByteArrayOutputStream();
+        for (int i = 0; i < 25_000; i++) {
+            members.writeBytes(empty);
+        }
+        StringBuilder details = new StringBuilder();
+        for (int i = 0; i < 200_000; i++) {
+            details.append("<noBerthFree/>");
+        }
+        String fault = "<e:Fault><faultcode>e:Server</faultcode><faultstring>low tide</faultstring><detail>" + details
+                + "</detail></e:Fault>";
+        Map<String, byte[]> answers = new LinkedHashMap<>();
+        String type = "Content-Type: text/xml\r\n";
+        answers.put("0 berths", answer("200", type + "Content-Encoding: X-Gzip\r\n", packed));
+        answers.put(
+                "(0 berths|.*no SOAP message.*, empty.*)",
+                answer("200", type + "Content-Encoding: gzip\r\n", members.toByteArray()));
+        answers.put(
+                ".*cannot be unpacked: .*end too early",
+                answer("200", type + "Content-Encoding: gzip\r\n", Arrays.copyOf(packed, packed.length - 9)));
+        answers.put(
+                ".*cannot be unpacked: it is packed with \"br\"; gzip alone can be read",
+                answer("200", type + "Content-Encoding: br\r\n", packed));
+        answers.put(
+                ".*the encoding (IBM037|ibm037) is not known.*|.*cannot be read: (text stands|Data at the root).*",
+                answer("200", "Content-Type: text/xml; charset=IBM037\r\n", message));
+        answers.put(
+                ".*the encoding utf-7 is not known.*",
+                answer("200", "Content-Type: text/xml; charset=utf-7\r\n", message));
+        answers.put("0 berths ?", answer("200", "Content-Type: text/xml; charset=\"\r\n", message));
+        answers.put(".{20,1200}", answer("307", "Location: http://" + "a".repeat(9000) + ".example/\r\n", new byte[0]));
+        answers.put(".*low tide.*", answer("500", type, utf8(envelope("", fault))));
+        try (ServerSocket peer = new ServerSocket(0, 50, InetAddress.getLoopbackAddress())) {
+            String address = "http://127.0.0.1:" + peer.getLocalPort() + "/";
+            for (Map.Entry<String, byte[]> answer : answers.entrySet()) {
+                byte[] whole = answer.getValue();
+                Thread answering = new Thread(() -> answer(peer, whole, whole.length, false));
+                answering.start();
+                String end = language.equals("java")
+                        ? office.calls("list", address)
+                        : inCSharp().answer(address);
+                answering.join();
+                assertThat(end).matches("(?s)" + answer.getKey()).doesNotContain("Exception");
+            }
+        }
+    }
+
+    private static byte[] packed(byte[] content) throws IOException {
+        ByteArrayOutputStream packed = new ByteArrayOutputStream();
+        try (GZIPOutputStream zip = new GZIPOutputStream(packed)) {
+            zip.write(content);
+        }
+        return packed.toByteArray();
+    }
+
+    private static byte[] answer(String status, String head, byte[] body) {
+        byte[] start = utf8("HTTP/1.1 " + status + " x\r\n" + head + "Content-Length: " + body.length
+                + "\r\nConnection: close\r\n\r\n");
+        byte[] whole = Arrays.copyOf(start, start.length + body.length);
+        System.arraycopy(body, 0, whole, start.length, body.length);
+        return whole;
+    }
+
     private static void answer(ServerSocket peer, byte[] whole, int sent, boolean silent) {
         try (Socket socket = peer.accept();
                 OutputStream out = socket.getOutputStream()) {

@@ -17,9 +17,9 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import java.util.zip.GZIPInputStream;
 import org.protypos.diagnostic.Place;
 import org.protypos.diagnostic.SourceText;
+import org.protypos.runtime.attach.Gzip;
 import org.protypos.runtime.attach.MediaType;
 import org.protypos.runtime.attach.MimePackage;
 import org.protypos.runtime.attach.Spool;
@@ -160,13 +160,10 @@ public final class HttpCapture {
             content = unchunked();
         }
         String encoding = field("content-encoding");
-        if (encoding == null || encoding.equalsIgnoreCase("identity")) {
+        if (encoding == null || !Gzip.packs(encoding)) {
             return content;
         }
-        if (!encoding.equalsIgnoreCase("gzip") && !encoding.equalsIgnoreCase("x-gzip")) {
-            throw new IOException("the body is in the encoding " + encoding + ", which is not known here");
-        }
-        try (InputStream in = new GZIPInputStream(new ByteArrayInputStream(content))) {
+        try (InputStream in = Gzip.open(new ByteArrayInputStream(content))) {
             byte[] unpacked = in.readNBytes(LARGEST + 1);
             if (unpacked.length > LARGEST) {
                 throw new IOException("the body is larger than " + (LARGEST >> 20) + " MB");

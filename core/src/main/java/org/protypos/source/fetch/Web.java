@@ -23,8 +23,8 @@ import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
-import java.util.zip.GZIPInputStream;
 import javax.net.ssl.SSLException;
+import org.protypos.runtime.attach.Gzip;
 
 /**
  * Gets documents from web servers. Trust store and client certificate are those of the platform's properties; the proxy is
@@ -136,8 +136,8 @@ public final class Web {
 
     private byte[] document(URI at, HttpResponse<InputStream> response, InputStream body) throws IOException {
         byte[] bytes = whole(body);
-        if (response.headers().firstValue("Content-Encoding").orElse("").equalsIgnoreCase("gzip")) {
-            bytes = Fetcher.bounded(new GZIPInputStream(new ByteArrayInputStream(bytes)));
+        if (Gzip.packs(response.headers().firstValue("Content-Encoding").orElse(""))) {
+            bytes = Fetcher.bounded(Gzip.open(new ByteArrayInputStream(bytes)));
         }
         String type = response.headers().firstValue("Content-Type").orElse("").toLowerCase(Locale.ROOT);
         String complaint = WebPage.complaint(bytes, type, at);

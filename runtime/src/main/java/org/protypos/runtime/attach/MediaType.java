@@ -56,7 +56,8 @@ public record MediaType(String name, Map<String, String> parameters) {
 
     /** The charset that is named, or null. */
     public String charset() {
-        return parameter("charset");
+        String charset = parameter("charset");
+        return charset == null || charset.isBlank() ? null : charset;
     }
 
     /** Whether the content is a package of several parts. */

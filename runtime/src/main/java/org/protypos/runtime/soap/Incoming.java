@@ -3,6 +3,7 @@ package org.protypos.runtime.soap;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import org.protypos.runtime.attach.Attachment;
+import org.protypos.runtime.attach.Gzip;
 import org.protypos.runtime.attach.MediaType;
 import org.protypos.runtime.attach.MimePackage;
 import org.protypos.runtime.attach.Spool;
@@ -84,9 +85,9 @@ public record Incoming(byte[] body, MediaType type, MimePackage parts) {
      */
     static Incoming of(Spool came, MediaType type, String encoding, XmlLimits limits, long attachments, String what)
             throws IOException {
-        // The older name is the same (RFC 9110, section 8.4.1.3).
-        boolean packed = encoding.equalsIgnoreCase("gzip") || encoding.equalsIgnoreCase("x-gzip");
-        Spool body = packed && came.length() > 0 ? Gzip.unpack(came, spool(type, limits, attachments, what)) : came;
+        Spool body = Gzip.packs(encoding) && came.length() > 0
+                ? Gzip.unpack(came, spool(type, limits, attachments, what))
+                : came;
         if (!type.isMultipart()) {
             return new Incoming(body.bytes(), type, null);
         }

@@ -2,6 +2,7 @@ package org.protypos.runtime.soap;
 
 import java.net.URI;
 import java.util.Locale;
+import org.protypos.runtime.value.Lexical;
 
 /**
  * The server that an address means (RFC 6454, section 4): what is shown to one is not for another.
@@ -13,6 +14,7 @@ import java.util.Locale;
 public record Origin(String scheme, String host, int port) {
     private static final int HTTP = 80;
     private static final int HTTPS = 443;
+    private static final int LONGEST_SHOWN = 1000;
 
     /** The origin of an address. */
     public static Origin of(URI address) {
@@ -26,7 +28,7 @@ public record Origin(String scheme, String host, int port) {
     public static String shown(URI address) {
         String text = address.toString();
         int query = text.indexOf('?');
-        return withoutUser(query < 0 ? text : text.substring(0, query) + "?...");
+        return Lexical.shortened(withoutUser(query < 0 ? text : text.substring(0, query) + "?..."), LONGEST_SHOWN);
     }
 
     /** An address without the user and the password that may stand in it. */

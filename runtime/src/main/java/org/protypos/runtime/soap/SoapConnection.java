@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.concurrent.CompletionException;
 import java.util.function.UnaryOperator;
 import javax.xml.namespace.QName;
+import org.protypos.runtime.attach.Gzip;
 import org.protypos.runtime.attach.OutgoingPackage;
 import org.protypos.runtime.xml.XmlElement;
 import org.protypos.runtime.xml.XmlFormatException;

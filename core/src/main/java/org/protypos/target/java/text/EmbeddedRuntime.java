@@ -30,10 +30,10 @@ public final class EmbeddedRuntime {
     private static final List<String> PARSE = List.of(
             "CharSource CharWindow Characters DecodedText MessageScanner ScannedText Symbols TokenScanner".split(" "));
     private static final List<String> ATTACH =
-            List.of("Attachment MediaType MimePackage OutgoingPackage QuotedPrintable Spool".split(" "));
+            List.of("Attachment Gzip MediaType MimePackage OutgoingPackage QuotedPrintable Spool".split(" "));
     private static final List<String> SOAP =
             List.of(("Addressing AttachedParts CallFailedException CallRefusedException Connection"
-                            + " ContractDocuments ContractEndpoint DeclaredFault EncodedMessage Endpoint Envelope Fields Gzip HttpConnection"
+                            + " ContractDocuments ContractEndpoint DeclaredFault EncodedMessage Endpoint Envelope Fields HttpConnection"
                             + " HttpEndpoint HttpPort Incoming Origin OutsideAddress Redirects Reply Request Secrets SoapConnection SoapEndpoint"
                             + " SoapFault SoapFeature SoapGuard SoapInterceptor SoapMessage SoapPort SoapServer SoapSettings SoapVersion"
                             + " SpooledBody TextBody UndeclaredFaultException WireLog")
