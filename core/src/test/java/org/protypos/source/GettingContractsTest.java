@@ -10,6 +10,8 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -220,6 +222,45 @@ class GettingContractsTest {
         assertThatThrownBy(() -> fetch(path, Map.of()))
                 .isInstanceOf(IOException.class)
                 .hasMessage(why.replace("BASE", base));
+    }
+
+    /** What a server says of its answer need not be so. */
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "Content-Length: 99999999999999999999 | the connection broke off, 3 times",
+                "Content-Length: 99999 | the connection broke off, 3 times",
+                "Transfer-Encoding: chunked | the connection broke off, 3 times",
+                "Content-Encoding: gzip | the data are not packed with gzip",
+                "Content-Encoding: br | it is packed with \"br\"; gzip alone can be read",
+                "Content-Encoding: utf-8 | read",
+            })
+    void answersThatAreNotWhatTheySay(String head, String told) throws Exception {
+        byte[] answer = ("HTTP/1.1 200 OK\r\nContent-Type: text/xml\r\nConnection: close\r\n" + head + "\r\n\r\n"
+                        + SCHEMA)
+                .getBytes(StandardCharsets.UTF_8);
+        try (ServerSocket server = new ServerSocket(0, 50, InetAddress.getLoopbackAddress())) {
+            Thread answering = new Thread(() -> {
+                while (!server.isClosed()) {
+                    try (Socket socket = server.accept()) {
+                        socket.getInputStream().read(new byte[4000]);
+                        socket.getOutputStream().write(answer);
+                    } catch (IOException e) {
+                        // The end of the test, or of what the client wanted.
+                    }
+                }
+            });
+            answering.start();
+            URI address = URI.create("http://localhost:" + server.getLocalPort() + "/");
+            String end;
+            try {
+                end = new String(new Web(Map.of()).fetch(address), StandardCharsets.UTF_8).replace(SCHEMA, "read");
+            } catch (IOException e) {
+                end = e.getMessage();
+            }
+            assertThat(end).isEqualTo(told);
+        }
     }
 
     @Test

@@ -12,7 +12,7 @@ import java.util.List;
 
 /** Gets the bytes behind an address: a file, a document in an archive or on a web server. */
 public final class Fetcher {
-    private static final int LARGEST_DOCUMENT = 128 << 20;
+    static final int LARGEST_DOCUMENT = 128 << 20;
 
     private final Web web = new Web(System.getenv());
     private final List<Archive> archives = new ArrayList<>();
@@ -94,7 +94,11 @@ public final class Fetcher {
 
     /** Reads a stream whole; one that is larger than a document may be is an {@link IOException}. */
     public static byte[] bounded(InputStream stream) throws IOException {
-        byte[] bytes = stream.readNBytes(LARGEST_DOCUMENT + 1);
+        return bounded(stream.readNBytes(LARGEST_DOCUMENT + 1));
+    }
+
+    /** What was read of a document; one byte more than may be is an {@link IOException}. */
+    static byte[] bounded(byte[] bytes) throws IOException {
         if (bytes.length > LARGEST_DOCUMENT) {
             throw new IOException("it is longer than " + LARGEST_DOCUMENT + " bytes");
         }

@@ -25,6 +25,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
 import javax.net.ssl.SSLException;
 import org.protypos.runtime.attach.Gzip;
+import org.protypos.runtime.value.Lexical;
 
 /**
  * Gets documents from web servers. Trust store and client certificate are those of the platform's properties; the proxy is
@@ -39,6 +40,7 @@ public final class Web {
     private static final int MOST_HOPS = 10;
     private static final int ATTEMPTS = 3;
     private static final long PAUSE = 300;
+    private static final int LONGEST_SHOWN = 200;
     private static final Set<Integer> REDIRECTS = Set.of(301, 302, 303, 307, 308);
 
     /** What may be over soon (RFC 9110, section 15.6; RFC 6585, section 4). */
@@ -135,7 +137,7 @@ public final class Web {
     }
 
     private byte[] document(URI at, HttpResponse<InputStream> response, InputStream body) throws IOException {
-        byte[] bytes = whole(body);
+        byte[] bytes = Fetcher.bounded(whole(body));
         if (Gzip.packs(response.headers().firstValue("Content-Encoding").orElse(""))) {
             bytes = Fetcher.bounded(Gzip.open(new ByteArrayInputStream(bytes)));
         }
@@ -162,13 +164,13 @@ public final class Web {
                 },
                 CompletableFuture.delayedExecutor(most.toMillis(), TimeUnit.MILLISECONDS));
         try {
-            byte[] bytes = Fetcher.bounded(body);
+            byte[] bytes = body.readNBytes(Fetcher.LARGEST_DOCUMENT + 1);
             if (!late.get()) {
                 return bytes;
             }
         } catch (IOException e) {
             if (!late.get()) {
-                throw e;
+                throw new Passing("the connection broke off", e);
             }
         } finally {
             watch.cancel(false);
@@ -181,13 +183,17 @@ public final class Web {
         try {
             next = at.resolve(location.strip());
         } catch (IllegalArgumentException e) {
-            throw new IOException("it is redirected to \"" + location + "\", which is no address", e);
+            throw new IOException("it is redirected to \"" + shown(location) + "\", which is no address", e);
         }
         boolean web = "http".equals(next.getScheme()) || "https".equals(next.getScheme());
         if (location.isBlank() || !web || "https".equals(at.getScheme()) && "http".equals(next.getScheme())) {
-            throw new IOException("it is redirected to \"" + location + "\", which is not followed");
+            throw new IOException("it is redirected to \"" + shown(location) + "\", which is not followed");
         }
         return next;
+    }
+
+    private static String shown(String address) {
+        return Lexical.shortened(address, LONGEST_SHOWN);
     }
 
     private HttpResponse<InputStream> send(URI address) throws IOException {
@@ -199,20 +205,15 @@ public final class Web {
                     .build();
         }
         try {
-            HttpRequest.Builder request =
-                    HttpRequest.newBuilder(address).timeout(PATIENCE).header("Accept-Encoding", "gzip");
-            String authorization = credentials.authorization(address);
-            if (authorization != null) {
-                request.header("Authorization", authorization);
-            }
-            return client.send(request.build(), HttpResponse.BodyHandlers.ofInputStream());
+            return client.send(request(address), HttpResponse.BodyHandlers.ofInputStream());
         } catch (IllegalArgumentException e) {
-            throw new IOException("it is no address of a document", e);
+            // The platform's client hands it on as it is when a server states a length that is none.
+            throw new Passing("the connection broke off", e);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new IOException("the download was interrupted", e);
         } catch (UnknownHostException e) {
-            throw new IOException("its host " + address.getHost() + " is not known", e);
+            throw new IOException("its host " + shown(address.getHost()) + " is not known", e);
         } catch (HttpTimeoutException e) {
             throw new IOException("no answer within " + PATIENCE.toSeconds() + " seconds", e);
         } catch (SSLException e) {
@@ -220,11 +221,25 @@ public final class Web {
         } catch (ConnectException e) {
             throw new IOException(
                     e.getCause() instanceof UnresolvedAddressException
-                            ? "its host " + address.getHost() + " is not known"
-                            : "nothing answers at " + address.getAuthority(),
+                            ? "its host " + shown(address.getHost()) + " is not known"
+                            : "nothing answers at " + shown(address.getAuthority()),
                     e);
         } catch (IOException e) {
             throw new Passing("the connection broke off", e);
+        }
+    }
+
+    private HttpRequest request(URI address) throws IOException {
+        try {
+            HttpRequest.Builder request =
+                    HttpRequest.newBuilder(address).timeout(PATIENCE).header("Accept-Encoding", "gzip");
+            String authorization = credentials.authorization(address);
+            if (authorization != null) {
+                request.header("Authorization", authorization);
+            }
+            return request.build();
+        } catch (IllegalArgumentException e) {
+            throw new IOException("it is no address of a document", e);
         }
     }
 
