@@ -4,9 +4,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import com.sun.net.httpserver.HttpServer;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -157,6 +160,38 @@ class CallIT {
         assertThat(json.at("/body/payDuesResponse/receiptNumber").isNumber()).isTrue();
         assertThat(json.get("deviations").asInt()).isZero();
         assertThat(run.err()).contains(">       <desk:amount currency=\"LBC\">12.50</desk:amount>");
+    }
+
+    /** Blocks may stand in a header several times (Web Services Addressing 1.0, section 3.2), and share their local name. */
+    @Test
+    void whatIsThereSeveralTimesIsInAnArray() throws Exception {
+        String answer = """
+                <e:Envelope xmlns:e="http://schemas.xmlsoap.org/soap/envelope/" xmlns:w="http://www.w3.org/2005/08/addressing">
+                  <e:Header><w:RelatesTo>urn:1</w:RelatesTo><tide xmlns="urn:a">low</tide>
+                    <w:RelatesTo>urn:2</w:RelatesTo><tide xmlns="urn:b">high</tide></e:Header>
+                  <e:Body><listBerthsResponse xmlns="http://lanternbay.example/harbour/desk"/></e:Body>
+                </e:Envelope>
+                """;
+        HttpServer server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
+        server.createContext("/", exchange -> {
+            exchange.getRequestBody().readAllBytes();
+            exchange.getResponseHeaders().set("Content-Type", "text/xml");
+            byte[] bytes = answer.getBytes(StandardCharsets.UTF_8);
+            exchange.sendResponseHeaders(200, bytes.length);
+            exchange.getResponseBody().write(bytes);
+            exchange.close();
+        });
+        server.start();
+        try {
+            String there = "http://localhost:" + server.getAddress().getPort() + "/";
+            BuiltProgram.Run run = program.run("call", "desk.wsdl", "listBerths", "--address", there, "--json");
+            assertThat(run.status()).isZero();
+            assertThat(new ObjectMapper().readTree(run.out()).get("header"))
+                    .hasToString(
+                            "{\"RelatesTo\":[\"urn:1\",\"urn:2\"],\"{urn:a}tide\":\"low\",\"{urn:b}tide\":\"high\"}");
+        } finally {
+            server.stop(0);
+        }
     }
 
     @Test

@@ -1,5 +1,6 @@
 package org.protypos.cli;
 
+import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.networknt.schema.InputFormat;
 import com.networknt.schema.JsonSchema;
@@ -14,6 +15,8 @@ final class Schemas {
 
     /** What is wrong with a JSON document. */
     static List<String> complaints(String name, String json) throws IOException {
+        // A member that is there twice is lost to most who read it (RFC 8259, section 4).
+        new ObjectMapper().enable(JsonParser.Feature.STRICT_DUPLICATE_DETECTION).readTree(json);
         return complaints(name, json, InputFormat.JSON);
     }
 

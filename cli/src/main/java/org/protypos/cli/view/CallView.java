@@ -141,17 +141,10 @@ public final class CallView {
         if (read.root() != null) {
             JsonMessageWriter writer =
                     new JsonMessageWriter(check.vocabulary(), read.checked().types());
-            Map<String, List<MessageElement>> sections = new LinkedHashMap<>();
-            sections.put("header", EnvelopeParts.header(read.root(), answered()));
-            sections.put("body", EnvelopeParts.body(read.root(), answered()));
-            for (Map.Entry<String, List<MessageElement>> section : sections.entrySet()) {
-                document.writeObjectFieldStart(section.getKey());
-                for (MessageElement element : section.getValue()) {
-                    document.writeFieldName(element.name().getLocalPart());
-                    writer.write(element, document);
-                }
-                document.writeEndObject();
-            }
+            document.writeFieldName("header");
+            writer.section(EnvelopeParts.header(read.root(), answered()), document);
+            document.writeFieldName("body");
+            writer.section(EnvelopeParts.body(read.root(), answered()), document);
         }
         if (!read.answer().attached().isEmpty()) {
             document.writeObjectFieldStart("attached");

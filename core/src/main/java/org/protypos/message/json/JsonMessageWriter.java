@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.SourceText;
@@ -161,16 +162,39 @@ public final class JsonMessageWriter {
         for (Map.Entry<String, List<MessageElement>> member : byKey.entrySet()) {
             out.writeFieldName(member.getKey());
             List<MessageElement> some = member.getValue();
-            if (some.size() == 1 && !repeats(type, some.get(0).name())) {
-                write(some.get(0), out);
-            } else {
-                out.writeStartArray();
-                for (MessageElement child : some) {
-                    write(child, out);
-                }
-                out.writeEndArray();
-            }
+            values(some, some.size() > 1 || repeats(type, some.get(0).name()), out);
         }
+    }
+
+    private void values(List<MessageElement> elements, boolean inArray, JsonGenerator out) throws IOException {
+        if (!inArray) {
+            write(elements.get(0), out);
+            return;
+        }
+        out.writeStartArray();
+        for (MessageElement element : elements) {
+            write(element, out);
+        }
+        out.writeEndArray();
+    }
+
+    /**
+     * Writes elements that stand beside each other in an envelope as an object: what has one name under that, in an array when there
+     * are several; under its local name, unless another has the same in another namespace.
+     */
+    public void section(List<MessageElement> elements, JsonGenerator out) throws IOException {
+        Map<QName, List<MessageElement>> byName = new LinkedHashMap<>();
+        elements.forEach(element ->
+                byName.computeIfAbsent(element.name(), any -> new ArrayList<>()).add(element));
+        Map<String, Long> named =
+                byName.keySet().stream().collect(Collectors.groupingBy(QName::getLocalPart, Collectors.counting()));
+        out.writeStartObject();
+        for (Map.Entry<QName, List<MessageElement>> member : byName.entrySet()) {
+            String local = member.getKey().getLocalPart();
+            out.writeFieldName(named.get(local) > 1 ? member.getKey().toString() : local);
+            values(member.getValue(), member.getValue().size() > 1, out);
+        }
+        out.writeEndObject();
     }
 
     private boolean repeats(TypeModel type, QName name) {
