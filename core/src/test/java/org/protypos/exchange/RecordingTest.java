@@ -35,6 +35,8 @@ import org.protypos.exchange.standin.StandIn;
 import org.protypos.message.check.ContractCheck;
 import org.protypos.message.check.OperationCheck;
 import org.protypos.message.sample.Samples;
+import org.protypos.message.tree.MessageElement;
+import org.protypos.message.tree.MessageReader;
 
 /** What stands between a client and a service, and what it writes down. */
 class RecordingTest {
@@ -208,6 +210,35 @@ class RecordingTest {
         assertThat(quays).containsExactly("two", "none", "one", "three", "two", "none", "one", "three");
     }
 
+    /** Answers without end are a recording's end; what has been recorded stays whole. */
+    @Test
+    void aRecordingHasAnEnd(@TempDir Path folder) throws Exception {
+        Contract contract = read("../examples/harbour/contract/desk.wsdl");
+        ContractCheck check = new ContractCheck(contract);
+        CalledOperation called = CalledOperation.of(contract).get(0);
+        Samples samples = new Samples(contract, check.vocabulary(), true);
+        MessageElement asked = MessageReader.read("message", samples.message(called.request()));
+        Path file = folder.resolve("recorded.yaml");
+        Recording recording = new Recording(file, "", 500_000);
+        int kept = 0;
+        String told = null;
+        for (int i = 0; told == null && i < 1000; i++) {
+            String answer = samples.message(called.answer()).replaceAll("(quay>)[^<]*", "$1" + i + "x".repeat(5000));
+            try {
+                recording.keep(called, check, asked, MessageReader.read("message", answer), Map.of());
+                kept++;
+            } catch (IOException e) {
+                told = e.getMessage();
+            }
+        }
+        assertThat(told).startsWith("there are more answers than a recording can hold");
+        recording.keep(called, check, asked, MessageReader.read("message", samples.message(called.answer())), Map.of());
+        recording.finish();
+        assertThat(Files.readString(file).split("quay: ")).hasSize(kept + 1);
+        assertThat(kept).isBetween(40, 100);
+        assertThat(Files.size(file)).isLessThan(600_000);
+    }
+
     private static String quay(CalledOperation called, ContractCheck check, StandIn at, String request) {
         Caller.Answer answer =
                 new Caller(called, check, with -> with.address(at.addresses().get(called.port()))).call(request);
@@ -215,7 +246,7 @@ class RecordingTest {
     }
 
     private static Relay relay(String address, Path recorded) {
-        return new Relay(address, HttpClient.newHttpClient(), Map.of(), new Recording(recorded, ""));
+        return new Relay(address, HttpClient.newHttpClient(), Map.of(), new Recording(recorded, "", 10_000));
     }
 
     /** Who calls is passed on to the real service; a recording holds no secrets, and no blocks that are none of the contract's. */

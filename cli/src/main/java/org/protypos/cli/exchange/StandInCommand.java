@@ -36,6 +36,11 @@ import picocli.CommandLine.ParameterException;
 public final class StandInCommand implements Command {
     private static final int PORT = 8480;
 
+    /** Characters: what is recorded stays in memory, at many times their number. */
+    private static final long LEAST_RECORDED = 1 << 20;
+
+    private static final int SHARE_RECORDED = 50;
+
     private CommandSpec spec;
     private String contract;
     private int port = PORT;
@@ -115,13 +120,17 @@ public final class StandInCommand implements Command {
                 .build();
         Relay relay = forward == null
                 ? null
-                : new Relay(
-                        forward,
-                        client,
-                        SecurityArguments.authorization(),
-                        record == null ? null : new Recording(record, EditorSchema.ANSWERS.lineOf(record)));
+                : new Relay(forward, client, SecurityArguments.authorization(), record == null ? null : recording());
         return new WatchedStandIn(terminal, this::read, relay, new LinkedHashSet<>(hosts), new LinkedHashSet<>(origins))
                 .serve(address, contract);
+    }
+
+    /** A file that is whole when somebody ends the stand-in. */
+    private Recording recording() throws IOException {
+        long most = Math.max(LEAST_RECORDED, Runtime.getRuntime().maxMemory() / SHARE_RECORDED);
+        Recording recording = new Recording(record, EditorSchema.ANSWERS.lineOf(record), most);
+        Runtime.getRuntime().addShutdownHook(new Thread(recording::finish));
+        return recording;
     }
 
     /** Reads what is to be played; what is wrong with it is told, and it is not sound then. */

@@ -186,7 +186,8 @@ final class WatchedStandIn {
             out.println(operation + ": " + (asSaid ? "" : "not ") + "as the contract says");
             print(out, exchange.deviations());
             if (exchange.failure() != null && exchange.deviations().isEmpty()) {
-                out.println("  " + (asSaid ? "no answer: " : "") + Terminal.plain(exchange.failure()));
+                boolean none = asSaid && exchange.answer().isEmpty();
+                out.println("  " + (none ? "no answer: " : "") + Terminal.plain(exchange.failure()));
             }
             if (!exchange.answered().isEmpty()) {
                 out.println("  the answer is not as the contract says");

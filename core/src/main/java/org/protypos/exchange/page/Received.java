@@ -20,10 +20,32 @@ final class Received {
     private record Numbered(int number, StandIn.Seen seen) {}
 
     synchronized void add(StandIn.Seen seen) {
-        last.addLast(new Numbered(++count, seen));
+        last.addLast(new Numbered(++count, shown(seen)));
         if (last.size() > MOST) {
             last.removeFirst();
         }
+    }
+
+    /** What there is room for on the page. */
+    private static StandIn.Seen shown(StandIn.Seen seen) {
+        return new StandIn.Seen(
+                seen.at(),
+                seen.port(),
+                seen.operation(),
+                shortened(seen.request()),
+                shortened(seen.answer()),
+                first(seen.deviations()),
+                first(seen.answered()),
+                seen.failure());
+    }
+
+    private static List<Deviation> first(List<Deviation> deviations) {
+        if (deviations.size() <= MOST) {
+            return deviations;
+        }
+        List<Deviation> first = new ArrayList<>(deviations.subList(0, MOST));
+        first.add(new Deviation("more", null, "…", deviations.size() - MOST + " more", "", null));
+        return first;
     }
 
     private synchronized List<Numbered> after(int number) {
@@ -43,8 +65,8 @@ final class Received {
             out.writeStringField("operation", seen.operation());
             out.writeBooleanField("sound", seen.isSound());
             out.writeStringField("failure", seen.failure());
-            out.writeStringField("request", shortened(seen.request()));
-            out.writeStringField("answer", shortened(seen.answer()));
+            out.writeStringField("request", seen.request());
+            out.writeStringField("answer", seen.answer());
             deviations("deviations", seen.deviations(), out);
             deviations("answered", seen.answered(), out);
             out.writeEndObject();

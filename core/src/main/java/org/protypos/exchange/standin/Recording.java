@@ -5,10 +5,14 @@ import java.io.IOException;
 import java.io.StringWriter;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
 import javax.xml.namespace.QName;
 import org.protypos.exchange.call.CalledOperation;
 import org.protypos.exchange.call.MessageValues;
@@ -25,9 +29,20 @@ import org.protypos.source.Xml;
 
 /** Answers that become more with what a service answers, by operation and by the values of the request; in a file, or as text. */
 public final class Recording {
+    /** How long a write may take, in nanoseconds, to be done with every answer. */
+    private static final long QUICK = TimeUnit.MILLISECONDS.toNanos(100);
+
+    private static final int PAUSE = 9;
+
     private final Path file;
     private final String begin;
+    private final long most;
     private final Map<String, List<Case>> cases = new LinkedHashMap<>();
+    private long length;
+    private boolean full;
+    private long next = System.nanoTime();
+    private boolean waiting;
+    private IOException failure;
 
     /**
      * What a request had.
@@ -37,6 +52,14 @@ public final class Recording {
      */
     private record Condition(Map<String, String> when, List<String> secret) {
         static final Condition NONE = new Condition(Map.of(), List.of());
+
+        /** How many characters it has. */
+        long length() {
+            return Stream.of(when.keySet(), when.values(), secret)
+                    .flatMap(Collection::stream)
+                    .mapToLong(String::length)
+                    .sum();
+        }
 
         /** Whether another holds for all requests for which this one does. */
         boolean includes(Condition other) {
@@ -53,17 +76,19 @@ public final class Recording {
     /**
      * Prepares to record.
      *
-     * @param file is written anew whenever there is something new
+     * @param file is written anew whenever there is something new; a large one not for each answer, and to its end by {@link #finish}
      * @param begin what the file is to begin with: comments
+     * @param most how many characters the answers may have
      */
-    public Recording(Path file, String begin) {
+    public Recording(Path file, String begin, long most) {
         this.file = file;
         this.begin = begin;
+        this.most = most;
     }
 
     /** Begins to collect answers of which there will be no file. */
     public Recording() {
-        this(null, "");
+        this(null, "", Long.MAX_VALUE);
     }
 
     /**
@@ -72,7 +97,7 @@ public final class Recording {
      * @param asked the request: its envelope, or what stands alone; null when there was nothing
      * @param given the answer likewise
      * @param attached what came beside it
-     * @throws IOException when the file cannot be written
+     * @throws IOException when the file cannot be written, or there are more answers than may be kept, which is told once
      */
     public void keep(
             CalledOperation called,
@@ -109,17 +134,62 @@ public final class Recording {
     private synchronized void keep(
             CalledOperation called, List<MessageElement> request, JsonValue values, String fault, String reason)
             throws IOException {
+        if (full) {
+            return;
+        }
         Condition condition = new Condition(new LinkedHashMap<>(), new ArrayList<>());
         if (!request.isEmpty()) {
             gather(request.get(0), "", condition);
         }
-        List<Kept> answers = answers(cases.computeIfAbsent(called.key(), any -> new ArrayList<>()), condition);
         Kept now = new Kept(values, fault, reason);
-        boolean again = !answers.isEmpty() && Objects.equals(text(answers.get(answers.size() - 1)), text(now));
+        String nowText = text(now);
+        long longer = length + nowText.length() + condition.length();
+        if (longer > most) {
+            full = true;
+            throw new IOException("there are more answers than a recording can hold; from here on none is recorded");
+        }
+        List<Kept> answers = answers(cases.computeIfAbsent(called.key(), any -> new ArrayList<>()), condition);
+        boolean again = !answers.isEmpty() && Objects.equals(text(answers.get(answers.size() - 1)), nowText);
         if (!again) {
             answers.add(now);
+            length = longer;
             if (file != null) {
-                WholeFile.write(file, text());
+                save();
+            }
+        }
+    }
+
+    /** Writes at once, unless that has taken so long the last time that nothing else would be done. */
+    private void save() throws IOException {
+        if (failure != null) {
+            IOException told = failure;
+            failure = null;
+            throw told;
+        }
+        long pause = next - System.nanoTime();
+        if (pause <= 0) {
+            write();
+        } else if (!waiting) {
+            waiting = true;
+            CompletableFuture.delayedExecutor(pause, TimeUnit.NANOSECONDS).execute(this::finish);
+        }
+    }
+
+    private void write() throws IOException {
+        long start = System.nanoTime();
+        WholeFile.write(file, text());
+        long end = System.nanoTime();
+        next = end - start < QUICK ? end : end + PAUSE * (end - start);
+    }
+
+    /** Writes what waits to be written. */
+    public synchronized void finish() {
+        if (waiting) {
+            waiting = false;
+            try {
+                write();
+            } catch (IOException e) {
+                failure = e;
             }
         }
     }

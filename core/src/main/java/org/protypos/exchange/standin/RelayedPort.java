@@ -242,17 +242,23 @@ final class RelayedPort extends Endpoint {
                 into.deviations = new OperationCheck(called.carried(), check)
                         .answer(into.root)
                         .deviations();
-                keep(called, asked, into);
+                return keep(called, asked, into);
             }
-            return null;
         } catch (IOException | RuntimeException e) {
             return "the answer cannot be looked at: " + e.getMessage();
+        } catch (OutOfMemoryError e) {
+            return "the answer cannot be looked at: it takes more memory than there is";
         }
     }
 
-    private void keep(CalledOperation called, Looked asked, Looked given) throws IOException {
+    private String keep(CalledOperation called, Looked asked, Looked given) {
         if (relay.recording() != null && called.answer() != null) {
-            relay.recording().keep(called, check, asked.root, given.root, given.attached);
+            try {
+                relay.recording().keep(called, check, asked.root, given.root, given.attached);
+            } catch (IOException e) {
+                return "the answer is not recorded: " + e.getMessage();
+            }
         }
+        return null;
     }
 }

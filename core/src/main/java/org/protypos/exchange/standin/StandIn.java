@@ -190,6 +190,9 @@ public final class StandIn implements AutoCloseable {
     @Override
     public void close() {
         server.close();
+        if (relay != null && relay.recording() != null) {
+            relay.recording().finish();
+        }
     }
 
     private void publish() {
