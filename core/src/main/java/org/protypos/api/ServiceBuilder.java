@@ -198,7 +198,7 @@ final class ServiceBuilder {
             if (renaming.isOmitted(named)) {
                 continue;
             }
-            WirePort carried = carried(port);
+            WirePort carried = wire.port(port);
             if (carried == null) {
                 if (!isSelected(port)) {
                     continue;
@@ -236,13 +236,6 @@ final class ServiceBuilder {
     private boolean isSelected(Service.Port port) {
         Binding binding = contract.wsdl().bindings().get(port.binding());
         return binding != null && contract.wsdl().portTypes().containsKey(binding.portType());
-    }
-
-    private WirePort carried(Service.Port port) {
-        return wire.ports().stream()
-                .filter(one -> one.port() == port)
-                .findFirst()
-                .orElse(null);
     }
 
     /** What a binding says otherwise than that of the default port. */

@@ -1,7 +1,9 @@
 package org.protypos.wire;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
@@ -15,6 +17,7 @@ import org.protypos.wsdl.Message;
 import org.protypos.wsdl.Operation;
 import org.protypos.wsdl.PolicyAssertion;
 import org.protypos.wsdl.PortType;
+import org.protypos.wsdl.Service;
 
 /** Decides on the form of each message. */
 final class MessageForms {
@@ -22,44 +25,49 @@ final class MessageForms {
 
     private final Contract contract;
     private final BodyTypes types;
+    private final Set<QName> addressed;
 
     MessageForms(Contract contract) {
         this.contract = contract;
         this.types = new BodyTypes(contract.schema());
+        this.addressed = addressed(contract);
     }
 
     WireBinding binding(Binding binding, PortType portType) {
-        boolean addressed = isAddressed(portType);
+        boolean isAddressed = addressed.contains(portType.name());
         List<WireOperation> operations = new ArrayList<>();
         List<BoundOperation> all = binding.bound(portType);
         for (int i = 0; i < all.size(); i++) {
             Operation operation = portType.operations().get(i);
             BoundOperation bound = all.get(i);
             if (operation.isIncoming() && bound != null) {
-                operations.add(new One(binding, portType, operation, bound, addressed).decided());
+                operations.add(new One(binding, portType, operation, bound, isAddressed).decided());
             }
         }
         return new WireBinding(binding, portType, operations);
     }
 
-    /** Whether a policy of some port or binding asks for addressing header blocks. */
-    private boolean isAddressed(PortType portType) {
-        boolean byBinding = contract.wsdl().bindings().values().stream()
-                .filter(binding -> binding.portType().equals(portType.name()))
-                .anyMatch(binding -> asksForAddressing(binding.policy()));
-        return byBinding
-                || contract.wsdl().services().values().stream()
-                        .flatMap(service -> service.ports().stream())
-                        .filter(port -> isOf(contract.wsdl().bindings().get(port.binding()), portType))
-                        .anyMatch(port -> asksForAddressing(port.policy()));
+    /** The port types for which a policy of some port or binding asks for addressing header blocks. */
+    private static Set<QName> addressed(Contract contract) {
+        Set<QName> addressed = new HashSet<>();
+        Map<QName, Binding> bindings = contract.wsdl().bindings();
+        for (Binding binding : bindings.values()) {
+            if (asksForAddressing(binding.policy())) {
+                addressed.add(binding.portType());
+            }
+        }
+        for (Service service : contract.wsdl().services().values()) {
+            for (Service.Port port : service.ports()) {
+                if (bindings.containsKey(port.binding()) && asksForAddressing(port.policy())) {
+                    addressed.add(bindings.get(port.binding()).portType());
+                }
+            }
+        }
+        return addressed;
     }
 
     private static boolean asksForAddressing(List<PolicyAssertion> policy) {
         return policy.stream().anyMatch(PolicyAssertion::isAddressing);
-    }
-
-    private static boolean isOf(Binding binding, PortType portType) {
-        return binding != null && binding.portType().equals(portType.name());
     }
 
     /** One operation of one binding. */

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -28,6 +29,8 @@ public final class Wire {
     private final Map<QName, List<WireInterface>> interfaces;
     private final Map<QName, TypeReference> alone;
     private final Map<QName, List<WirePart>> wrappers;
+    private final Map<Service.Port, WirePort> byPort = new IdentityHashMap<>();
+    private final Map<WireInterface, WirePort> defaults = new IdentityHashMap<>();
 
     private Wire(
             Map<QName, WireBinding> bindings,
@@ -40,6 +43,17 @@ public final class Wire {
         this.interfaces = interfaces;
         this.alone = alone;
         this.wrappers = wrappers;
+        for (WirePort port : ports) {
+            byPort.put(port.port(), port);
+            defaults.merge(interfaceOf(port.carried()), port, Wire::preferred);
+        }
+    }
+
+    private static WirePort preferred(WirePort first, WirePort next) {
+        return !first.carried().binding().isOverHttp()
+                        && next.carried().binding().isOverHttp()
+                ? next
+                : first;
     }
 
     /** Decides on all messages of a sound contract. */
@@ -165,12 +179,12 @@ public final class Wire {
 
     /** The first port of an interface over HTTP, else its first, or null when it has none. */
     public WirePort defaultPort(WireInterface type) {
-        List<WirePort> own =
-                ports.stream().filter(port -> type.has(port.carried())).toList();
-        return own.stream()
-                .filter(port -> port.carried().binding().isOverHttp())
-                .findFirst()
-                .orElse(own.isEmpty() ? null : own.get(0));
+        return defaults.get(type);
+    }
+
+    /** How a port is spoken to, or null when its protocol is not known. */
+    public WirePort port(Service.Port port) {
+        return byPort.get(port);
     }
 
     /** How a server that stands at a port of a binding knows its operations, in their order. */

@@ -50,8 +50,8 @@ public abstract class ClassApi implements LoweredApi {
                 .toList();
     }
 
-    /** What writes the operations of an interface as they look to somebody who calls them. */
-    protected abstract Function<PlannedOperation, Signature> signatures(PlannedInterface type);
+    /** For each interface, what writes its operations as they look to somebody who calls them. */
+    protected abstract Function<PlannedInterface, Function<PlannedOperation, Signature>> signatures();
 
     /**
      * How an operation looks to somebody who calls it.
@@ -63,6 +63,7 @@ public abstract class ClassApi implements LoweredApi {
 
     @Override
     public final Outline outline() {
+        Function<PlannedInterface, Function<PlannedOperation, Signature>> signatures = signatures();
         return new Outline(
                 plan.services().stream()
                         .map(service -> new Outline.Service(
@@ -73,7 +74,9 @@ public abstract class ClassApi implements LoweredApi {
                                         .toList(),
                                 service.api()))
                         .toList(),
-                plan.interfaces().stream().map(this::outlined).toList(),
+                plan.interfaces().stream()
+                        .map(type -> outlined(type, signatures.apply(type)))
+                        .toList(),
                 plan.classes().size(),
                 plan.enums().size(),
                 Stream.of(
@@ -86,8 +89,7 @@ public abstract class ClassApi implements LoweredApi {
                         .toList());
     }
 
-    private Outline.Interface outlined(PlannedInterface type) {
-        Function<PlannedOperation, Signature> signatures = signatures(type);
+    private static Outline.Interface outlined(PlannedInterface type, Function<PlannedOperation, Signature> signatures) {
         List<Outline.Operation> operations = new ArrayList<>();
         for (PlannedOperation operation : type.operations()) {
             Signature signature = signatures.apply(operation);

@@ -146,8 +146,12 @@ final class CSharpApi extends ClassApi {
     }
 
     @Override
-    protected Function<PlannedOperation, Signature> signatures(PlannedInterface type) {
+    protected Function<PlannedInterface, Function<PlannedOperation, Signature>> signatures() {
         CSharpContext context = new CSharpContext(plan(), EmbeddedRuntime.LIBRARY);
+        return type -> signatures(context, type);
+    }
+
+    private static Function<PlannedOperation, Signature> signatures(CSharpContext context, PlannedInterface type) {
         CSharpFile file = context.file(type.packageName(), type.name());
         Signatures writer = new Signatures(context, type);
         return operation -> new Signature(

@@ -121,8 +121,12 @@ final class JavaApi extends ClassApi {
     }
 
     @Override
-    protected Function<PlannedOperation, Signature> signatures(PlannedInterface type) {
+    protected Function<PlannedInterface, Function<PlannedOperation, Signature>> signatures() {
         JavaContext context = new JavaContext(plan(), EmbeddedRuntime.LIBRARY);
+        return type -> signatures(context, type);
+    }
+
+    private static Function<PlannedOperation, Signature> signatures(JavaContext context, PlannedInterface type) {
         JavaFile file = context.file(type.packageName(), type.name());
         InterfaceEmitter.Signatures writer = new InterfaceEmitter.Signatures(context, type, true);
         return operation -> new Signature(
