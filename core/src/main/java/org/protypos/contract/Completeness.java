@@ -1,5 +1,9 @@
 package org.protypos.contract;
 
+import java.util.Objects;
+import java.util.Set;
+import java.util.stream.Collectors;
+import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.Place;
 import org.protypos.schema.SchemaComponents;
@@ -59,8 +63,16 @@ final class Completeness {
                     "name the document that holds the port type, or import it");
             return;
         }
+        Set<QName> bound =
+                wsdl.bindings().values().stream().map(Binding::portType).collect(Collectors.toSet());
+        Set<QName> offered = wsdl.services().values().stream()
+                .flatMap(service -> service.ports().stream())
+                .map(port -> wsdl.bindings().get(port.binding()))
+                .filter(Objects::nonNull)
+                .map(Binding::portType)
+                .collect(Collectors.toSet());
         for (PortType portType : wsdl.portTypes().values()) {
-            bound(portType);
+            bound(portType, bound, offered);
         }
         for (Service service : wsdl.services().values()) {
             if (service.ports().isEmpty()) {
@@ -77,10 +89,8 @@ final class Completeness {
         }
     }
 
-    private void bound(PortType portType) {
-        boolean hasBinding = wsdl.bindings().values().stream()
-                .anyMatch(binding -> binding.portType().equals(portType.name()));
-        if (!hasBinding) {
+    private void bound(PortType portType, Set<QName> bound, Set<QName> offered) {
+        if (!bound.contains(portType.name())) {
             findings.warning(
                     "no-binding",
                     portType.place().towards("name"),
@@ -88,7 +98,7 @@ final class Completeness {
                             + portType.name().getLocalPart()
                             + " travel: it can be neither called nor served",
                     "add a wsdl:binding for it, or import the document that has one");
-        } else if (!hasPort(portType)) {
+        } else if (!offered.contains(portType.name())) {
             findings.warning(
                     "no-port",
                     portType.place().towards("name"),
@@ -106,13 +116,6 @@ final class Completeness {
                         "write the input first if a request and its response are meant");
             }
         }
-    }
-
-    private boolean hasPort(PortType portType) {
-        return wsdl.services().values().stream()
-                .flatMap(service -> service.ports().stream())
-                .map(port -> wsdl.bindings().get(port.binding()))
-                .anyMatch(binding -> binding != null && binding.portType().equals(portType.name()));
     }
 
     private void port(Service.Port port) {

@@ -40,8 +40,14 @@ public record Component(Kind kind, QName name, String within, String designator,
         return kind.words().replace(' ', '-') + ":" + name.getLocalPart();
     }
 
+    /** Its local name; of several operations of one name the second and those behind it have numbers, as in rules. */
+    public String called() {
+        int number = kind == Kind.OPERATION && designator.endsWith("]") ? designator.lastIndexOf('[') : -1;
+        return name.getLocalPart() + (number < 0 ? "" : designator.substring(number));
+    }
+
     /** Its kind and its name. */
     public String title() {
-        return kind.words() + " " + name.getLocalPart() + (within.isEmpty() ? "" : " of " + within);
+        return kind.words() + " " + called() + (within.isEmpty() ? "" : " of " + within);
     }
 }

@@ -1,12 +1,15 @@
 package org.protypos.reference;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import javax.xml.namespace.QName;
+import org.protypos.binding.Designators;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.NearestName;
 import org.protypos.naming.Subject;
@@ -17,9 +20,11 @@ import org.protypos.wsdl.PortType;
 /** All components of a contract that can be asked for by their names. */
 public final class Components {
     private final List<Component> all;
+    private final Map<String, Component> byDesignator = new HashMap<>();
 
     private Components(List<Component> all) {
         this.all = List.copyOf(all);
+        all.forEach(one -> byDesignator.put(one.designator(), one));
     }
 
     /** The components of a sound contract, in its order. */
@@ -31,7 +36,7 @@ public final class Components {
                         Component.Kind.OPERATION,
                         new QName(type.name().getNamespaceURI(), operation.name()),
                         type.name().getLocalPart(),
-                        designator(type.name(), operation.name()),
+                        Designators.operation(type, operation).designator(),
                         operation.documentation(),
                         operation.place()));
             }
@@ -76,13 +81,6 @@ public final class Components {
         return new Components(all);
     }
 
-    /** How rules speak of an operation of a port type. */
-    public static String designator(QName portType, String operation) {
-        return Subject.wsdl(Subject.Kind.PORT_TYPE, portType, null)
-                .inside(Subject.Kind.OPERATION, operation, null)
-                .designator();
-    }
-
     /** All of them. */
     public List<Component> all() {
         return all;
@@ -93,6 +91,10 @@ public final class Components {
      * {@code ~} stands before types and {@code @} before attributes. Capitals do not count when nothing is called just so.
      */
     public List<Component> named(String wanted) {
+        Component designated = designated(wanted);
+        if (designated != null) {
+            return List.of(designated);
+        }
         List<Component> found = matching(one -> isCalled(one, wanted));
         return found.isEmpty() ? matching(one -> one.name().getLocalPart().equalsIgnoreCase(wanted)) : found;
     }
@@ -110,9 +112,14 @@ public final class Components {
                 };
         String local = one.name().getLocalPart();
         return wanted.equals(local)
+                || wanted.equals(one.called())
                 || wanted.equals(mark + local)
-                || wanted.equals(one.handle())
-                || wanted.equals(one.designator());
+                || wanted.equals(one.handle());
+    }
+
+    /** The one of which rules speak in this way, or null. */
+    public Component designated(String designator) {
+        return byDesignator.get(designator);
     }
 
     /** The name that a misspelt one was probably meant to be. */

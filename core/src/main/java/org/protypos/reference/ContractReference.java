@@ -33,6 +33,7 @@ public final class ContractReference {
     private final Demands demands;
     private Usages usages;
     private Structure own;
+    private Structure whole;
     private Wire wire;
     private Map<Place, Operation> operations;
 
@@ -130,7 +131,8 @@ public final class ContractReference {
      * @param depth how many levels of it are told
      */
     public List<Node> structure(Component component, int depth) {
-        return structure(component, depth, new Structure(contract, inCode, true));
+        whole = whole == null ? new Structure(contract, inCode, true) : whole;
+        return structure(component, depth, whole.anew());
     }
 
     /** What a component has beyond other components that have names: of those only is told that it has them. */

@@ -8,7 +8,9 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Function;
 import javax.xml.namespace.QName;
+import org.protypos.binding.Designators;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Place;
 import org.protypos.schema.AttributeUse;
@@ -29,10 +31,10 @@ public final class Usages {
     private final Map<Key, Component> components = new HashMap<>();
     private Component user;
 
-    /** What tells a component from all others. */
-    private record Key(Component.Kind kind, QName name, String within) {
+    /** What tells a component that may be used from all others. */
+    private record Key(Component.Kind kind, QName name) {
         static Key of(Component component) {
-            return new Key(component.kind(), component.name(), component.within());
+            return new Key(component.kind(), component.name());
         }
     }
 
@@ -50,7 +52,7 @@ public final class Usages {
     public static Usages of(Contract contract, Components components) {
         Usages usages = new Usages();
         components.all().forEach(one -> usages.components.put(Key.of(one), one));
-        usages.wsdl(contract);
+        usages.wsdl(contract, components::designated);
         usages.schema(contract.schema());
         return usages;
     }
@@ -78,23 +80,22 @@ public final class Usages {
         return List.copyOf(found);
     }
 
-    private boolean isUser(Component.Kind kind, QName name, String within) {
-        user = components.get(new Key(kind, name, within));
+    private boolean isUser(Component.Kind kind, QName name) {
+        user = components.get(new Key(kind, name));
         return user != null;
     }
 
     private void use(Component.Kind kind, QName name, String as, Place place) {
-        if (name != null && components.containsKey(new Key(kind, name, ""))) {
-            uses.computeIfAbsent(new Key(kind, name, ""), any -> new ArrayList<>())
-                    .add(new Use(user, as, place));
+        if (name != null && components.containsKey(new Key(kind, name))) {
+            uses.computeIfAbsent(new Key(kind, name), any -> new ArrayList<>()).add(new Use(user, as, place));
         }
     }
 
-    private void wsdl(Contract contract) {
+    private void wsdl(Contract contract, Function<String, Component> designated) {
         for (PortType type : contract.wsdl().portTypes().values()) {
             for (Operation operation : type.operations()) {
-                QName name = new QName(type.name().getNamespaceURI(), operation.name());
-                if (isUser(Component.Kind.OPERATION, name, type.name().getLocalPart())) {
+                user = designated.apply(Designators.operation(type, operation).designator());
+                if (user != null) {
                     message(operation.input(), "request");
                     message(operation.output(), "response");
                     operation.faults().forEach(fault -> message(fault, "fault"));
@@ -102,7 +103,7 @@ public final class Usages {
             }
         }
         for (Message message : contract.wsdl().messages().values()) {
-            if (isUser(Component.Kind.MESSAGE, message.name(), "")) {
+            if (isUser(Component.Kind.MESSAGE, message.name())) {
                 for (Message.Part part : message.parts()) {
                     use(Component.Kind.ELEMENT, part.element(), "part " + part.name(), part.place());
                     use(Component.Kind.TYPE, part.type(), "part " + part.name(), part.place());
@@ -119,28 +120,28 @@ public final class Usages {
 
     private void schema(SchemaComponents schema) {
         schema.elements().forEach((name, element) -> {
-            if (isUser(Component.Kind.ELEMENT, name, "")) {
+            if (isUser(Component.Kind.ELEMENT, name)) {
                 use(Component.Kind.ELEMENT, element.substitutionHead(), "stands for it", element.place());
                 type(element.type(), "its type", "");
             }
         });
         schema.types().forEach((name, type) -> {
-            if (isUser(Component.Kind.TYPE, name, "")) {
+            if (isUser(Component.Kind.TYPE, name)) {
                 inside(type, "");
             }
         });
         schema.groups().forEach((name, group) -> {
-            if (isUser(Component.Kind.GROUP, name, "")) {
+            if (isUser(Component.Kind.GROUP, name)) {
                 term(group.group(), "");
             }
         });
         schema.attributes().forEach((name, attribute) -> {
-            if (isUser(Component.Kind.ATTRIBUTE, name, "")) {
+            if (isUser(Component.Kind.ATTRIBUTE, name)) {
                 type(attribute.type(), "its type", "");
             }
         });
         schema.attributeGroups().forEach((name, group) -> {
-            if (isUser(Component.Kind.ATTRIBUTE_GROUP, name, "")) {
+            if (isUser(Component.Kind.ATTRIBUTE_GROUP, name)) {
                 attributes(group.attributes(), "");
             }
         });

@@ -286,6 +286,27 @@ class ContractReferenceTest {
         return found;
     }
 
+    /** Operations of one name are components of their own: each with its code, its messages and who uses them. */
+    @Test
+    void operationsOfOneNameAreToldApart() throws IOException {
+        Contract contract = read(Path.of("src/test/resources/overloads/overloads.wsdl"));
+        Components all = Components.of(contract);
+        List<Component> laid = all.all().stream()
+                .filter(one -> one.kind() == Component.Kind.OPERATION)
+                .filter(one -> one.within().equals(all.named("lay").get(0).within()))
+                .toList();
+        assertThat(laid).extracting(Component::called).contains("lay", "lay[2]");
+        Component second = laid.get(1);
+        assertThat(second.title()).startsWith("operation lay[2] of ");
+        assertThat(all.designated(second.designator())).isSameAs(second);
+        assertThat(all.named("lay[2]")).contains(second).doesNotContain(laid.get(0));
+        ContractReference reference = new ContractReference(
+                contract, Map.of(laid.get(0).designator(), "lay", second.designator(), "layAgain"));
+        assertThat(reference.inCode(second)).isEqualTo("layAgain");
+        Component lost = all.named("message:lost").get(0);
+        assertThat(reference.usages().operations(lost)).contains(second).doesNotContain(laid.get(0));
+    }
+
     private static List<Node> flat(List<Node> nodes) {
         List<Node> all = new ArrayList<>();
         for (Node node : nodes) {

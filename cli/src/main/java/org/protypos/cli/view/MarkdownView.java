@@ -45,9 +45,12 @@ public final class MarkdownView {
             out.println();
             paragraph(type.api().documentation());
             for (Outline.Operation operation : type.operations()) {
-                reference.components().named(operation.api().subject().designator()).stream()
-                        .findFirst()
-                        .ifPresent(component -> component(component, depth, operation.method()));
+                Component component = reference
+                        .components()
+                        .designated(operation.api().subject().designator());
+                if (component != null) {
+                    component(component, depth, operation.method());
+                }
             }
         }
         List<Component> types = reference.components().all().stream()

@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Function;
+import org.protypos.binding.Designators;
 import org.protypos.constraint.ContractConstraints;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Findings;
@@ -23,7 +24,6 @@ import org.protypos.message.json.JsonText;
 import org.protypos.message.json.JsonValue;
 import org.protypos.message.sample.Samples;
 import org.protypos.message.tree.MessageReader;
-import org.protypos.reference.Components;
 import org.protypos.reference.ContractReference;
 import org.protypos.reference.page.ReferencePage;
 import org.protypos.target.LoweredApi;
@@ -99,8 +99,8 @@ public final class ReferencePages {
         Set<String> seen = new HashSet<>();
         for (WirePort port : check.wire().ports()) {
             for (WireOperation operation : port.carried().operations()) {
-                String designator =
-                        Components.designator(port.carried().binding().portType(), operation.name());
+                String designator = Designators.operation(port.carried().portType(), operation.operation())
+                        .designator();
                 if (seen.add(designator)) {
                     page.examples(designator, messages(operation, check, least, full));
                 }

@@ -199,7 +199,7 @@ public final class ReferenceView {
         if (!operations.isEmpty()) {
             out.println("  in messages of "
                     + Terminal.plain(operations.stream()
-                            .map(one -> one.name().getLocalPart())
+                            .map(Component::called)
                             .distinct()
                             .collect(Collectors.joining(", "))));
         }
@@ -250,7 +250,7 @@ public final class ReferenceView {
 
     private static void named(JsonGenerator document, Component component) throws IOException {
         document.writeStringField("kind", component.kind().words());
-        document.writeStringField("name", component.name().getLocalPart());
+        document.writeStringField("name", component.called());
         document.writeStringField("namespace", component.name().getNamespaceURI());
         if (!component.within().isEmpty()) {
             document.writeStringField("within", component.within());

@@ -12,6 +12,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Supplier;
+import org.protypos.binding.Designators;
 import org.protypos.diagnostic.Finding;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.SourceText;
@@ -30,13 +31,13 @@ import org.protypos.message.sample.Samples;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.message.tree.MessageReader;
 import org.protypos.message.tree.MessageText;
-import org.protypos.reference.Components;
 import org.protypos.reference.page.ReferencePage;
 import org.protypos.runtime.attach.Attachment;
 import org.protypos.runtime.soap.CallRefusedException;
 import org.protypos.runtime.soap.Endpoint;
 import org.protypos.runtime.soap.Reply;
 import org.protypos.runtime.soap.Request;
+import org.protypos.wsdl.PortType;
 import org.protypos.wsdl.Service;
 
 /**
@@ -222,10 +223,12 @@ public final class StandInPage extends Endpoint {
                 out.writeStartObject();
                 out.writeNumberField("number", number);
                 out.writeStringField("name", called.operation().name());
+                PortType type = standIn.contract()
+                        .wsdl()
+                        .portTypes()
+                        .get(called.binding().portType());
                 out.writeStringField(
-                        "id",
-                        Components.designator(
-                                called.binding().portType(), called.operation().name()));
+                        "id", Designators.operation(type, called.operation()).designator());
                 out.writeStringField("protocol", called.binding().protocol().title());
                 out.writeStringField("documentation", called.operation().documentation());
                 out.writeBooleanField("oneWay", called.answer() == null);

@@ -95,7 +95,7 @@ final class PageData {
     /** What a component is, without its structure, into the object that is open. */
     void component(Component component, ContractReference reference, Numbers documents) throws IOException {
         json.writeStringField("kind", component.kind().words());
-        json.writeStringField("name", component.name().getLocalPart());
+        json.writeStringField("name", component.called());
         optional("namespace", component.name().getNamespaceURI());
         optional("within", component.within());
         json.writeStringField("id", component.designator());
