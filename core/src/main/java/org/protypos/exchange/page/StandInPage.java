@@ -37,7 +37,6 @@ import org.protypos.runtime.soap.CallRefusedException;
 import org.protypos.runtime.soap.Endpoint;
 import org.protypos.runtime.soap.Reply;
 import org.protypos.runtime.soap.Request;
-import org.protypos.wsdl.PortType;
 import org.protypos.wsdl.Service;
 
 /**
@@ -223,12 +222,10 @@ public final class StandInPage extends Endpoint {
                 out.writeStartObject();
                 out.writeNumberField("number", number);
                 out.writeStringField("name", called.operation().name());
-                PortType type = standIn.contract()
-                        .wsdl()
-                        .portTypes()
-                        .get(called.binding().portType());
                 out.writeStringField(
-                        "id", Designators.operation(type, called.operation()).designator());
+                        "id",
+                        Designators.operation(called.at().carried().portType(), called.operation())
+                                .designator());
                 out.writeStringField("protocol", called.binding().protocol().title());
                 out.writeStringField("documentation", called.operation().documentation());
                 out.writeBooleanField("oneWay", called.answer() == null);
