@@ -145,6 +145,9 @@ namespace Protypos.Runtime
             /// <summary>The text it had, or null when it was nil.</summary>
             internal string Text;
 
+            /// <summary>What it referred to instead of having text, or null.</summary>
+            internal Attachment Content;
+
             /// <summary>The type that <c>xsi:type</c> named, or null.</summary>
             internal XName Type;
 
@@ -166,11 +169,42 @@ namespace Protypos.Runtime
             /// <summary>The value of a complex type that stood for a simple one, if the child still is that value; otherwise null.</summary>
             internal XmlObject ExtensionOf(string written)
             {
-                return this.IsSame(written) ? this.Extension : null;
+                return this.Extension != null && this.IsSame(written) ? this.Extension : null;
+            }
+
+            /// <summary>Does the same for binary content that is about to be referred to.</summary>
+            internal XmlObject ExtensionOf(Attachment written)
+            {
+                if (this.Extension == null || this.Text == null)
+                {
+                    return null;
+                }
+                bool same = this.Content == null ? this.IsSame(written.ToBase64()) : this.Content.Equals(written);
+                return same ? this.Extension : null;
+            }
+
+            /// <summary>Does the same for a qualified name, which is the same under another prefix.</summary>
+            internal XmlObject ExtensionOf(XName written)
+            {
+                if (this.Extension == null || this.Text == null)
+                {
+                    return null;
+                }
+                string came = Lexical.Collapse(this.Text);
+                int colon = came.IndexOf(':');
+                string prefix = came.Substring(0, Math.Max(0, colon));
+                string space = prefix == "xml" ? XmlNames.Xml : null;
+                bool isKnown = space != null || this.Prefixes.TryGetValue(prefix, out space);
+                bool same = came.Substring(colon + 1) == written.LocalName && (isKnown ? space : "") == written.NamespaceName;
+                return same ? this.Extension : null;
             }
 
             private bool IsSame(string written)
             {
+                if (this.Content != null && written != null)
+                {
+                    return written == this.Content.ToBase64();
+                }
                 return this.Text == null || written == null
                     ? this.Text == written
                     : Lexical.Collapse(this.Text) == Lexical.Collapse(written);

@@ -18,16 +18,12 @@ namespace Protypos.Runtime
     /// A message being written. Namespaces are declared on the root element, each once, under the prefixes asked for or under
     /// made-up ones; content that brings prefixes of its own declares them where it stands.
     /// </summary>
-    public sealed class XmlOutput
+    public sealed partial class XmlOutput
     {
         private const string Declaration = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n";
 
         private readonly XmlTypes types;
         private readonly XmlText body = new XmlText(1024);
-        private readonly Dictionary<string, string> rootPrefixes = new Dictionary<string, string>(StringComparer.Ordinal);
-        private readonly List<KeyValuePair<string, string>> rootDeclarations = new List<KeyValuePair<string, string>>();
-        private readonly List<KeyValuePair<string, string>> localDeclarations = new List<KeyValuePair<string, string>>();
-        private readonly Dictionary<string, string> localPrefixes = new Dictionary<string, string>(StringComparer.Ordinal);
         private string[] openNames = new string[64];
         private int[] localCounts = new int[32];
         private int[] children = new int[33];
@@ -39,11 +35,7 @@ namespace Protypos.Runtime
         private SharedValues shared;
         private string envelope;
         private bool counting;
-        private IDictionary<string, string> onRoot = XmlNotes.NoPrefixes;
         private XName pendingType;
-        private string lastSpace;
-        private string lastPrefix;
-
         internal XmlOutput(XmlTypes types)
         {
             this.types = types;
@@ -98,75 +90,6 @@ namespace Protypos.Runtime
             {
                 this.pendingType = XName.Get(name, space);
             }
-        }
-
-        /// <summary>Asks that a namespace be declared under a prefix.</summary>
-        internal void Prefer(string prefix, string space)
-        {
-            if (!this.rootPrefixes.ContainsKey(space))
-            {
-                this.rootPrefixes[space] = prefix;
-                this.rootDeclarations.Add(new KeyValuePair<string, string>(prefix, space));
-            }
-        }
-
-        private string Prefix(string space)
-        {
-            // What comes next is of the same namespace as a rule, and that constant is one object.
-            string known = this.lastPrefix;
-            if (!ReferenceEquals(space, this.lastSpace))
-            {
-                if (!this.rootPrefixes.TryGetValue(space, out known))
-                {
-                    known = this.FreePrefix(space == XmlNames.Instance ? "xsi" : space == XmlNames.Schema ? "xs" : null);
-                    this.rootPrefixes[space] = known;
-                    this.rootDeclarations.Add(new KeyValuePair<string, string>(known, space));
-                }
-                this.lastSpace = space;
-                this.lastPrefix = known;
-            }
-            return this.IsHidden(known, space) ? null : known;
-        }
-
-        /// <summary>A prefix that the root element does not declare by itself.</summary>
-        private string FreePrefix(string wanted)
-        {
-            string free = wanted ?? "n" + (this.rootDeclarations.Count + 1);
-            for (int number = 1; this.onRoot.ContainsKey(free); number++)
-            {
-                free = (wanted ?? "n") + (this.rootDeclarations.Count + 1) + "-" + number;
-            }
-            return free;
-        }
-
-        /// <summary>Whether a declaration inside the content hides that of the root.</summary>
-        private bool IsHidden(string prefix, string space)
-        {
-            string local;
-            return this.localDeclarations.Count > 0 && this.localPrefixes.TryGetValue(prefix, out local) && local != space;
-        }
-
-        /// <summary>A prefix in place of one that is hidden, which no content declares by itself.</summary>
-        private string Unused(string wanted)
-        {
-            string free = wanted;
-            for (int number = 1; this.localPrefixes.ContainsKey(free); number++)
-            {
-                free = wanted + "-" + number;
-            }
-            return free;
-        }
-
-        /// <summary>The prefix to use inside the tag just opened, declared there when that of the root is hidden.</summary>
-        private string PrefixInTag(string space)
-        {
-            string known = this.Prefix(space);
-            if (known == null)
-            {
-                known = this.Unused("h" + this.depth + "-" + this.localDeclarations.Count);
-                this.Declare(known, space);
-            }
-            return known;
         }
 
         /// <summary>Opens an element.</summary>
@@ -269,22 +192,6 @@ namespace Protypos.Runtime
             }
         }
 
-        /// <summary>Notes a declaration inside the content, with what the prefix stood for there before it.</summary>
-        private void Bind(string prefix, string space)
-        {
-            string before;
-            this.localPrefixes.TryGetValue(prefix, out before);
-            this.localDeclarations.Add(new KeyValuePair<string, string>(prefix, before));
-            this.localPrefixes[prefix] = space;
-        }
-
-        /// <summary>Declares one more prefix on the element just opened.</summary>
-        private void Declare(string prefix, string space)
-        {
-            this.Bind(prefix, space);
-            this.body.AppendDeclaration(prefix, space);
-        }
-
         /// <summary>Adds an attribute to the element just opened, unless the value is null.</summary>
         public void Attribute(string space, string name, string value)
         {
@@ -321,20 +228,6 @@ namespace Protypos.Runtime
         {
             this.CloseTag();
             this.body.AppendEscaped(value, false);
-        }
-
-        /// <summary>The text of a qualified name, its namespace declared; asked for while its tag is open (XML Schema Part 2, section 3.2.18).</summary>
-        public string Name(XName name)
-        {
-            if (name.NamespaceName.Length > 0)
-            {
-                return this.PrefixInTag(name.NamespaceName) + ":" + name.LocalName;
-            }
-            if (this.IsHidden("", ""))
-            {
-                this.Declare("", "");
-            }
-            return name.LocalName;
         }
 
         /// <summary>Writes an element of a simple type, unless the value is null.</summary>
@@ -445,7 +338,7 @@ namespace Protypos.Runtime
         private bool Refer(string space, string name, Attachment value)
         {
             XmlNotes.Child note = this.Note(name);
-            if (note == null || !this.ExtendedBy(space, name, note.Extension))
+            if (note == null || !this.ExtendedBy(space, name, note.ExtensionOf(value)))
             {
                 this.OpenChild(space, name, null);
                 this.Refer(value);
@@ -557,88 +450,6 @@ namespace Protypos.Runtime
             this.Close();
         }
 
-        /// <summary>Writes an element of type <c>xs:anyType</c>, which gives all but its name, unless it is null.</summary>
-        public void Any(string space, string name, XElement value)
-        {
-            if (value != null)
-            {
-                this.Open(space, name, DeclaredOn(value));
-                this.TreeContent(value);
-            }
-        }
-
-        /// <summary>Writes an element of which the contract leaves the name open, unless it is null.</summary>
-        public void Element(XElement element)
-        {
-            if (element != null)
-            {
-                this.Any(element.Name.NamespaceName, element.Name.LocalName, element);
-            }
-        }
-
-        private static IDictionary<string, string> DeclaredOn(XElement element)
-        {
-            Dictionary<string, string> prefixes = null;
-            foreach (XAttribute attribute in element.Attributes())
-            {
-                bool declares = attribute.IsNamespaceDeclaration && attribute.Value != XmlNames.Xml;
-                if (declares)
-                {
-                    prefixes = prefixes ?? new Dictionary<string, string>();
-                    prefixes[attribute.Name.NamespaceName.Length == 0 ? "" : attribute.Name.LocalName] = attribute.Value;
-                }
-            }
-            return prefixes ?? XmlNotes.NoPrefixes;
-        }
-
-        /// <summary>Writes attributes and content of a tree whose tag is open, and closes it; by a loop, for trees may be deep.</summary>
-        private void TreeContent(XElement root)
-        {
-            XElement open = root;
-            this.TreeAttributes(open);
-            XNode next = open.FirstNode;
-            while (true)
-            {
-                if (next == null)
-                {
-                    this.Close();
-                    if (open == root)
-                    {
-                        return;
-                    }
-                    next = open.NextNode;
-                    open = open.Parent;
-                    continue;
-                }
-                XElement child = next as XElement;
-                if (child != null)
-                {
-                    this.Open(child.Name.NamespaceName, child.Name.LocalName, DeclaredOn(child));
-                    this.TreeAttributes(child);
-                    open = child;
-                    next = child.FirstNode;
-                    continue;
-                }
-                XText text = next as XText;
-                if (text != null)
-                {
-                    this.Text(text.Value);
-                }
-                next = next.NextNode;
-            }
-        }
-
-        private void TreeAttributes(XElement element)
-        {
-            foreach (XAttribute attribute in element.Attributes())
-            {
-                if (!attribute.IsNamespaceDeclaration)
-                {
-                    this.Attribute(attribute.Name.NamespaceName, attribute.Name.LocalName, attribute.Value);
-                }
-            }
-        }
-
         /// <summary>Writes an element with its name and typed content, unless it is null.</summary>
         public void Element<T>(XmlElement<T> element)
             where T : XmlObject
@@ -670,41 +481,15 @@ namespace Protypos.Runtime
         /// <summary>Writes an element that holds a qualified name, unless the value is null.</summary>
         public void Element(string space, string name, XName value)
         {
-            if (value != null && !this.Extended(space, name, value))
+            XmlNotes.Child note = value == null ? null : this.Note(name);
+            bool written = note != null && this.ExtendedBy(space, name, note.ExtensionOf(value));
+            if (value != null && !written)
             {
                 this.OpenChild(space, name, null);
                 this.Text(this.Name(value));
                 this.Close();
             }
             this.pendingType = null;
-        }
-
-        /// <summary>A name is the same under another prefix: what came tells the place, and its local part the value.</summary>
-        private bool Extended(string space, string name, XName value)
-        {
-            XmlNotes.Child note = this.Note(name);
-            bool same = note != null
-                && note.Text != null
-                && Lexical.Collapse(note.Text).EndsWith(value.LocalName, StringComparison.Ordinal);
-            return same && this.ExtendedBy(space, name, note.Extension);
-        }
-
-        /// <summary>Writes texts and elements in their order.</summary>
-        public void Mixed(IEnumerable<XNode> content)
-        {
-            foreach (XNode item in content)
-            {
-                XElement element = item as XElement;
-                XText text = item as XText;
-                if (element != null)
-                {
-                    this.Element(element);
-                }
-                else if (text != null)
-                {
-                    this.Text(text.Value);
-                }
-            }
         }
 
         /// <summary>Ends the message; gives the whole document in UTF-8, nothing when nothing was written.</summary>

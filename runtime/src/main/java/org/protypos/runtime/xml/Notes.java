@@ -5,7 +5,9 @@ import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import javax.xml.XMLConstants;
 import javax.xml.namespace.QName;
+import org.protypos.runtime.attach.Attachment;
 import org.protypos.runtime.value.Lexical;
 
 /**
@@ -54,6 +56,7 @@ final class Notes {
      *
      * @param ordinal which child of the element it is, from 1
      * @param text the text it had, or null when it was nil
+     * @param content what it referred to instead of having text, or null
      * @param type the type that {@code xsi:type} named, or null
      * @param instance other attributes of the instance namespace
      * @param prefixes those that the text uses or may use, with their namespaces
@@ -63,6 +66,7 @@ final class Notes {
             int ordinal,
             String name,
             String text,
+            Attachment content,
             QName type,
             Map<String, String> instance,
             Map<String, String> prefixes,
@@ -78,11 +82,37 @@ final class Notes {
          * @param written what is about to be written, null for nil
          */
         XmlObject extensionOf(String written) {
-            return isSame(written) ? extension : null;
+            return extension != null && isSame(written) ? extension : null;
         }
 
-        /** Whether what is about to be written is the text that came; null is nil. */
+        /** Does the same for a qualified name, which is the same under another prefix. */
+        XmlObject extensionOf(QName written) {
+            if (extension == null || text == null) {
+                return null;
+            }
+            String came = Lexical.collapse(text);
+            int colon = came.indexOf(':');
+            String prefix = came.substring(0, Math.max(0, colon));
+            String namespace = prefix.equals("xml") ? XMLConstants.XML_NS_URI : prefixes.getOrDefault(prefix, "");
+            boolean same = came.substring(colon + 1).equals(written.getLocalPart())
+                    && namespace.equals(written.getNamespaceURI());
+            return same ? extension : null;
+        }
+
+        /** Does the same for binary content that is about to be referred to. */
+        XmlObject extensionOf(Attachment written) {
+            if (extension == null || text == null) {
+                return null;
+            }
+            boolean same = content == null ? isSame(written.toBase64()) : content.equals(written);
+            return same ? extension : null;
+        }
+
+        /** Whether what is about to be written is the text that came, or what it referred to; null is nil. */
         private boolean isSame(String written) {
+            if (content != null && written != null) {
+                return written.equals(content.toBase64());
+            }
             return text == null || written == null
                     ? text == written
                     : Lexical.collapse(text).equals(Lexical.collapse(written));

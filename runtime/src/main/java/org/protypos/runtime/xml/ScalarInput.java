@@ -17,7 +17,7 @@ import org.protypos.runtime.value.XmlTime;
  * Turns the text of a message into values of simple types, and notices when a value is written in another way than we
  * would write it.
  */
-public abstract sealed class ScalarInput permits XmlInput {
+public abstract sealed class ScalarInput permits TextInput {
     private String odd;
     private boolean standardTaken;
     private Attachment included;

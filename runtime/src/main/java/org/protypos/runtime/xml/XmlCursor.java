@@ -407,7 +407,7 @@ final class XmlCursor {
             }
             String prefix = value.substring(start, colon);
             String uri = prefix.isEmpty() ? null : reader.getNamespaceURI(prefix);
-            if (uri != null && !prefix.startsWith("xml")) {
+            if (uri != null && !prefix.equals("xml") && !prefix.equals("xmlns")) {
                 prefixes.putIfAbsent(prefix, uri);
             }
         }

@@ -5,10 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.function.Function;
-import java.util.function.Predicate;
 import javax.xml.namespace.QName;
-import org.protypos.runtime.attach.Attachment;
 import org.protypos.runtime.attach.MimePackage;
 import org.protypos.runtime.parse.MessageScanner;
 
@@ -19,25 +16,15 @@ import org.protypos.runtime.parse.MessageScanner;
  * Reading methods take one whole element and leave the input behind it. Every method throws
  * {@link XmlFormatException} when the message is not well-formed, breaks the contract or passes a limit.
  */
-public final class XmlInput extends ScalarInput {
+public final class XmlInput extends TextInput {
     private static final int MOST_HEADS = 100;
 
-    private final XmlCursor cursor;
-    private final XmlAttributes attributes;
-    private final XmlTypes types;
-    private XmlObject current;
-    private String standard;
     private SharedValues shared;
-    private String bodyText;
-    private Attachment hadIncluded;
     private boolean keepForeign;
     private boolean untyped;
-    private boolean lacking;
 
     XmlInput(XmlCursor cursor, XmlTypes types) {
-        this.cursor = cursor;
-        this.attributes = cursor.attributes();
-        this.types = types;
+        super(cursor, types);
     }
 
     /**
@@ -342,7 +329,7 @@ public final class XmlInput extends ScalarInput {
         if (current != null && (type != null || !instance.isEmpty())) {
             current.notes()
                     .keepChild(new Notes.Child(
-                            cursor.ordinal(), cursor.localName(), null, type, instance, Map.of(), extension));
+                            cursor.ordinal(), cursor.localName(), null, null, type, instance, Map.of(), extension));
         }
         if (extension != null) {
             XmlObject around = current;
@@ -394,12 +381,6 @@ public final class XmlInput extends ScalarInput {
     public void lack(String expected) {
         cursor.tolerate(missing(expected));
         lacking = true;
-    }
-
-    private boolean takeLacking() {
-        boolean lacks = lacking;
-        lacking = false;
-        return lacks;
     }
 
     /** Adds what was read to a list, unless a lenient reading has passed over it. */
@@ -486,86 +467,12 @@ public final class XmlInput extends ScalarInput {
         return new XmlElement<>(name, fill(new XmlTree(), false));
     }
 
-    /** Takes all attributes that nobody has taken. */
-    public void anyAttributes(Map<QName, String> into) {
-        take(into, namespace -> true);
-    }
-
-    /** Takes the attributes of another namespace than this one that nobody has taken. */
-    public void otherAttributes(Map<QName, String> into, String namespace) {
-        take(into, other -> !other.isEmpty() && !other.equals(namespace));
-    }
-
-    /** Takes the attributes of some namespaces that nobody has taken. */
-    public void attributesOf(Map<QName, String> into, String... namespaces) {
-        take(into, List.of(namespaces)::contains);
-    }
-
-    /** What the contract leaves open may hold names, so the prefixes that it may use stay declared. */
-    private void take(Map<QName, String> into, Predicate<String> allowed) {
-        Map<String, String> prefixes = new LinkedHashMap<>();
-        attributes.takeRest(into, prefixes, allowed);
-        if (!prefixes.isEmpty()) {
-            current.notes().keepPrefixes(prefixes);
-        }
-    }
-
-    /** Reads an element of a simple type. */
-    public String text() {
-        return simple(false, false);
-    }
-
-    /** Reads an element of a simple type in whose text qualified names may stand: their prefixes stay declared. */
-    public String textWithNames() {
-        return simple(false, true);
-    }
-
-    /** Reads an element of binary content: its text, or nothing when the content is beside the message. */
-    public String binaryText() {
-        return simple(true, false);
-    }
-
-    private String simple(boolean binary, boolean names) {
-        if (takeLacking()) {
-            return null;
-        }
-        takeRefused();
-        cursor.loadAttributes();
-        if (attributes.statedType() == null && attributes.ofInstance().isEmpty() && !names) {
-            cursor.rejectUnknownAttributes();
-            return binary ? includedOrText() : cursor.text();
-        }
-        int ordinal = cursor.ordinal();
-        String name = cursor.localName();
-        Map<String, String> instance = attributes.ofInstance();
-        QName type = statedName();
-        XmlObject extension = type == null ? null : types.complexType(type);
-        String text;
-        if (extension == null) {
-            cursor.rejectUnknownAttributes();
-            text = binary ? includedOrText() : cursor.text();
-        } else {
-            text = extended(extension, type);
-        }
-        if (current != null && text != null) {
-            Map<String, String> prefixes = prefixesIn(text, names || type != null && types.holdsNames(type));
-            if (type != null || !instance.isEmpty() || !prefixes.isEmpty()) {
-                current.notes().keepChild(new Notes.Child(ordinal, name, text, type, instance, prefixes, extension));
-            }
-        }
-        return text;
-    }
-
-    private QName statedName() {
-        String stated = attributes.statedType();
-        return stated == null ? null : cursor.resolve(stated);
-    }
-
-    /** Reads an element of which the type is declared as simple, and named by the message as a complex one with text. */
-    private String extended(XmlObject extension, QName type) {
+    @Override
+    String extended(XmlObject extension, QName type) {
         XmlObject around = current;
         extension.stateType();
         bodyText = null;
+        hadIncluded = null;
         String own = standard;
         fillAttributes(extension);
         standard = own;
@@ -589,95 +496,6 @@ public final class XmlInput extends ScalarInput {
         current = value;
         value.readAttributes(this);
         cursor.rejectUnknownAttributes();
-    }
-
-    /**
-     * The prefixes that a text uses or may use, with their namespaces.
-     *
-     * @param names whether names stand in it for sure, so that those without a prefix are in the default namespace
-     */
-    Map<String, String> prefixesIn(String text, boolean names) {
-        Map<String, String> prefixes = new LinkedHashMap<>();
-        cursor.rememberPrefixes(text, prefixes);
-        if (names) {
-            cursor.keepDefault(prefixes);
-        }
-        return prefixes;
-    }
-
-    /** Keeps the prefixes declared that a text of the element being read uses, in which qualified names may stand. */
-    private String keepNames(String text) {
-        if (text != null) {
-            Map<String, String> prefixes = prefixesIn(text, true);
-            if (!prefixes.isEmpty()) {
-                current.notes().keepPrefixes(prefixes);
-            }
-        }
-        return text;
-    }
-
-    /** Reads binary content of an element of which the attributes have been taken, in the way of {@link #binaryText}. */
-    public String binaryBody() {
-        String text = includedOrText();
-        boolean empty = standard != null && text.isEmpty() && !hasIncluded();
-        noteStandard(empty);
-        bodyText = text;
-        return empty ? standard : text;
-    }
-
-    private String includedOrText() {
-        String text = cursor.binaryText();
-        hadIncluded = cursor.takeIncluded();
-        setIncluded(hadIncluded, cursor.bytes());
-        return text;
-    }
-
-    /**
-     * Reads an element of a simple type that stands for a value of its own when it is empty (XML Schema Part 1, section
-     * 3.3.1).
-     */
-    public String textOr(String standardText) {
-        return orStandard(standardText, false);
-    }
-
-    /** Does what {@link #textOr} does for text in which qualified names may stand. */
-    public String textWithNamesOr(String standardText) {
-        return orStandard(standardText, true);
-    }
-
-    private String orStandard(String standardText, boolean names) {
-        standard = standardText;
-        String text = simple(false, names);
-        standard = null;
-        if (text == null) {
-            return null;
-        }
-        noteStandard(text.isEmpty());
-        return text.isEmpty() ? standardText : text;
-    }
-
-    /** Reads the text of an element of which the attributes have been taken. */
-    public String body() {
-        bodyText = cursor.text();
-        return bodyText;
-    }
-
-    /** Does what {@link #body} does for text in which qualified names may stand. */
-    public String bodyWithNames() {
-        return keepNames(body());
-    }
-
-    /** Reads the text of an element of which the attributes have been taken, or what an empty one stands for. */
-    public String standardBody() {
-        String text = body();
-        boolean empty = standard != null && text.isEmpty();
-        noteStandard(empty);
-        return empty ? standard : text;
-    }
-
-    /** Does what {@link #standardBody} does for text in which qualified names may stand. */
-    public String standardBodyWithNames() {
-        return keepNames(standardBody());
     }
 
     /** Reads mixed content into a list of strings and elements. */
@@ -721,88 +539,9 @@ public final class XmlInput extends ScalarInput {
         attributes.takeAll(into, prefixes);
     }
 
-    /** Takes an attribute, or gives null when it is absent. */
-    public String attribute(String namespace, String name) {
-        takeRefused();
-        return attributes.take(namespace, name);
-    }
-
-    /** Takes what an array says of itself, which it says anew when it is written (SOAP 1.1, section 5.4.2). */
-    public void arrayOf() {
-        attribute(Names.SOAP_ENCODING, "arrayType");
-    }
-
-    /** Takes an attribute in which qualified names may stand, or gives null when it is absent. */
-    public String attributeWithNames(String namespace, String name) {
-        return keepNames(attribute(namespace, name));
-    }
-
-    /** Takes an attribute that must be there and in which qualified names may stand. */
-    public String requiredAttributeWithNames(String namespace, String name) {
-        return keepNames(requiredAttribute(namespace, name));
-    }
-
-    /** Takes an attribute that must be there. */
-    public String requiredAttribute(String namespace, String name) {
-        String value = attribute(namespace, name);
-        if (value == null) {
-            cursor.tolerate(error("the required attribute " + name + " is missing"));
-        }
-        return value;
-    }
-
-    /** The failure to report when something required does not come. */
-    public XmlFormatException missing(String expected) {
-        if (!cursor.atElement()) {
-            return error("expected " + expected + ", but the element ends");
-        }
-        // Where both have the same name, what differs is the namespace.
-        boolean alike = expected.equals("<" + localName() + ">");
-        return error("expected " + expected + ", but <" + localName() + ">"
-                + (alike ? " of namespace \"" + namespace() + "\"" : "") + " came");
-    }
-
     private XmlFormatException unexpected() {
         return error("<" + localName() + ">"
                 + (namespace().isEmpty() ? "" : " of namespace " + namespace())
                 + " is not expected here");
-    }
-
-    /** The failure to report at this place of the message. */
-    public XmlFormatException error(String message) {
-        return cursor.error(message, null);
-    }
-
-    @Override
-    void complain(String text, String type) {
-        cursor.tolerate(cursor.invalid(text, type));
-    }
-
-    @Override
-    void affordBinary(long length) {
-        cursor.affordBinary(length);
-    }
-
-    /**
-     * Finds the value of an enumeration.
-     *
-     * @param text what was read, in the form in which the enumeration has its values
-     * @param find gives the value, or null when there is none
-     * @param type the name to show when there is none
-     */
-    public <V, T> T known(V text, Function<V, T> find, String type) {
-        if (text == null) {
-            return null;
-        }
-        T found = find.apply(text);
-        if (found == null) {
-            refuse(String.valueOf(text), type);
-        }
-        return found;
-    }
-
-    /** Reads {@code xs:QName} and {@code xs:NOTATION}: the prefix is looked up where the value stands. */
-    public QName toQName(String text) {
-        return text == null ? null : cursor.resolve(text);
     }
 }

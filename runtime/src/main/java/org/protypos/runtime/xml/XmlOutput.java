@@ -354,7 +354,7 @@ public final class XmlOutput {
 
     private boolean refer(String namespace, String name, Attachment value) {
         Notes.Child note = note(name);
-        if (note == null || !extended(namespace, name, note.extension())) {
+        if (note == null || !extended(namespace, name, note.extensionOf(value))) {
             openChild(namespace, name, null);
             refer(value);
             close();
@@ -473,20 +473,14 @@ public final class XmlOutput {
 
     /** Writes an element that holds a qualified name, unless the value is null. */
     public void element(String namespace, String name, QName value) {
-        if (value != null && !extended(namespace, name, value)) {
+        Notes.Child note = value == null ? null : note(name);
+        boolean written = note != null && extended(namespace, name, note.extensionOf(value));
+        if (value != null && !written) {
             openChild(namespace, name, null);
             text(name(value));
             close();
         }
         pendingType = null;
-    }
-
-    /** A name is the same under another prefix: what came tells the place, and its local part the value. */
-    private boolean extended(String namespace, String name, QName value) {
-        Notes.Child note = note(name);
-        boolean same =
-                note != null && note.text() != null && note.text().strip().endsWith(value.getLocalPart());
-        return same && extended(namespace, name, note.extension());
     }
 
     /** Adds an attribute that holds a qualified name, unless the value is null. */

@@ -22,15 +22,15 @@ public final class EmbeddedRuntime {
             ("Attach/Attachment Check/BuiltinText Check/CharacterSet Check/PatternAutomaton Check/PatternReader Check/ValueRule"
                             + " Check/Violation Value/CalendarText Value/Lexical Value/ListInside Value/ValueOrder Value/WrittenValue Value/XmlDate"
                             + " Value/XmlDateTime Value/XmlDecimal Value/XmlDuration Value/XmlPartialDate Value/XmlTime Xml/Members"
-                            + " Xml/MessageReader Xml/MessageReplay Xml/SharedValues Xml/XmlAttributes Xml/XmlCheck Xml/XmlCursor"
-                            + " Xml/XmlElement Xml/XmlFormatException Xml/XmlInput Xml/XmlInput.Values Xml/XmlLimits Xml/XmlNames"
-                            + " Xml/XmlNotes Xml/XmlObject Xml/XmlOutput Xml/XmlReading Xml/XmlSimple Xml/XmlText Xml/XmlTree Xml/XmlTrees Xml/XmlTypes")
+                            + " Xml/MessageReader Xml/MessageReplay Xml/SharedValues Xml/XmlAttributes Xml/XmlCheck Xml/XmlCursor Xml/XmlCursor.Trees"
+                            + " Xml/XmlElement Xml/XmlFormatException Xml/XmlInput Xml/XmlInput.Texts Xml/XmlInput.Trees Xml/XmlInput.Values Xml/XmlLimits Xml/XmlNames"
+                            + " Xml/XmlNotes Xml/XmlObject Xml/XmlOutput Xml/XmlOutput.Namespaces Xml/XmlOutput.Trees Xml/XmlReading Xml/XmlSimple Xml/XmlText Xml/XmlTree Xml/XmlTrees Xml/XmlTypes")
                     .split(" "));
 
     private static final List<String> SOAP = List.of(
             ("Attach/MediaType Attach/MimePackage Attach/OutgoingPackage Attach/Spool Soap/Addressing Soap/AttachedParts"
-                            + " Soap/Connection Soap/ContractEndpoint Soap/EncodedMessage Soap/Envelope Soap/Fields Soap/Incoming"
-                            + " Soap/Secrets Soap/SoapExceptions Soap/SoapFault Soap/SoapMessage Soap/SoapPort Soap/SoapRequest"
+                            + " Soap/Connection Soap/ContractEndpoint Soap/EncodedMessage Soap/Envelope Soap/Fields Soap/HttpConnection Soap/HttpEndpoint Soap/Incoming"
+                            + " Soap/Secrets Soap/SoapConnection Soap/SoapEndpoint Soap/SoapExceptions Soap/SoapFault Soap/SoapMessage Soap/SoapPort Soap/SoapRequest"
                             + " Soap/SoapServer Soap/SoapSettings Soap/SoapVersion")
                     .split(" "));
 

@@ -24,7 +24,7 @@ public final class EmbeddedRuntime {
     private static final List<String> CHECK =
             List.of("BoundedText BuiltinText PatternAutomaton TextPattern ValueRule Violation".split(" "));
     private static final List<String> XML = List.of(
-            ("BoundedStream Description Lenience ListInside MemoryBudget MessageReplay Names Notes Reading ScalarInput SharedValues Utf8Buffer Violations XmlAttributes XmlCursor XmlElement"
+            ("BoundedStream Description Lenience ListInside MemoryBudget MessageReplay Names Notes Reading ScalarInput SharedValues TextInput Utf8Buffer Violations XmlAttributes XmlCursor XmlElement"
                             + " XmlFormatException XmlInput XmlLimits XmlObject XmlOutput XmlParsers XmlSimple XmlTree XmlTypes")
                     .split(" "));
     private static final List<String> PARSE = List.of(
