@@ -7,7 +7,8 @@ using Protypos.Runtime;
 
 /// <summary>
 /// Reads each message in a folder by generated types and writes it again: beside NAME.xml it leaves NAME.copy or, when the message is
-/// refused, NAME.refused; NAME.violations; and NAME.lenient, what a lenient reading tells and makes of it.
+/// refused, NAME.refused; NAME.violations; NAME.changed, the value of another message that was made this one by its members; and
+/// NAME.lenient, what a lenient reading tells and makes of it.
 /// </summary>
 public static class RoundTrip
 {
@@ -15,6 +16,7 @@ public static class RoundTrip
     {
         Type registry = Assembly.LoadFrom(arguments[0]).GetType(arguments[1], true);
         XmlTypes types = (XmlTypes)registry.GetField("Instance").GetValue(null);
+        Dictionary<string, byte[]> others = new Dictionary<string, byte[]>();
         foreach (string file in Directory.GetFiles(arguments[2], "*.xml"))
         {
             byte[] message = File.ReadAllBytes(file);
@@ -29,6 +31,12 @@ public static class RoundTrip
                 {
                     File.WriteAllText(Path.ChangeExtension(file, ".unequal"), value + "\n" + again);
                 }
+                string kind = value.Name + " " + value.Value.GetType();
+                if (others.ContainsKey(kind))
+                {
+                    Changed(types, file, types.Read(new MemoryStream(others[kind])), again);
+                }
+                others[kind] = message;
             }
             catch (XmlFormatException e)
             {
@@ -37,6 +45,18 @@ public static class RoundTrip
             Lenient(types, file, message);
         }
         return 0;
+    }
+
+    private static void Changed(XmlTypes types, string file, XmlElement<XmlObject> other, XmlElement<XmlObject> value)
+    {
+        string wanted = value.ToString();
+        byte[] changed = types.Write((XmlElement<XmlObject>)Overlay.Of(other, value));
+        File.WriteAllBytes(Path.ChangeExtension(file, ".changed"), changed);
+        string came = types.Read(new MemoryStream(changed)).ToString();
+        if (came != wanted)
+        {
+            File.WriteAllText(Path.ChangeExtension(file, ".unequal"), wanted + "\n" + came);
+        }
     }
 
     private static void Lenient(XmlTypes types, string file, byte[] message)

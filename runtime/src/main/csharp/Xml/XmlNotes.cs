@@ -17,7 +17,7 @@ namespace Protypos.Runtime
 
         internal static readonly List<KeyValuePair<XName, string>> NoAttributes = new List<KeyValuePair<XName, string>>();
 
-        private readonly List<KeyValuePair<string, string[]>> texts = new List<KeyValuePair<string, string[]>>();
+        private Dictionary<string, List<Spelling>> texts;
         private List<Child> children;
         private int[] order;
 
@@ -59,26 +59,53 @@ namespace Protypos.Runtime
             }
         }
 
+        /// <summary>Keeps the original way of writing; those of a member come in the order of their places.</summary>
         internal void Keep(string member, int index, string ordinary, string original)
         {
-            this.texts.Add(new KeyValuePair<string, string[]>(member + "/" + index, new[] { ordinary, original }));
+            this.texts = this.texts ?? new Dictionary<string, List<Spelling>>();
+            List<Spelling> kept;
+            if (!this.texts.TryGetValue(member, out kept))
+            {
+                this.texts[member] = kept = new List<Spelling>();
+            }
+            kept.Add(new Spelling { Index = index, Ordinary = ordinary, Original = original });
         }
 
         /// <summary>The original way of writing, if the value is still the same; the ordinary one otherwise.</summary>
         internal string Text(string member, int index, string ordinary)
         {
-            if (this.texts.Count > 0)
+            List<Spelling> kept;
+            if (this.texts != null && this.texts.TryGetValue(member, out kept))
             {
-                string key = member + "/" + index;
-                foreach (KeyValuePair<string, string[]> text in this.texts)
+                for (int i = First(kept, index, one => one.Index); i < kept.Count && kept[i].Index == index; i++)
                 {
-                    if (text.Key == key && text.Value[0] == ordinary)
+                    if (kept[i].Ordinary == ordinary)
                     {
-                        return text.Value[1];
+                        return kept[i].Original;
                     }
                 }
             }
             return ordinary;
+        }
+
+        /// <summary>Where the first of some is that has a place or one behind it, for they are in order and may be many.</summary>
+        private static int First<T>(List<T> of, int place, Func<T, int> places)
+        {
+            int low = 0;
+            int high = of.Count;
+            while (low < high)
+            {
+                int middle = low + (high - low) / 2;
+                if (places(of[middle]) < place)
+                {
+                    low = middle + 1;
+                }
+                else
+                {
+                    high = middle;
+                }
+            }
+            return low;
         }
 
         internal void KeepChild(Child child)
@@ -90,7 +117,9 @@ namespace Protypos.Runtime
         /// <summary>What was said about a child, if the child in that place is still of that name; otherwise null.</summary>
         internal Child ChildAt(int ordinal, string name)
         {
-            return this.children == null ? null : this.children.Find(child => child.Ordinal == ordinal && child.Name == name);
+            int at = this.children == null ? 0 : First(this.children, ordinal, one => one.Ordinal);
+            Child child = this.children != null && at < this.children.Count ? this.children[at] : null;
+            return child != null && child.Ordinal == ordinal && child.Name == name ? child : null;
         }
 
         /// <summary>The values of complex types that stood for children of a name, or of all.</summary>
@@ -134,6 +163,14 @@ namespace Protypos.Runtime
             return all.ToArray();
         }
 
+        /// <summary>A value in the ordinary and in the original way of writing, with its place among those of its member.</summary>
+        private struct Spelling
+        {
+            internal int Index;
+            internal string Ordinary;
+            internal string Original;
+        }
+
         /// <summary>What a message said about a child of a simple type beside its value.</summary>
         internal sealed class Child
         {
@@ -160,43 +197,39 @@ namespace Protypos.Runtime
             /// <summary>The value of the type when it is a complex one, which has attributes, or null.</summary>
             internal XmlObject Extension;
 
-            /// <summary>The prefixes to declare: those of a text that is still the same.</summary>
-            internal IDictionary<string, string> PrefixesOf(string written)
+            /// <summary>What is still true when a text is written in its place; null is nil.</summary>
+            internal Child Before(string written)
             {
-                return this.IsSame(written) ? this.Prefixes : NoPrefixes;
+                return this.IsSame(written) ? this : this.Anew(written != null && this.IsOfBuiltin(written));
             }
 
-            /// <summary>The value of a complex type that stood for a simple one, if the child still is that value; otherwise null.</summary>
-            internal XmlObject ExtensionOf(string written)
+            /// <summary>What is still true when a qualified name is written in its place, which is the same under another prefix.</summary>
+            internal Child Before(XName written)
             {
-                return this.Extension != null && this.IsSame(written) ? this.Extension : null;
+                Child kept = this.Anew(true);
+                bool same = this.IsSame(written);
+                kept.Type = same ? this.Type : null;
+                kept.Extension = same ? this.Extension : null;
+                return kept;
             }
 
-            /// <summary>Does the same for binary content that is about to be referred to.</summary>
-            internal XmlObject ExtensionOf(Attachment written)
+            /// <summary>What is still true when binary content is referred to in its place.</summary>
+            internal Child Before(Attachment written)
             {
-                if (this.Extension == null || this.Text == null)
-                {
-                    return null;
-                }
                 bool same = this.Content == null ? this.IsSame(written.ToBase64()) : this.Content.Equals(written);
-                return same ? this.Extension : null;
+                return same ? this : this.Anew(false);
             }
 
-            /// <summary>Does the same for a qualified name, which is the same under another prefix.</summary>
-            internal XmlObject ExtensionOf(XName written)
+            /// <summary>What is true of any value in its place.</summary>
+            internal Child Anew(bool typed)
             {
-                if (this.Extension == null || this.Text == null)
+                return new Child
                 {
-                    return null;
-                }
-                string came = Lexical.Collapse(this.Text);
-                int colon = came.IndexOf(':');
-                string prefix = came.Substring(0, Math.Max(0, colon));
-                string space = prefix == "xml" ? XmlNames.Xml : null;
-                bool isKnown = space != null || this.Prefixes.TryGetValue(prefix, out space);
-                bool same = came.Substring(colon + 1) == written.LocalName && (isKnown ? space : "") == written.NamespaceName;
-                return same ? this.Extension : null;
+                    Ordinal = this.Ordinal,
+                    Name = this.Name,
+                    Type = typed && this.Extension == null ? this.Type : null,
+                    Instance = this.Instance
+                };
             }
 
             private bool IsSame(string written)
@@ -210,10 +243,34 @@ namespace Protypos.Runtime
                     : Lexical.Collapse(this.Text) == Lexical.Collapse(written);
             }
 
+            private bool IsSame(XName written)
+            {
+                string came = this.Text == null ? "" : Lexical.Collapse(this.Text);
+                int colon = came.IndexOf(':');
+                string prefix = came.Substring(0, Math.Max(0, colon));
+                string space = prefix == "xml" ? XmlNames.Xml : "";
+                if (this.Prefixes.ContainsKey(prefix))
+                {
+                    space = this.Prefixes[prefix];
+                }
+                return came.Substring(colon + 1) == written.LocalName && space == written.NamespaceName;
+            }
+
+            /// <summary>Whether a text is of the type that was stated, as far as that is known here.</summary>
+            private bool IsOfBuiltin(string written)
+            {
+                if (this.Type == null || this.Type.NamespaceName != XmlNames.Schema)
+                {
+                    return false;
+                }
+                XmlSimple value = XmlSimple.Empty(this.Type, this.Type.LocalName);
+                return !value.HoldsNames && value.Accepts(written);
+            }
+
             /// <summary>Says again what was said beside the value; a type that adds to it goes with what it added.</summary>
             internal void Write(XmlOutput output)
             {
-                if (this.Type != null && this.Extension == null)
+                if (this.Type != null)
                 {
                     output.Attribute(XmlNames.Instance, "type", output.Name(this.Type));
                 }

@@ -245,11 +245,13 @@ namespace Protypos.Runtime
                 this.body.AppendElement(space.Length == 0 ? "" : this.Prefix(space), name, value);
                 return;
             }
-            if (this.Extended(space, name, value))
+            XmlNotes.Child note = this.Note(name);
+            XmlNotes.Child kept = note == null ? null : note.Before(value);
+            if (this.Extended(space, name, kept))
             {
                 return;
             }
-            this.OpenChild(space, name, value);
+            this.OpenChild(space, name, kept);
             if (value.Length > 0)
             {
                 this.Text(value);
@@ -276,39 +278,34 @@ namespace Protypos.Runtime
             return notes == null ? null : notes.ChildAt(this.children[this.depth] + 1, name);
         }
 
-        /// <summary>Writes a value of a complex type that stood for a simple one, if it is still that value.</summary>
-        private bool Extended(string space, string name, string text)
+        /// <summary>Writes the value of a complex type that stood for a simple one, if there is one.</summary>
+        private bool Extended(string space, string name, XmlNotes.Child kept)
         {
-            XmlNotes.Child note = this.Note(name);
-            return note != null && this.ExtendedBy(space, name, note.ExtensionOf(text));
-        }
-
-        private bool ExtendedBy(string space, string name, XmlObject extension)
-        {
+            XmlObject extension = kept == null ? null : kept.Extension;
             this.Object(space, name, extension, null);
             return extension != null;
         }
 
         /// <summary>Opens an element of a simple type, with what the message had on it beside its value.</summary>
-        private void OpenChild(string space, string name, string text)
+        private void OpenChild(string space, string name, XmlNotes.Child kept)
         {
-            XmlNotes.Child note = this.Note(name);
-            this.Open(space, name, note == null ? XmlNotes.NoPrefixes : note.PrefixesOf(text));
+            this.Open(space, name, kept == null ? XmlNotes.NoPrefixes : kept.Prefixes);
             if (this.pendingType != null)
             {
                 this.Attribute(XmlNames.Instance, "type", this.Name(this.pendingType));
                 this.pendingType = null;
             }
-            else if (note != null)
+            else if (kept != null)
             {
-                note.Write(this);
+                kept.Write(this);
             }
         }
 
         /// <summary>Opens an element of a simple type of which the text depends on what is declared there.</summary>
         public void OpenChild(string space, string name)
         {
-            this.OpenChild(space, name, null);
+            XmlNotes.Child note = this.Note(name);
+            this.OpenChild(space, name, note == null ? null : note.Anew(true));
         }
 
         /// <summary>Writes an element that refers to binary content beside the message, if there is a place for it; tells whether it did.</summary>
@@ -338,9 +335,10 @@ namespace Protypos.Runtime
         private bool Refer(string space, string name, Attachment value)
         {
             XmlNotes.Child note = this.Note(name);
-            if (note == null || !this.ExtendedBy(space, name, note.ExtensionOf(value)))
+            XmlNotes.Child kept = note == null ? null : note.Before(value);
+            if (!this.Extended(space, name, kept))
             {
-                this.OpenChild(space, name, null);
+                this.OpenChild(space, name, kept);
                 this.Refer(value);
                 this.Close();
             }
@@ -358,11 +356,13 @@ namespace Protypos.Runtime
         /// <summary>Writes an element that is nil and has nothing else.</summary>
         public void Nil(string space, string name)
         {
-            if (this.Extended(space, name, (string)null))
+            XmlNotes.Child note = this.Note(name);
+            XmlNotes.Child kept = note == null ? null : note.Before((string)null);
+            if (this.Extended(space, name, kept))
             {
                 return;
             }
-            this.OpenChild(space, name, null);
+            this.OpenChild(space, name, kept);
             this.Attribute(XmlNames.Instance, "nil", "true");
             this.Close();
         }
@@ -482,10 +482,10 @@ namespace Protypos.Runtime
         public void Element(string space, string name, XName value)
         {
             XmlNotes.Child note = value == null ? null : this.Note(name);
-            bool written = note != null && this.ExtendedBy(space, name, note.ExtensionOf(value));
-            if (value != null && !written)
+            XmlNotes.Child kept = note == null ? null : note.Before(value);
+            if (value != null && !this.Extended(space, name, kept))
             {
-                this.OpenChild(space, name, null);
+                this.OpenChild(space, name, kept);
                 this.Text(this.Name(value));
                 this.Close();
             }

@@ -151,16 +151,16 @@ namespace Protypos.Runtime
         public List<T> ValuesOf<T>()
         {
             List<T> values = new List<T>();
-            foreach (string item in this.Items())
+            foreach (string item in Split(this.Meant))
             {
                 values.Add((T)(typeof(T) == typeof(XName) ? this.Named(item) : this.Parsed(item)));
             }
             return values;
         }
 
-        private string[] Items()
+        private static string[] Split(string list)
         {
-            string collapsed = Lexical.Collapse(this.Meant);
+            string collapsed = Lexical.Collapse(list);
             return collapsed.Length == 0 ? new string[0] : collapsed.Split(' ');
         }
 
@@ -214,23 +214,31 @@ namespace Protypos.Runtime
                 this.prefixes = input.PrefixesIn(this.Text, true);
                 return;
             }
+            if (!this.Accepts(this.Meant))
+            {
+                input.Refuse(this.Text, this.Type.LocalName);
+            }
+        }
+
+        /// <summary>Whether a text is a value of the built-in type that this one comes from.</summary>
+        internal bool Accepts(string written)
+        {
             try
             {
-                if (this.IsList)
+                if (!this.IsList)
                 {
-                    foreach (string item in this.Items())
-                    {
-                        this.Parsed(item);
-                    }
+                    Lexical.Parse(this.builtin, written);
+                    return true;
                 }
-                else
+                foreach (string item in Split(written))
                 {
-                    Lexical.Parse(this.builtin, this.Meant);
+                    this.Parsed(item);
                 }
+                return true;
             }
             catch (FormatException)
             {
-                input.Refuse(this.Text, this.Type.LocalName);
+                return false;
             }
         }
 

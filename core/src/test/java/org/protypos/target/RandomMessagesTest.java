@@ -5,7 +5,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -13,9 +15,13 @@ import org.protypos.binding.RuleReader;
 import org.protypos.binding.Rules;
 import org.protypos.testing.Generated;
 import org.protypos.testing.Infoset;
+import org.protypos.testing.Overlay;
 import org.protypos.testing.RandomContract;
 
-/** Random contracts with random messages: whatever the validator takes comes out of generated code as it went in. */
+/**
+ * Random contracts with random messages: whatever the validator takes comes out of generated code as it went in, and a message
+ * whose members are made those of another comes out as the other.
+ */
 public class RandomMessagesTest {
     private static final int MESSAGES = 150;
 
@@ -26,6 +32,8 @@ public class RandomMessagesTest {
         Path schema = contract.layOut(folder);
         try (Generated generated =
                 Generated.from(List.of(schema), folder.resolve("out"), rules(seed, folder, "java"))) {
+            Overlay overlay = new Overlay(generated);
+            Map<String, String> others = new HashMap<>();
             int valid = 0;
             for (int i = 0; i < MESSAGES; i++) {
                 String message = contract.message();
@@ -38,6 +46,14 @@ public class RandomMessagesTest {
                             .isEmpty();
                     assertThat(generated.read(written)).as(message).isEqualTo(read);
                     assertThat(generated.violations(read)).as(message).isEmpty();
+                    String other = others.put(overlay.kind(read), message);
+                    if (other != null) {
+                        Object changed = overlay.of(generated.read(other), generated.read(message));
+                        assertThat(Infoset.complaint(schema, generated.write(changed)))
+                                .as("%s%nthat was made %s", other, message)
+                                .isNull();
+                        assertThat(generated.read(generated.write(changed))).hasToString(read.toString());
+                    }
                 }
             }
             assertThat(valid).as("messages that the validator takes").isGreaterThan(MESSAGES * 8 / 10);

@@ -260,7 +260,8 @@ public final class CSharp {
     public static void roundTrip(GeneratedCode code, Path folder, Path messages) throws IOException {
         Path program = folder.resolve("RoundTrip.exe");
         Files.copy(runtime(), folder.resolve("Protypos.Runtime.dll"));
-        compile(List.of(Path.of("src/test/csharp/RoundTrip.cs")), "exe", program, List.of(runtime()));
+        List<Path> parts = List.of(Path.of("src/test/csharp/RoundTrip.cs"), Path.of("src/test/csharp/Overlay.cs"));
+        compile(parts, "exe", program, List.of(runtime()));
         Plan plan = ((ClassApi) code.planned().code()).plan();
         String registry = plan.rootPackage() + "." + plan.registry();
         String said = run(

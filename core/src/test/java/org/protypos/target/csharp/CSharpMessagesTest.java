@@ -88,6 +88,10 @@ class CSharpMessagesTest {
         assertThat(Files.readString(folder.resolve(name + ".violations")))
                 .as(message)
                 .isEmpty();
+        Path changed = folder.resolve(name + ".changed");
+        assertThat(Files.exists(changed) ? Infoset.complaint(schema, Files.readString(changed)) : null)
+                .as("another message that was made this one: %s", message)
+                .isNull();
         Path unequal = folder.resolve(name + ".unequal");
         assertThat(Files.exists(unequal) ? Files.readString(unequal) : "")
                 .as(message)

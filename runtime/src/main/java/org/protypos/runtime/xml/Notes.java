@@ -2,9 +2,11 @@ package org.protypos.runtime.xml;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.ToIntFunction;
 import javax.xml.XMLConstants;
 import javax.xml.namespace.QName;
 import org.protypos.runtime.attach.Attachment;
@@ -16,7 +18,7 @@ import org.protypos.runtime.value.Lexical;
  * read and written again, and it is no part of what a value means.
  */
 final class Notes {
-    private final List<Text> texts = new ArrayList<>();
+    private Map<String, List<Text>> texts = Map.of();
     private List<Child> children = List.of();
     private Map<String, String> own = Map.of();
     private Map<QName, String> foreign = Map.of();
@@ -34,21 +36,39 @@ final class Notes {
         return standing;
     }
 
-    /** A value in the ordinary and in the original way of writing, with the member it belongs to. */
-    private record Text(String member, int index, String ordinary, String original) {}
+    /** A value in the ordinary and in the original way of writing, with its place among those of its member. */
+    private record Text(int index, String ordinary, String original) {}
 
+    /** Keeps the original way of writing; those of a member come in the order of their places. */
     void keep(String member, int index, String ordinary, String original) {
-        texts.add(new Text(member, index, ordinary, original));
+        texts = texts.isEmpty() ? new HashMap<>() : texts;
+        texts.computeIfAbsent(member, none -> new ArrayList<>()).add(new Text(index, ordinary, original));
     }
 
     /** The original way of writing, if the value is still the same; the ordinary one otherwise. */
     String text(String member, int index, String ordinary) {
-        for (Text text : texts) {
-            if (text.index == index && text.member.equals(member) && text.ordinary.equals(ordinary)) {
-                return text.original;
+        List<Text> kept = texts.getOrDefault(member, List.of());
+        for (int i = first(kept, index, Text::index); i < kept.size() && kept.get(i).index == index; i++) {
+            if (kept.get(i).ordinary.equals(ordinary)) {
+                return kept.get(i).original;
             }
         }
         return ordinary;
+    }
+
+    /** Where the first of some is that has a place or one behind it, for they are in order and may be many. */
+    private static <T> int first(List<T> of, int place, ToIntFunction<T> places) {
+        int low = 0;
+        int high = of.size();
+        while (low < high) {
+            int middle = (low + high) >>> 1;
+            if (places.applyAsInt(of.get(middle)) < place) {
+                low = middle + 1;
+            } else {
+                high = middle;
+            }
+        }
+        return low;
     }
 
     /**
@@ -71,44 +91,30 @@ final class Notes {
             Map<String, String> instance,
             Map<String, String> prefixes,
             XmlObject extension) {
-        /** The prefixes to declare: those of a text that is still the same. */
-        Map<String, String> prefixesOf(String written) {
-            return prefixes.isEmpty() || !isSame(written) ? Map.of() : prefixes;
+        /** What is still true when a text is written in its place, or nothing, which is null. */
+        Child before(String written) {
+            return isSame(written) ? this : anew(written != null && isOfBuiltin(written));
         }
 
-        /**
-         * The value of a complex type that stood for a simple one, if the child still is that value; otherwise null.
-         *
-         * @param written what is about to be written, null for nil
-         */
-        XmlObject extensionOf(String written) {
-            return extension != null && isSame(written) ? extension : null;
+        /** What is still true when a qualified name is written in its place, which is the same under another prefix. */
+        Child before(QName written) {
+            return isSame(written)
+                    ? new Child(ordinal, name, text, content, type, instance, Map.of(), extension)
+                    : anew(false);
         }
 
-        /** Does the same for a qualified name, which is the same under another prefix. */
-        XmlObject extensionOf(QName written) {
-            if (extension == null || text == null) {
-                return null;
-            }
-            String came = Lexical.collapse(text);
-            int colon = came.indexOf(':');
-            String prefix = came.substring(0, Math.max(0, colon));
-            String namespace = prefix.equals("xml") ? XMLConstants.XML_NS_URI : prefixes.getOrDefault(prefix, "");
-            boolean same = came.substring(colon + 1).equals(written.getLocalPart())
-                    && namespace.equals(written.getNamespaceURI());
-            return same ? extension : null;
-        }
-
-        /** Does the same for binary content that is about to be referred to. */
-        XmlObject extensionOf(Attachment written) {
-            if (extension == null || text == null) {
-                return null;
-            }
+        /** What is still true when binary content is referred to in its place. */
+        Child before(Attachment written) {
             boolean same = content == null ? isSame(written.toBase64()) : content.equals(written);
-            return same ? extension : null;
+            return same ? this : anew(false);
         }
 
-        /** Whether what is about to be written is the text that came, or what it referred to; null is nil. */
+        /** What is true of any value in its place. */
+        Child anew(boolean typed) {
+            QName own = typed && extension == null ? type : null;
+            return new Child(ordinal, name, null, null, own, instance, Map.of(), null);
+        }
+
         private boolean isSame(String written) {
             if (content != null && written != null) {
                 return written.equals(content.toBase64());
@@ -118,9 +124,27 @@ final class Notes {
                     : Lexical.collapse(text).equals(Lexical.collapse(written));
         }
 
+        private boolean isSame(QName written) {
+            String came = text == null ? "" : Lexical.collapse(text);
+            int colon = came.indexOf(':');
+            String prefix = came.substring(0, Math.max(0, colon));
+            String namespace = prefix.equals("xml") ? XMLConstants.XML_NS_URI : prefixes.getOrDefault(prefix, "");
+            return came.substring(colon + 1).equals(written.getLocalPart())
+                    && namespace.equals(written.getNamespaceURI());
+        }
+
+        /** Whether a text is of the type that was stated, as far as that is known here. */
+        private boolean isOfBuiltin(String written) {
+            if (type == null || !type.getNamespaceURI().equals(Names.XSD)) {
+                return false;
+            }
+            XmlSimple value = XmlSimple.empty(Names.XSD, type.getLocalPart(), type.getLocalPart());
+            return !value.holdsNames() && value.accepts(written);
+        }
+
         /** Says again what was said beside the value; a type that adds to it goes with what it added. */
         void write(XmlOutput out) {
-            if (type != null && extension == null) {
+            if (type != null) {
                 out.attribute(Names.XSI, "type", out.name(type));
             }
             instance.forEach((attribute, value) -> out.attribute(Names.XSI, attribute, value));
@@ -134,12 +158,9 @@ final class Notes {
 
     /** What was said about a child, if the child in that place is still of that name; otherwise null. */
     Child child(int ordinal, String name) {
-        for (Child child : children) {
-            if (child.ordinal == ordinal && child.name.equals(name)) {
-                return child;
-            }
-        }
-        return null;
+        int at = first(children, ordinal, Child::ordinal);
+        Child child = at < children.size() ? children.get(at) : null;
+        return child != null && child.ordinal == ordinal && child.name.equals(name) ? child : null;
     }
 
     /** The values of complex types that stood for children of a name. */

@@ -284,10 +284,12 @@ public final class XmlOutput {
             pendingType = null;
             return;
         }
-        if (extended(namespace, name, value)) {
+        Notes.Child note = note(name);
+        Notes.Child kept = note == null ? null : note.before(value);
+        if (extended(namespace, name, kept)) {
             return;
         }
-        openChild(namespace, name, value);
+        openChild(namespace, name, kept);
         if (!value.isEmpty()) {
             text(value);
         }
@@ -300,32 +302,28 @@ public final class XmlOutput {
         return notes == null ? null : notes.child(children[depth] + 1, name);
     }
 
-    /** Writes a value of a complex type that stood for a simple one, if it is still that value. */
-    private boolean extended(String namespace, String name, String text) {
-        Notes.Child note = note(name);
-        return note != null && extended(namespace, name, note.extensionOf(text));
-    }
-
-    private boolean extended(String namespace, String name, XmlObject extension) {
+    /** Writes the value of a complex type that stood for a simple one, if there is one. */
+    private boolean extended(String namespace, String name, Notes.Child kept) {
+        XmlObject extension = kept == null ? null : kept.extension();
         object(namespace, name, extension, null);
         return extension != null;
     }
 
     /** Opens an element of a simple type, with what the message had on it beside its value. */
-    private void openChild(String namespace, String name, String text) {
-        Notes.Child note = note(name);
-        open(namespace, name, note == null ? Map.of() : note.prefixesOf(text));
+    private void openChild(String namespace, String name, Notes.Child kept) {
+        open(namespace, name, kept == null ? Map.of() : kept.prefixes());
         if (pendingType != null) {
             attribute(Names.XSI, "type", name(pendingType));
             pendingType = null;
-        } else if (note != null) {
-            note.write(this);
+        } else if (kept != null) {
+            kept.write(this);
         }
     }
 
     /** Opens an element of a simple type of which the text depends on what is declared there. */
     public void openChild(String namespace, String name) {
-        openChild(namespace, name, null);
+        Notes.Child note = note(name);
+        openChild(namespace, name, note == null ? null : note.anew(true));
     }
 
     /**
@@ -354,8 +352,9 @@ public final class XmlOutput {
 
     private boolean refer(String namespace, String name, Attachment value) {
         Notes.Child note = note(name);
-        if (note == null || !extended(namespace, name, note.extensionOf(value))) {
-            openChild(namespace, name, null);
+        Notes.Child kept = note == null ? null : note.before(value);
+        if (!extended(namespace, name, kept)) {
+            openChild(namespace, name, kept);
             refer(value);
             close();
         }
@@ -371,10 +370,12 @@ public final class XmlOutput {
 
     /** Writes an element that is nil and has nothing else. */
     public void nil(String namespace, String name) {
-        if (extended(namespace, name, (String) null)) {
+        Notes.Child note = note(name);
+        Notes.Child kept = note == null ? null : note.before((String) null);
+        if (extended(namespace, name, kept)) {
             return;
         }
-        openChild(namespace, name, null);
+        openChild(namespace, name, kept);
         attribute(Names.XSI, "nil", "true");
         close();
     }
@@ -474,9 +475,9 @@ public final class XmlOutput {
     /** Writes an element that holds a qualified name, unless the value is null. */
     public void element(String namespace, String name, QName value) {
         Notes.Child note = value == null ? null : note(name);
-        boolean written = note != null && extended(namespace, name, note.extensionOf(value));
-        if (value != null && !written) {
-            openChild(namespace, name, null);
+        Notes.Child kept = note == null ? null : note.before(value);
+        if (value != null && !extended(namespace, name, kept)) {
+            openChild(namespace, name, kept);
             text(name(value));
             close();
         }

@@ -171,14 +171,14 @@ public final class XmlSimple extends XmlObject {
      */
     public <T> List<T> values(Class<T> type) {
         List<T> values = new ArrayList<>();
-        for (String item : items()) {
+        for (String item : split(meant())) {
             values.add(type.cast(type == QName.class ? named(item) : parsed(item)));
         }
         return values;
     }
 
-    private List<String> items() {
-        String collapsed = Lexical.collapse(meant());
+    private static List<String> split(String list) {
+        String collapsed = Lexical.collapse(list);
         return collapsed.isEmpty() ? List.of() : List.of(collapsed.split(" "));
     }
 
@@ -190,6 +190,22 @@ public final class XmlSimple extends XmlObject {
         int colon = item.indexOf(':');
         String prefix = colon < 0 ? "" : item.substring(0, colon);
         return new QName(prefixes.getOrDefault(prefix, ""), item.substring(colon + 1), prefix);
+    }
+
+    /** Whether a text is a value of the built-in type that this one comes from. */
+    boolean accepts(String written) {
+        try {
+            if (isList()) {
+                for (String item : split(written)) {
+                    parsed(item);
+                }
+            } else {
+                Lexical.parse(builtin, written);
+            }
+            return true;
+        } catch (IllegalArgumentException e) {
+            return false;
+        }
     }
 
     @Override
@@ -210,13 +226,7 @@ public final class XmlSimple extends XmlObject {
             prefixes = in.prefixesIn(text, true);
             return;
         }
-        try {
-            if (isList()) {
-                items().forEach(this::parsed);
-            } else {
-                Lexical.parse(builtin, meant());
-            }
-        } catch (IllegalArgumentException e) {
+        if (!accepts(meant())) {
             in.refuse(text, type.getLocalPart());
         }
     }
