@@ -185,6 +185,27 @@ namespace Protypos.Runtime
             get { return this.builtin == null || this.item != null ? null : BuiltinText.Primitive(this.builtin); }
         }
 
+        /// <summary>
+        /// A value as the type wants it written: a pattern may want <c>007</c> for 7, or <c>1</c> for true. Gives the ordinary way
+        /// if the type takes that, or no other way to write the same value.
+        /// </summary>
+        public string Fitting(string ordinary)
+        {
+            if (this.Complaint(ordinary) == null)
+            {
+                return ordinary;
+            }
+            if (this.builtin == null && this.item != null)
+            {
+                return string.Join(" ", Array.ConvertAll(Lexical.Items(ordinary), this.item.Fitting));
+            }
+            string primitive = this.Primitive;
+            string other = primitive == null
+                ? null
+                : Spellings.Find(primitive, primitive == "decimal" && primitive != this.builtin, ordinary, way => this.Complaint(way) == null);
+            return other ?? ordinary;
+        }
+
         private string Normalized(string text)
         {
             return this.whiteSpace == "collapse"

@@ -123,11 +123,17 @@ namespace Protypos.Runtime
         /// <summary>Checks each value of a member.</summary>
         public void Values<T>(string member, IList<T> values, Func<T, string> printer, ValueRule rule)
         {
+            this.Values(member, values, (value, place) => printer(value), rule);
+        }
+
+        /// <summary>Checks each value of a list of which the place, from 0, says how it is written.</summary>
+        public void Values<T>(string member, IList<T> values, Func<T, int, string> printer, ValueRule rule)
+        {
             for (int i = 0; values != null && i < values.Count; i++)
             {
                 if (values[i] != null)
                 {
-                    this.Value(member + "[" + i + "]", printer(values[i]), rule);
+                    this.Value(member + "[" + i + "]", printer(values[i], i), rule);
                 }
             }
         }

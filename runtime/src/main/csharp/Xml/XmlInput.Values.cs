@@ -17,6 +17,7 @@ namespace Protypos.Runtime
         private const int MostSmallDigits = 28;
 
         private string odd;
+        private string came;
         private bool standardTaken;
         private bool refused;
         private Attachment included;
@@ -31,9 +32,15 @@ namespace Protypos.Runtime
             }
         }
 
-        internal string OddText
+        /// <summary>Whether the value read last was written, in whatever way, rather than passed over or beside the message.</summary>
+        public bool IsWritten
         {
-            get { return this.odd; }
+            get { return this.IsOdd || this.came != null; }
+        }
+
+        internal string WrittenText
+        {
+            get { return this.odd ?? Lexical.Collapse(this.came); }
         }
 
         /// <summary>Ends the reading because text is not of the type, or passes over it.</summary>
@@ -42,6 +49,7 @@ namespace Protypos.Runtime
             this.cursor.Tolerate(this.cursor.Invalid(text, type));
             this.refused = true;
             this.odd = null;
+            this.came = null;
         }
 
         /// <summary>Whether the value read last was passed over; it is not any longer.</summary>
@@ -59,6 +67,7 @@ namespace Protypos.Runtime
             {
                 this.refused = true;
                 this.odd = null;
+                this.came = null;
             }
             return text == null;
         }
@@ -72,6 +81,7 @@ namespace Protypos.Runtime
 
         private void Note(string text, bool ordinary)
         {
+            this.came = text;
             if (this.standardTaken)
             {
                 this.standardTaken = false;
@@ -144,6 +154,7 @@ namespace Protypos.Runtime
                 ordinary &= this.odd == null;
             }
             this.odd = taken ? "" : ordinary ? null : Lexical.Collapse(text);
+            this.came = text;
             return list;
         }
 
@@ -187,6 +198,7 @@ namespace Protypos.Runtime
                 {
                     bool ordinary = text == printer(value);
                     this.odd = this.standardTaken ? "" : ordinary ? null : text;
+                    this.came = text;
                     this.standardTaken = false;
                     return value;
                 }
@@ -357,6 +369,7 @@ namespace Protypos.Runtime
             if (content != null)
             {
                 this.odd = null;
+                this.came = null;
             }
             return content;
         }

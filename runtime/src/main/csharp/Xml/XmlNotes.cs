@@ -71,7 +71,7 @@ namespace Protypos.Runtime
             kept.Add(new Spelling { Index = index, Ordinary = ordinary, Original = original });
         }
 
-        /// <summary>The original way of writing, if the value is still the same; the ordinary one otherwise.</summary>
+        /// <summary>The original way of writing, if the value is still the same; otherwise null.</summary>
         internal string Text(string member, int index, string ordinary)
         {
             List<Spelling> kept;
@@ -85,7 +85,7 @@ namespace Protypos.Runtime
                     }
                 }
             }
-            return ordinary;
+            return null;
         }
 
         /// <summary>Where the first of some is that has a place or one behind it, for they are in order and may be many.</summary>

@@ -97,13 +97,21 @@ namespace Protypos.Runtime
         /// <param name="ordinary">how the value would be written without this</param>
         protected void KeepXmlText(XmlInput input, string member, int index, string ordinary)
         {
-            this.Notes.Keep(member, index, ordinary, input.OddText);
+            this.Notes.Keep(member, index, ordinary, input.WrittenText);
         }
 
         /// <summary>How to write a value: as the message wrote it if it still has that value, in the ordinary way otherwise.</summary>
         protected string KeptXmlText(string member, int index, string ordinary)
         {
-            return this.notes == null ? ordinary : this.notes.Text(member, index, ordinary);
+            return (this.notes == null ? null : this.notes.Text(member, index, ordinary)) ?? ordinary;
+        }
+
+        /// <summary>
+        /// How to write a value: as the message wrote it if it still has that value, as the patterns of its type want it otherwise.
+        /// </summary>
+        protected string KeptXmlText(string member, int index, string ordinary, ValueRule rule)
+        {
+            return (this.notes == null ? null : this.notes.Text(member, index, ordinary)) ?? rule.Fitting(ordinary);
         }
 
         /// <summary>Remembers the order of parts that may come in any order.</summary>
@@ -125,7 +133,6 @@ namespace Protypos.Runtime
             return (this.notes ?? new XmlNotes()).Order(count);
         }
 
-        /// <summary>Remembers the prefixes that values inside use.</summary>
         /// <summary>What the element stands for when it is empty, or null for nothing but that.</summary>
         internal string StandingText
         {

@@ -104,7 +104,7 @@ class ProjectIT {
         BuiltProgram.Run refresh = program.run("refresh", "desk");
         assertThat(refresh.status()).isEqualTo(3);
         assertThat(refresh.err()).contains("desk was left as it was");
-        assertThat(program.run("generate").out()).startsWith("desk: 135 files written into generated\n");
+        assertThat(program.run("generate").out()).startsWith("desk: 136 files written into generated\n");
         Path moved = home.resolve("elsewhere");
         Files.move(project, moved);
         BuiltProgram there = new BuiltProgram(moved);

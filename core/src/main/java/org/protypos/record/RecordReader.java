@@ -25,6 +25,7 @@ public final class RecordReader {
     private final RecordLayout layout;
     private final FieldValues values;
     private final Moments moments;
+    private final Spelling spelling = new Spelling();
 
     private RecordReader(RecordLayout layout, FieldValues values) {
         this.layout = layout;
@@ -207,8 +208,9 @@ public final class RecordReader {
         }
     }
 
-    private static void put(MessageElement element, Slot slot, String text) {
+    private void put(MessageElement element, Slot slot, String value) {
         Member member = slot.member();
+        String text = spelling.of(value, member.facets());
         boolean name = FieldValues.isNames(slot);
         switch (member.kind()) {
             case ATTRIBUTE -> element.attributes().put(member.xmlName(), name ? allPrefixed(element, text) : text);

@@ -37,6 +37,7 @@ import org.protypos.source.DocumentGatherer;
 import org.protypos.target.Targets;
 import org.protypos.testing.Infoset;
 import org.protypos.testing.RandomContract;
+import org.protypos.testing.Sections;
 
 /**
  * Random contracts with random messages that the platform's validator takes: what comes out of a record is what went in, or it
@@ -107,6 +108,21 @@ class RecordTripTest {
             assertThat(Infoset.complaint(schema, written)).as(written).isNull();
         }
         assertThat(whole).as(valid + " messages, " + told).isGreaterThan(valid / 3);
+    }
+
+    /** Records hold values; what is made of them is written as the patterns of the contract want it. */
+    @Test
+    void numbersAreWrittenAsPatternsWantThem(@TempDir Path folder) throws Exception {
+        Sections cases = Sections.in("messages")
+                .filter(test -> !test.get("depths.xsd").isEmpty())
+                .findFirst()
+                .orElseThrow();
+        Path schema = cases.layOut(folder);
+        RecordLayout layout = records(schema, List.of()).get("{urn:d}depths");
+        for (String message : cases.startingWith("message").toList()) {
+            String written = MessageText.of(back(layout, message, new Findings()));
+            assertThat(Infoset.complaint(schema, written)).as(written).isNull();
+        }
     }
 
     /** Names keep their namespaces, whatever prefixes they had: one, several, and one of some. */

@@ -23,6 +23,7 @@ import org.protypos.message.tree.MessageReader;
 import org.protypos.target.java.text.JavaNames;
 import org.protypos.testing.Generated;
 import org.protypos.testing.Infoset;
+import org.protypos.testing.Overlay;
 import org.protypos.testing.Sections;
 
 /** Real messages through generated types: valid ones come out as they went in, wrong ones are refused with their place. */
@@ -47,6 +48,7 @@ class MessagesTest {
         try (Generated generated = generate(test, schema, folder)) {
             Vocabulary vocabulary = new Vocabulary(generated.contract().schema());
             MessageChecker checker = new MessageChecker(vocabulary);
+            Overlay overlay = new Overlay(generated);
             for (String message : test.startingWith("message").toList()) {
                 assertThat(deviations(checker, message)).as(message).isEmpty();
                 assertThat(Infoset.complaint(schema, message))
@@ -61,6 +63,12 @@ class MessagesTest {
                 Object again = generated.read(written);
                 assertThat(generated.violations(read)).as(message).isEmpty();
                 assertThat(again).isEqualTo(read).hasSameHashCodeAs(read).hasToString(read.toString());
+                if (!test.toString().contains("names-in-text")) {
+                    // What a prefix in a text stands for is not in the text.
+                    String changed = overlay.changedInto(message);
+                    assertThat(Infoset.complaint(schema, changed)).as(changed).isNull();
+                    assertThat(generated.read(changed)).as(message).hasToString(read.toString());
+                }
             }
             List<String> wrong = test.startingWith("wrong").toList();
             List<String> says = test.startingWith("says").toList();

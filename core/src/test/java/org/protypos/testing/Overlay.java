@@ -4,28 +4,38 @@ import java.lang.reflect.Constructor;
 import java.lang.reflect.Field;
 import java.lang.reflect.Modifier;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 
 /** Puts the members of one generated value over those of another, as code does that changes what it has read. */
 public final class Overlay {
+    private final Generated generated;
+    private final Map<String, String> others = new HashMap<>();
     private final Class<?> content;
     private final Class<?> element;
 
     /** An overlay for the values of a contract. */
     public Overlay(Generated generated) throws ReflectiveOperationException {
+        this.generated = generated;
         String runtime = generated.plan().rootPackage() + ".runtime.xml.";
         content = generated.load(runtime + "XmlObject");
         element = generated.load(runtime + "XmlElement");
     }
 
-    /** The name and the class of what a document holds. */
-    public String kind(Object document) throws ReflectiveOperationException {
-        return element.getMethod("name").invoke(document) + " "
-                + value(document).getClass();
+    /**
+     * Reads the last message of the same kind that this was given, and makes it another, member by member.
+     *
+     * @return what is written then; for the first of its kind the message itself
+     */
+    public String changedInto(String message) throws ReflectiveOperationException {
+        Object read = generated.read(message);
+        String kind = element.getMethod("name").invoke(read) + " " + value(read).getClass();
+        String other = others.put(kind, message);
+        return other == null ? message : generated.write(of(generated.read(other), read));
     }
 
-    /** Gives the first value, or one in its place, with what the second holds. */
-    public Object of(Object under, Object over) throws ReflectiveOperationException {
+    private Object of(Object under, Object over) throws ReflectiveOperationException {
         if (over instanceof List<?> list) {
             return ofList(under instanceof List<?> other ? other : List.of(), list);
         }

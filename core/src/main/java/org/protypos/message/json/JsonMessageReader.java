@@ -19,6 +19,7 @@ import org.protypos.message.model.Leaf;
 import org.protypos.message.model.TypeModel;
 import org.protypos.message.model.Vocabulary;
 import org.protypos.message.tree.MessageElement;
+import org.protypos.runtime.check.ValueRule;
 import org.protypos.schema.Builtins;
 import org.protypos.schema.ElementDeclaration;
 import org.protypos.schema.SchemaComponents;
@@ -125,12 +126,17 @@ public final class JsonMessageReader {
         } else if (value instanceof JsonValue.Text text) {
             scalar(element, text.text(), text, declared, path);
         } else if (value instanceof JsonValue.Literal literal) {
-            scalar(element, literal.text(), literal, declared, path);
+            scalar(element, fitting(literal, declared.text()), literal, declared, path);
         } else if (value instanceof JsonValue.Members members) {
             members(element, members, declared, path);
         } else {
             wrong(value, path, "an array stands where one value is wanted", "give one value");
         }
+    }
+
+    /** JSON writes numbers and truth in one way, a type may want another; a string says how it is to be written. */
+    private static String fitting(JsonValue.Literal literal, ValueRule rule) {
+        return rule == null ? literal.text() : rule.fitting(literal.text());
     }
 
     private void scalar(MessageElement element, String text, JsonValue value, TypeModel type, String path) {
@@ -206,7 +212,7 @@ public final class JsonMessageReader {
         if (given instanceof JsonValue.Text text) {
             scalar(element, text.text(), given, type, path);
         } else if (given instanceof JsonValue.Literal literal) {
-            scalar(element, literal.text(), given, type, path);
+            scalar(element, fitting(literal, type.text()), given, type, path);
         } else {
             wrong(given, inside(path, TEXT), "text is no object and no array", "give a string");
         }
@@ -303,7 +309,10 @@ public final class JsonMessageReader {
             TypeModel.Attribute declared = type.attributes().get(name);
             declared = declared == null ? vocabulary.attribute(name) : declared;
             boolean names = declared != null && declared.rule().holdsNames();
-            element.attributes().put(name, names ? prefixed(element, text) : text);
+            String written = declared != null && given instanceof JsonValue.Literal literal
+                    ? fitting(literal, declared.rule())
+                    : text;
+            element.attributes().put(name, names ? prefixed(element, written) : written);
         }
     }
 

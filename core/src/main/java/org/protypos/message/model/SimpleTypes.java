@@ -79,20 +79,9 @@ final class SimpleTypes {
     private ValueRule narrowed(ValueRule base, List<Facet> facets) {
         ValueRule rule = base;
         for (FacetStep step : FacetStep.of(facets)) {
-            rule = placed(apply(rule, step), step.place());
+            rule = placed(FacetRule.of(rule, step), step.place());
             steps.put(rule, step);
         }
         return rule;
-    }
-
-    private static ValueRule apply(ValueRule rule, FacetStep step) {
-        return step.map(new FacetStep.Cases<>(
-                space -> rule.whiteSpace(space.treatment()),
-                matching -> rule.pattern(matching.pattern(), matching.java()),
-                values -> rule.values(values.namespaces(), values.values().toArray(String[]::new)),
-                least -> rule.least(least.bound(), least.exclusive()),
-                most -> rule.most(most.bound(), most.exclusive()),
-                length -> rule.length(length.least(), length.most()),
-                digits -> rule.digits(digits.total(), digits.fraction())));
     }
 }

@@ -111,6 +111,11 @@ public record Property(String name, String nilName, ValueType type, Access acces
         return text || kind() == Member.Kind.ELEMENT && defaultValue() != null && isSimple() || type.hasOddText();
     }
 
+    /** Whether a pattern says in which of several ways its values are written. */
+    public boolean isWrittenByPattern() {
+        return type.hasOddText() && facets() != null && facets().isAboutText();
+    }
+
     private boolean isSimple() {
         ValueType written = type.written();
         return written instanceof ValueType.Enumerated

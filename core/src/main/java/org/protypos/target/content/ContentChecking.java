@@ -74,6 +74,9 @@ public abstract class ContentChecking {
     /** A function of one argument, which is called {@code given}. */
     protected abstract Code functionOf(Code expression);
 
+    /** A function of two arguments, which are called {@code given} and {@code place}. */
+    protected abstract Code functionOfPlaced(Code expression);
+
     /** The test whether a property that has several values has any. */
     protected abstract Code hasAny(Code kept);
 
@@ -210,15 +213,13 @@ public abstract class ContentChecking {
         }
         if (property.isMany()) {
             Code given = dialect.there(property.type(), property.nillable(), Code.of("given"));
+            Code ordinary = dialect.print(property.type(), given);
+            Code printer = property.isWrittenByPattern()
+                    ? functionOfPlaced(dialect.keptText(property, Code.of("place"), ordinary, rule(property)))
+                    : functionOf(ordinary);
             lines.line(
                     "$L;",
-                    to(
-                            "values",
-                            "$L, $L, $L, $N",
-                            dialect.label(property),
-                            value,
-                            functionOf(dialect.print(property.type(), given)),
-                            rule(property, facets)));
+                    to("values", "$L, $L, $L, $N", dialect.label(property), value, printer, rule(property, facets)));
         } else {
             value(property, value, facets);
         }
@@ -242,8 +243,17 @@ public abstract class ContentChecking {
         Code ordinary = dialect.print(property.type(), there);
         // What came in another way than ours is written in that again, so it is what a pattern is about; nothing may
         // stand for a default.
-        boolean odd = property.hasOddText() && property.defaultValue() == null && facets.isAboutText();
-        Code printed = odd ? dialect.keptText(property, Code.of("$L", 0), ordinary) : ordinary;
+        Code printed = ordinary;
+        if (property.hasOddText() && facets.isAboutText()) {
+            boolean fitted = property.isWrittenByPattern();
+            if (property.defaultValue() != null) {
+                printed = fitted ? dialect.fitting(ordinary, rule(property)) : ordinary;
+            } else if (fitted) {
+                printed = dialect.keptText(property, ContentWriting.FIRST, ordinary, rule(property));
+            } else {
+                printed = dialect.keptText(property, ContentWriting.FIRST, ordinary);
+            }
+        }
         lines.line("$L;", to("value", "$L, $L, $N", dialect.label(property), printed, rule(property, facets)));
         if (guarded) {
             lines.close();
@@ -364,6 +374,11 @@ public abstract class ContentChecking {
         }
         facets(property);
         return null;
+    }
+
+    /** The constant that is the rule of a property. */
+    public final String rule(Property property) {
+        return rule(property, property.facets());
     }
 
     private String rule(Property property, ValueFacets facets) {

@@ -36,6 +36,7 @@ public abstract class ContentWriting {
             },
             leaf -> writeProperty(leaf.member()));
     private PlannedClass owner;
+    private ContentChecking rules;
 
     /** Writes members that a dialect names, by statements that are written to lines. */
     protected ContentWriting(CodeLines lines, Dialect dialect) {
@@ -43,9 +44,10 @@ public abstract class ContentWriting {
         this.dialect = dialect;
     }
 
-    /** Says whose members the code that follows is about. */
-    public final void setOwner(PlannedClass type) {
+    /** Says whose members the code that follows is about, and what has the rules of their values. */
+    public final void setOwner(PlannedClass type, ContentChecking checking) {
         owner = type;
+        rules = checking;
     }
 
     /** The head of a loop over the values of a property, each called {@code item}. */
@@ -71,10 +73,15 @@ public abstract class ContentWriting {
         return dialect.call(Callee.OUTPUT, method, Code.of(template, arguments));
     }
 
-    /** The expression that makes text of a value, in the way the message had it. */
+    /** The expression that makes text of a value, in the way the message had it or a pattern wants it. */
     public final Code printed(Property property, Code value, Code index) {
         Code ordinary = dialect.print(property.type(), value);
-        return owner != null && property.hasOddText() ? dialect.keptText(property, index, ordinary) : ordinary;
+        if (owner == null || !property.hasOddText()) {
+            return ordinary;
+        }
+        return property.isWrittenByPattern()
+                ? dialect.keptText(property, index, ordinary, rules.rule(property))
+                : dialect.keptText(property, index, ordinary);
     }
 
     /** Writes what writes content. */

@@ -33,6 +33,12 @@ public interface Dialect {
     /** The text of a value as the message had it, if that is known, and its ordinary text if not. */
     Code keptText(Property property, Code index, Code ordinary);
 
+    /** The text of a value as the message had it, if that is known, and as a rule wants it if not. */
+    Code keptText(Property property, Code index, Code ordinary, String rule);
+
+    /** The text of a value as a rule wants it. */
+    Code fitting(Code ordinary, String rule);
+
     /** The flag that says that the element of a property is there and nil. */
     Code nilFlag(Property property);
 

@@ -231,6 +231,32 @@ public final class ValueRule {
         return members;
     }
 
+    /**
+     * A value as the type wants it written: a pattern may want {@code 007} for 7, or {@code 1} for true.
+     *
+     * @param ordinary the ordinary way to write it
+     * @return that, if the type takes it or no other way to write the same value; otherwise a way that the type takes
+     */
+    public String fitting(String ordinary) {
+        if (complaint(ordinary, null) == null) {
+            return ordinary;
+        }
+        if (builtin == null && item != null) {
+            List<String> items = new ArrayList<>();
+            Lexical.items(ordinary).forEach(one -> items.add(item.fitting(one)));
+            return String.join(" ", items);
+        }
+        String primitive = primitive();
+        String other = primitive == null
+                ? null
+                : Spellings.find(primitive, isWhole(), ordinary, way -> complaint(way, null) == null);
+        return other == null ? ordinary : other;
+    }
+
+    private boolean isWhole() {
+        return primitive().equals("decimal") && !builtin.equals("decimal");
+    }
+
     /** Text with its white space treated as the type wants it. */
     public String normalized(String text) {
         return switch (whiteSpace) {

@@ -1,6 +1,7 @@
 package org.protypos.runtime.xml;
 
 import java.util.Collection;
+import java.util.List;
 import java.util.Locale;
 
 /** Collects the members of a value for its {@code toString()}: names and values, absent ones left out. */
@@ -29,8 +30,19 @@ public final class Description {
         }
         text.append(first ? "" : ", ").append(name).append('=');
         first = false;
+        append(value);
+    }
+
+    private void append(Object value) {
         if (value instanceof byte[] bytes) {
             appendBytes(bytes);
+        } else if (value instanceof List<?> list) {
+            text.append('[');
+            for (int i = 0; i < list.size(); i++) {
+                text.append(i == 0 ? "" : ", ");
+                append(list.get(i));
+            }
+            text.append(']');
         } else {
             text.append(value);
         }

@@ -45,7 +45,7 @@ final class Notes {
         texts.computeIfAbsent(member, none -> new ArrayList<>()).add(new Text(index, ordinary, original));
     }
 
-    /** The original way of writing, if the value is still the same; the ordinary one otherwise. */
+    /** The original way of writing, if the value is still the same; otherwise null. */
     String text(String member, int index, String ordinary) {
         List<Text> kept = texts.getOrDefault(member, List.of());
         for (int i = first(kept, index, Text::index); i < kept.size() && kept.get(i).index == index; i++) {
@@ -53,7 +53,7 @@ final class Notes {
                 return kept.get(i).original;
             }
         }
-        return ordinary;
+        return null;
     }
 
     /** Where the first of some is that has a place or one behind it, for they are in order and may be many. */

@@ -19,6 +19,7 @@ import org.protypos.runtime.value.XmlTime;
  */
 public abstract sealed class ScalarInput permits TextInput {
     private String odd;
+    private String came;
     private boolean standardTaken;
     private Attachment included;
     private long mostIncluded;
@@ -37,6 +38,7 @@ public abstract sealed class ScalarInput permits TextInput {
         complain(text, type);
         refused = true;
         odd = null;
+        came = null;
     }
 
     /** Whether the value read last was passed over; it is not any longer. */
@@ -51,6 +53,7 @@ public abstract sealed class ScalarInput permits TextInput {
         if (text == null) {
             refused = true;
             odd = null;
+            came = null;
         }
         return text == null;
     }
@@ -67,11 +70,17 @@ public abstract sealed class ScalarInput permits TextInput {
         return odd != null;
     }
 
-    final String oddText() {
-        return odd;
+    /** Whether the value read last was written, in whatever way, rather than passed over or beside the message. */
+    public final boolean isWritten() {
+        return isOdd() || came != null;
+    }
+
+    final String writtenText() {
+        return odd != null ? odd : Lexical.collapse(came);
     }
 
     private void note(String text, boolean ordinary) {
+        came = text;
         if (standardTaken) {
             standardTaken = false;
         } else {
@@ -102,6 +111,7 @@ public abstract sealed class ScalarInput permits TextInput {
             ordinary &= odd == null;
         }
         odd = standard ? "" : ordinary ? null : Lexical.collapse(text);
+        came = text;
         return list;
     }
 
@@ -282,6 +292,7 @@ public abstract sealed class ScalarInput permits TextInput {
             if (value != null) {
                 boolean ordinary = text.equals(printer.apply(value));
                 odd = standardTaken ? "" : ordinary ? null : text;
+                came = text;
                 standardTaken = false;
                 return value;
             }
@@ -310,6 +321,7 @@ public abstract sealed class ScalarInput permits TextInput {
         included = null;
         if (content != null) {
             odd = null;
+            came = null;
         }
         return content;
     }

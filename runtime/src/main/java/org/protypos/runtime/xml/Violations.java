@@ -5,6 +5,7 @@ import java.util.Deque;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.BiFunction;
 import java.util.function.Function;
 import org.protypos.runtime.check.ValueRule;
 import org.protypos.runtime.check.Violation;
@@ -96,9 +97,18 @@ public final class Violations {
 
     /** Checks each value of a member. */
     public <T> void values(String member, List<T> values, Function<T, String> printer, ValueRule rule) {
+        values(member, values, (value, place) -> printer.apply(value), rule);
+    }
+
+    /**
+     * Checks each value of a list of which the place says how it is written.
+     *
+     * @param printer makes text of a value and its place, from 0
+     */
+    public <T> void values(String member, List<T> values, BiFunction<T, Integer, String> printer, ValueRule rule) {
         for (int i = 0; values != null && i < values.size(); i++) {
             if (values.get(i) != null) {
-                value(member + "[" + i + "]", printer.apply(values.get(i)), rule);
+                value(member + "[" + i + "]", printer.apply(values.get(i), i), rule);
             }
         }
     }

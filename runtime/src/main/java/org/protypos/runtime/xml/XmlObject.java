@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import javax.xml.namespace.QName;
+import org.protypos.runtime.check.ValueRule;
 import org.protypos.runtime.check.Violation;
 
 /**
@@ -129,7 +130,7 @@ public abstract class XmlObject {
     }
 
     /**
-     * Remembers how the message wrote a value, if it did so out of the ordinary.
+     * Remembers how the message wrote a value: if it did so out of the ordinary, or if a pattern is about that.
      *
      * @param in the input from which the value was just read
      * @param member the member
@@ -137,12 +138,19 @@ public abstract class XmlObject {
      * @param ordinary how the value would be written without this
      */
     protected final void keepText(XmlInput in, String member, int index, String ordinary) {
-        notes().keep(member, index, ordinary, in.oddText());
+        notes().keep(member, index, ordinary, in.writtenText());
     }
 
     /** How to write a value: as the message wrote it if it still has that value, in the ordinary way otherwise. */
     protected final String kept(String member, int index, String ordinary) {
-        return notes == null ? ordinary : notes.text(member, index, ordinary);
+        String kept = notes == null ? null : notes.text(member, index, ordinary);
+        return kept == null ? ordinary : kept;
+    }
+
+    /** How to write a value: as the message wrote it if it still has that value, as the patterns of its type want it otherwise. */
+    protected final String kept(String member, int index, String ordinary, ValueRule rule) {
+        String kept = notes == null ? null : notes.text(member, index, ordinary);
+        return kept == null ? rule.fitting(ordinary) : kept;
     }
 
     /** Remembers the order of parts that may come in any order. */

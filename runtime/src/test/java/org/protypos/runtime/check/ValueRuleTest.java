@@ -17,6 +17,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.xml.sax.SAXException;
@@ -282,5 +283,36 @@ class ValueRuleTest {
         assertThat(narrowed.complaint("A", null).rule()).isSameAs(base);
         assertThat(narrowed.complaint("ab", null).rule()).isSameAs(narrowed);
         assertThat(narrowed.complaint("ab", null).message()).isEqualTo("\"ab\" does not match [A-Z]*");
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "boolean,0|1,true,1",
+        "boolean,true|0,false,0",
+        "boolean,yes,true,true",
+        "boolean,0|1,maybe,maybe",
+        "int,[0-9]{3},7,007",
+        "int,-[0-9]{3},-7,-007",
+        "int,[+][0-9],7,+7",
+        "int,[0-9]{3},1000,1000",
+        "int,[0-9][.]0,7,7",
+        "decimal,[0-9]+[.][0-9]{2},5,5.00",
+        "decimal,[0-9]+[.][0-9]{2},1.5000,1.50",
+        "decimal,[0-9]+[.][0-9]{2},1.505,1.505",
+        "decimal,[0-9]+,1.0,1",
+        "double,[0-9]+[.][0-9],1.0E10,10000000000.0",
+        "double,[0-9]+[.][0-9],1.0E500,1.0E500",
+        "double,[0-9]+[.][0-9],1.0E999999999,1.0E999999999",
+        "double,0[.]0+1,1.0E-5,0.00001",
+        "float,[0-9]+,INF,INF",
+        "hexBinary,[0-9a-f]*,0AFF,0aff",
+        "string,[a-z]+,ABC,ABC"
+    })
+    void aValueIsWrittenAsItsPatternsWantIt(String type, String pattern, String ordinary, String fitting) {
+        ValueRule rule = ValueRule.of(type).pattern(pattern, pattern);
+        assertThat(rule.fitting(ordinary)).isEqualTo(fitting);
+        assertThat(ValueRule.listOf(rule).fitting(ordinary + " " + ordinary)).isEqualTo(fitting + " " + fitting);
+        boolean same = fitting.equals(ordinary);
+        assertThat(rule.complaint(fitting, null) == null || same).isTrue();
     }
 }

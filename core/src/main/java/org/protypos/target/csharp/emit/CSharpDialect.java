@@ -40,6 +40,16 @@ record CSharpDialect(CSharpTypes types, FieldNames fields) implements Dialect {
     }
 
     @Override
+    public Code keptText(Property property, Code index, Code ordinary, String rule) {
+        return Code.of("this.KeptXmlText(nameof($N), $L, $L, $N)", property.name(), index, ordinary, rule);
+    }
+
+    @Override
+    public Code fitting(Code ordinary, String rule) {
+        return Code.of("$N.Fitting($L)", rule, ordinary);
+    }
+
+    @Override
     public Code nilFlag(Property property) {
         return Code.of("this.$N", property.nilName());
     }

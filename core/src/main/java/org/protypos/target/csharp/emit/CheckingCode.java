@@ -48,6 +48,11 @@ final class CheckingCode extends ContentChecking {
     }
 
     @Override
+    protected Code functionOfPlaced(Code expression) {
+        return Code.of("(given, place) => $L", expression);
+    }
+
+    @Override
     protected Code hasAny(Code kept) {
         return Code.of("$T.IsThere($L)", context.runtime("Members").members(), kept);
     }

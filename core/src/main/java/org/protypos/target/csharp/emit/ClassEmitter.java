@@ -73,7 +73,7 @@ public final class ClassEmitter {
             property(property);
         }
         reading.setOwner(type);
-        writing.setOwner(type);
+        writing.setOwner(type, checking);
         if (type.xmlType() != null) {
             gap(any);
             any = true;

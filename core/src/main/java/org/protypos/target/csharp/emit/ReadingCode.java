@@ -39,8 +39,8 @@ final class ReadingCode extends ContentReading {
         if (owner() != null && property.hasOddText()) {
             Code there = CSharpTypes.isAlwaysThere(property) ? value : CSharpDialect.writable(property, value);
             Code head = CSharpTypes.isValue(property.type())
-                    ? Code.of("if (input.IsOdd)")
-                    : Code.of("if (input.IsOdd && $L != null)", value);
+                    ? Code.of("if (input.$N)", kept(property))
+                    : Code.of("if (input.$N && $L != null)", kept(property), value);
             keep(property, head, ContentWriting.FIRST, there);
         }
     }
@@ -50,8 +50,13 @@ final class ReadingCode extends ContentReading {
         if (owner() != null && property.hasOddText()) {
             Code last = Code.of("$L[$L.Count - 1]", list, list);
             Code there = dialect.there(property.type(), property.nillable(), last);
-            keep(property, Code.of("if (input.IsOdd)"), Code.of("$L.Count - 1", list), there);
+            keep(property, Code.of("if (input.$N)", kept(property)), Code.of("$L.Count - 1", list), there);
         }
+    }
+
+    /** What the input says when the text of a value is to be kept. */
+    private static String kept(Property property) {
+        return property.isWrittenByPattern() ? "IsWritten" : "IsOdd";
     }
 
     private void keep(Property property, Code head, Code index, Code value) {

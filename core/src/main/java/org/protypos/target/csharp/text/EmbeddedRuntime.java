@@ -19,7 +19,7 @@ public final class EmbeddedRuntime {
 
     private static final String HOME = "/runtime-sources/csharp/";
     private static final List<String> TYPES = List.of(
-            ("Attach/Attachment Check/BuiltinText Check/CharacterSet Check/PatternAutomaton Check/PatternReader Check/ValueRule"
+            ("Attach/Attachment Check/BuiltinText Check/CharacterSet Check/PatternAutomaton Check/PatternReader Check/Spellings Check/ValueRule"
                             + " Check/Violation Value/CalendarText Value/Lexical Value/ListInside Value/ValueOrder Value/WrittenValue Value/XmlDate"
                             + " Value/XmlDateTime Value/XmlDecimal Value/XmlDuration Value/XmlPartialDate Value/XmlTime Xml/Members"
                             + " Xml/MessageReader Xml/MessageReplay Xml/SharedValues Xml/XmlAttributes Xml/XmlCheck Xml/XmlCursor Xml/XmlCursor.Trees"

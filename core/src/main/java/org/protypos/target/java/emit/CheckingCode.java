@@ -36,7 +36,7 @@ final class CheckingCode extends ContentChecking {
         this.types = dialect.types();
     }
 
-    /** Says in which class the checks that follow are: its constants share their names with its fields. */
+    /** Says in which class the code that follows is: its constants share their names with its fields. */
     void begin(PlannedClass type) {
         type.properties().forEach(property -> taken.add(context.field(property.name())));
     }
@@ -59,6 +59,11 @@ final class CheckingCode extends ContentChecking {
     @Override
     protected Code functionOf(Code expression) {
         return Code.of("given -> $L", expression);
+    }
+
+    @Override
+    protected Code functionOfPlaced(Code expression) {
+        return Code.of("(given, place) -> $L", expression);
     }
 
     @Override

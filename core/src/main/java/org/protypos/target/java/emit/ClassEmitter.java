@@ -80,7 +80,8 @@ public final class ClassEmitter {
             accessors(type, property);
         }
         reading.setOwner(type);
-        writing.setOwner(type);
+        writing.setOwner(type, checking);
+        checking.begin(type);
         reading(type);
         writing(type);
         if (!type.inner().isEmpty()) {
@@ -408,7 +409,6 @@ public final class ClassEmitter {
     }
 
     private void checking(PlannedClass type) {
-        checking.begin(type);
         override("protected void check($T to)", context.xml("Violations"));
         if (type.base() != null) {
             file.line("super.check(to);");

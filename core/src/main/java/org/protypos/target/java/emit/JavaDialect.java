@@ -46,6 +46,16 @@ record JavaDialect(JavaContext context) implements Dialect {
     }
 
     @Override
+    public Code keptText(Property property, Code index, Code ordinary, String rule) {
+        return Code.of("kept($S, $L, $L, $N)", field(property), index, ordinary, rule);
+    }
+
+    @Override
+    public Code fitting(Code ordinary, String rule) {
+        return Code.of("$N.fitting($L)", rule, ordinary);
+    }
+
+    @Override
     public Code nilFlag(Property property) {
         return Code.of("this.$N", context.field(property.nilName()));
     }

@@ -39,7 +39,7 @@ final class ReadingCode extends ContentReading {
     public void keepText(Property property, Code value) {
         if (owner() != null && property.hasOddText()) {
             Code index = property.isMany() ? Code.of("$L.size() - 1", list(property)) : Code.of("0");
-            file.block("if (input.isOdd())");
+            file.block("if (input.$N())", property.isWrittenByPattern() ? "isWritten" : "isOdd");
             file.line(
                     "keepText(input, $S, $L, $L);",
                     context.field(property.name()),

@@ -22,7 +22,7 @@ public final class EmbeddedRuntime {
             "CalendarText Conversions Lexical WrittenValue Order XmlDate XmlDateTime XmlDuration XmlPartialDate XmlTime"
                     .split(" "));
     private static final List<String> CHECK =
-            List.of("BoundedText BuiltinText PatternAutomaton TextPattern ValueRule Violation".split(" "));
+            List.of("BoundedText BuiltinText PatternAutomaton Spellings TextPattern ValueRule Violation".split(" "));
     private static final List<String> XML = List.of(
             ("BoundedStream Description Lenience ListInside MemoryBudget MessageReplay Names Notes Reading ScalarInput SharedValues TextInput Utf8Buffer Violations XmlAttributes XmlCursor XmlElement"
                             + " XmlFormatException XmlInput XmlLimits XmlObject XmlOutput XmlParsers XmlSimple XmlTree XmlTypes")
