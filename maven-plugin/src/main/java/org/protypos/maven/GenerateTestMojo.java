@@ -18,6 +18,11 @@ public final class GenerateTestMojo extends GeneratingMojo {
     }
 
     @Override
+    String generating() {
+        return "generate-test";
+    }
+
+    @Override
     void addRoot(Path folder) {
         project().addTestCompileSourceRoot(folder.toString());
     }

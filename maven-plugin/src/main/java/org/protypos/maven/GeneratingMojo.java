@@ -11,6 +11,7 @@ import org.apache.maven.plugin.MojoFailureException;
 import org.apache.maven.plugins.annotations.Parameter;
 import org.protypos.diagnostic.Finding;
 import org.protypos.generator.GeneratedCode;
+import org.protypos.generator.Order;
 import org.protypos.generator.ProjectGenerator;
 import org.protypos.generator.Scaffold;
 import org.protypos.project.AdoptedContract;
@@ -33,7 +34,9 @@ abstract class GeneratingMojo extends SettingsMojo {
         List<AdoptedContract> adopted = adopted();
         List<GeneratedCode> codes;
         if (adopted == null) {
-            codes = List.of(generator(read()).generate(order()).written(false, overwrite));
+            Order order = order();
+            claim(order.into());
+            codes = List.of(generator(read()).generate(order).written(false, overwrite));
         } else {
             Map<String, String> before = locks(adopted);
             codes = ProjectGenerator.of(adopted)
@@ -58,6 +61,17 @@ abstract class GeneratingMojo extends SettingsMojo {
                 addRoot(code.order().into().toAbsolutePath().normalize());
             }
         }
+    }
+
+    /** What one execution has written is not for the next to remove. */
+    private void claim(Path folder) throws MojoFailureException {
+        String key = "protypos.into " + folder.toAbsolutePath().normalize();
+        Object other = project().getContextValue(key);
+        if (other != null && !other.equals(documents())) {
+            throw new MojoFailureException(folder + " has what this build has generated from " + other + ": "
+                    + documents() + " wants an <into> of its own");
+        }
+        project().setContextValue(key, documents());
     }
 
     private void report(GeneratedCode code) {

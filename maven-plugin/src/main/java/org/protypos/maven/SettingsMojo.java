@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import org.apache.maven.plugin.MojoExecution;
 import org.apache.maven.plugin.MojoFailureException;
 import org.apache.maven.plugins.annotations.Parameter;
 import org.protypos.contract.Contract;
@@ -62,7 +63,10 @@ abstract class SettingsMojo extends ContractMojo {
     @Parameter(property = "protypos.scaffold")
     private java.io.File scaffold;
 
-    /** The folder for the sources; generated-sources/protypos in that of the build if not given, generated-test-sources for tests. */
+    /**
+     * The folder for the sources; generated-sources/protypos in that of the build if not given, generated-test-sources for tests, with
+     * the name of the contract behind where several executions generate.
+     */
     @Parameter(property = "protypos.into")
     private java.io.File into;
 
@@ -78,6 +82,9 @@ abstract class SettingsMojo extends ContractMojo {
     @Parameter(property = "protypos.operation")
     private List<String> operation;
 
+    @Parameter(defaultValue = "${mojoExecution}", readonly = true)
+    private MojoExecution execution;
+
     /** Takes the parameter that no field can be called like. */
     public void setPackage(String name) {
         packageName = name;
@@ -88,8 +95,37 @@ abstract class SettingsMojo extends ContractMojo {
         return "generated-sources/protypos";
     }
 
+    /** The goal that writes the sources. */
+    String generating() {
+        return "generate";
+    }
+
     private Path standard() {
         return Path.of(project().getBuild().getDirectory()).resolve(standardFolder());
+    }
+
+    /** The folder for the sources of the contract that the parameters name: one of its own where others are generated, too. */
+    private Path ownFolder() {
+        long executions = project().getBuild().getPlugins().stream()
+                .filter(plugin -> plugin.getKey().equals(execution.getPlugin().getKey()))
+                .flatMap(plugin -> plugin.getExecutions().stream())
+                .filter(one -> one.getGoals().contains(generating()))
+                .count();
+        if (executions < 2) {
+            return standard();
+        }
+        String file = documents().replaceFirst(",.*", "").replaceFirst(".*[/\\\\!:]", "");
+        String name = file.replaceFirst("(?<=.)\\.[^.]*$", "").replaceAll("[^A-Za-z0-9._-]", "-");
+        return standard().resolveSibling(standard().getFileName() + "-" + name);
+    }
+
+    /** What is generated, as the build names it. */
+    String documents() {
+        List<String> documents = new ArrayList<>(list(contract));
+        if (artifact != null) {
+            documents.add(artifact);
+        }
+        return String.join(",", documents);
     }
 
     /** The contracts of the project file, with the folder for sources in a build where it names none; null when there is none. */
@@ -177,7 +213,7 @@ abstract class SettingsMojo extends ContractMojo {
         }
         return new Order(
                 "",
-                into == null ? standard() : into.toPath(),
+                into == null ? ownFolder() : into.toPath(),
                 scaffold == null ? null : scaffold.toPath(),
                 products,
                 choice("runtime", runtime, "embedded", "library").equals("embedded"));

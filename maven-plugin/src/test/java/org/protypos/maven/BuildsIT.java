@@ -91,6 +91,30 @@ class BuildsIT {
     }
 
     @Test
+    void contractsOfSeveralExecutionsHaveAFolderEach() throws Exception {
+        String another =
+                "</configuration></execution><execution><id>papers</id><goals><goal>generate</goal><goal>check</goal></goals>"
+                        + "<configuration><contract>src/main/papers/papers.wsdl</contract>";
+        build.example("harbour/contract", "src/main/contract")
+                .example("papers", "src/main/papers")
+                .pom("generate check", DESK + another, "")
+                .write("src/main/java/office/Caller.java", CALLER);
+        assertThat(build.run("verify").good().log()).contains("everything is as it would be generated");
+        assertThat(build.file("target/generated-sources/protypos-desk/example/lanternbay/harbour/desk"))
+                .exists();
+        assertThat(build.file("target/classes/example/lanternbay/papers/CabinetClient.class"))
+                .exists();
+        assertThat(build.file("target/classes/office/Caller.class")).exists();
+
+        String same = "<into>target/same</into>";
+        build.pom("generate", DESK + same + another + same, "");
+        assertThat(build.run("-o", "compile").bad().log())
+                .contains(
+                        "has what this build has generated from src/main/contract/desk.wsdl: src/main/papers/papers.wsdl wants"
+                                + " an <into> of its own");
+    }
+
+    @Test
     void typesForTestsAloneGoThere() throws Exception {
         build.example("harbour/contract", "src/main/contract")
                 .pom("generate-test", "<contract>src/main/contract/vessels.xsd</contract><produce>types</produce>", "")

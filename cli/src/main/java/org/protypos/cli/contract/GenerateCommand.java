@@ -455,6 +455,14 @@ public final class GenerateCommand implements Command {
                 + count(report.kept().size(), "unchanged")
                 + count(report.removed().size(), "removed"));
         packages(out, report);
+        if (name.isEmpty()
+                && written == report.added().size()
+                && report.kept().isEmpty()
+                && !report.removed().isEmpty()) {
+            out.println(
+                    (preview ? "would be removed" : "removed")
+                            + ": all that was generated here before; a folder has the code of one contract, or of those of a project");
+        }
         if (preview || result.planned() == null) {
             return;
         }
