@@ -26,6 +26,7 @@ namespace Protypos.Runtime
         private const int ReferenceSize = 8;
         private const int TextSize = 48;
         private const int AttributeSize = 128;
+        private const int NoteSize = 160;
         private readonly MessageReader reader;
         private readonly XmlLimits limits;
         private readonly Lenience lenience;
@@ -223,6 +224,13 @@ namespace Protypos.Runtime
         internal void AffordAttributes(int count)
         {
             this.Afford((long)AttributeSize * count);
+        }
+
+        /// <summary>Takes the memory that so many things need which are kept beside the values of an object.</summary>
+        internal void AffordNotes(XmlObject of, int count, long length)
+        {
+            // The first brings what all of them are in.
+            this.Afford((long)NoteSize * (of.NotesIfAny == null ? count + 1 : count) + 2 * length);
         }
 
         /// <summary>Takes the memory that binary content needs as bytes of its own: a message may refer to one part many times.</summary>

@@ -66,7 +66,7 @@ namespace Protypos.Runtime
                 child.Prefixes = this.PrefixesIn(child.Text, names || (child.Type != null && this.types.HoldsNames(child.Type)));
                 if (child.Type != null || child.Instance.Count > 0 || child.Prefixes.Count > 0)
                 {
-                    this.current.Notes.KeepChild(child);
+                    this.KeepChild(child);
                 }
             }
             return child.Text;
@@ -121,7 +121,7 @@ namespace Protypos.Runtime
         {
             if (text != null)
             {
-                this.current.Notes.KeepPrefixes(this.PrefixesIn(text, true));
+                this.KeepPrefixes(this.PrefixesIn(text, true));
             }
             return text;
         }
@@ -259,10 +259,30 @@ namespace Protypos.Runtime
         {
             Dictionary<string, string> prefixes = new Dictionary<string, string>();
             this.attributes.TakeRest(into, prefixes, allowed);
+            this.KeepPrefixes(prefixes);
+        }
+
+        private void KeepPrefixes(IDictionary<string, string> prefixes)
+        {
             if (prefixes.Count > 0)
             {
+                this.cursor.AffordNotes(this.current, 1 + prefixes.Count, 0);
                 this.current.Notes.KeepPrefixes(prefixes);
             }
+        }
+
+        /// <summary>Keeps what a message says of a child beside its value.</summary>
+        private void KeepChild(XmlNotes.Child child)
+        {
+            int kept = 1 + (child.Type == null ? 0 : 1) + (child.Prefixes.Count == 0 ? 0 : 1 + child.Prefixes.Count);
+            this.cursor.AffordNotes(this.current, kept, 0);
+            this.current.Notes.KeepChild(child);
+        }
+
+        /// <summary>Takes the memory that is needed for what is kept beside the values of an object.</summary>
+        internal void AffordNotes(XmlObject of, int count, long length)
+        {
+            this.cursor.AffordNotes(of, count, length);
         }
     }
 }

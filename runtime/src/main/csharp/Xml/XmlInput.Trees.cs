@@ -140,10 +140,7 @@ namespace Protypos.Runtime
             {
                 prefixes[declared.Name.LocalName] = declared.Value;
             }
-            if (prefixes.Count > 0)
-            {
-                this.current.Notes.KeepPrefixes(prefixes);
-            }
+            this.KeepPrefixes(prefixes);
             List<XNode> nodes = new List<XNode>(holder.Nodes());
             holder.RemoveNodes();
             content.AddRange(nodes);

@@ -258,6 +258,7 @@ namespace Protypos.Runtime
         {
             if (this.attributes.OfInstance.Count > 0)
             {
+                this.cursor.AffordNotes(value, 0, 0);
                 value.Notes.KeepOwn(this.attributes.OfInstance);
             }
             this.cursor.Afford(value);
@@ -310,7 +311,7 @@ namespace Protypos.Runtime
             }
             if (this.current != null && (type != null || this.attributes.OfInstance.Count > 0))
             {
-                this.current.Notes.KeepChild(new XmlNotes.Child
+                this.KeepChild(new XmlNotes.Child
                 {
                     Ordinal = this.cursor.Ordinal,
                     Name = this.cursor.Local,

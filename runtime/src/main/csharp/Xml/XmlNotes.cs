@@ -17,7 +17,8 @@ namespace Protypos.Runtime
 
         internal static readonly List<KeyValuePair<XName, string>> NoAttributes = new List<KeyValuePair<XName, string>>();
 
-        private Dictionary<string, List<Spelling>> texts;
+        private List<Spelling> texts;
+        private Dictionary<string, List<Spelling>> further;
         private List<Child> children;
         private int[] order;
 
@@ -62,27 +63,41 @@ namespace Protypos.Runtime
         /// <summary>Keeps the original way of writing; those of a member come in the order of their places.</summary>
         internal void Keep(string member, int index, string ordinary, string original)
         {
-            this.texts = this.texts ?? new Dictionary<string, List<Spelling>>();
             List<Spelling> kept;
-            if (!this.texts.TryGetValue(member, out kept))
+            if (index == 0)
             {
-                this.texts[member] = kept = new List<Spelling>();
+                this.texts = this.texts ?? new List<Spelling>(2);
+                kept = this.texts;
             }
-            kept.Add(new Spelling { Index = index, Ordinary = ordinary, Original = original });
+            else
+            {
+                this.further = this.further ?? new Dictionary<string, List<Spelling>>();
+                if (!this.further.TryGetValue(member, out kept))
+                {
+                    this.further[member] = kept = new List<Spelling>();
+                }
+            }
+            kept.Add(new Spelling { Member = member, Index = index, Ordinary = ordinary, Original = original });
         }
 
         /// <summary>The original way of writing, if the value is still the same; otherwise null.</summary>
         internal string Text(string member, int index, string ordinary)
         {
-            List<Spelling> kept;
-            if (this.texts != null && this.texts.TryGetValue(member, out kept))
+            // Of first values there are as many as members, of further ones as many as somebody sends.
+            List<Spelling> kept = index == 0 ? this.texts : null;
+            if (index > 0 && this.further != null)
             {
-                for (int i = First(kept, index, one => one.Index); i < kept.Count && kept[i].Index == index; i++)
+                this.further.TryGetValue(member, out kept);
+            }
+            if (kept == null)
+            {
+                return null;
+            }
+            for (int i = First(kept, index, one => one.Index); i < kept.Count && kept[i].Index == index; i++)
+            {
+                if (kept[i].Member == member && kept[i].Ordinary == ordinary)
                 {
-                    if (kept[i].Ordinary == ordinary)
-                    {
-                        return kept[i].Original;
-                    }
+                    return kept[i].Original;
                 }
             }
             return null;
@@ -166,6 +181,7 @@ namespace Protypos.Runtime
         /// <summary>A value in the ordinary and in the original way of writing, with its place among those of its member.</summary>
         private struct Spelling
         {
+            internal string Member;
             internal int Index;
             internal string Ordinary;
             internal string Original;

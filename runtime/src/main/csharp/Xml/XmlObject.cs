@@ -97,7 +97,9 @@ namespace Protypos.Runtime
         /// <param name="ordinary">how the value would be written without this</param>
         protected void KeepXmlText(XmlInput input, string member, int index, string ordinary)
         {
-            this.Notes.Keep(member, index, ordinary, input.WrittenText);
+            string written = input.WrittenText;
+            input.AffordNotes(this, 1, ordinary.Length + written.Length);
+            this.Notes.Keep(member, index, ordinary, written);
         }
 
         /// <summary>How to write a value: as the message wrote it if it still has that value, in the ordinary way otherwise.</summary>

@@ -17,6 +17,9 @@ final class MemoryBudget {
     /** An attribute of which nothing is known is kept by its name in a table. */
     private static final int ATTRIBUTE = 128;
 
+    /** What is kept beside values: a place for it, a name, a table, with what leads there. */
+    private static final int NOTE = 160;
+
     /** The size of an object of a class, 0 while none has come. */
     private static final ClassValue<int[]> SIZES = new ClassValue<>() {
         @Override
@@ -60,6 +63,12 @@ final class MemoryBudget {
     /** Takes attributes that are kept by their names; tells whether there was enough for them. */
     boolean attributes(int count) {
         left -= (long) count * ATTRIBUTE;
+        return left >= 0;
+    }
+
+    /** Takes what is kept beside values, with texts of so many characters; tells whether there was enough for it. */
+    boolean notes(int count, long length) {
+        left -= (long) count * NOTE + length;
         return left >= 0;
     }
 

@@ -18,7 +18,8 @@ import org.protypos.runtime.value.Lexical;
  * read and written again, and it is no part of what a value means.
  */
 final class Notes {
-    private Map<String, List<Text>> texts = Map.of();
+    private List<Text> texts = List.of();
+    private Map<String, List<Text>> further = Map.of();
     private List<Child> children = List.of();
     private Map<String, String> own = Map.of();
     private Map<QName, String> foreign = Map.of();
@@ -36,21 +37,29 @@ final class Notes {
         return standing;
     }
 
-    /** A value in the ordinary and in the original way of writing, with its place among those of its member. */
-    private record Text(int index, String ordinary, String original) {}
+    /** A value in the ordinary and in the original way of writing, with its member and its place among those of that. */
+    private record Text(String member, int index, String ordinary, String original) {}
 
     /** Keeps the original way of writing; those of a member come in the order of their places. */
     void keep(String member, int index, String ordinary, String original) {
-        texts = texts.isEmpty() ? new HashMap<>() : texts;
-        texts.computeIfAbsent(member, none -> new ArrayList<>()).add(new Text(index, ordinary, original));
+        Text text = new Text(member, index, ordinary, original);
+        if (index == 0) {
+            texts = texts.isEmpty() ? new ArrayList<>(2) : texts;
+            texts.add(text);
+        } else {
+            further = further.isEmpty() ? new HashMap<>() : further;
+            further.computeIfAbsent(member, none -> new ArrayList<>()).add(text);
+        }
     }
 
     /** The original way of writing, if the value is still the same; otherwise null. */
     String text(String member, int index, String ordinary) {
-        List<Text> kept = texts.getOrDefault(member, List.of());
+        // Of first values there are as many as members, of further ones as many as somebody sends.
+        List<Text> kept = index == 0 ? texts : further.getOrDefault(member, List.of());
         for (int i = first(kept, index, Text::index); i < kept.size() && kept.get(i).index == index; i++) {
-            if (kept.get(i).ordinary.equals(ordinary)) {
-                return kept.get(i).original;
+            Text text = kept.get(i);
+            if (text.member.equals(member) && text.ordinary.equals(ordinary)) {
+                return text.original;
             }
         }
         return null;

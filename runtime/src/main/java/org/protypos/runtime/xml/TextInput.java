@@ -56,9 +56,23 @@ public abstract sealed class TextInput extends ScalarInput permits XmlInput {
     final void take(Map<QName, String> into, Predicate<String> allowed) {
         Map<String, String> prefixes = new LinkedHashMap<>();
         attributes.takeRest(into, prefixes, allowed);
+        keepPrefixes(prefixes);
+    }
+
+    private void keepPrefixes(Map<String, String> prefixes) {
         if (!prefixes.isEmpty()) {
+            cursor.affordNotes(current, 1 + prefixes.size(), 0);
             current.notes().keepPrefixes(prefixes);
         }
+    }
+
+    /** Keeps what a message says of a child beside its value. */
+    final void keepChild(Notes.Child child) {
+        int kept = 1
+                + (child.type() == null ? 0 : 1)
+                + (child.prefixes().isEmpty() ? 0 : 1 + child.prefixes().size());
+        cursor.affordNotes(current, kept, 0);
+        current.notes().keepChild(child);
     }
 
     /** Reads an element of a simple type. */
@@ -102,8 +116,7 @@ public abstract sealed class TextInput extends ScalarInput permits XmlInput {
             Map<String, String> prefixes = prefixesIn(text, names || type != null && types.holdsNames(type));
             if (type != null || !instance.isEmpty() || !prefixes.isEmpty()) {
                 Attachment content = binary ? hadIncluded : null;
-                current.notes()
-                        .keepChild(new Notes.Child(ordinal, name, text, content, type, instance, prefixes, extension));
+                keepChild(new Notes.Child(ordinal, name, text, content, type, instance, prefixes, extension));
             }
         }
         return text;
@@ -131,10 +144,7 @@ public abstract sealed class TextInput extends ScalarInput permits XmlInput {
     /** Keeps the prefixes declared that a text of the element being read uses, in which qualified names may stand. */
     private String keepNames(String text) {
         if (text != null) {
-            Map<String, String> prefixes = prefixesIn(text, true);
-            if (!prefixes.isEmpty()) {
-                current.notes().keepPrefixes(prefixes);
-            }
+            keepPrefixes(prefixesIn(text, true));
         }
         return text;
     }

@@ -198,6 +198,12 @@ final class XmlCursor {
         afford(budget.attributes(count));
     }
 
+    /** Takes the memory that so many things need which are kept beside the values of an object. */
+    void affordNotes(XmlObject of, int count, long length) {
+        // The first brings what all of them are in.
+        afford(budget.notes(of.notesIfAny() == null ? count + 1 : count, length));
+    }
+
     /** Takes the memory that binary content needs as bytes of its own: a message may refer to one part many times. */
     void affordBinary(long length) {
         afford(budget.text(length));

@@ -271,6 +271,7 @@ public final class XmlInput extends TextInput {
         }
         boolean nil = attributes.statedNil();
         if (!attributes.ofInstance().isEmpty() && !(value instanceof XmlTree)) {
+            cursor.affordNotes(value, 0, 0);
             value.notes().keepOwn(attributes.ofInstance());
         }
         cursor.afford(value);
@@ -327,12 +328,12 @@ public final class XmlInput extends TextInput {
         }
         Map<String, String> instance = attributes.ofInstance();
         if (current != null && (type != null || !instance.isEmpty())) {
-            current.notes()
-                    .keepChild(new Notes.Child(
-                            cursor.ordinal(), cursor.localName(), null, null, type, instance, Map.of(), extension));
+            keepChild(new Notes.Child(
+                    cursor.ordinal(), cursor.localName(), null, null, type, instance, Map.of(), extension));
         }
         if (extension != null) {
             XmlObject around = current;
+            cursor.afford(extension);
             extension.stateType();
             extension.markNil(true);
             fillAttributes(extension);
@@ -470,6 +471,7 @@ public final class XmlInput extends TextInput {
     @Override
     String extended(XmlObject extension, QName type) {
         XmlObject around = current;
+        cursor.afford(extension);
         extension.stateType();
         bodyText = null;
         hadIncluded = null;

@@ -138,7 +138,9 @@ public abstract class XmlObject {
      * @param ordinary how the value would be written without this
      */
     protected final void keepText(XmlInput in, String member, int index, String ordinary) {
-        notes().keep(member, index, ordinary, in.writtenText());
+        String written = in.writtenText();
+        in.cursor.affordNotes(this, 1, ordinary.length() + written.length());
+        notes().keep(member, index, ordinary, written);
     }
 
     /** How to write a value: as the message wrote it if it still has that value, in the ordinary way otherwise. */
