@@ -187,6 +187,36 @@ class XmlStreamsTest {
                 .hasMessageContaining("take more than 1024 KiB of memory");
     }
 
+    /** Numbers, as generated code reads them. */
+    private static final class Marks extends XmlObject {
+        @Override
+        protected void readElements(XmlInput in) {
+            for (int place = 0; in.at("", "b"); place++) {
+                if (!in.takeSimpleNil()) {
+                    in.toInt(in.text());
+                }
+                if (in.isOdd()) {
+                    keepText(in, "b", place, "1");
+                }
+            }
+        }
+    }
+
+    /** How values were written, and the types that they named, is kept beside them and takes memory, too. */
+    @ParameterizedTest
+    @ValueSource(strings = {"<b>01</b>", "<b i:type='x:int'>1</b>", "<b i:nil='true' i:type='x:int'/>"})
+    void theMemoryOfWhatIsKeptBesideValuesIsBounded(String element) {
+        XmlLimits tight = new XmlLimits(64L << 20, 400, 1_000, 1 << 20);
+        String head =
+                "<a xmlns:i='http://www.w3.org/2001/XMLSchema-instance' xmlns:x='http://www.w3.org/2001/XMLSchema'>";
+        assertThat(open(head + element.repeat(1_000) + "</a>", tight).object(Marks.class, new Marks()))
+                .isNotNull();
+        assertThatThrownBy(
+                        () -> open(head + element.repeat(6_000) + "</a>", tight).object(Marks.class, new Marks()))
+                .isInstanceOf(XmlFormatException.class)
+                .hasMessageContaining("take more than 1024 KiB of memory");
+    }
+
     @Test
     void attributesAreTakenOnceAndTheRestRefusedOrKept() {
         XmlInput in = open("<a x='1' p:y='2' xmlns:p='urn:p'/>");
