@@ -325,11 +325,11 @@ class ProgramIT {
         assertThat(folder.resolve("code/example/lanternbay/harbour/desk/HarbourDeskClient.java"))
                 .doesNotExist();
         assertThat(types.out()).doesNotContain("all that was generated");
+        assertThat(folder.resolve("code/example/lanternbay/harbour/desk/Berth.java"))
+                .exists();
 
         BuiltProgram.Run another = run("generate", "vessels.xsd", "--into", "code", "--package", "bay.vessels");
         assertThat(another.out()).contains("\nremoved: all that was generated here before; ");
-        assertThat(folder.resolve("code/example/lanternbay/harbour/desk/Berth.java"))
-                .exists();
     }
 
     @Test
