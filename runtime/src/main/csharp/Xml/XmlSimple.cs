@@ -151,17 +151,11 @@ namespace Protypos.Runtime
         public List<T> ValuesOf<T>()
         {
             List<T> values = new List<T>();
-            foreach (string item in Split(this.Meant))
+            foreach (string item in Lexical.Items(this.Meant))
             {
                 values.Add((T)(typeof(T) == typeof(XName) ? this.Named(item) : this.Parsed(item)));
             }
             return values;
-        }
-
-        private static string[] Split(string list)
-        {
-            string collapsed = Lexical.Collapse(list);
-            return collapsed.Length == 0 ? new string[0] : collapsed.Split(' ');
         }
 
         private object Parsed(string item)
@@ -230,7 +224,7 @@ namespace Protypos.Runtime
                     Lexical.Parse(this.builtin, written);
                     return true;
                 }
-                foreach (string item in Split(written))
+                foreach (string item in Lexical.Items(written))
                 {
                     this.Parsed(item);
                 }

@@ -57,8 +57,9 @@ final class Spellings {
             for (int trailing = 0; trailing <= (whole ? 0 : MOST_ZEROS_BEHIND); trailing++) {
                 String fraction = behind + "0".repeat(trailing);
                 String digits = "0".repeat(leading) + before + (fraction.isEmpty() ? "" : "." + fraction);
-                if (fits.test(negative ? "-" + digits : digits)) {
-                    return negative ? "-" + digits : digits;
+                String signed = negative ? "-" + digits : digits;
+                if (fits.test(signed)) {
+                    return signed;
                 }
                 if (!negative && fits.test("+" + digits)) {
                     return "+" + digits;

@@ -171,15 +171,10 @@ public final class XmlSimple extends XmlObject {
      */
     public <T> List<T> values(Class<T> type) {
         List<T> values = new ArrayList<>();
-        for (String item : split(meant())) {
+        for (String item : Lexical.items(meant())) {
             values.add(type.cast(type == QName.class ? named(item) : parsed(item)));
         }
         return values;
-    }
-
-    private static List<String> split(String list) {
-        String collapsed = Lexical.collapse(list);
-        return collapsed.isEmpty() ? List.of() : List.of(collapsed.split(" "));
     }
 
     private Object parsed(String item) {
@@ -196,7 +191,7 @@ public final class XmlSimple extends XmlObject {
     boolean accepts(String written) {
         try {
             if (isList()) {
-                for (String item : split(written)) {
+                for (String item : Lexical.items(written)) {
                     parsed(item);
                 }
             } else {
