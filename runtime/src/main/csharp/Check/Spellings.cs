@@ -46,12 +46,15 @@ namespace Protypos.Runtime
             int point = plain.IndexOf('.');
             string before = point < 0 ? plain : plain.Substring(0, point);
             string behind = point < 0 ? "" : plain.Substring(point + 1).TrimEnd('0');
-            for (int leading = 0; leading <= MostZerosBefore; leading++)
+            // What is less than one can be written with no digit before the point, which is the last way to try.
+            int most = whole || behind.Length == 0 || before != "0" ? MostZerosBefore : MostZerosBefore + 1;
+            for (int leading = 0; leading <= most; leading++)
             {
+                string start = leading > MostZerosBefore ? "" : new string('0', leading) + before;
                 for (int trailing = 0; trailing <= (whole ? 0 : MostZerosBehind); trailing++)
                 {
                     string fraction = behind + new string('0', trailing);
-                    string digits = new string('0', leading) + before + (fraction.Length == 0 ? "" : "." + fraction);
+                    string digits = start + (fraction.Length == 0 ? "" : "." + fraction);
                     string signed = negative ? "-" + digits : digits;
                     if (fits(signed))
                     {

@@ -74,9 +74,20 @@ namespace Protypos.Runtime
         public ValueRule Pattern(string shown, params string[] patterns)
         {
             Lazy<PatternAutomaton> automaton = new Lazy<PatternAutomaton>(() => PatternAutomaton.Of(patterns));
-            return this.With((of, text) => automaton.Value == null || automaton.Value.Matches(text)
-                ? null
-                : Shown(text) + " does not match " + shown);
+            return this.With((of, text) =>
+            {
+                string literal = of.Literal(text);
+                return automaton.Value == null || automaton.Value.Matches(literal)
+                    ? null
+                    : Shown(literal) + " does not match " + shown;
+            });
+        }
+
+        /// <summary>Text as the member of a union that has it treats its white space (XML Schema Part 2, section 4.3.6).</summary>
+        private string Literal(string text)
+        {
+            ValueRule member = this.members == null ? null : this.Member(text);
+            return member == null ? text : member.Literal(member.Normalized(text));
         }
 
         /// <summary>The value is one of some.</summary>

@@ -40,6 +40,12 @@ namespace Protypos.Runtime
             }
         }
 
+        /// <summary>Whether a number is one of the two zeros, which are one value.</summary>
+        private static bool IsZero(double number)
+        {
+            return number >= 0 && number <= 0;
+        }
+
         /// <summary>Something that two values of one type have in common exactly when they are the same value.</summary>
         internal static string Identity(string primitive, string text)
         {
@@ -48,9 +54,11 @@ namespace Protypos.Runtime
                 case "decimal":
                     return Lexical.ParseDecimal(text).Shortened().ToString();
                 case "float":
-                    return Lexical.Print(Lexical.ParseFloat(text));
+                    float single = Lexical.ParseFloat(text);
+                    return Lexical.Print(IsZero(single) ? 0f : single);
                 case "double":
-                    return Lexical.Print(Lexical.ParseDouble(text));
+                    double number = Lexical.ParseDouble(text);
+                    return Lexical.Print(IsZero(number) ? 0d : number);
                 case "boolean":
                     return Lexical.Print(Lexical.ParseBoolean(text));
                 case "duration":

@@ -17,6 +17,7 @@ import org.protypos.layout.RecordLayout;
 import org.protypos.layout.RecordText;
 import org.protypos.layout.Slot;
 import org.protypos.layout.Usage;
+import org.protypos.runtime.value.Lexical;
 
 /**
  * Single values in the bytes of a record, and the texts that stand for them in XML. Whatever does not fit, or is none, is
@@ -222,9 +223,7 @@ final class FieldValues {
             put(slot, at, text.strip().matches("true|1") ? RecordText.TRUE : RecordText.FALSE);
         } else {
             boolean kept = kind == ScalarKind.STRING || kind == ScalarKind.NORMALIZED || kind == ScalarKind.NAMES;
-            String value = kept || slot.kind() == Slot.Kind.DOCUMENT
-                    ? text
-                    : text.strip().replaceAll("[ \t\r\n]+", " ");
+            String value = kept || slot.kind() == Slot.Kind.DOCUMENT ? text : Lexical.collapse(text);
             if (kind == ScalarKind.FLOAT || kind == ScalarKind.DOUBLE) {
                 value = shortest(value, slot.picture().size());
             }

@@ -210,7 +210,7 @@ public final class RecordReader {
 
     private void put(MessageElement element, Slot slot, String value) {
         Member member = slot.member();
-        String text = spelling.of(value, member.facets());
+        String text = FieldValues.kind(slot).isWrittenInWays() ? spelling.of(value, member.facets()) : value;
         boolean name = FieldValues.isNames(slot);
         switch (member.kind()) {
             case ATTRIBUTE -> element.attributes().put(member.xmlName(), name ? allPrefixed(element, text) : text);

@@ -1,5 +1,8 @@
 package org.protypos.schema;
 
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -56,6 +59,43 @@ public record SchemaComponents(
     public SchemaType type(QName name) {
         SchemaType type = types.get(name);
         return type != null ? type : Builtins.type(name);
+    }
+
+    /**
+     * The types that a value of a union is of one of, in their order. In the place of a union among them, and of a
+     * restriction of one, stand its own members (XML Schema Part 1, section 3.14.2): what such a restriction demands does
+     * not count there. What is no simple type is taken for any of them.
+     */
+    public List<SimpleType> members(SimpleType union) {
+        Set<SimpleType> members = Collections.newSetFromMap(new IdentityHashMap<>());
+        List<SimpleType> all = new ArrayList<>();
+        members(union, members, all);
+        return all;
+    }
+
+    private void members(SimpleType union, Set<SimpleType> seen, List<SimpleType> all) {
+        for (TypeReference reference : union.members()) {
+            SimpleType member = resolve(reference) instanceof SimpleType simple
+                    ? simple
+                    : Builtins.type(Builtins.name("anySimpleType"));
+            SimpleType united = united(member);
+            if (seen.add(united == null ? member : united)) {
+                if (united == null) {
+                    all.add(member);
+                } else {
+                    members(united, seen, all);
+                }
+            }
+        }
+    }
+
+    /** The union that a type is or restricts, or null. */
+    private SimpleType united(SimpleType type) {
+        SchemaType at = type;
+        while (at instanceof SimpleType simple && simple.variety() == SimpleType.Variety.RESTRICTION) {
+            at = resolve(simple.base());
+        }
+        return at instanceof SimpleType simple && simple.variety() == SimpleType.Variety.UNION ? simple : null;
     }
 
     /** The group that a term is or refers to, or null. */

@@ -1,6 +1,5 @@
 package org.protypos.api.type;
 
-import java.util.ArrayList;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
@@ -108,9 +107,8 @@ final class FacetBuilder {
     }
 
     private ValueFacets union(SimpleType type) {
-        List<ValueFacets> members = new ArrayList<>();
-        type.members().forEach(member -> members.add(all(member)));
-        return new ValueFacets.UnionOf(List.copyOf(members));
+        return new ValueFacets.UnionOf(
+                schema.members(type).stream().map(this::of).toList());
     }
 
     private static ValueFacets narrowed(ValueFacets base, List<Facet> facets) {

@@ -8,10 +8,10 @@ import java.util.Map;
 import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.naming.Subject;
+import org.protypos.runtime.value.Lexical;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
-import org.protypos.schema.TypeReference;
 import org.protypos.schema.facet.Facet;
 import org.protypos.schema.facet.FacetKind;
 
@@ -50,24 +50,14 @@ final class SimpleTypeBuilder {
     }
 
     private boolean unitesEnumerations(SimpleType union) {
-        return !union.members().isEmpty() && members(union).stream().allMatch(this::isEnumeration);
-    }
-
-    private List<SimpleType> members(SimpleType union) {
-        List<SimpleType> members = new ArrayList<>();
-        for (TypeReference member : union.members()) {
-            if (schema.resolve(member) instanceof SimpleType simple) {
-                members.add(simple);
-            }
-        }
-        return members;
+        return !union.members().isEmpty() && schema.members(union).stream().allMatch(this::isEnumeration);
     }
 
     /** The facets that name the values of a type, those of the members of a union one after the other. */
     private List<Facet> values(SimpleType type) {
         List<Facet> values = new ArrayList<>();
         if (type.variety() == SimpleType.Variety.UNION) {
-            members(type).forEach(member -> values.addAll(values(member)));
+            schema.members(type).forEach(member -> values.addAll(values(member)));
         } else {
             type.facets().stream()
                     .filter(facet -> facet.kind() == FacetKind.ENUMERATION)
@@ -82,8 +72,10 @@ final class SimpleTypeBuilder {
             case BUILT_IN -> type.builtIn().isList() ? null : ScalarKind.of(type.builtIn());
             case LIST -> null;
             case UNION -> {
-                List<ScalarKind> kinds =
-                        members(type).stream().map(this::textKind).distinct().toList();
+                List<ScalarKind> kinds = schema.members(type).stream()
+                        .map(this::textKind)
+                        .distinct()
+                        .toList();
                 yield kinds.size() == 1 ? kinds.get(0) : null;
             }
             case RESTRICTION -> {
@@ -103,7 +95,7 @@ final class SimpleTypeBuilder {
         return switch (type.variety()) {
             case BUILT_IN -> ScalarKind.of(type.builtIn()) == ScalarKind.QNAME;
             case LIST, RESTRICTION -> schema.resolve(type.base()) instanceof SimpleType base && holdsNames(base);
-            case UNION -> members(type).stream().anyMatch(this::holdsNames);
+            case UNION -> schema.members(type).stream().anyMatch(this::holdsNames);
         };
     }
 
@@ -137,6 +129,14 @@ final class SimpleTypeBuilder {
         return new ApiValue.Scalar(textKind(type));
     }
 
+    private static String normalized(String text, ScalarKind kind) {
+        return switch (kind) {
+            case TOKEN -> Lexical.collapse(text);
+            case NORMALIZED -> Lexical.replace(text);
+            default -> text;
+        };
+    }
+
     /** Makes an enumeration of a type. */
     EnumeratedType enumeration(SimpleType type, Origin origin, Subject subject, StructuredType host, QName name) {
         String designator = subject.designator();
@@ -144,7 +144,7 @@ final class SimpleTypeBuilder {
         List<EnumeratedType.Value> all = new ArrayList<>();
         ScalarKind base = textKind(type);
         for (Facet facet : values(type)) {
-            String value = base == ScalarKind.TOKEN ? facet.value().strip().replaceAll("\\s+", " ") : facet.value();
+            String value = normalized(facet.value(), base);
             if (seen.add(value)) {
                 Subject constant = Subject.value(designator, value, facet.place());
                 all.add(new EnumeratedType.Value(constant, value, remarks.of(constant, facet.documentation())));

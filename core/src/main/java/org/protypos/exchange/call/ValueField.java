@@ -104,9 +104,9 @@ public final class ValueField {
     private void union(SimpleType type) {
         List<String> all = new ArrayList<>();
         boolean chosen = true;
-        for (int i = 0; i < type.members().size(); i++) {
+        for (SimpleType one : schema.members(type)) {
             ValueField member = new ValueField(schema);
-            member.follow(schema.resolve(type.members().get(i)));
+            member.follow(one);
             chosen &= !member.values.isEmpty() && !member.list;
             all.addAll(member.values);
         }

@@ -57,7 +57,7 @@ final class SimpleTypes {
             case UNION ->
                 placed(
                         ValueRule.unionOf(
-                                type.members().stream().map(this::rule).toArray(ValueRule[]::new)),
+                                schema.members(type).stream().map(this::rule).toArray(ValueRule[]::new)),
                         type.place());
             case RESTRICTION -> narrowed(placed(rule(type.base()).named(), type.place()), type.facets());
         };

@@ -53,10 +53,13 @@ final class Spellings {
         int point = plain.indexOf('.');
         String before = point < 0 ? plain : plain.substring(0, point);
         String behind = point < 0 ? "" : plain.substring(point + 1).replaceFirst("0+$", "");
-        for (int leading = 0; leading <= MOST_ZEROS_BEFORE; leading++) {
+        // What is less than one can be written with no digit before the point, which is the last way to try.
+        int most = whole || behind.isEmpty() || !before.equals("0") ? MOST_ZEROS_BEFORE : MOST_ZEROS_BEFORE + 1;
+        for (int leading = 0; leading <= most; leading++) {
+            String start = leading > MOST_ZEROS_BEFORE ? "" : "0".repeat(leading) + before;
             for (int trailing = 0; trailing <= (whole ? 0 : MOST_ZEROS_BEHIND); trailing++) {
                 String fraction = behind + "0".repeat(trailing);
-                String digits = "0".repeat(leading) + before + (fraction.isEmpty() ? "" : "." + fraction);
+                String digits = start + (fraction.isEmpty() ? "" : "." + fraction);
                 String signed = negative ? "-" + digits : digits;
                 if (fits.test(signed)) {
                     return signed;

@@ -91,8 +91,16 @@ public final class ValueRule {
      */
     public ValueRule pattern(String pattern, String java) {
         TextPattern matcher = new TextPattern(java);
-        return with(
-                (of, text, namespaces) -> matcher.matches(text) ? null : shown(text) + " does not match " + pattern);
+        return with((of, text, namespaces) -> {
+            String literal = of.literal(text, namespaces);
+            return matcher.matches(literal) ? null : shown(literal) + " does not match " + pattern;
+        });
+    }
+
+    /** Text as the member of a union that has it treats its white space (XML Schema Part 2, section 4.3.6). */
+    private String literal(String text, UnaryOperator<String> namespaces) {
+        ValueRule member = members == null ? null : member(text, namespaces);
+        return member == null ? text : member.literal(member.normalized(text), namespaces);
     }
 
     /** The value is one of some. */

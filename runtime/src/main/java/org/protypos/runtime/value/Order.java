@@ -44,8 +44,9 @@ public final class Order {
     public static Object identity(String primitive, String text) {
         return switch (primitive) {
             case "decimal" -> Lexical.parseDecimal(text).stripTrailingZeros();
-            case "float" -> Lexical.parseFloat(text);
-            case "double" -> Lexical.parseDouble(text);
+            // The two zeros are one value.
+            case "float" -> Lexical.parseFloat(text) + 0f;
+            case "double" -> Lexical.parseDouble(text) + 0d;
             case "boolean" -> Lexical.parseBoolean(text);
             case "duration" -> Span.of(text);
             case "hexBinary" -> Lexical.printHex(Lexical.parseHex(text));
