@@ -1,13 +1,10 @@
 using System;
-using System.Collections.Generic;
 using System.Reflection;
-using System.Runtime.Remoting.Messaging;
-using System.Runtime.Remoting.Proxies;
 using Protypos.Runtime;
 
 /// <summary>
 /// Serves interfaces of a contract, and hands each call to a client of the same interface. Arguments: the assembly and the TCP port,
-/// then for each interface its path, endpoint, interface, client, the class and the field of its port, and the address to call.
+/// then for each interface its path, endpoint, client, the class and the field of its port, and the address to call.
 /// </summary>
 public static class Relay
 {
@@ -16,15 +13,13 @@ public static class Relay
         Assembly contract = Assembly.LoadFrom(arguments[0]);
         using (SoapServer server = SoapServer.Listen("http://127.0.0.1:" + arguments[1] + "/"))
         {
-            for (int i = 2; i < arguments.Length; i += 7)
+            for (int i = 2; i < arguments.Length; i += 6)
             {
-                Type api = contract.GetType(arguments[i + 2], true);
-                object port = contract.GetType(arguments[i + 4], true).GetField(arguments[i + 5]).GetValue(null);
-                SoapSettings settings = new SoapSettings { Address = arguments[i + 6], Timeout = TimeSpan.FromSeconds(20) };
-                object client = Activator.CreateInstance(contract.GetType(arguments[i + 3], true), port, settings);
-                object implementation = new Handing(api, client).GetTransparentProxy();
+                object port = contract.GetType(arguments[i + 3], true).GetField(arguments[i + 4]).GetValue(null);
+                SoapSettings settings = new SoapSettings { Address = arguments[i + 5], Timeout = TimeSpan.FromSeconds(20) };
+                object client = Activator.CreateInstance(contract.GetType(arguments[i + 2], true), port, settings);
                 ContractEndpoint endpoint =
-                    (ContractEndpoint)Activator.CreateInstance(contract.GetType(arguments[i + 1], true), implementation);
+                    (ContractEndpoint)Activator.CreateInstance(contract.GetType(arguments[i + 1], true), client);
                 endpoint.Failed = (reference, failure) => Console.Error.WriteLine(reference + " " + failure);
                 server.Publish(arguments[i], endpoint);
             }
@@ -32,31 +27,5 @@ public static class Relay
             Console.In.ReadToEnd();
         }
         return 0;
-    }
-
-    /// <summary>Looks like an interface and has another object do what is asked.</summary>
-    private sealed class Handing : RealProxy
-    {
-        private readonly object target;
-
-        internal Handing(Type api, object target)
-            : base(api)
-        {
-            this.target = target;
-        }
-
-        public override IMessage Invoke(IMessage message)
-        {
-            IMethodCallMessage call = (IMethodCallMessage)message;
-            try
-            {
-                object result = call.MethodBase.Invoke(this.target, call.Args);
-                return new ReturnMessage(result, null, 0, call.LogicalCallContext, call);
-            }
-            catch (TargetInvocationException e)
-            {
-                return new ReturnMessage(e.InnerException, call);
-            }
-        }
     }
 }

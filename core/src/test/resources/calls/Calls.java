@@ -3,9 +3,12 @@ package example.lanternbay.office;
 import example.lanternbay.harbour.desk.HarbourDeskClient;
 import example.lanternbay.harbour.desk.HarbourOffice;
 import example.lanternbay.harbour.desk.Money;
+import example.lanternbay.harbour.desk.Need;
+import example.lanternbay.harbour.desk.NoBerthFree;
 import example.lanternbay.harbour.desk.NoBerthFreeFault;
 import example.lanternbay.harbour.desk.Pass;
 import example.lanternbay.harbour.desk.runtime.soap.CallFailedException;
+import example.lanternbay.harbour.desk.runtime.soap.DeclaredFault;
 import example.lanternbay.harbour.desk.runtime.soap.UndeclaredFaultException;
 import example.lanternbay.harbour.desk.runtime.value.XmlDate;
 import example.lanternbay.harbour.desk.runtime.value.XmlDateTime;
@@ -24,6 +27,7 @@ import java.util.List;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
+import javax.xml.namespace.QName;
 
 /** Calls of the generated client whose outcomes are told as text. */
 public final class Calls {
@@ -55,15 +59,20 @@ public final class Calls {
         }
     }
 
-    /** Every kind of call in one version of SOAP. */
-    public static String all(String address, boolean soap12) throws Exception {
-        HarbourDeskClient desk = desk(address, soap12, Duration.ofMinutes(1));
-        StringBuilder told = new StringBuilder();
+    private static Yacht yacht() {
         Yacht yacht = new Yacht().setOwner("Ada <&> \u00e9\ud83d\ude00");
         yacht.setName("Plover")
                 .setDraughtInMetres(new BigDecimal("1.90"))
                 .setLengthInMetres(new BigDecimal("11"))
                 .setCallSign("LB2Y");
+        return yacht;
+    }
+
+    /** Every kind of call in one version of SOAP. */
+    public static String all(String address, boolean soap12) throws Exception {
+        HarbourDeskClient desk = desk(address, soap12, Duration.ofMinutes(1));
+        StringBuilder told = new StringBuilder();
+        Yacht yacht = yacht();
         XmlDateTime arrival = XmlDateTime.of("2027-05-09T24:00:00");
         XmlDuration stay = XmlDuration.of(Duration.ofHours(30));
         told.append(desk.requestBerth(yacht, arrival, stay, null).getFrom()).append('\n');
@@ -108,6 +117,31 @@ public final class Calls {
             InetSocketAddress anyPort = new InetSocketAddress(InetAddress.getLoopbackAddress(), 0);
             try (SoapServer server = SoapServer.listen(anyPort).publish("/desk", HarbourDeskEndpoint.of(failing))) {
                 told.append(list("http://127.0.0.1:" + server.port() + "/desk")).append('\n');
+            }
+        }
+        return told.toString();
+    }
+
+    /** What a client sees of a declared fault for which the server says who is to blame, and why. */
+    public static String blamed(boolean soap12) throws Exception {
+        HarbourDesk strict = (HarbourDesk) Proxy.newProxyInstance(
+                HarbourDesk.class.getClassLoader(), new Class<?>[] {HarbourDesk.class}, (proxy, method, values) -> {
+                    NoBerthFreeFault fault = new NoBerthFreeFault("ask for less", new NoBerthFree().setWaiting(2).setNextFree(XmlDateTime.of("2027-05-11T06:00:00Z")));
+                    throw ((List<?>) values[3]).isEmpty()
+                            ? DeclaredFault.ofReceiver(fault)
+                            : DeclaredFault.ofSender(fault, new QName("urn:lanternbay", "needs"));
+                });
+        InetSocketAddress anyPort = new InetSocketAddress(InetAddress.getLoopbackAddress(), 0);
+        StringBuilder told = new StringBuilder();
+        try (SoapServer server = SoapServer.listen(anyPort).publish("/desk", HarbourDeskEndpoint.of(strict))) {
+            HarbourDeskClient desk =
+                    desk("http://127.0.0.1:" + server.port() + "/desk", soap12, Duration.ofMinutes(1));
+            for (List<Need> needs : List.of(List.of(Need.WATER), List.<Need>of())) {
+                try {
+                    desk.requestBerth(yacht(), XmlDateTime.of("2027-05-09T10:00:00"), XmlDuration.of(Duration.ZERO), needs);
+                } catch (NoBerthFreeFault e) {
+                    told.append(e.fault().code()).append(' ').append(e.getMessage()).append('\n');
+                }
             }
         }
         return told.toString();

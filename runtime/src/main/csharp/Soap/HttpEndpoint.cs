@@ -78,7 +78,7 @@ namespace Protypos.Runtime
             }
             catch (DeclaredFaultException e)
             {
-                return SoapAnswer.Plain(500, e.Message);
+                return SoapAnswer.Plain(e.IsSenders ? 400 : 500, e.Message);
             }
             catch (CallRefusedException e)
             {

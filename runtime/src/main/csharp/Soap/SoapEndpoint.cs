@@ -117,11 +117,11 @@ namespace Protypos.Runtime
                 }
                 catch (NotAnEnvelopeException e)
                 {
-                    return this.Fault("VersionMismatch", e.Message, null);
+                    return this.Fault("VersionMismatch", e.Message);
                 }
                 catch (Exception e) when (!(e is RequestRefusedException))
                 {
-                    return this.Fault(this.version.ReceiverCode, this.endpoint.FailedWith(e), null);
+                    return this.Fault(this.version.ReceiverCode, this.endpoint.FailedWith(e));
                 }
                 return this.Performed();
             }
@@ -143,11 +143,11 @@ namespace Protypos.Runtime
                 }
                 catch (NotImplementedException e)
                 {
-                    return this.Fault(this.version.ReceiverCode, NotImplemented(e), null);
+                    return this.Fault(this.version.ReceiverCode, NotImplemented(e));
                 }
                 catch (Exception e)
                 {
-                    return this.Fault(this.version.ReceiverCode, this.endpoint.FailedWith(e), null);
+                    return this.Fault(this.version.ReceiverCode, this.endpoint.FailedWith(e));
                 }
             }
 
@@ -155,11 +155,16 @@ namespace Protypos.Runtime
             {
                 try
                 {
-                    return this.Fault(this.version.ReceiverCode, fault.Message, fault);
+                    return this.Fault(
+                        fault.Codes(this.version),
+                        fault.Message,
+                        this.input.FaultAction(fault),
+                        new List<Action<XmlOutput>>(),
+                        fault.DoWriteDetail);
                 }
                 catch (Exception e)
                 {
-                    return this.Fault(this.version.ReceiverCode, this.endpoint.FailedWith(e), null);
+                    return this.Fault(this.version.ReceiverCode, this.endpoint.FailedWith(e));
                 }
             }
 
@@ -232,7 +237,7 @@ namespace Protypos.Runtime
 
             private SoapAnswer SenderFault(string reason)
             {
-                return this.Fault(this.version.SenderCode, reason, null);
+                return this.Fault(this.version.SenderCode, reason);
             }
 
             private SoapAnswer Misaddressed(AddressingProblem problem)
@@ -264,15 +269,9 @@ namespace Protypos.Runtime
                     null);
             }
 
-            private SoapAnswer Fault(string code, string reason, DeclaredFaultException detail)
+            private SoapAnswer Fault(string code, string reason)
             {
-                string action = detail == null || this.input == null ? null : this.input.FaultAction(detail);
-                return this.Fault(
-                    new List<XName> { this.Own(code) },
-                    reason,
-                    action,
-                    new List<Action<XmlOutput>>(),
-                    detail == null ? (Action<XmlOutput>)null : detail.DoWriteDetail);
+                return this.Fault(new List<XName> { this.Own(code) }, reason, null, new List<Action<XmlOutput>>(), null);
             }
 
             /// <summary>SOAP 1.1, section 6.2 sends every fault with status 500; SOAP 1.2 Part 2, table 20 blames the sender with 400.</summary>

@@ -1,6 +1,8 @@
 namespace Protypos.Runtime
 {
     using System;
+    using System.Collections.Generic;
+    using System.Linq;
     using System.Xml.Linq;
 
     /// <summary>
@@ -51,29 +53,79 @@ namespace Protypos.Runtime
         }
     }
 
-    /// <summary>A fault that the contract declares for an operation. Each declared fault is a generated exception.</summary>
+    /// <summary>
+    /// A fault that the contract declares for an operation. Each declared fault is a generated exception. What a server throws
+    /// blames the server, unless <see cref="IsSenders"/> says otherwise; what a client received and a server throws on keeps its
+    /// codes.
+    /// </summary>
     public abstract class DeclaredFaultException : Exception
     {
-        private readonly SoapFault fault;
+        private static readonly HashSet<string> General = new HashSet<string>(
+            "Client Server Sender Receiver MustUnderstand VersionMismatch DataEncodingUnknown".Split(' '),
+            StringComparer.Ordinal);
 
         /// <summary>A fault that a server is to send.</summary>
         /// <param name="reason">what went wrong, for a person</param>
         protected DeclaredFaultException(string reason)
             : base(reason)
         {
+            this.Subcodes = new List<XName>();
         }
 
         /// <summary>A fault that a client received.</summary>
         protected DeclaredFaultException(SoapFault fault)
             : base(fault.Reason)
         {
-            this.fault = fault;
+            this.Fault = fault;
+            this.IsSenders = fault.Code.Take(1).Any(BlamesSender);
+            this.Subcodes = fault.Code.Where(code => !IsGeneral(code)).ToList();
         }
+
+        /// <summary>The fault as it came, or null when it has not come over the wire.</summary>
+        public SoapFault Fault { get; private set; }
 
         /// <summary>The fault's code, or null when this fault has not come over the wire.</summary>
         public XName Code
         {
-            get { return this.fault == null || this.fault.Code.Count == 0 ? null : this.fault.Code[0]; }
+            get { return this.Fault == null || this.Fault.Code.Count == 0 ? null : this.Fault.Code[0]; }
+        }
+
+        /// <summary>Whether it is the request that is at fault, for a server to say.</summary>
+        public bool IsSenders { get; set; }
+
+        /// <summary>
+        /// What says more precisely who is at fault: subcodes, the widest first (SOAP 1.2 Part 1, section 5.4.1.3); SOAP 1.1 has
+        /// room for the first, in the place of its own code.
+        /// </summary>
+        public IList<XName> Subcodes { get; private set; }
+
+        /// <summary>Whether a code is of a version of SOAP itself, as far as one can tell of codes without a namespace.</summary>
+        private static bool IsSoap(XName code)
+        {
+            return code.NamespaceName.Length == 0 || SoapVersion.OfNamespace(code.NamespaceName) != null;
+        }
+
+        /// <summary>SOAP 1.1, section 4.4.1 puts more precise codes behind a point: <c>Client.Authentication</c>.</summary>
+        private static bool BlamesSender(XName code)
+        {
+            string name = code.LocalName.Split('.')[0];
+            return IsSoap(code) && (name == "Client" || name == "Sender");
+        }
+
+        private static bool IsGeneral(XName code)
+        {
+            return IsSoap(code) && General.Contains(code.LocalName);
+        }
+
+        /// <summary>The codes to send, the general one first.</summary>
+        internal List<XName> Codes(SoapVersion version)
+        {
+            List<XName> codes = new List<XName>
+            {
+                version.Name(this.IsSenders ? version.SenderCode : version.ReceiverCode),
+            };
+            codes.AddRange(this.Subcodes);
+            return codes;
         }
 
         /// <summary>Writes the element that stands in the fault's detail.</summary>

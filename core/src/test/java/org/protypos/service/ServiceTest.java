@@ -89,6 +89,19 @@ class ServiceTest {
                         """);
     }
 
+    /** SOAP 1.2 has a general code and others below it; SOAP 1.1 has one code alone. */
+    @Test
+    void aServerSaysWhoIsToBlameForADeclaredFault() throws Exception {
+        assertThat(office.calls("blamed", false)).isEqualTo("""
+                        [{urn:lanternbay}needs] ask for less
+                        [{http://schemas.xmlsoap.org/soap/envelope/}Server] ask for less
+                        """);
+        assertThat(office.calls("blamed", true)).isEqualTo("""
+                        [{http://www.w3.org/2003/05/soap-envelope}Sender, {urn:lanternbay}needs] ask for less
+                        [{http://www.w3.org/2003/05/soap-envelope}Receiver] ask for less
+                        """);
+    }
+
     @ParameterizedTest
     @ValueSource(booleans = {false, true})
     void everyShapeOfDocumentLiteralOperationCanBeCalled(boolean soap12, @TempDir Path home) throws Exception {

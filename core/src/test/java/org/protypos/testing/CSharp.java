@@ -195,7 +195,6 @@ public final class CSharp {
         return List.of(
                 path,
                 space + type.endpoint(),
-                space + type.name(),
                 space + type.client(),
                 service.packageName() + "." + service.name(),
                 port.constant(),

@@ -34,7 +34,7 @@ public final class GeneratedEnds {
                 .orElseThrow();
     }
 
-    /** What the servers answer, by the name of the method. */
+    /** What the servers answer, or throw, by the name of the method. */
     public Map<String, Object> results() {
         return results;
     }
@@ -68,7 +68,11 @@ public final class GeneratedEnds {
         Object implementation =
                 Proxy.newProxyInstance(api.getClassLoader(), new Class<?>[] {api}, (proxy, method, arguments) -> {
                     seen = arguments == null ? new Object[0] : arguments;
-                    return results.containsKey(method.getName()) ? results.get(method.getName()) : nothing(method);
+                    Object result = results.get(method.getName());
+                    if (result instanceof Throwable thrown) {
+                        throw thrown;
+                    }
+                    return results.containsKey(method.getName()) ? result : nothing(method);
                 });
         Object endpoint = generated
                 .load(type.packageName() + "." + type.endpoint())

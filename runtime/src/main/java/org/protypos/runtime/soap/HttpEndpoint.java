@@ -86,7 +86,7 @@ public abstract non-sealed class HttpEndpoint extends ContractEndpoint {
         try {
             return answer(perform(input));
         } catch (DeclaredFault e) {
-            return Reply.plain(500, String.valueOf(e.getMessage()));
+            return Reply.plain(e.isSenders() ? 400 : 500, String.valueOf(e.getMessage()));
         } catch (CallRefusedException e) {
             return Reply.plain(e.isSenders() ? 400 : 501, e.getMessage());
         } catch (Throwable e) {

@@ -170,9 +170,9 @@ public abstract non-sealed class SoapEndpoint extends ContractEndpoint {
             } catch (XmlFormatException e) {
                 return senderFault(e.getMessage());
             } catch (Envelope.NotAnEnvelopeException e) {
-                return fault("VersionMismatch", e.getMessage(), null);
+                return fault("VersionMismatch", e.getMessage());
             } catch (Exception | StackOverflowError | OutOfMemoryError e) {
-                return fault(version.receiverCode(), failed(e), null);
+                return fault(version.receiverCode(), failed(e));
             }
             return performed();
         }
@@ -195,11 +195,12 @@ public abstract non-sealed class SoapEndpoint extends ContractEndpoint {
             try {
                 return answer(perform(input));
             } catch (DeclaredFault e) {
-                return fault(version.receiverCode(), String.valueOf(e.getMessage()), e);
+                return fault(
+                        e.codes(version), String.valueOf(e.getMessage()), input.action(e), List.of(), e::writeDetail);
             } catch (CallRefusedException e) {
-                return fault(e.isSenders() ? version.senderCode() : version.receiverCode(), e.getMessage(), null);
+                return fault(e.isSenders() ? version.senderCode() : version.receiverCode(), e.getMessage());
             } catch (Throwable e) {
-                return fault(version.receiverCode(), failed(e), null);
+                return fault(version.receiverCode(), failed(e));
             }
         }
 
@@ -262,7 +263,7 @@ public abstract non-sealed class SoapEndpoint extends ContractEndpoint {
         }
 
         private Reply senderFault(String reason) {
-            return fault(version.senderCode(), reason, null);
+            return fault(version.senderCode(), reason);
         }
 
         private Reply fault(Addressing.Problem problem) {
@@ -286,9 +287,8 @@ public abstract non-sealed class SoapEndpoint extends ContractEndpoint {
                     null);
         }
 
-        private Reply fault(String code, String reason, DeclaredFault detail) {
-            String action = detail == null || input == null ? null : input.action(detail);
-            return fault(List.of(own(code)), reason, action, List.of(), detail == null ? null : detail::writeDetail);
+        private Reply fault(String code, String reason) {
+            return fault(List.of(own(code)), reason, null, List.of(), null);
         }
 
         private QName own(String code) {

@@ -1,0 +1,209 @@
+package org.protypos.service;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.sun.net.httpserver.HttpExchange;
+import com.sun.net.httpserver.HttpServer;
+import java.io.IOException;
+import java.lang.reflect.InvocationTargetException;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.protypos.exchange.call.CalledOperation;
+import org.protypos.target.classes.ClassApi;
+import org.protypos.target.classes.PlannedOperation;
+import org.protypos.target.classes.PlannedService;
+import org.protypos.testing.CSharp;
+import org.protypos.testing.Generated;
+import org.protypos.testing.GeneratedEnds;
+import org.protypos.testing.Infoset;
+import org.protypos.testing.RandomService;
+
+/**
+ * Random services between two ends that are none of ours: requests, answers and declared faults, put together by hand, go into a
+ * generated server, from there into a generated client, and have to come out as they went in.
+ */
+class RandomServiceTest {
+    private final HttpClient http = HttpClient.newHttpClient();
+    private HttpServer peer;
+    private volatile String received;
+    private volatile String answer;
+
+    @BeforeEach
+    void listen() throws IOException {
+        peer = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
+        peer.createContext("/", this::answer);
+        peer.start();
+    }
+
+    @AfterEach
+    void close() {
+        peer.stop(0);
+    }
+
+    private void answer(HttpExchange exchange) throws IOException {
+        String type = exchange.getRequestHeaders().getFirst("Content-Type");
+        String action = type.startsWith("text/xml")
+                ? exchange.getRequestHeaders().getFirst("SOAPAction")
+                : type.contains("action=") ? type.replaceFirst(".*action=", "") : "\"\"";
+        received = action + new String(exchange.getRequestBody().readAllBytes(), StandardCharsets.UTF_8);
+        exchange.getResponseHeaders().add("Content-Type", type.replaceFirst(";.*", "") + "; charset=utf-8");
+        if (answer == null) {
+            exchange.sendResponseHeaders(202, -1);
+        } else {
+            byte[] body = answer.getBytes(StandardCharsets.UTF_8);
+            exchange.sendResponseHeaders(answer.contains(":Fault>") ? 500 : 200, body.length);
+            exchange.getResponseBody().write(body);
+        }
+        exchange.close();
+    }
+
+    private String peerAddress() {
+        return "http://127.0.0.1:" + peer.getAddress().getPort() + "/";
+    }
+
+    private HttpResponse<String> post(String address, String envelope, boolean soap12, String action) throws Exception {
+        String type = soap12
+                ? "application/soap+xml; charset=utf-8" + (action.isEmpty() ? "" : "; action=\"" + action + "\"")
+                : "text/xml; charset=utf-8";
+        HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(address))
+                .header("Content-Type", type)
+                .POST(HttpRequest.BodyPublishers.ofString(envelope));
+        return http.send(
+                (soap12 ? request : request.header("SOAPAction", '"' + action + '"')).build(),
+                HttpResponse.BodyHandlers.ofString());
+    }
+
+    private static void same(String came, String sent, String about) {
+        assertThat(Infoset.of(came)).as("%s: %s became %s", about, sent, came).isEqualTo(Infoset.of(sent));
+    }
+
+    /** What a client sent has the right action, and is what the server got. */
+    private void judge(String request, RandomService.Operation operation, String about) {
+        assertThat(received).as(about + ": " + request).startsWith('"' + operation.action() + '"');
+        same(received.substring(received.indexOf('<')), request, about);
+    }
+
+    private static int status(String fault, boolean soap12) {
+        return soap12 && fault.contains("e:Sender") ? 400 : 500;
+    }
+
+    @ParameterizedTest
+    @ValueSource(longs = {1, 2, 3, 4, 5, 6, 7, 8})
+    void generatedJavaCarriesThem(long seed, @TempDir Path folder) throws Exception {
+        RandomService random = new RandomService(seed);
+        try (Generated generated = Generated.from(random.layOut(folder), folder.resolve("out"), null)) {
+            GeneratedEnds ends = new GeneratedEnds(generated);
+            PlannedService service = generated.plan().services().get(0);
+            for (PlannedService.Port port : service.ports()) {
+                boolean soap12 = port.xmlName().equals("P12");
+                try (AutoCloseable server = ends.serve(port.type())) {
+                    Object client = ends.client(port.type(), service, port, peerAddress(), false);
+                    String address = GeneratedEnds.address(server);
+                    for (RandomService.Operation operation : random.operations()) {
+                        String about = port.xmlName() + " " + operation;
+                        PlannedOperation api = api(generated, port, operation);
+                        String request = random.request(operation, soap12);
+                        ends.forget();
+                        answer = operation.isOneWay() ? null : random.answer(operation, soap12);
+                        post(address, request, soap12, operation.action());
+                        assertThat(ends.seen())
+                                .as("%s takes %s", about, request)
+                                .isNotNull();
+                        Object result = ends.call(port.type(), api, client, ends.seen());
+                        judge(request, operation, about);
+                        ends.results().put(api.method(), result);
+                        HttpResponse<String> came = post(address, request, soap12, operation.action());
+                        assertThat(came.statusCode()).as(about).isEqualTo(operation.isOneWay() ? 202 : 200);
+                        if (!operation.isOneWay()) {
+                            same(came.body(), answer, about);
+                        }
+                        for (String fault : random.faults(operation, soap12)) {
+                            answer = fault;
+                            ends.results().put(api.method(), thrown(ends, port, api, client));
+                            came = post(address, request, soap12, operation.action());
+                            assertThat(came.statusCode()).as(fault).isEqualTo(status(fault, soap12));
+                            same(came.body(), fault, about);
+                        }
+                        ends.results().clear();
+                    }
+                }
+            }
+        }
+    }
+
+    private static PlannedOperation api(
+            Generated generated, PlannedService.Port port, RandomService.Operation operation) {
+        return CalledOperation.of(generated.contract()).stream()
+                .filter(called -> called.port().name().equals(port.xmlName())
+                        && called.operation().name().equals(operation.name()))
+                .map(called -> GeneratedEnds.operation(port.type(), called))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    private static Throwable thrown(GeneratedEnds ends, PlannedService.Port port, PlannedOperation api, Object client)
+            throws Exception {
+        try {
+            ends.call(port.type(), api, client, ends.seen());
+            throw new AssertionError("no fault");
+        } catch (InvocationTargetException e) {
+            return e.getCause();
+        }
+    }
+
+    @ParameterizedTest
+    @ValueSource(longs = {11, 12, 13, 14})
+    void generatedCSharpCarriesThem(long seed, @TempDir Path folder) throws Exception {
+        CSharp.assumed();
+        RandomService random = new RandomService(seed);
+        Path contract = random.layOut(folder);
+        Path compiled = Files.createDirectories(folder.resolve("compiled"));
+        PlannedService service = ((ClassApi)
+                        CSharp.library(contract, null, compiled).planned().code())
+                .plan()
+                .services()
+                .get(0);
+        List<List<String>> stops = new ArrayList<>();
+        for (PlannedService.Port port : service.ports()) {
+            stops.add(CSharp.stop(service, port, "/" + port.xmlName(), peerAddress()));
+        }
+        try (CSharp.Program relay = CSharp.relay(compiled, stops)) {
+            for (String port : List.of("P11", "P12")) {
+                boolean soap12 = port.equals("P12");
+                for (RandomService.Operation operation : random.operations()) {
+                    String about = port + " " + operation;
+                    String request = random.request(operation, soap12);
+                    answer = operation.isOneWay() ? null : random.answer(operation, soap12);
+                    received = "";
+                    HttpResponse<String> came = post(relay.address("/" + port), request, soap12, operation.action());
+                    judge(request, operation, about + " " + came.body());
+                    assertThat(came.statusCode()).as(about).isEqualTo(operation.isOneWay() ? 202 : 200);
+                    if (!operation.isOneWay()) {
+                        same(came.body(), answer, about);
+                    }
+                    for (String fault : random.faults(operation, soap12)) {
+                        answer = fault;
+                        came = post(relay.address("/" + port), request, soap12, operation.action());
+                        assertThat(came.statusCode()).as(fault).isEqualTo(status(fault, soap12));
+                        same(came.body(), fault, about);
+                    }
+                }
+            }
+            assertThat(relay.said()).isEmpty();
+        }
+    }
+}
