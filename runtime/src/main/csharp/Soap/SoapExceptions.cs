@@ -60,10 +60,6 @@ namespace Protypos.Runtime
     /// </summary>
     public abstract class DeclaredFaultException : Exception
     {
-        private static readonly HashSet<string> General = new HashSet<string>(
-            "Client Server Sender Receiver MustUnderstand VersionMismatch DataEncodingUnknown".Split(' '),
-            StringComparer.Ordinal);
-
         /// <summary>A fault that a server is to send.</summary>
         /// <param name="reason">what went wrong, for a person</param>
         protected DeclaredFaultException(string reason)
@@ -77,8 +73,8 @@ namespace Protypos.Runtime
             : base(fault.Reason)
         {
             this.Fault = fault;
-            this.IsSenders = fault.Code.Take(1).Any(BlamesSender);
-            this.Subcodes = fault.Code.Where(code => !IsGeneral(code)).ToList();
+            this.IsSenders = fault.IsSenders;
+            this.Subcodes = fault.OwnCodes.ToList();
         }
 
         /// <summary>The fault as it came, or null when it has not come over the wire.</summary>
@@ -98,24 +94,6 @@ namespace Protypos.Runtime
         /// room for the first, in the place of its own code.
         /// </summary>
         public IList<XName> Subcodes { get; private set; }
-
-        /// <summary>Whether a code is of a version of SOAP itself, as far as one can tell of codes without a namespace.</summary>
-        private static bool IsSoap(XName code)
-        {
-            return code.NamespaceName.Length == 0 || SoapVersion.OfNamespace(code.NamespaceName) != null;
-        }
-
-        /// <summary>SOAP 1.1, section 4.4.1 puts more precise codes behind a point: <c>Client.Authentication</c>.</summary>
-        private static bool BlamesSender(XName code)
-        {
-            string name = code.LocalName.Split('.')[0];
-            return IsSoap(code) && (name == "Client" || name == "Sender");
-        }
-
-        private static bool IsGeneral(XName code)
-        {
-            return IsSoap(code) && General.Contains(code.LocalName);
-        }
 
         /// <summary>The codes to send, the general one first.</summary>
         internal List<XName> Codes(SoapVersion version)

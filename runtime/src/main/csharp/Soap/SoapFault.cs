@@ -11,6 +11,10 @@ namespace Protypos.Runtime
     /// <summary>A fault as it stands in a message (SOAP 1.1, section 4.4; SOAP 1.2 Part 1, section 5.4).</summary>
     public sealed class SoapFault
     {
+        private static readonly HashSet<string> General = new HashSet<string>(
+            "Client Server Sender Receiver MustUnderstand VersionMismatch DataEncodingUnknown".Split(' '),
+            StringComparer.Ordinal);
+
         private readonly XmlTypes types;
 
         private SoapFault(List<XName> code, string reason, string actor, List<XElement> detail, string detailText, XmlTypes types)
@@ -26,6 +30,24 @@ namespace Protypos.Runtime
         /// <summary>The code, with the subcodes of SOAP 1.2 behind it.</summary>
         public IReadOnlyList<XName> Code { get; private set; }
 
+        /// <summary>
+        /// Whether it is the request that is at fault. SOAP 1.1, section 4.4.1 puts more precise codes behind a point.
+        /// </summary>
+        public bool IsSenders
+        {
+            get
+            {
+                string name = this.Code.Count == 0 || !IsSoap(this.Code[0]) ? "" : this.Code[0].LocalName.Split('.')[0];
+                return name == "Client" || name == "Sender";
+            }
+        }
+
+        /// <summary>The codes that say more than those that a version of SOAP has for everything.</summary>
+        public IEnumerable<XName> OwnCodes
+        {
+            get { return this.Code.Where(code => !IsSoap(code) || !General.Contains(code.LocalName)); }
+        }
+
         /// <summary>What went wrong, for a person.</summary>
         public string Reason { get; private set; }
 
@@ -37,6 +59,12 @@ namespace Protypos.Runtime
 
         /// <summary>Text that stands in the detail beside elements, which neither version provides for; empty for none.</summary>
         public string DetailText { get; private set; }
+
+        /// <summary>Whether a code is of a version of SOAP itself, as far as one can tell of codes without a namespace.</summary>
+        private static bool IsSoap(XName code)
+        {
+            return code.NamespaceName.Length == 0 || SoapVersion.OfNamespace(code.NamespaceName) != null;
+        }
 
         /// <summary>
         /// The content of the detail element of a name, or null when there is none or it is not what the contract says of it.

@@ -483,6 +483,7 @@ class ExchangeTest {
                       delay: soon
                       broken: badly
                       when: [a]
+                      code: full house
                   listBerths: none
                 """), contract, findings);
         assertThat(findings.sorted().stream().map(finding -> finding.place().line() + " " + finding.message()))
@@ -493,7 +494,8 @@ class ExchangeTest {
                         "5 \"soon\" is no delay",
                         "6 \"badly\" is no way to break an answer",
                         "7 when is no map",
-                        "8 an answer is no map");
+                        "8 \"full house\" is no code of a fault",
+                        "9 an answer is no map");
     }
 
     /** Messages become JSON and messages again, and are the same. */

@@ -63,6 +63,7 @@ class RecordingTest {
                       - answer: {offer: {berth: {quay: "the ${x} quay"}}}
                       - fault: {noBerthFree: {waiting: 4}}
                         reason: all berths are taken
+                        code: [sender, "{urn:lanternbay}full"]
                 """ : "answers: {}";
         Answers answers = Answers.read(new SourceText("answers.yaml", faults), contract, findings);
         List<String> direct = new ArrayList<>();
@@ -87,7 +88,11 @@ class RecordingTest {
             twice.forEach(called -> replayed.add(said(called, samples, replay)));
         }
         assertThat(replayed).as(text).isEqualTo(direct);
-        assertThat(String.join("", direct).contains("all berths are taken")).isEqualTo(file.endsWith("desk.wsdl"));
+        assertThat(String.join("", direct)
+                        .contains("\"{urn:lanternbay}full\" {null}faultstring \"all berths are taken\""))
+                .isEqualTo(file.endsWith("desk.wsdl"));
+        assertThat(text.replaceAll("\\s+", " ").contains("code: - \"{urn:lanternbay}full\""))
+                .isEqualTo(file.endsWith("desk.wsdl"));
     }
 
     /** What a relay does not know goes through it byte for byte, both ways: blocks, encodings, header fields, statuses. */
@@ -142,6 +147,7 @@ class RecordingTest {
                 socket.getOutputStream().write(request);
                 String whole = new String(socket.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
                 assertThat(whole).startsWith("HTTP/1.1 503 ").containsIgnoringCase("X-Served-By: quay");
+                assertThat(whole.split("(?i)\r\nDate: ")).hasSize(2);
                 assertThat(whole)
                         .containsIgnoringCase("\r\nSet-Cookie: a=1; Path=/\r\n")
                         .containsIgnoringCase("\r\nSet-Cookie: b=2; Expires=Sat, 28");

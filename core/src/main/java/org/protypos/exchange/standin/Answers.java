@@ -11,6 +11,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import javax.xml.namespace.QName;
 import org.protypos.contract.Contract;
 import org.protypos.diagnostic.Findings;
 import org.protypos.diagnostic.NearestName;
@@ -25,8 +26,9 @@ public final class Answers {
     /** Samples for everything. */
     public static final Answers NONE = new Answers(Map.of());
 
-    private static final Set<String> KEYS =
-            new TreeSet<>(Set.of("when", "secret", "answer", "fault", "reason", "delay", "broken", "each", "whole"));
+    private static final Set<String> KEYS = new TreeSet<>(
+            Set.of("when", "secret", "answer", "fault", "reason", "code", "delay", "broken", "each", "whole"));
+    private static final Pattern CODE = Pattern.compile("(?:\\{([^{}]*)\\})?(" + Blame.NAME + ")");
     private static final Pattern DELAY = Pattern.compile("([0-9]{1,5})(ms|s)");
 
     private final Map<String, List<PlannedAnswer>> byOperation;
@@ -136,8 +138,8 @@ public final class Answers {
             if (keys.containsKey("when")) {
                 members(keys.get("when"), "when").forEach((path, wanted) -> when.put(path, text(wanted)));
             }
-            // A reason alone is a fault without a detail.
-            String fault = keys.containsKey("reason") ? "" : null;
+            // A reason or a code alone is a fault without a detail.
+            String fault = keys.containsKey("reason") || keys.containsKey("code") ? "" : null;
             JsonValue answer = keys.get("answer");
             if (keys.containsKey("fault")) {
                 Map<String, JsonValue> named = members(keys.get("fault"), "fault");
@@ -151,10 +153,11 @@ public final class Answers {
             }
             return new PlannedAnswer(
                     when,
-                    keys.containsKey("secret") ? paths(keys.get("secret")) : List.of(),
+                    keys.containsKey("secret") ? texts(keys.get("secret")) : List.of(),
                     answer,
                     fault,
                     keys.containsKey("reason") ? text(keys.get("reason")) : "the stand-in was told to",
+                    blame(keys.get("code")),
                     delay(keys.get("delay")),
                     broken(keys.get("broken")),
                     keys.containsKey("each") ? list(keys.get("each")) : List.of(),
@@ -162,7 +165,31 @@ public final class Answers {
                     value.place());
         }
 
-        private List<String> paths(JsonValue value) {
+        /** {@code sender} or {@code receiver}, and codes of one's own. */
+        private Blame blame(JsonValue value) {
+            if (value == null) {
+                return Blame.SERVICE;
+            }
+            List<String> words = texts(value);
+            List<QName> codes = new ArrayList<>();
+            for (String word : words) {
+                if (word.equals(Blame.SENDER) || word.equals(Blame.RECEIVER)) {
+                    continue;
+                }
+                Matcher code = CODE.matcher(word);
+                if (code.matches()) {
+                    codes.add(new QName(code.group(1), code.group(2)));
+                } else {
+                    wrong(
+                            value.place(),
+                            "\"" + word + "\" is no code of a fault",
+                            "write sender or receiver, or a code with its namespace: \"{urn:lanternbay}full\"");
+                }
+            }
+            return new Blame(words.contains(Blame.SENDER), List.copyOf(codes));
+        }
+
+        private List<String> texts(JsonValue value) {
             return value instanceof JsonValue.Items items
                     ? items.items().stream().map(this::text).toList()
                     : List.of(text(value));

@@ -1,6 +1,7 @@
 package org.protypos.exchange.standin;
 
 import java.util.List;
+import javax.xml.namespace.QName;
 import org.protypos.exchange.call.PlayedMessage;
 import org.protypos.message.check.Deviation;
 import org.protypos.runtime.soap.CallRefusedException;
@@ -28,8 +29,12 @@ public record Outcome(
         return new Outcome(message, null, null, null, List.of());
     }
 
-    /** A fault with what stands in its detail. */
+    /** A fault of the service with what stands in its detail. */
     public static Outcome fault(String reason, List<XmlElement<?>> details) {
+        return fault(reason, details, Blame.SERVICE);
+    }
+
+    static Outcome fault(String reason, List<XmlElement<?>> details, Blame blame) {
         DeclaredFault fault = new DeclaredFault(reason) {
             private static final long serialVersionUID = 1L;
 
@@ -38,7 +43,10 @@ public record Outcome(
                 details.forEach(out::element);
             }
         };
-        return new Outcome(null, fault, null, null, List.of());
+        QName[] codes = blame.codes().toArray(QName[]::new);
+        DeclaredFault blaming =
+                blame.isSenders() ? DeclaredFault.ofSender(fault, codes) : DeclaredFault.ofReceiver(fault, codes);
+        return new Outcome(null, blaming, null, null, List.of());
     }
 
     static Outcome refused(String why, List<Deviation> deviations) {

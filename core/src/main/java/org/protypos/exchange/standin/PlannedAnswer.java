@@ -14,6 +14,7 @@ import org.protypos.message.json.JsonValue;
  * @param answer the values of the answer, over those of a sample; null for the sample as it is
  * @param fault the fault to answer with, by the name of its element, empty for one without a detail; null for an answer
  * @param reason what the fault says
+ * @param blame whom the fault blames
  * @param delay how long the answer takes
  * @param broken how the answer is to be broken, or null
  * @param each the answers to give in turn, the last one from then on; empty when there is only this one
@@ -26,6 +27,7 @@ record PlannedAnswer(
         JsonValue answer,
         String fault,
         String reason,
+        Blame blame,
         Duration delay,
         Breakage broken,
         List<PlannedAnswer> each,

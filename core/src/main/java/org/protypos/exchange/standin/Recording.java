@@ -70,8 +70,8 @@ public final class Recording {
     /** The answers to requests for which a condition holds. */
     private record Case(Condition condition, List<Kept> answers) {}
 
-    /** One answer: values, or a fault with its reason, and with its element and values if it has a detail. */
-    private record Kept(JsonValue values, String fault, String reason) {}
+    /** One answer: values, or a fault with its reason and whom it blames, and with its element and values if it has a detail. */
+    private record Kept(JsonValue values, String fault, String reason, Blame blame) {}
 
     /**
      * Prepares to record.
@@ -118,22 +118,19 @@ public final class Recording {
         keep(
                 called,
                 called.isSoap() ? EnvelopeParts.inside(asked, "Body") : asked == null ? List.of() : List.of(asked),
-                values,
-                detail == null ? null : detail.name().getLocalPart(),
-                reason);
+                new Kept(
+                        values,
+                        detail == null ? null : detail.name().getLocalPart(),
+                        reason,
+                        reason == null ? Blame.SERVICE : Blame.of(given)));
     }
 
     /**
      * Keeps an answer.
      *
      * @param request the elements of the request's body
-     * @param values the values of the answer, or of the detail of a fault; null for a fault without one
-     * @param fault the element of the fault, or null
-     * @param reason what the fault says, or null
      */
-    private synchronized void keep(
-            CalledOperation called, List<MessageElement> request, JsonValue values, String fault, String reason)
-            throws IOException {
+    private synchronized void keep(CalledOperation called, List<MessageElement> request, Kept now) throws IOException {
         if (full) {
             return;
         }
@@ -141,7 +138,6 @@ public final class Recording {
         if (!request.isEmpty()) {
             gather(request.get(0), "", condition);
         }
-        Kept now = new Kept(values, fault, reason);
         String nowText = text(now);
         long longer = length + nowText.length() + condition.length();
         if (longer > most) {
@@ -295,12 +291,16 @@ public final class Recording {
             yaml.writeEndObject();
         }
         if (!condition.secret().isEmpty()) {
-            yaml.writeArrayFieldStart("secret");
-            for (String path : condition.secret()) {
-                JsonText.write(path, yaml);
-            }
-            yaml.writeEndArray();
+            texts("secret", condition.secret(), yaml);
         }
+    }
+
+    private static void texts(String key, List<String> texts, JsonGenerator yaml) throws IOException {
+        yaml.writeArrayFieldStart(key);
+        for (String text : texts) {
+            JsonText.write(text, yaml);
+        }
+        yaml.writeEndArray();
     }
 
     private static void write(Kept one, Condition when, JsonGenerator yaml) throws IOException {
@@ -315,6 +315,9 @@ public final class Recording {
         } else {
             yaml.writeFieldName("reason");
             JsonText.write(one.reason(), yaml);
+        }
+        if (!one.blame().words().isEmpty()) {
+            texts("code", one.blame().words(), yaml);
         }
         if (one.fault() != null) {
             yaml.writeObjectFieldStart("fault");

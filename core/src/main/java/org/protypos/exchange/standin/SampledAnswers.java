@@ -115,7 +115,7 @@ final class SampledAnswers implements Responder {
 
     private Outcome fault(CalledOperation called, PlannedAnswer planned, List<MessageElement> given) {
         if (planned.fault().isEmpty()) {
-            return Outcome.fault(planned.reason(), List.of());
+            return Outcome.fault(planned.reason(), List.of(), planned.blame());
         }
         QName name = faultElement(called, planned.fault());
         MessageElement detail = MessageReader.read("fault", samples.element(name));
@@ -136,7 +136,7 @@ final class SampledAnswers implements Responder {
                 .get(0)
                 .children()
                 .get(0));
-        return Outcome.fault(planned.reason(), List.of(element));
+        return Outcome.fault(planned.reason(), List.of(element), planned.blame());
     }
 
     /** The element of a fault, by its name or by that of the fault. */

@@ -3,6 +3,7 @@ package org.protypos.message.check;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
+import javax.xml.namespace.QName;
 import org.protypos.message.tree.MessageElement;
 import org.protypos.wire.WireMessage;
 import org.protypos.wsdl.Protocol;
@@ -105,6 +106,30 @@ public final class EnvelopeParts {
                         .findFirst()
                         .orElse(""))
                 .orElse(null);
+    }
+
+    /** The codes of the fault that an envelope carries, the widest first; one whose prefix nobody has declared is in no namespace. */
+    public static List<QName> codes(MessageElement envelope) {
+        List<QName> codes = new ArrayList<>();
+        inside(envelope, "Body").stream()
+                .filter(part -> is(part, "Fault"))
+                .flatMap(fault -> fault.children().stream())
+                .forEach(part -> addCodes(part, codes));
+        return codes;
+    }
+
+    private static void addCodes(MessageElement part, List<QName> codes) {
+        switch (part.name().getLocalPart()) {
+            case "Code", "Subcode" -> part.children().forEach(child -> addCodes(child, codes));
+            case "faultcode", "Value" -> {
+                String text = part.text().strip();
+                QName code = part.resolve(text);
+                codes.add(code == null ? new QName(text.substring(text.indexOf(':') + 1)) : code);
+            }
+            default -> {
+                // The other parts say nothing of who is to blame.
+            }
+        }
     }
 
     /** What stands in the detail of the fault that an envelope carries. */

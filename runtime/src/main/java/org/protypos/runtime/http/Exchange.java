@@ -111,7 +111,9 @@ public final class Exchange {
         boolean chunked = length < 0 && head.chunks() && !none;
         // What has not come yet would be taken for the next request.
         closing |= !head.persistent() || length < 0 && !head.chunks() || !body.isOver();
-        StringBuilder text = start(status);
+        // What is passed on keeps the date of who made it (RFC 9110, section 6.6.1).
+        boolean isDated = fields.keySet().stream().anyMatch("Date"::equalsIgnoreCase);
+        StringBuilder text = isDated ? start(status) : dated(start(status));
         fields.forEach((name, values) -> values.forEach(value -> text.append(name)
                 .append(": ")
                 .append(value.replaceAll("\\p{Cntrl}+", " "))
@@ -138,14 +140,18 @@ public final class Exchange {
                 .append(status)
                 .append(' ')
                 .append(REASONS.getOrDefault(status, ""))
-                .append("\r\nDate: ")
+                .append("\r\n");
+    }
+
+    private static StringBuilder dated(StringBuilder start) {
+        return start.append("Date: ")
                 .append(DATE.format(ZonedDateTime.now(ZoneOffset.UTC)))
                 .append("\r\n");
     }
 
     /** An answer to what is no request. */
     static byte[] refusal(int status, String reason) {
-        return start(status)
+        return dated(start(status))
                 .append("Content-Type: text/plain; charset=utf-8\r\nContent-Length: ")
                 .append(reason.length() + 1)
                 .append("\r\nConnection: close\r\n\r\n")

@@ -2,7 +2,6 @@ package org.protypos.runtime.soap;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.runtime.xml.XmlOutput;
 
@@ -12,9 +11,6 @@ import org.protypos.runtime.xml.XmlOutput;
  */
 public abstract class DeclaredFault extends Exception {
     private static final long serialVersionUID = 1L;
-
-    private static final Set<String> GENERAL = Set.of(
-            "Client", "Server", "Sender", "Receiver", "MustUnderstand", "VersionMismatch", "DataEncodingUnknown");
 
     private final transient SoapFault fault;
     private transient List<QName> codes = List.of();
@@ -34,8 +30,8 @@ public abstract class DeclaredFault extends Exception {
     protected DeclaredFault(SoapFault fault) {
         super(fault.reason());
         this.fault = fault;
-        this.isSenders = fault.code().stream().limit(1).anyMatch(DeclaredFault::blamesSender);
-        this.codes = fault.code().stream().filter(code -> !isGeneral(code)).toList();
+        this.isSenders = fault.isSenders();
+        this.codes = fault.ownCodes();
     }
 
     /**
@@ -62,20 +58,6 @@ public abstract class DeclaredFault extends Exception {
         changed.isSenders = sender;
         changed.codes = List.of(codes);
         return fault;
-    }
-
-    /** Whether a code is of a version of SOAP itself, as far as one can tell of codes without a namespace. */
-    private static boolean isSoap(QName code) {
-        return code.getNamespaceURI().isEmpty() || SoapVersion.ofNamespace(code.getNamespaceURI()) != null;
-    }
-
-    /** SOAP 1.1, section 4.4.1 puts more precise codes behind a point: {@code Client.Authentication}. */
-    private static boolean blamesSender(QName code) {
-        return isSoap(code) && code.getLocalPart().matches("(Client|Sender)(\\..*)?");
-    }
-
-    private static boolean isGeneral(QName code) {
-        return isSoap(code) && GENERAL.contains(code.getLocalPart());
     }
 
     /** Writes the element that stands in the fault's detail. */

@@ -3,6 +3,7 @@ package org.protypos.runtime.soap;
 import java.io.ByteArrayInputStream;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import java.util.function.Consumer;
 import javax.xml.namespace.QName;
 import org.protypos.runtime.xml.XmlElement;
@@ -23,9 +24,31 @@ import org.protypos.runtime.xml.XmlTypes;
  * @param detailText text that stands in the detail beside elements, which neither version provides for; empty for none
  */
 public record SoapFault(List<QName> code, String reason, String actor, List<XmlElement<?>> detail, String detailText) {
+    private static final Set<String> GENERAL = Set.of(
+            "Client", "Server", "Sender", "Receiver", "MustUnderstand", "VersionMismatch", "DataEncodingUnknown");
+
     public SoapFault {
         code = List.copyOf(code);
         detail = List.copyOf(detail);
+    }
+
+    /** Whether it is the request that is at fault. SOAP 1.1, section 4.4.1 puts more precise codes behind a point. */
+    public boolean isSenders() {
+        return !code.isEmpty()
+                && isSoap(code.get(0))
+                && code.get(0).getLocalPart().matches("(Client|Sender)(\\..*)?");
+    }
+
+    /** The codes that say more than those that a version of SOAP has for everything. */
+    public List<QName> ownCodes() {
+        return code.stream()
+                .filter(one -> !isSoap(one) || !GENERAL.contains(one.getLocalPart()))
+                .toList();
+    }
+
+    /** Whether a code is of a version of SOAP itself, as far as one can tell of codes without a namespace. */
+    private static boolean isSoap(QName code) {
+        return code.getNamespaceURI().isEmpty() || SoapVersion.ofNamespace(code.getNamespaceURI()) != null;
     }
 
     /** The detail element of a name, or null when there is none. */
