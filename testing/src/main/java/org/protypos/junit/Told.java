@@ -1,6 +1,7 @@
 package org.protypos.junit;
 
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -33,6 +34,7 @@ public final class Told {
     private final TypedMessages types;
     private final ContractCheck check;
     private final Map<String, String> conditions = new LinkedHashMap<>();
+    private final List<String> blamed = new ArrayList<>();
     private Duration delay = Duration.ZERO;
 
     Told(PlayedContract played, CalledOperation called, TypedMessages types, ContractCheck check) {
@@ -51,6 +53,17 @@ public final class Told {
     /** Only after a while. */
     public Told after(Duration time) {
         delay = time;
+        return this;
+    }
+
+    /**
+     * Says whom the fault blames that is told next.
+     *
+     * @param codes {@code sender}, or {@code receiver} as when nothing is said, and codes of one's own with their namespaces,
+     *     such as <code>{urn:lanternbay}full</code>
+     */
+    public Told blaming(String... codes) {
+        blamed.addAll(List.of(codes));
         return this;
     }
 
@@ -127,8 +140,11 @@ public final class Told {
         String when = conditions.entrySet().stream()
                 .map(one -> Json.quoted(one.getKey()) + ": " + Json.quoted(one.getValue()))
                 .collect(Collectors.joining(", "));
+        String code = blamed.isEmpty()
+                ? ""
+                : "\"code\": " + blamed.stream().map(Json::quoted).toList() + ", ";
         played.tell(
                 called.operation().name(),
-                "{\"when\": {" + when + "}, \"delay\": \"" + delay.toMillis() + "ms\", " + what + "}");
+                "{\"when\": {" + when + "}, " + code + "\"delay\": \"" + delay.toMillis() + "ms\", " + what + "}");
     }
 }

@@ -2,6 +2,7 @@ package example.lanternbay.office;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
+import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import example.lanternbay.harbour.desk.Berth;
 import example.lanternbay.harbour.desk.BerthOffer;
@@ -62,11 +63,12 @@ class BookingTest {
 
     @Test
     void whenAllBerthsAreTakenTheFaultSaysHowManyWait() {
-        office.when("requestBerth").fault(new NoBerthFree().setWaiting(4), "all berths are taken");
+        office.when("requestBerth").blaming("sender").fault(new NoBerthFree().setWaiting(4), "all berths are taken");
 
         NoBerthFreeFault fault = assertThrows(NoBerthFreeFault.class, () -> request(desk(), "Aurora"));
 
         assertEquals(4, fault.getDetail().getWaiting());
+        assertTrue(fault.fault().isSenders());
     }
 
     @Test
