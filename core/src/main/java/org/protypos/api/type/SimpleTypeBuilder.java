@@ -8,7 +8,7 @@ import java.util.Map;
 import java.util.Set;
 import javax.xml.namespace.QName;
 import org.protypos.naming.Subject;
-import org.protypos.runtime.value.Lexical;
+import org.protypos.runtime.check.ValueRule;
 import org.protypos.schema.SchemaComponents;
 import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
@@ -129,22 +129,15 @@ final class SimpleTypeBuilder {
         return new ApiValue.Scalar(textKind(type));
     }
 
-    private static String normalized(String text, ScalarKind kind) {
-        return switch (kind) {
-            case TOKEN -> Lexical.collapse(text);
-            case NORMALIZED -> Lexical.replace(text);
-            default -> text;
-        };
-    }
-
     /** Makes an enumeration of a type. */
     EnumeratedType enumeration(SimpleType type, Origin origin, Subject subject, StructuredType host, QName name) {
         String designator = subject.designator();
         Set<String> seen = new HashSet<>();
         List<EnumeratedType.Value> all = new ArrayList<>();
         ScalarKind base = textKind(type);
+        ValueRule text = ValueRule.of(base.builtin().local());
         for (Facet facet : values(type)) {
-            String value = normalized(facet.value(), base);
+            String value = text.normalized(facet.value());
             if (seen.add(value)) {
                 Subject constant = Subject.value(designator, value, facet.place());
                 all.add(new EnumeratedType.Value(constant, value, remarks.of(constant, facet.documentation())));

@@ -28,7 +28,6 @@ public final class Answers {
 
     private static final Set<String> KEYS = new TreeSet<>(
             Set.of("when", "secret", "answer", "fault", "reason", "code", "delay", "broken", "each", "whole"));
-    private static final Pattern CODE = Pattern.compile("(?:\\{([^{}]*)\\})?(" + Blame.NAME + ")");
     private static final Pattern DELAY = Pattern.compile("([0-9]{1,5})(ms|s)");
 
     private final Map<String, List<PlannedAnswer>> byOperation;
@@ -176,9 +175,9 @@ public final class Answers {
                 if (word.equals(Blame.SENDER) || word.equals(Blame.RECEIVER)) {
                     continue;
                 }
-                Matcher code = CODE.matcher(word);
-                if (code.matches()) {
-                    codes.add(new QName(code.group(1), code.group(2)));
+                QName code = Blame.code(word);
+                if (code != null) {
+                    codes.add(code);
                 } else {
                     wrong(
                             value.place(),

@@ -2,6 +2,8 @@ package org.protypos.exchange.standin;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import javax.xml.namespace.QName;
 import org.protypos.message.check.EnvelopeParts;
 import org.protypos.message.tree.MessageElement;
@@ -14,8 +16,8 @@ import org.protypos.runtime.soap.SoapFault;
  * @param codes what says it more precisely, the widest first
  */
 record Blame(boolean isSenders, List<QName> codes) {
-    /** What the name of a code is made of; other text is no name, whatever faults have in its place. */
-    static final String NAME = "[^{}:\\s]+";
+    /** A code with its namespace; other text is none, whatever faults have in its place. */
+    private static final Pattern CODE = Pattern.compile("(?:\\{([^{}]*)\\})?([^{}:\\s]+)");
 
     static final String SENDER = "sender";
     static final String RECEIVER = "receiver";
@@ -29,8 +31,14 @@ record Blame(boolean isSenders, List<QName> codes) {
         return new Blame(
                 fault.isSenders(),
                 fault.ownCodes().stream()
-                        .filter(code -> code.getLocalPart().matches(NAME))
+                        .filter(code -> code(code.toString()) != null)
                         .toList());
+    }
+
+    /** The code that a word of a file of answers is, or null when it is none. */
+    static QName code(String word) {
+        Matcher code = CODE.matcher(word);
+        return code.matches() ? new QName(code.group(1), code.group(2)) : null;
     }
 
     /** How a file of answers says it; empty when there is nothing to say. */
