@@ -6,6 +6,7 @@ namespace Protypos.Runtime
     using System.Linq;
     using System.Text;
     using System.Text.RegularExpressions;
+    using System.Xml;
     using System.Xml.Linq;
 
     /// <summary>
@@ -19,7 +20,6 @@ namespace Protypos.Runtime
         private static readonly Regex Missing = new Regex("^expected <([^>]*)>, but ");
         private static readonly Regex Unknown = new Regex("^<([^>]*)> is not expected here");
         private static readonly Regex Placeholder = new Regex("\\(([^()/?&]+)\\)");
-        private static readonly Regex Name = new Regex("^[\\p{L}_][\\p{L}\\p{N}._-]*$");
 
         private readonly List<KeyValuePair<string, string>> pairs = new List<KeyValuePair<string, string>>();
 
@@ -62,6 +62,45 @@ namespace Protypos.Runtime
                 }
             }
             return fields;
+        }
+
+        /// <summary>Whether a method has fields in the address, not in a body (RFC 9110, section 9.3).</summary>
+        internal static bool AreInAddress(string verb)
+        {
+            return verb == "GET" || verb == "HEAD" || verb == "DELETE";
+        }
+
+        /// <summary>The fields that a location has by itself, in its query.</summary>
+        internal static Fields InQuery(string location)
+        {
+            int query = location.IndexOf('?');
+            return Parse(query < 0 ? "" : location.Substring(query + 1));
+        }
+
+        /// <summary>How many they are.</summary>
+        internal int Count
+        {
+            get { return this.pairs.Count; }
+        }
+
+        /// <summary>These fields without some of them; null when those are not all there.</summary>
+        internal Fields Without(Fields others)
+        {
+            Fields rest = new Fields();
+            rest.pairs.AddRange(this.pairs);
+            return others.pairs.All(rest.pairs.Remove) ? rest : null;
+        }
+
+        private static bool IsName(string text)
+        {
+            try
+            {
+                return XmlConvert.VerifyNCName(text).Length > 0;
+            }
+            catch (Exception e) when (e is XmlException || e is ArgumentException)
+            {
+                return false;
+            }
         }
 
         private void Add(string name, string value)
@@ -165,11 +204,11 @@ namespace Protypos.Runtime
                 int at = 0;
                 foreach (Match match in Placeholder.Matches(location))
                 {
-                    this.between.Add(SoapRequest.Escaped(location.Substring(at, match.Index - at)));
+                    this.between.Add(SoapRequest.Normal(location.Substring(at, match.Index - at)));
                     this.names.Add(match.Groups[1].Value);
                     at = match.Index + match.Length;
                 }
-                this.between.Add(SoapRequest.Escaped(location.Substring(at)));
+                this.between.Add(SoapRequest.Normal(location.Substring(at)));
                 this.starts = new int[this.names.Count];
                 this.ends = new int[this.names.Count];
             }
@@ -242,7 +281,7 @@ namespace Protypos.Runtime
                 XElement tree = new XElement(Around);
                 foreach (KeyValuePair<string, string> pair in this.pairs)
                 {
-                    tree.Add(new XElement(Name.IsMatch(pair.Key) ? pair.Key : "unnamed", pair.Value));
+                    tree.Add(new XElement(IsName(pair.Key) ? pair.Key : "unnamed", pair.Value));
                 }
                 reading.Read(NoTypes.Instance.WriteTree(tree), null, types, null, input =>
                 {

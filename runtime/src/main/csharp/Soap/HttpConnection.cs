@@ -23,23 +23,22 @@ namespace Protypos.Runtime
         internal override Outgoing Request(SoapCall call, string location, SoapMessage message)
         {
             Outgoing sent = new Outgoing { Target = Beneath(this.Address ?? "", location), Method = this.port.Verb };
-            bool inAddress = sent.Method == "GET" || sent.Method == "DELETE" || sent.Method == "HEAD";
             switch (message.Form)
             {
                 case MessageForm.Fields:
                     string fields = Fields.Of(message, this.Types).InForm();
-                    if (inAddress && fields.Length > 0)
-                    {
-                        sent.Target += (sent.Target.IndexOf('?') >= 0 ? "&" : "?") + fields;
-                    }
-                    else if (!inAddress)
+                    if (!Fields.AreInAddress(sent.Method))
                     {
                         sent.Body = Encoding.UTF8.GetBytes(fields);
                         sent.ContentType = "application/x-www-form-urlencoded";
                     }
+                    else if (fields.Length > 0)
+                    {
+                        sent.Target += (sent.Target.IndexOf('?') >= 0 ? "&" : "?") + fields;
+                    }
                     break;
                 case MessageForm.Replaced:
-                    sent.Target = Fields.Of(message, this.Types).ReplacedIn(sent.Target);
+                    sent.Target = Beneath(this.Address ?? "", Fields.Of(message, this.Types).ReplacedIn(location));
                     break;
                 case MessageForm.Bytes:
                     OutgoingPackage parts = new OutgoingPackage(-1);

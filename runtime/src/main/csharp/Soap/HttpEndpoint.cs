@@ -26,16 +26,37 @@ namespace Protypos.Runtime
 
         internal override async Task<SoapAnswer> OperationAsync(SoapRequest request, CancellationToken cancellationToken)
         {
+            int found = -1;
+            int most = -1;
             for (int i = 0; i < this.Locations.Length; i++)
             {
-                SoapMessage input = this.Input(i);
-                Fields taken = input.Form == MessageForm.Replaced ? this.Taken(request, i) : null;
-                if (input.Form == MessageForm.Replaced ? taken != null : SoapRequest.Escaped(this.Location(i)) == request.Path)
+                int told = this.Told(request, i);
+                if (told > most)
                 {
-                    return await this.Called(request, input, taken, cancellationToken).ConfigureAwait(false);
+                    found = i;
+                    most = told;
                 }
             }
-            return SoapAnswer.Plain(404, "no operation is at " + Printable(request.Path));
+            return found < 0
+                ? SoapAnswer.Plain(404, "no operation is at " + Printable(request.Path))
+                : await this.Called(request, this.Input(found), found, cancellationToken).ConfigureAwait(false);
+        }
+
+        /// <summary>How much of a request's address is the location of an operation; negative when the request is for another place.</summary>
+        private int Told(SoapRequest request, int number)
+        {
+            if (this.Input(number).Form == MessageForm.Replaced)
+            {
+                return this.Taken(request, number) == null ? -1 : 0;
+            }
+            string location = this.Location(number);
+            int query = location.IndexOf('?');
+            if (SoapRequest.Normal(query < 0 ? location : location.Substring(0, query)) != request.Path)
+            {
+                return -1;
+            }
+            Fields own = Fields.InQuery(location);
+            return own.Count == 0 || Fields.Parse(request.Query).Without(own) != null ? 1 + own.Count : -1;
         }
 
         private string Location(int number)
@@ -48,11 +69,11 @@ namespace Protypos.Runtime
         {
             string location = this.Location(number);
             bool query = location.IndexOf('?') >= 0 && request.Query.Length > 0;
-            return Fields.Taken(location, query ? request.Path + "?" + request.Query : request.Path);
+            return Fields.Taken(location, query ? request.Path + "?" + SoapRequest.Normal(request.Query) : request.Path);
         }
 
         private async Task<SoapAnswer> Called(
-            SoapRequest request, SoapMessage input, Fields taken, CancellationToken cancellationToken)
+            SoapRequest request, SoapMessage input, int number, CancellationToken cancellationToken)
         {
             string allowed = string.Join(", ", this.Verbs);
             if (Array.IndexOf(this.Verbs, request.Method) < 0)
@@ -62,7 +83,7 @@ namespace Protypos.Runtime
             Incoming message = await request.MessageAsync(this, cancellationToken).ConfigureAwait(false);
             try
             {
-                this.Read(request, message, input, taken);
+                this.Read(request, message, input, number);
             }
             catch (XmlFormatException e)
             {
@@ -94,20 +115,20 @@ namespace Protypos.Runtime
             }
         }
 
-        private void Read(SoapRequest request, Incoming message, SoapMessage input, Fields taken)
+        private void Read(SoapRequest request, Incoming message, SoapMessage input, int number)
         {
             switch (input.Form)
             {
                 case MessageForm.Replaced:
-                    taken.ReadInto(input, this.Types, this.Reading);
+                    this.Taken(request, number).ReadInto(input, this.Types, this.Reading);
                     break;
                 case MessageForm.Fields:
-                    if (request.Method != "GET")
-                    {
-                        Want(request, request.Type.Name == Form, "the fields of a form (" + Form + ")");
-                    }
-                    string fields = request.Method == "GET" ? request.Query : Encoding.UTF8.GetString(message.Body);
-                    Fields.Parse(fields).ReadInto(input, this.Types, this.Reading);
+                    bool inAddress = Fields.AreInAddress(request.Method);
+                    Want(request, inAddress || request.Type.Name == Form, "the fields of a form (" + Form + ")");
+                    Fields fields = inAddress
+                        ? Fields.Parse(request.Query).Without(Fields.InQuery(this.Location(number)))
+                        : Fields.Parse(Encoding.UTF8.GetString(message.Body));
+                    fields.ReadInto(input, this.Types, this.Reading);
                     break;
                 case MessageForm.Bytes:
                     AttachedParts.ReadOnly(Attachment.Of(message.Body, request.Header("Content-Type")), input);

@@ -13,7 +13,8 @@ namespace Protypos.Runtime
     /// <summary>A request as an endpoint sees it, whatever host took it.</summary>
     public sealed class SoapRequest
     {
-        private static readonly Regex Escape = new Regex("%[0-9A-Fa-f]{2}");
+        private static readonly Regex Escape = new Regex("%([0-9A-Fa-f]{2})?");
+        private static readonly Regex Unreserved = new Regex("^[A-Za-z0-9._~-]$");
         private readonly Func<string, string> header;
 
         /// <summary>A request.</summary>
@@ -35,7 +36,7 @@ namespace Protypos.Runtime
             Func<string, string> addresses)
         {
             this.Method = method;
-            this.Path = Escaped(path ?? "");
+            this.Path = Normal(path ?? "");
             this.Query = query ?? "";
             this.header = header;
             this.Body = body;
@@ -52,18 +53,18 @@ namespace Protypos.Runtime
         public string Query { get; private set; }
 
         /// <summary>
-        /// A path as all callers may write it: what a URI does not have is escaped (RFC 3987, section 3.1), escapes are in capitals.
+        /// The one form of a path, or a query, that callers write in several (RFC 3986, section 6.2.2; RFC 3987, section 3.1).
         /// </summary>
-        internal static string Escaped(string path)
+        internal static string Normal(string path)
         {
-            if (path.All(c => c > ' ' && c < 0x7F && c != '%'))
+            if (path.All(c => c < 0x7F && c != '%' && IsOfUri(c)))
             {
                 return path;
             }
             StringBuilder escaped = new StringBuilder();
             foreach (byte one in Encoding.UTF8.GetBytes(path))
             {
-                if (one > ' ' && one < 0x7F)
+                if (one < 0x7F && IsOfUri((char)one))
                 {
                     escaped.Append((char)one);
                 }
@@ -72,7 +73,20 @@ namespace Protypos.Runtime
                     escaped.Append('%').Append(one.ToString("X2", CultureInfo.InvariantCulture));
                 }
             }
-            return Escape.Replace(escaped.ToString(), found => found.Value.ToUpperInvariant());
+            return Escape.Replace(escaped.ToString(), found =>
+            {
+                if (found.Length == 1)
+                {
+                    return "%25";
+                }
+                string meant = ((char)Convert.ToInt32(found.Value.Substring(1), 16)).ToString();
+                return Unreserved.IsMatch(meant) ? meant : found.Value.ToUpperInvariant();
+            });
+        }
+
+        private static bool IsOfUri(char c)
+        {
+            return c > ' ' && "\"<>\\^`{|}".IndexOf(c) < 0;
         }
 
         internal Stream Body { get; private set; }

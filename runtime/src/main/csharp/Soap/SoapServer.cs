@@ -54,7 +54,7 @@ namespace Protypos.Runtime
         /// <summary>Serves an endpoint at a path, which starts with a slash.</summary>
         public SoapServer Publish(string path, ContractEndpoint endpoint)
         {
-            this.endpoints[SoapRequest.Escaped(path)] = endpoint;
+            this.endpoints[SoapRequest.Normal(path)] = endpoint;
             return this;
         }
 
@@ -112,7 +112,7 @@ namespace Protypos.Runtime
 
         private async Task<SoapAnswer> AnswerTo(HttpListenerRequest request, CancellationToken limit)
         {
-            string asked = SoapRequest.Escaped(request.Url.AbsolutePath);
+            string asked = SoapRequest.Normal(PathOf(request));
             string path = this.endpoints.Keys
                 .Where(one => asked.StartsWith(one, StringComparison.Ordinal))
                 .OrderByDescending(one => one.Length)
@@ -130,6 +130,16 @@ namespace Protypos.Runtime
                 request.InputStream,
                 name => this.AddressOf(host, path, name));
             return await this.endpoints[path].HandleAsync(taken, limit).ConfigureAwait(false);
+        }
+
+        /// <summary>The path as it was sent: a URI of some platforms takes away escapes that keep values together.</summary>
+        private static string PathOf(HttpListenerRequest request)
+        {
+            string sent = request.RawUrl;
+            int query = sent.IndexOf('?');
+            return sent.Length == 0 || sent[0] != '/'
+                ? request.Url.AbsolutePath
+                : query < 0 ? sent : sent.Substring(0, query);
         }
 
         /// <summary>Where an endpoint is served: this one, if documents speak of its ports by that name, or else the first at a path.</summary>

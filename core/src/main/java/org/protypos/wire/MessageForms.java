@@ -140,12 +140,14 @@ final class MessageForms {
         private WirePart inBody(
                 Message.Part part, WireMessage.Form form, WireMessage.Arrangement arrangement, String mediaType) {
             boolean isGlobal = arrangement == WireMessage.Arrangement.ELEMENTS && part.element() != null;
-            boolean bytes = form == WireMessage.Form.BYTES && !isSimple(typeOf(part));
+            // Bytes that stand alone are of any type; where a message is written down they are base64.
+            QName base64 = Builtins.name("base64Binary");
+            boolean bytes = form == WireMessage.Form.BYTES && !base64.equals(types.primitive(typeOf(part)));
             return new WirePart(
                     part,
                     isGlobal ? part.element() : new QName(part.name()),
                     isGlobal,
-                    bytes ? TypeReference.to(Builtins.name("base64Binary"), part.place()) : typeOf(part),
+                    bytes ? TypeReference.to(base64, part.place()) : typeOf(part),
                     form == WireMessage.Form.BYTES ? mediaType : "",
                     arrangement == WireMessage.Arrangement.OF_TYPE ? types.beginnings(typeOf(part)) : List.of());
         }
@@ -214,7 +216,8 @@ final class MessageForms {
 
         private boolean isText(List<Message.Part> inBody) {
             TypeReference type = typeOf(inBody.get(0));
-            return inBody.size() == 1 && isSimple(type) && !BINARY.contains(types.primitive(type));
+            QName primitive = types.primitive(type);
+            return inBody.size() == 1 && isSimple(type) && (primitive == null || !BINARY.contains(primitive));
         }
     }
 

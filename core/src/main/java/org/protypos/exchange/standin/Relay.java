@@ -2,7 +2,6 @@ package org.protypos.exchange.standin;
 
 import java.io.IOException;
 import java.io.InputStream;
-import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpRequest.BodyPublisher;
@@ -18,6 +17,7 @@ import java.util.Map;
 import java.util.Set;
 import org.protypos.runtime.attach.Spool;
 import org.protypos.runtime.soap.Request;
+import org.protypos.runtime.value.Conversions;
 
 /**
  * Where a stand-in hands requests on to. What comes is passed on byte for byte, and so is what is answered: neither end can tell
@@ -77,7 +77,7 @@ public record Relay(String address, HttpClient client, Map<String, String> heade
             String query = request.query() == null ? "" : (address.contains("?") ? "&" : "?") + request.query();
             boolean twice = address.endsWith("/") && request.path().startsWith("/");
             String base = twice ? address.substring(0, address.length() - 1) : address;
-            HttpRequest.Builder builder = HttpRequest.newBuilder(URI.create(base + request.path() + query))
+            HttpRequest.Builder builder = HttpRequest.newBuilder(Conversions.toUri(base + request.path() + query))
                     .timeout(PATIENCE)
                     .version(HttpClient.Version.HTTP_1_1)
                     .method(request.method(), content(request, body));

@@ -1,7 +1,7 @@
 package org.protypos.runtime.parse;
 
 /** What may stand where in XML (XML 1.0, fifth edition, sections 2.2 and 2.3). */
-final class Characters {
+public final class Characters {
     private static final int NAME_START = 1;
     private static final int NAME = 2;
     private static final int SPACE = 4;
@@ -68,8 +68,16 @@ final class Characters {
         return isNameStart(c) || c == 0xB7 || c >= 0x300 && c <= 0x36F || c == 0x203F || c == 0x2040;
     }
 
+    /** Whether text is a name without a colon (Namespaces in XML, section 3). */
+    public static boolean isNcName(String text) {
+        return !text.isEmpty()
+                && text.indexOf(':') < 0
+                && isNameStart(text.codePointAt(0))
+                && text.codePoints().allMatch(Characters::isName);
+    }
+
     /** Whether it may stand in a document at all. */
-    static boolean isLegal(int c) {
+    public static boolean isLegal(int c) {
         return c >= 0x20 && c <= 0xD7FF
                 || c == '\t'
                 || c == '\n'

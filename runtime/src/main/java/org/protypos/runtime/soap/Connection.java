@@ -240,7 +240,7 @@ public abstract sealed class Connection permits SoapConnection, HttpConnection {
 
     private URI parsed(String text) {
         try {
-            URI target = URI.create(text);
+            URI target = Origin.target(text);
             if (target.getScheme() != null && target.getHost() != null) {
                 return target;
             }
@@ -253,7 +253,7 @@ public abstract sealed class Connection permits SoapConnection, HttpConnection {
     /** The address for messages, without what may say who calls. */
     private String shown() {
         try {
-            return Origin.shown(URI.create(address));
+            return Origin.shown(Origin.target(address));
         } catch (IllegalArgumentException e) {
             return "an address that is none";
         }

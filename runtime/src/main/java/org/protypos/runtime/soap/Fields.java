@@ -7,12 +7,14 @@ import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.protypos.runtime.parse.Characters;
 import org.protypos.runtime.xml.Reading;
 import org.protypos.runtime.xml.XmlElement;
 import org.protypos.runtime.xml.XmlFormatException;
@@ -30,10 +32,6 @@ final class Fields {
     private static final Pattern MISSING = Pattern.compile("expected <([^>]*)>, but ");
     private static final Pattern UNKNOWN = Pattern.compile("<([^>]*)> is not expected here");
     private static final Pattern PLACEHOLDER = Pattern.compile("\\(([^()/?&]+)\\)");
-
-    /** What may stand in XML (XML 1.0, section 2.2). */
-    private static final Pattern WRITABLE =
-            Pattern.compile("[\\t\\n\\r\\x{20}-\\x{D7FF}\\x{E000}-\\x{FFFD}\\x{10000}-\\x{10FFFF}]*");
 
     private final List<String[]> pairs = new ArrayList<>();
 
@@ -67,12 +65,48 @@ final class Fields {
         return fields;
     }
 
-    /** The fields of a request: those in its address when it is asked by GET, those of its body otherwise. */
-    static Fields of(Request request) throws IOException {
-        return parse(
-                request.method().equals("GET")
-                        ? Objects.requireNonNullElse(request.query(), "")
-                        : new String(request.message().body(), StandardCharsets.UTF_8));
+    /** Whether a method has fields in the address, not in a body (RFC 9110, section 9.3). */
+    static boolean areInAddress(String verb) {
+        return List.of("GET", "HEAD", "DELETE").contains(verb);
+    }
+
+    /** The fields of a request for an operation, without those that its location has; in its address or in its body. */
+    static Fields of(Request request, String location) throws IOException {
+        return areInAddress(request.method())
+                ? inQuery(request).without(inQuery(location))
+                : parse(new String(request.message().body(), StandardCharsets.UTF_8));
+    }
+
+    /** The fields in the query of a request. */
+    static Fields inQuery(Request request) {
+        return parse(Objects.requireNonNullElse(request.query(), ""));
+    }
+
+    /** The fields that a location has by itself. */
+    static Fields inQuery(String location) {
+        int query = location.indexOf('?');
+        return parse(query < 0 ? "" : location.substring(query + 1));
+    }
+
+    /** These fields without some of them; null when those are not all there. */
+    Fields without(Fields others) {
+        Fields rest = new Fields();
+        rest.pairs.addAll(pairs);
+        for (String[] other : others.pairs) {
+            int at = 0;
+            while (at < rest.pairs.size() && !Arrays.equals(rest.pairs.get(at), other)) {
+                at++;
+            }
+            if (at == rest.pairs.size()) {
+                return null;
+            }
+            rest.pairs.remove(at);
+        }
+        return rest;
+    }
+
+    int size() {
+        return pairs.size();
     }
 
     /** The values by their names. */
@@ -86,7 +120,7 @@ final class Fields {
         if (pairs.size() == MOST) {
             throw new Request.Refused(400, "there are more than " + MOST + " fields");
         }
-        if (!WRITABLE.matcher(value).matches()) {
+        if (!value.codePoints().allMatch(Characters::isLegal)) {
             throw new Request.Refused(400, "a field holds characters that have no place in XML");
         }
         pairs.add(new String[] {name, value});
@@ -173,11 +207,11 @@ final class Fields {
             Matcher matcher = PLACEHOLDER.matcher(location);
             int at = 0;
             while (matcher.find()) {
-                between.add(Request.escaped(location.substring(at, matcher.start())));
+                between.add(Request.normal(location.substring(at, matcher.start())));
                 names.add(matcher.group(1));
                 at = matcher.end();
             }
-            between.add(Request.escaped(location.substring(at)));
+            between.add(Request.normal(location.substring(at)));
             starts = new int[names.size()];
             ends = new int[names.size()];
         }
@@ -235,7 +269,7 @@ final class Fields {
         XmlOutput out = new XmlOutput(XmlTypes.NONE);
         out.open("", AROUND);
         for (String[] pair : pairs) {
-            out.element("", isName(pair[0]) ? pair[0] : "unnamed", pair[1]);
+            out.element("", Characters.isNcName(pair[0]) ? pair[0] : "unnamed", pair[1]);
         }
         out.close();
         try {
@@ -261,9 +295,5 @@ final class Fields {
         }
         String name = wrong.path().substring(wrong.path().lastIndexOf('/') + 1);
         return name.equals(AROUND) || name.isEmpty() ? wrong.reason() : "the field " + name + ": " + wrong.reason();
-    }
-
-    private static boolean isName(String text) {
-        return text.matches("[\\p{L}_][\\p{L}\\p{N}._-]*");
     }
 }

@@ -40,23 +40,22 @@ public final class HttpConnection extends Connection {
 
     @Override
     HttpRequest request(SoapInterceptor.Call call, String standard, SoapMessage message) {
-        String target = beneath(address(), port.location(call.operation(), standard));
+        String location = port.location(call.operation(), standard);
+        String target = beneath(address(), location);
         byte[] body = new byte[0];
         String type = null;
-        boolean inAddress = port.verb().equals("GET")
-                || port.verb().equals("DELETE")
-                || port.verb().equals("HEAD");
         switch (message.form()) {
             case FIELDS -> {
                 String fields = Fields.of(message, types()).encoded();
-                if (inAddress && !fields.isEmpty()) {
-                    target += (target.contains("?") ? "&" : "?") + fields;
-                } else if (!inAddress) {
+                if (!Fields.areInAddress(port.verb())) {
                     body = fields.getBytes(StandardCharsets.UTF_8);
                     type = "application/x-www-form-urlencoded";
+                } else if (!fields.isEmpty()) {
+                    target += (target.contains("?") ? "&" : "?") + fields;
                 }
             }
-            case REPLACED -> target = Fields.of(message, types()).replacedIn(target);
+            case REPLACED ->
+                target = beneath(address(), Fields.of(message, types()).replacedIn(location));
             case DOCUMENT -> {
                 XmlOutput out = new XmlOutput(types());
                 message.writeBody(out);

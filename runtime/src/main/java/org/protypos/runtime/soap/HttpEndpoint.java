@@ -39,15 +39,31 @@ public abstract non-sealed class HttpEndpoint extends ContractEndpoint {
 
     /** The number of the operation that a request is for, by where it is; negative when there is none. */
     public final int operationAt(Request request) {
-        String[] locations = locations();
-        for (int i = 0; i < locations.length; i++) {
-            String location = location(i);
-            boolean replaced = input(i).form() == SoapMessage.Form.REPLACED;
-            if (replaced ? taken(request, i) != null : Request.escaped(location).equals(request.path())) {
-                return i;
+        int found = -1;
+        int most = -1;
+        for (int i = 0; i < locations().length; i++) {
+            int told = told(request, i);
+            if (told > most) {
+                found = i;
+                most = told;
             }
         }
-        return -1;
+        return found;
+    }
+
+    /** How much of a request's address is the location of an operation; negative when the request is for another place. */
+    private int told(Request request, int number) {
+        if (input(number).form() == SoapMessage.Form.REPLACED) {
+            return taken(request, number) == null ? -1 : 0;
+        }
+        String location = location(number);
+        int query = location.indexOf('?');
+        if (!Request.normal(query < 0 ? location : location.substring(0, query)).equals(request.path())) {
+            return -1;
+        }
+        Fields own = Fields.inQuery(location);
+        boolean isTheirs = own.size() == 0 || Fields.inQuery(request).without(own) != null;
+        return isTheirs ? 1 + own.size() : -1;
     }
 
     private String location(int number) {
@@ -59,7 +75,7 @@ public abstract non-sealed class HttpEndpoint extends ContractEndpoint {
     private Fields taken(Request request, int number) {
         String location = location(number);
         String asked = location.contains("?") && request.query() != null
-                ? request.path() + "?" + request.query()
+                ? request.path() + "?" + Request.normal(request.query())
                 : request.path();
         return Fields.taken(location, asked);
     }
@@ -104,10 +120,10 @@ public abstract non-sealed class HttpEndpoint extends ContractEndpoint {
         switch (input.form()) {
             case REPLACED -> taken(request, number).readInto(input, types(), request.reading());
             case FIELDS -> {
-                if (!request.method().equals("GET")) {
+                if (!Fields.areInAddress(request.method())) {
                     want(request, request.type().name().equals(FORM), "the fields of a form (" + FORM + ")");
                 }
-                Fields.of(request).readInto(input, types(), request.reading());
+                Fields.of(request, location(number)).readInto(input, types(), request.reading());
             }
             case BYTES -> {
                 Incoming message = request.message();

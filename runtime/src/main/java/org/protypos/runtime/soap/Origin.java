@@ -1,7 +1,10 @@
 package org.protypos.runtime.soap;
 
 import java.net.URI;
+import java.nio.charset.StandardCharsets;
 import java.util.Locale;
+import java.util.regex.Pattern;
+import org.protypos.runtime.value.Conversions;
 import org.protypos.runtime.value.Lexical;
 
 /**
@@ -15,6 +18,37 @@ public record Origin(String scheme, String host, int port) {
     private static final int HTTP = 80;
     private static final int HTTPS = 443;
     private static final int LONGEST_SHOWN = 1000;
+    private static final Pattern NO_ESCAPE = Pattern.compile("%(?![0-9A-Fa-f]{2})");
+
+    /**
+     * The URI of an address as people write it.
+     *
+     * @throws IllegalArgumentException when it is none
+     */
+    static URI target(String address) {
+        int authority = address.indexOf("://");
+        int path = authority < 0 ? address.length() : authority + 3;
+        while (path < address.length() && "/?#".indexOf(address.charAt(path)) < 0) {
+            path++;
+        }
+        return URI.create(address.substring(0, path) + escaped(address.substring(path)));
+    }
+
+    /** A path or a query in which all is escaped that URIs do not have (RFC 3986, section 2; RFC 3987, section 3.1). */
+    static String escaped(String text) {
+        if (text.chars().allMatch(c -> c < 0x7F && c != '%' && Conversions.isOfUri(c))) {
+            return text;
+        }
+        StringBuilder escaped = new StringBuilder();
+        for (byte one : text.getBytes(StandardCharsets.UTF_8)) {
+            if (one > 0 && one < 0x7F && Conversions.isOfUri(one)) {
+                escaped.append((char) one);
+            } else {
+                escaped.append(String.format(Locale.ROOT, "%%%02X", one));
+            }
+        }
+        return NO_ESCAPE.matcher(escaped).replaceAll("%25");
+    }
 
     /** The origin of an address. */
     public static Origin of(URI address) {

@@ -2,7 +2,6 @@ package org.protypos.runtime.soap;
 
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.charset.StandardCharsets;
 import java.util.Collection;
 import java.util.Locale;
 import java.util.Map;
@@ -38,25 +37,23 @@ public record Request(
         Reading reading,
         long attachments) {
     private static final Pattern ESCAPE = Pattern.compile("%[0-9A-Fa-f]{2}");
+    private static final Pattern UNRESERVED = Pattern.compile("[A-Za-z0-9._~-]");
 
     public Request {
-        path = escaped(path);
+        path = normal(path);
     }
 
-    /** A path as all callers may write it: what a URI does not have is escaped (RFC 3987, section 3.1), escapes are in capitals. */
-    static String escaped(String path) {
-        if (path.chars().allMatch(c -> c > ' ' && c < 0x7F && c != '%')) {
-            return path;
-        }
-        StringBuilder escaped = new StringBuilder();
-        for (byte one : path.getBytes(StandardCharsets.UTF_8)) {
-            if (one > ' ' && one < 0x7F) {
-                escaped.append((char) one);
-            } else {
-                escaped.append(String.format(Locale.ROOT, "%%%02X", one));
-            }
-        }
-        return ESCAPE.matcher(escaped).replaceAll(found -> found.group().toUpperCase(Locale.ROOT));
+    /** The one form of a path, or a query, that callers write in several (RFC 3986, section 6.2.2; RFC 3987, section 3.1). */
+    static String normal(String path) {
+        String escaped = Origin.escaped(path);
+        return escaped.indexOf('%') < 0
+                ? escaped
+                : ESCAPE.matcher(escaped).replaceAll(found -> {
+                    char meant = (char) Integer.parseInt(found.group().substring(1), 16);
+                    return UNRESERVED.matcher(String.valueOf(meant)).matches()
+                            ? String.valueOf(meant)
+                            : found.group().toUpperCase(Locale.ROOT);
+                });
     }
 
     /** The same request with a body that has been read before. */
@@ -82,7 +79,7 @@ public record Request(
      */
     public Map<String, String> fields() throws IOException {
         try {
-            return Fields.of(this).byName();
+            return Fields.of(this, "").byName();
         } catch (Refused e) {
             throw new CallRefusedException(e.getMessage());
         }

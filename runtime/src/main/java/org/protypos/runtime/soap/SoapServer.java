@@ -86,7 +86,7 @@ public final class SoapServer implements AutoCloseable {
      * @param path the path of its address, starting with a slash
      */
     public SoapServer publish(String path, Endpoint endpoint) {
-        endpoints.put(Request.escaped(path), endpoint);
+        endpoints.put(Request.normal(path), endpoint);
         return this;
     }
 
@@ -184,7 +184,7 @@ public final class SoapServer implements AutoCloseable {
             send(exchange, Reply.plain(403, refused));
             return;
         }
-        String asked = Request.escaped(exchange.path());
+        String asked = Request.normal(exchange.path());
         String path = endpoints.keySet().stream()
                 .filter(asked::startsWith)
                 .max(Comparator.comparing(String::length))

@@ -179,7 +179,7 @@ public final class Conversions {
         StringBuilder escaped = new StringBuilder();
         for (int i = 0; i < text.length(); i++) {
             char c = text.charAt(i);
-            if (c == '%' && !isEscape(text, i) || c <= ' ' || "\"<>\\^`{|}".indexOf(c) >= 0) {
+            if (c == '%' && !isEscape(text, i) || !isOfUri(c)) {
                 for (byte one : String.valueOf(c).getBytes(StandardCharsets.UTF_8)) {
                     escaped.append(String.format(Locale.ROOT, "%%%02X", one));
                 }
@@ -188,6 +188,11 @@ public final class Conversions {
             }
         }
         return URI.create(escaped.toString());
+    }
+
+    /** Whether a character may stand in a URI; those beyond ASCII may in an IRI (RFC 3986, section 2; RFC 3987, section 2.2). */
+    public static boolean isOfUri(int c) {
+        return c > ' ' && "\"<>\\^`{|}".indexOf(c) < 0;
     }
 
     private static boolean isEscape(String text, int at) {
