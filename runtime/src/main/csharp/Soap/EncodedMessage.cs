@@ -242,7 +242,8 @@ namespace Protypos.Runtime
                 return tree.Attributes().Any(one => one.IsNamespaceDeclaration && one.Name.LocalName == prefix
                     && one.Value == XmlNames.SoapEncoding);
             }
-            return attribute.Name.NamespaceName == XmlNames.SoapEncoding;
+            // That it is an array is all that tells of what no type says.
+            return attribute.Name.NamespaceName == XmlNames.SoapEncoding && attribute.Name.LocalName != "arrayType";
         }
 
         /// <summary>

@@ -16,7 +16,6 @@ namespace Protypos.Runtime
         private readonly List<bool> taken = new List<bool>();
         private Dictionary<string, string> aside;
         private string asideNamespace;
-        private bool sharing;
 
         internal XmlAttributes(XmlCursor cursor)
         {
@@ -46,12 +45,6 @@ namespace Protypos.Runtime
         internal void SetAside(string envelopeNamespace)
         {
             this.asideNamespace = envelopeNamespace;
-        }
-
-        /// <summary>From now on elements may be marked as copies of one that the message refers to.</summary>
-        internal void SetSharing()
-        {
-            this.sharing = true;
         }
 
         internal string Aside(string name)
@@ -84,7 +77,7 @@ namespace Protypos.Runtime
                 {
                     this.LoadInstanceAttribute(name, value);
                 }
-                else if (this.sharing && uri == XmlNames.Shared)
+                else if (this.cursor.Sharing && uri == XmlNames.Shared)
                 {
                     this.Shared = value;
                 }
@@ -176,7 +169,8 @@ namespace Protypos.Runtime
         {
             for (int i = 0; i < this.own.Count; i++)
             {
-                if (!this.taken[i])
+                bool serves = this.cursor.Sharing && this.own[i][0] == XmlNames.SoapEncoding;
+                if (!this.taken[i] && !serves)
                 {
                     this.cursor.Tolerate(this.cursor.Error(
                         "the attribute " + this.own[i][1] + " is not expected on <" + element + ">"));

@@ -103,6 +103,10 @@ namespace Protypos.Runtime
             }
             for (int i = 0; i < this.reader.AttributeCount; i++)
             {
+                if (this.Sharing && this.reader.AttributeNamespace(i) == XmlNames.Shared)
+                {
+                    continue;
+                }
                 string value = this.reader.AttributeValue(i);
                 to.SetAttributeValue(XName.Get(this.reader.AttributeName(i), this.reader.AttributeNamespace(i)), value);
                 this.RememberPrefixes(value, to);

@@ -58,6 +58,9 @@ namespace Protypos.Runtime
             get { return this.reader; }
         }
 
+        /// <summary>Whether elements may be marked as copies of one that the message refers to: the message is in the SOAP encoding.</summary>
+        internal bool Sharing { get; set; }
+
         internal XmlLimits Limits
         {
             get { return this.limits; }

@@ -88,8 +88,11 @@ namespace Protypos.Runtime
             }
             using (XmlReader reader = tree.CreateReader())
             {
-                XmlInput inside = new XmlInput(
-                    new XmlCursor(new ParserReader(reader), this.cursor.Limits, null), this.types);
+                XmlCursor over = new XmlCursor(new ParserReader(reader), this.cursor.Limits, null)
+                {
+                    Sharing = this.cursor.Sharing,
+                };
+                XmlInput inside = new XmlInput(over, this.types);
                 try
                 {
                     inside.TypedContent(declared);

@@ -47,7 +47,7 @@ namespace Protypos.Runtime
         internal void SetShared(SharedValues values)
         {
             this.shared = values;
-            this.attributes.SetSharing();
+            this.cursor.Sharing = true;
         }
 
         /// <summary>Sets the attributes of a namespace aside from now on: they belong to an envelope and not to the content.</summary>

@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.regex.Pattern;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Findings;
 import org.protypos.schema.AttributeDeclaration;
@@ -21,6 +22,9 @@ import org.protypos.source.Xml;
 
 /** Reads the schema components of a contract over all its documents. The door of this package. */
 public final class SchemaReader {
+    private static final Pattern ENCODING_PREFIX =
+            Pattern.compile("xmlns:([^\\s=]+)\\s*=\\s*[\"']" + Pattern.quote(Xml.SOAP_ENCODING) + "[\"']");
+
     private final Documents documents;
     private final Findings findings = new Findings();
     private final ComponentTable table = new ComponentTable(findings);
@@ -70,11 +74,19 @@ public final class SchemaReader {
                 .anyMatch(name -> name.getNamespaceURI().equals(Xml.SOAP_ENCODING));
         boolean used = documents.all().stream()
                 .map(document -> document.text().text())
-                .anyMatch(text -> text.contains(Xml.SOAP_ENCODING)
-                        && (text.contains(":Array\"") || text.contains(":arrayType") || text.contains(":Struct\"")));
+                .anyMatch(text -> text.contains(Xml.SOAP_ENCODING) && namesOfEncoding(text));
         if (used && !known) {
             bringIn(BuiltinDocuments.soapEncoding());
         }
+    }
+
+    private static boolean namesOfEncoding(String text) {
+        return ENCODING_PREFIX
+                .matcher(text)
+                .results()
+                .map(declared -> declared.group(1) + ":")
+                .distinct()
+                .anyMatch(prefix -> text.contains("\"" + prefix) || text.contains("'" + prefix));
     }
 
     /** The element that holds a schema is brought in for contracts that refer to it and import no document that has it. */

@@ -259,7 +259,8 @@ public final class EncodedMessage {
                     && ENCODING.equals(
                             tree.prefixes().get(value.substring(0, colon).trim()));
         }
-        return name.getNamespaceURI().equals(ENCODING);
+        // That it is an array is all that tells of what no type says.
+        return name.getNamespaceURI().equals(ENCODING) && !name.getLocalPart().equals("arrayType");
     }
 
     private static String attribute(XmlElement<?> element, String namespace, String name) {

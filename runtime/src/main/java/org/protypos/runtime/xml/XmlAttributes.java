@@ -189,7 +189,8 @@ final class XmlAttributes {
 
     void rejectUnknown(String element) {
         for (int i = 0; takenCount < count && i < count; i++) {
-            if (!taken[i]) {
+            boolean serves = sharing && namespaces[i].equals(Names.SOAP_ENCODING);
+            if (!taken[i] && !serves) {
                 cursor.tolerate(
                         cursor.error("the attribute " + names[i] + " is not expected on <" + element + ">", null));
             }
