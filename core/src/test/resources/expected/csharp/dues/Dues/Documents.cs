@@ -36,10 +36,37 @@ namespace Dues
             {
                 case "Array":
                     return new Array();
+                case "ENTITIES":
+                    return XmlSimple.Empty(XName.Get("ENTITIES", "http://schemas.xmlsoap.org/soap/encoding/"),
+                    "token*");
+                case "ENTITY":
+                    return XmlSimple.Empty(XName.Get("ENTITY", "http://schemas.xmlsoap.org/soap/encoding/"), "token");
+                case "ID":
+                    return XmlSimple.Empty(XName.Get("ID", "http://schemas.xmlsoap.org/soap/encoding/"), "token");
+                case "IDREF":
+                    return XmlSimple.Empty(XName.Get("IDREF", "http://schemas.xmlsoap.org/soap/encoding/"), "token");
+                case "IDREFS":
+                    return XmlSimple.Empty(XName.Get("IDREFS", "http://schemas.xmlsoap.org/soap/encoding/"), "token*");
+                case "NCName":
+                    return XmlSimple.Empty(XName.Get("NCName", "http://schemas.xmlsoap.org/soap/encoding/"), "token");
+                case "NMTOKEN":
+                    return XmlSimple.Empty(XName.Get("NMTOKEN", "http://schemas.xmlsoap.org/soap/encoding/"), "token");
+                case "NMTOKENS":
+                    return XmlSimple.Empty(XName.Get("NMTOKENS", "http://schemas.xmlsoap.org/soap/encoding/"),
+                    "token*");
+                case "Name":
+                    return XmlSimple.Empty(XName.Get("Name", "http://schemas.xmlsoap.org/soap/encoding/"), "token");
+                case "QName":
+                    return XmlSimple.Empty(XName.Get("QName", "http://schemas.xmlsoap.org/soap/encoding/"), "QName");
                 case "Struct":
                     return new Struct();
+                case "anyURI":
+                    return XmlSimple.Empty(XName.Get("anyURI", "http://schemas.xmlsoap.org/soap/encoding/"), "token");
                 case "base64":
                     return XmlSimple.Empty(XName.Get("base64", "http://schemas.xmlsoap.org/soap/encoding/"),
+                    "base64Binary");
+                case "base64Binary":
+                    return XmlSimple.Empty(XName.Get("base64Binary", "http://schemas.xmlsoap.org/soap/encoding/"),
                     "base64Binary");
                 case "boolean":
                     return XmlSimple.Empty(XName.Get("boolean", "http://schemas.xmlsoap.org/soap/encoding/"),
@@ -56,21 +83,70 @@ namespace Dues
                     "decimal");
                 case "double":
                     return XmlSimple.Empty(XName.Get("double", "http://schemas.xmlsoap.org/soap/encoding/"), "double");
+                case "duration":
+                    return XmlSimple.Empty(XName.Get("duration", "http://schemas.xmlsoap.org/soap/encoding/"),
+                    "duration");
                 case "float":
                     return XmlSimple.Empty(XName.Get("float", "http://schemas.xmlsoap.org/soap/encoding/"), "float");
+                case "gDay":
+                    return XmlSimple.Empty(XName.Get("gDay", "http://schemas.xmlsoap.org/soap/encoding/"), "gDay");
+                case "gMonth":
+                    return XmlSimple.Empty(XName.Get("gMonth", "http://schemas.xmlsoap.org/soap/encoding/"), "gMonth");
+                case "gMonthDay":
+                    return XmlSimple.Empty(XName.Get("gMonthDay", "http://schemas.xmlsoap.org/soap/encoding/"),
+                    "gMonthDay");
+                case "gYear":
+                    return XmlSimple.Empty(XName.Get("gYear", "http://schemas.xmlsoap.org/soap/encoding/"), "gYear");
+                case "gYearMonth":
+                    return XmlSimple.Empty(XName.Get("gYearMonth", "http://schemas.xmlsoap.org/soap/encoding/"),
+                    "gYearMonth");
+                case "hexBinary":
+                    return XmlSimple.Empty(XName.Get("hexBinary", "http://schemas.xmlsoap.org/soap/encoding/"),
+                    "hexBinary");
                 case "int":
                     return XmlSimple.Empty(XName.Get("int", "http://schemas.xmlsoap.org/soap/encoding/"), "int");
                 case "integer":
                     return XmlSimple.Empty(XName.Get("integer", "http://schemas.xmlsoap.org/soap/encoding/"),
                     "integer");
+                case "language":
+                    return XmlSimple.Empty(XName.Get("language", "http://schemas.xmlsoap.org/soap/encoding/"), "token");
                 case "long":
                     return XmlSimple.Empty(XName.Get("long", "http://schemas.xmlsoap.org/soap/encoding/"), "long");
+                case "negativeInteger":
+                    return XmlSimple.Empty(XName.Get("negativeInteger", "http://schemas.xmlsoap.org/soap/encoding/"),
+                    "integer");
+                case "nonNegativeInteger":
+                    return XmlSimple.Empty(XName.Get("nonNegativeInteger", "http://schemas.xmlsoap.org/soap/encoding/"),
+                    "integer");
+                case "nonPositiveInteger":
+                    return XmlSimple.Empty(XName.Get("nonPositiveInteger", "http://schemas.xmlsoap.org/soap/encoding/"),
+                    "integer");
+                case "normalizedString":
+                    return XmlSimple.Empty(XName.Get("normalizedString", "http://schemas.xmlsoap.org/soap/encoding/"),
+                    "normalizedString");
+                case "positiveInteger":
+                    return XmlSimple.Empty(XName.Get("positiveInteger", "http://schemas.xmlsoap.org/soap/encoding/"),
+                    "integer");
                 case "short":
                     return XmlSimple.Empty(XName.Get("short", "http://schemas.xmlsoap.org/soap/encoding/"), "short");
                 case "string":
                     return XmlSimple.Empty(XName.Get("string", "http://schemas.xmlsoap.org/soap/encoding/"), "string");
                 case "time":
                     return XmlSimple.Empty(XName.Get("time", "http://schemas.xmlsoap.org/soap/encoding/"), "time");
+                case "token":
+                    return XmlSimple.Empty(XName.Get("token", "http://schemas.xmlsoap.org/soap/encoding/"), "token");
+                case "unsignedByte":
+                    return XmlSimple.Empty(XName.Get("unsignedByte", "http://schemas.xmlsoap.org/soap/encoding/"),
+                    "unsignedByte");
+                case "unsignedInt":
+                    return XmlSimple.Empty(XName.Get("unsignedInt", "http://schemas.xmlsoap.org/soap/encoding/"),
+                    "unsignedInt");
+                case "unsignedLong":
+                    return XmlSimple.Empty(XName.Get("unsignedLong", "http://schemas.xmlsoap.org/soap/encoding/"),
+                    "unsignedLong");
+                case "unsignedShort":
+                    return XmlSimple.Empty(XName.Get("unsignedShort", "http://schemas.xmlsoap.org/soap/encoding/"),
+                    "unsignedShort");
                 default:
                     return null;
             }

@@ -33,8 +33,21 @@ public final class Documents extends XmlTypes {
     private static XmlObject type1(String name) {
         switch (name) {
             case "Array": return new Array();
+            case "ENTITIES": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "ENTITIES", "token*");
+            case "ENTITY": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "ENTITY", "token");
+            case "ID": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "ID", "token");
+            case "IDREF": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "IDREF", "token");
+            case "IDREFS": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "IDREFS", "token*");
+            case "NCName": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "NCName", "token");
+            case "NMTOKEN": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "NMTOKEN", "token");
+            case "NMTOKENS": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "NMTOKENS", "token*");
+            case "Name": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "Name", "token");
+            case "QName": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "QName", "QName");
             case "Struct": return new Struct();
+            case "anyURI": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "anyURI", "token");
             case "base64": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "base64",
+                    "base64Binary");
+            case "base64Binary": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "base64Binary",
                     "base64Binary");
             case "boolean": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "boolean", "boolean");
             case "byte": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "byte", "byte");
@@ -43,13 +56,44 @@ public final class Documents extends XmlTypes {
                     "dateTime");
             case "decimal": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "decimal", "decimal");
             case "double": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "double", "double");
+            case "duration": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "duration",
+                    "duration");
             case "float": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "float", "float");
+            case "gDay": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "gDay", "gDay");
+            case "gMonth": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "gMonth", "gMonth");
+            case "gMonthDay": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "gMonthDay",
+                    "gMonthDay");
+            case "gYear": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "gYear", "gYear");
+            case "gYearMonth": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "gYearMonth",
+                    "gYearMonth");
+            case "hexBinary": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "hexBinary",
+                    "hexBinary");
             case "int": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "int", "int");
             case "integer": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "integer", "integer");
+            case "language": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "language", "token");
             case "long": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "long", "long");
+            case "negativeInteger": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/",
+                    "negativeInteger", "integer");
+            case "nonNegativeInteger": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/",
+                    "nonNegativeInteger", "integer");
+            case "nonPositiveInteger": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/",
+                    "nonPositiveInteger", "integer");
+            case "normalizedString": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/",
+                    "normalizedString", "normalizedString");
+            case "positiveInteger": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/",
+                    "positiveInteger", "integer");
             case "short": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "short", "short");
             case "string": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "string", "string");
             case "time": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "time", "time");
+            case "token": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "token", "token");
+            case "unsignedByte": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "unsignedByte",
+                    "unsignedByte");
+            case "unsignedInt": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "unsignedInt",
+                    "unsignedInt");
+            case "unsignedLong": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "unsignedLong",
+                    "unsignedLong");
+            case "unsignedShort": return XmlSimple.empty("http://schemas.xmlsoap.org/soap/encoding/", "unsignedShort",
+                    "unsignedShort");
             default: return null;
         }
     }

@@ -95,7 +95,7 @@ namespace Org.Xmlsoap.Schemas.Soap.Encoding
         protected override void ReadXmlAttributes(XmlInput input)
         {
             string text;
-            text = input.Attribute("http://schemas.xmlsoap.org/soap/encoding/", "arrayType");
+            text = input.AttributeWithNames("http://schemas.xmlsoap.org/soap/encoding/", "arrayType");
             if (text != null)
             {
                 this.ArrayType = text;
@@ -152,6 +152,7 @@ namespace Org.Xmlsoap.Schemas.Soap.Encoding
         /// <inheritdoc/>
         protected override void CheckXml(XmlCheck to)
         {
+            to.Value(nameof(ArrayType), this.ArrayType, arrayTypeRule);
             to.Value(nameof(Id), this.Id, idRule);
             if (Members.IsThere(this.any))
             {
@@ -206,6 +207,9 @@ namespace Org.Xmlsoap.Schemas.Soap.Encoding
             }
             return hash;
         }
+
+        private static readonly ValueRule arrayTypeRule = ValueRule.UnionOf(ValueRule.Of("string"),
+            ValueRule.Of("QName"));
 
         private static readonly ValueRule idRule = ValueRule.Of("ID");
     }

@@ -97,7 +97,7 @@ public class Array extends XmlObject {
     @Override
     protected void readAttributes(XmlInput input) {
         String text;
-        text = input.attribute("http://schemas.xmlsoap.org/soap/encoding/", "arrayType");
+        text = input.attributeWithNames("http://schemas.xmlsoap.org/soap/encoding/", "arrayType");
         if (text != null) {
             this.arrayType = text;
         }
@@ -143,6 +143,7 @@ public class Array extends XmlObject {
 
     @Override
     protected void check(Violations to) {
+        to.value("arrayType", this.arrayType, ARRAY_TYPE_RULE);
         to.value("id", this.id, ID_RULE);
         if (isThere(this.any)) {
             to.member("any", this.any);
@@ -189,6 +190,8 @@ public class Array extends XmlObject {
         hash = 31 * hash + hash(this.any);
         return hash;
     }
+
+    private static final ValueRule ARRAY_TYPE_RULE = ValueRule.unionOf(ValueRule.of("string"), ValueRule.of("QName"));
 
     private static final ValueRule ID_RULE = ValueRule.of("ID");
 }

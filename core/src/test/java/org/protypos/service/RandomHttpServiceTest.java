@@ -1,0 +1,197 @@
+package org.protypos.service;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.sun.net.httpserver.HttpExchange;
+import com.sun.net.httpserver.HttpServer;
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.net.URI;
+import java.net.URLDecoder;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.protypos.exchange.call.CalledOperation;
+import org.protypos.exchange.standin.Answers;
+import org.protypos.exchange.standin.StandIn;
+import org.protypos.target.classes.ClassApi;
+import org.protypos.target.classes.PlannedOperation;
+import org.protypos.target.classes.PlannedService;
+import org.protypos.testing.CSharp;
+import org.protypos.testing.Generated;
+import org.protypos.testing.GeneratedEnds;
+import org.protypos.testing.Infoset;
+import org.protypos.testing.RandomHttpService;
+
+/**
+ * Random services of plain HTTP between two ends that are none of ours: what is put together by hand goes into a generated server,
+ * from there into a generated client, and has to come out as it went in. A stand-in takes it as well.
+ */
+class RandomHttpServiceTest {
+    private static final InetSocketAddress ANY = new InetSocketAddress(InetAddress.getLoopbackAddress(), 0);
+
+    private final HttpClient http = HttpClient.newHttpClient();
+    private HttpServer peer;
+    private volatile String target;
+    private volatile RandomHttpService.Carried received;
+    private volatile RandomHttpService.Carried answer;
+
+    @BeforeEach
+    void listen() throws IOException {
+        peer = HttpServer.create(ANY, 0);
+        peer.createContext("/", this::answer);
+        peer.start();
+    }
+
+    @AfterEach
+    void close() {
+        peer.stop(0);
+    }
+
+    private void answer(HttpExchange exchange) throws IOException {
+        target = exchange.getRequestMethod() + " " + exchange.getRequestURI();
+        byte[] body = exchange.getRequestBody().readAllBytes();
+        received = new RandomHttpService.Carried(
+                null, body, exchange.getRequestHeaders().getFirst("Content-Type"), false, false);
+        exchange.getResponseHeaders().add("Content-Type", answer.type());
+        exchange.sendResponseHeaders(200, answer.body().length == 0 ? -1 : answer.body().length);
+        exchange.getResponseBody().write(answer.body());
+        exchange.close();
+    }
+
+    private String peerAddress() {
+        return "http://127.0.0.1:" + peer.getAddress().getPort() + "/p/";
+    }
+
+    private HttpResponse<byte[]> send(String address, String verb, RandomHttpService.Carried request) throws Exception {
+        HttpRequest.Builder sent = HttpRequest.newBuilder(URI.create(address + request.path()))
+                .method(
+                        verb,
+                        request.body().length == 0
+                                ? HttpRequest.BodyPublishers.noBody()
+                                : HttpRequest.BodyPublishers.ofByteArray(request.body()));
+        return http.send(
+                (request.type() == null ? sent : sent.header("Content-Type", request.type())).build(),
+                HttpResponse.BodyHandlers.ofByteArray());
+    }
+
+    /** Fields and paths as they are meant, whatever their order and however they are escaped. */
+    private static List<String> meant(String text) {
+        List<String> meant = new ArrayList<>();
+        for (String one : text.replace("?", "&").split("&")) {
+            meant.add(URLDecoder.decode(one, StandardCharsets.UTF_8));
+        }
+        return meant.stream().sorted().toList();
+    }
+
+    private static void same(RandomHttpService.Carried came, RandomHttpService.Carried sent, String about) {
+        String text = new String(came.body(), StandardCharsets.UTF_8);
+        String wanted = new String(sent.body(), StandardCharsets.UTF_8);
+        if (sent.isDocument()) {
+            assertThat(Infoset.of(text)).as(about).isEqualTo(Infoset.of(wanted));
+        } else if (sent.isForm()) {
+            assertThat(meant(text)).as(about).isEqualTo(meant(wanted));
+        } else {
+            assertThat(came.body()).as(about + ": " + text).isEqualTo(sent.body());
+        }
+        if (sent.body().length > 0) {
+            assertThat(came.type()).as(about).startsWith(sent.type());
+        }
+    }
+
+    /** What a client sent is for the same place, and has the same in it. */
+    private void judge(RandomHttpService.Carried request, String verb, String about) {
+        // In a path a plus is itself.
+        String path = target.replaceFirst("[?].*", "").replace("+", "%2B") + target.replaceFirst("^[^?]*", "");
+        String wanted = verb + " /p" + request.path().replaceFirst("[?].*", "").replace("+", "%2B")
+                + request.path().replaceFirst("^[^?]*", "");
+        assertThat(meant(path)).as(about).isEqualTo(meant(wanted));
+        same(received, request, about);
+    }
+
+    private void judge(HttpResponse<byte[]> came, String about) {
+        assertThat(came.statusCode())
+                .as(about + ": " + new String(came.body(), StandardCharsets.UTF_8))
+                .isEqualTo(200);
+        String type = came.headers().firstValue("Content-Type").orElse("");
+        same(new RandomHttpService.Carried(null, came.body(), type, false, false), answer, about);
+    }
+
+    @ParameterizedTest
+    @ValueSource(longs = {1, 2, 3, 4, 5, 6, 7, 8})
+    void generatedJavaCarriesThem(long seed, @TempDir Path folder) throws Exception {
+        RandomHttpService random = new RandomHttpService(seed);
+        try (Generated generated = Generated.from(random.layOut(folder), folder.resolve("out"), null)) {
+            GeneratedEnds ends = new GeneratedEnds(generated);
+            PlannedService service = generated.plan().services().get(0);
+            PlannedService.Port port = service.ports().get(0);
+            try (AutoCloseable server = ends.serve(port.type());
+                    StandIn standIn = StandIn.serve(generated.contract(), ANY, Answers.NONE, one -> {})) {
+                Object client = ends.client(port.type(), service, port, peerAddress(), false);
+                for (RandomHttpService.Operation operation : random.operations()) {
+                    CalledOperation called = CalledOperation.of(generated.contract()).stream()
+                            .filter(one -> one.operation().name().equals(operation.name()))
+                            .findFirst()
+                            .orElseThrow();
+                    PlannedOperation api = GeneratedEnds.operation(port.type(), called);
+                    for (int i = 0; i < 3; i++) {
+                        RandomHttpService.Carried request = random.request(operation);
+                        String about = random.verb() + " " + operation + " " + request.path();
+                        answer = random.answer(operation);
+                        ends.forget();
+                        send(GeneratedEnds.address(server), random.verb(), request);
+                        assertThat(ends.seen()).as(about).isNotNull();
+                        ends.results().put(api.method(), ends.call(port.type(), api, client, ends.seen()));
+                        judge(request, random.verb(), about);
+                        judge(send(GeneratedEnds.address(server), random.verb(), request), about);
+                        ends.results().clear();
+                        String played = standIn.addresses().get(called.port());
+                        assertThat(send(played, random.verb(), request).statusCode())
+                                .as(about)
+                                .isEqualTo(200);
+                    }
+                }
+            }
+        }
+    }
+
+    @ParameterizedTest
+    @ValueSource(longs = {11, 12, 13})
+    void generatedCSharpCarriesThem(long seed, @TempDir Path folder) throws Exception {
+        CSharp.assumed();
+        RandomHttpService random = new RandomHttpService(seed);
+        Path contract = random.layOut(folder);
+        Path compiled = Files.createDirectories(folder.resolve("compiled"));
+        PlannedService service = ((ClassApi)
+                        CSharp.library(contract, null, compiled).planned().code())
+                .plan()
+                .services()
+                .get(0);
+        List<String> stop = CSharp.stop(service, service.ports().get(0), "/q", peerAddress());
+        try (CSharp.Program relay = CSharp.relay(compiled, List.of(stop))) {
+            for (RandomHttpService.Operation operation : random.operations()) {
+                for (int i = 0; i < 3; i++) {
+                    RandomHttpService.Carried request = random.request(operation);
+                    String about = random.verb() + " " + operation + " " + request.path();
+                    answer = random.answer(operation);
+                    target = "";
+                    HttpResponse<byte[]> came = send(relay.address("/q"), random.verb(), request);
+                    judge(request, random.verb(), about + " " + new String(came.body(), StandardCharsets.UTF_8));
+                    judge(came, about);
+                }
+            }
+            assertThat(relay.said()).isEmpty();
+        }
+    }
+}
