@@ -2,12 +2,8 @@ package org.protypos.service;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import com.sun.net.httpserver.HttpExchange;
-import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
 import java.io.StringReader;
-import java.net.InetAddress;
-import java.net.InetSocketAddress;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -31,6 +27,7 @@ import org.protypos.target.classes.ClassApi;
 import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.PlannedService;
 import org.protypos.testing.CSharp;
+import org.protypos.testing.ForeignPeer;
 import org.protypos.testing.Generated;
 import org.protypos.testing.GeneratedEnds;
 import org.protypos.testing.RandomEncodedService;
@@ -46,33 +43,16 @@ class RandomEncodedServiceTest {
     private static final String ENCODING = "http://schemas.xmlsoap.org/soap/encoding/";
 
     private final HttpClient http = HttpClient.newHttpClient();
-    private HttpServer peer;
-    private volatile String received;
-    private volatile String answer;
+    private ForeignPeer peer;
 
     @BeforeEach
     void listen() throws IOException {
-        peer = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
-        peer.createContext("/", this::answer);
-        peer.start();
+        peer = new ForeignPeer();
     }
 
     @AfterEach
     void close() {
-        peer.stop(0);
-    }
-
-    private void answer(HttpExchange exchange) throws IOException {
-        received = new String(exchange.getRequestBody().readAllBytes(), StandardCharsets.UTF_8);
-        byte[] body = answer.getBytes(StandardCharsets.UTF_8);
-        exchange.getResponseHeaders().add("Content-Type", "text/xml; charset=utf-8");
-        exchange.sendResponseHeaders(200, body.length);
-        exchange.getResponseBody().write(body);
-        exchange.close();
-    }
-
-    private String peerAddress() {
-        return "http://127.0.0.1:" + peer.getAddress().getPort() + "/";
+        peer.close();
     }
 
     private String post(String address, String envelope, RandomEncodedService.Operation operation) throws Exception {
@@ -155,7 +135,7 @@ class RandomEncodedServiceTest {
             PlannedService service = generated.plan().services().get(0);
             PlannedService.Port port = service.ports().get(0);
             try (AutoCloseable server = ends.serve(port.type())) {
-                Object client = ends.client(port.type(), service, port, peerAddress(), false);
+                Object client = ends.client(port.type(), service, port, peer.address(), false);
                 String address = GeneratedEnds.address(server);
                 for (RandomEncodedService.Operation operation : random.operations()) {
                     CalledOperation called = CalledOperation.of(generated.contract()).stream()
@@ -166,14 +146,14 @@ class RandomEncodedServiceTest {
                     for (int i = 0; i < 4; i++) {
                         RandomEncodedService.Carried request = random.request(operation);
                         RandomEncodedService.Carried answered = random.answer(operation);
-                        answer = answered.envelope();
+                        peer.answer(200, null, answered.envelope().getBytes(StandardCharsets.UTF_8));
                         // Whatever it answers: what it was asked is passed on first.
                         ends.results().put(api.method(), new IllegalStateException("not asked yet"));
                         ends.forget();
                         post(address, request.envelope(), operation);
                         assertThat(ends.seen()).as(request.envelope()).isNotNull();
                         ends.results().put(api.method(), ends.call(port.type(), api, client, ends.seen()));
-                        judge(received, request);
+                        judge(peer.asked().text(), request);
                         judge(post(address, request.envelope(), operation), answered);
                     }
                 }
@@ -193,19 +173,18 @@ class RandomEncodedServiceTest {
                 .plan()
                 .services()
                 .get(0);
-        List<String> stop = CSharp.stop(service, service.ports().get(0), "/q", peerAddress());
+        List<String> stop = CSharp.stop(service, service.ports().get(0), "/q", peer.address());
         try (CSharp.Program relay = CSharp.relay(compiled, List.of(stop))) {
             for (RandomEncodedService.Operation operation : random.operations()) {
                 for (int i = 0; i < 4; i++) {
                     RandomEncodedService.Carried request = random.request(operation);
                     RandomEncodedService.Carried answered = random.answer(operation);
-                    answer = answered.envelope();
-                    received = "";
+                    peer.answer(200, null, answered.envelope().getBytes(StandardCharsets.UTF_8));
                     String came = post(relay.address("/q"), request.envelope(), operation);
-                    assertThat(received)
+                    assertThat(peer.asked())
                             .as(request.envelope() + " was answered " + came)
-                            .isNotEmpty();
-                    judge(received, request);
+                            .isNotNull();
+                    judge(peer.asked().text(), request);
                     judge(came, answered);
                 }
             }

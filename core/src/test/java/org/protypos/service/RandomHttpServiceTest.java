@@ -2,8 +2,6 @@ package org.protypos.service;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import com.sun.net.httpserver.HttpExchange;
-import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
@@ -29,6 +27,7 @@ import org.protypos.target.classes.ClassApi;
 import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.PlannedService;
 import org.protypos.testing.CSharp;
+import org.protypos.testing.ForeignPeer;
 import org.protypos.testing.Generated;
 import org.protypos.testing.GeneratedEnds;
 import org.protypos.testing.Infoset;
@@ -42,36 +41,22 @@ class RandomHttpServiceTest {
     private static final InetSocketAddress ANY = new InetSocketAddress(InetAddress.getLoopbackAddress(), 0);
 
     private final HttpClient http = HttpClient.newHttpClient();
-    private HttpServer peer;
-    private volatile String target;
-    private volatile RandomHttpService.Carried received;
-    private volatile RandomHttpService.Carried answer;
+    private ForeignPeer peer;
+    private RandomHttpService.Carried answer;
 
     @BeforeEach
     void listen() throws IOException {
-        peer = HttpServer.create(ANY, 0);
-        peer.createContext("/", this::answer);
-        peer.start();
+        peer = new ForeignPeer();
     }
 
     @AfterEach
     void close() {
-        peer.stop(0);
+        peer.close();
     }
 
-    private void answer(HttpExchange exchange) throws IOException {
-        target = exchange.getRequestMethod() + " " + exchange.getRequestURI();
-        byte[] body = exchange.getRequestBody().readAllBytes();
-        received = new RandomHttpService.Carried(
-                null, body, exchange.getRequestHeaders().getFirst("Content-Type"), false, false);
-        exchange.getResponseHeaders().add("Content-Type", answer.type());
-        exchange.sendResponseHeaders(200, answer.body().length == 0 ? -1 : answer.body().length);
-        exchange.getResponseBody().write(answer.body());
-        exchange.close();
-    }
-
-    private String peerAddress() {
-        return "http://127.0.0.1:" + peer.getAddress().getPort() + "/p/";
+    private void answer(RandomHttpService.Carried next) {
+        answer = next;
+        peer.answer(200, next.type(), next.body());
     }
 
     private HttpResponse<byte[]> send(String address, String verb, RandomHttpService.Carried request) throws Exception {
@@ -113,11 +98,17 @@ class RandomHttpServiceTest {
     /** What a client sent is for the same place, and has the same in it. */
     private void judge(RandomHttpService.Carried request, String verb, String about) {
         // In a path a plus is itself.
+        assertThat(peer.asked()).as(about).isNotNull();
+        String target = peer.asked().target();
         String path = target.replaceFirst("[?].*", "").replace("+", "%2B") + target.replaceFirst("^[^?]*", "");
         String wanted = verb + " /p" + request.path().replaceFirst("[?].*", "").replace("+", "%2B")
                 + request.path().replaceFirst("^[^?]*", "");
         assertThat(meant(path)).as(about).isEqualTo(meant(wanted));
-        same(received, request, about);
+        same(
+                new RandomHttpService.Carried(
+                        null, peer.asked().body(), peer.asked().type(), false, false),
+                request,
+                about);
     }
 
     private void judge(HttpResponse<byte[]> came, String about) {
@@ -138,7 +129,7 @@ class RandomHttpServiceTest {
             PlannedService.Port port = service.ports().get(0);
             try (AutoCloseable server = ends.serve(port.type());
                     StandIn standIn = StandIn.serve(generated.contract(), ANY, Answers.NONE, one -> {})) {
-                Object client = ends.client(port.type(), service, port, peerAddress(), false);
+                Object client = ends.client(port.type(), service, port, peer.address() + "p/", false);
                 for (RandomHttpService.Operation operation : random.operations()) {
                     CalledOperation called = CalledOperation.of(generated.contract()).stream()
                             .filter(one -> one.operation().name().equals(operation.name()))
@@ -148,7 +139,7 @@ class RandomHttpServiceTest {
                     for (int i = 0; i < 3; i++) {
                         RandomHttpService.Carried request = random.request(operation);
                         String about = random.verb() + " " + operation + " " + request.path();
-                        answer = random.answer(operation);
+                        answer(random.answer(operation));
                         ends.forget();
                         send(GeneratedEnds.address(server), random.verb(), request);
                         assertThat(ends.seen()).as(about).isNotNull();
@@ -178,14 +169,13 @@ class RandomHttpServiceTest {
                 .plan()
                 .services()
                 .get(0);
-        List<String> stop = CSharp.stop(service, service.ports().get(0), "/q", peerAddress());
+        List<String> stop = CSharp.stop(service, service.ports().get(0), "/q", peer.address() + "p/");
         try (CSharp.Program relay = CSharp.relay(compiled, List.of(stop))) {
             for (RandomHttpService.Operation operation : random.operations()) {
                 for (int i = 0; i < 3; i++) {
                     RandomHttpService.Carried request = random.request(operation);
                     String about = random.verb() + " " + operation + " " + request.path();
-                    answer = random.answer(operation);
-                    target = "";
+                    answer(random.answer(operation));
                     HttpResponse<byte[]> came = send(relay.address("/q"), random.verb(), request);
                     judge(request, random.verb(), about + " " + new String(came.body(), StandardCharsets.UTF_8));
                     judge(came, about);

@@ -2,12 +2,8 @@ package org.protypos.service;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import com.sun.net.httpserver.HttpExchange;
-import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
 import java.lang.reflect.InvocationTargetException;
-import java.net.InetAddress;
-import java.net.InetSocketAddress;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -27,6 +23,7 @@ import org.protypos.target.classes.ClassApi;
 import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.PlannedService;
 import org.protypos.testing.CSharp;
+import org.protypos.testing.ForeignPeer;
 import org.protypos.testing.Generated;
 import org.protypos.testing.GeneratedEnds;
 import org.protypos.testing.Infoset;
@@ -38,41 +35,27 @@ import org.protypos.testing.RandomService;
  */
 class RandomServiceTest {
     private final HttpClient http = HttpClient.newHttpClient();
-    private HttpServer peer;
-    private volatile String received;
-    private volatile String answer;
+    private ForeignPeer peer;
+    private String answer;
 
     @BeforeEach
     void listen() throws IOException {
-        peer = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
-        peer.createContext("/", this::answer);
-        peer.start();
+        peer = new ForeignPeer();
     }
 
     @AfterEach
     void close() {
-        peer.stop(0);
+        peer.close();
     }
 
-    private void answer(HttpExchange exchange) throws IOException {
-        String type = exchange.getRequestHeaders().getFirst("Content-Type");
-        String action = type.startsWith("text/xml")
-                ? exchange.getRequestHeaders().getFirst("SOAPAction")
-                : type.contains("action=") ? type.replaceFirst(".*action=", "") : "\"\"";
-        received = action + new String(exchange.getRequestBody().readAllBytes(), StandardCharsets.UTF_8);
-        exchange.getResponseHeaders().add("Content-Type", type.replaceFirst(";.*", "") + "; charset=utf-8");
-        if (answer == null) {
-            exchange.sendResponseHeaders(202, -1);
+    /** Says what the foreign server answers; null for nothing but that it was told. */
+    private void answer(String next) {
+        answer = next;
+        if (next == null) {
+            peer.answer(202, null, new byte[0]);
         } else {
-            byte[] body = answer.getBytes(StandardCharsets.UTF_8);
-            exchange.sendResponseHeaders(answer.contains(":Fault>") ? 500 : 200, body.length);
-            exchange.getResponseBody().write(body);
+            peer.answer(next.contains(":Fault>") ? 500 : 200, null, next.getBytes(StandardCharsets.UTF_8));
         }
-        exchange.close();
-    }
-
-    private String peerAddress() {
-        return "http://127.0.0.1:" + peer.getAddress().getPort() + "/";
     }
 
     private HttpResponse<String> post(String address, String envelope, boolean soap12, String action) throws Exception {
@@ -93,8 +76,13 @@ class RandomServiceTest {
 
     /** What a client sent has the right action, and is what the server got. */
     private void judge(String request, RandomService.Operation operation, String about) {
-        assertThat(received).as(about + ": " + request).startsWith('"' + operation.action() + '"');
-        same(received.substring(received.indexOf('<')), request, about);
+        ForeignPeer.Asked asked = peer.asked();
+        assertThat(asked).as(about + ": " + request).isNotNull();
+        String action = asked.type().startsWith("text/xml")
+                ? asked.action()
+                : asked.type().contains("action=") ? asked.type().replaceFirst(".*action=", "") : "\"\"";
+        assertThat(action).as(about + ": " + request).isEqualTo('"' + operation.action() + '"');
+        same(asked.text(), request, about);
     }
 
     private static int status(String fault, boolean soap12) {
@@ -111,14 +99,14 @@ class RandomServiceTest {
             for (PlannedService.Port port : service.ports()) {
                 boolean soap12 = port.xmlName().equals("P12");
                 try (AutoCloseable server = ends.serve(port.type())) {
-                    Object client = ends.client(port.type(), service, port, peerAddress(), false);
+                    Object client = ends.client(port.type(), service, port, peer.address(), false);
                     String address = GeneratedEnds.address(server);
                     for (RandomService.Operation operation : random.operations()) {
                         String about = port.xmlName() + " " + operation;
                         PlannedOperation api = api(generated, port, operation);
                         String request = random.request(operation, soap12);
                         ends.forget();
-                        answer = operation.isOneWay() ? null : random.answer(operation, soap12);
+                        answer(operation.isOneWay() ? null : random.answer(operation, soap12));
                         post(address, request, soap12, operation.action());
                         assertThat(ends.seen())
                                 .as("%s takes %s", about, request)
@@ -132,7 +120,7 @@ class RandomServiceTest {
                             same(came.body(), answer, about);
                         }
                         for (String fault : random.faults(operation, soap12)) {
-                            answer = fault;
+                            answer(fault);
                             ends.results().put(api.method(), thrown(ends, port, api, client));
                             came = post(address, request, soap12, operation.action());
                             assertThat(came.statusCode()).as(fault).isEqualTo(status(fault, soap12));
@@ -179,7 +167,7 @@ class RandomServiceTest {
                 .get(0);
         List<List<String>> stops = new ArrayList<>();
         for (PlannedService.Port port : service.ports()) {
-            stops.add(CSharp.stop(service, port, "/" + port.xmlName(), peerAddress()));
+            stops.add(CSharp.stop(service, port, "/" + port.xmlName(), peer.address()));
         }
         try (CSharp.Program relay = CSharp.relay(compiled, stops)) {
             for (String port : List.of("P11", "P12")) {
@@ -187,8 +175,7 @@ class RandomServiceTest {
                 for (RandomService.Operation operation : random.operations()) {
                     String about = port + " " + operation;
                     String request = random.request(operation, soap12);
-                    answer = operation.isOneWay() ? null : random.answer(operation, soap12);
-                    received = "";
+                    answer(operation.isOneWay() ? null : random.answer(operation, soap12));
                     HttpResponse<String> came = post(relay.address("/" + port), request, soap12, operation.action());
                     judge(request, operation, about + " " + came.body());
                     assertThat(came.statusCode()).as(about).isEqualTo(operation.isOneWay() ? 202 : 200);
@@ -196,7 +183,7 @@ class RandomServiceTest {
                         same(came.body(), answer, about);
                     }
                     for (String fault : random.faults(operation, soap12)) {
-                        answer = fault;
+                        answer(fault);
                         came = post(relay.address("/" + port), request, soap12, operation.action());
                         assertThat(came.statusCode()).as(fault).isEqualTo(status(fault, soap12));
                         same(came.body(), fault, about);
