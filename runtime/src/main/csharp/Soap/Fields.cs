@@ -74,7 +74,7 @@ namespace Protypos.Runtime
         internal static Fields InQuery(string location)
         {
             int query = location.IndexOf('?');
-            return Parse(query < 0 ? "" : location.Substring(query + 1));
+            return Parse(query < 0 ? "" : SoapRequest.Normal(location.Substring(query + 1)));
         }
 
         /// <summary>How many they are.</summary>

@@ -116,7 +116,7 @@ public final class RandomHttpService {
         String location = of(List.of("/", "", "/v1/")) + of(PLACES) + count++;
         if (chance(30)) {
             // Another place may differ in the query alone.
-            location = "/same?mode=" + count++;
+            location = "/same?mode=5%-" + count++;
         }
         if (form == Form.REPLACED) {
             List<Part> parts = new ArrayList<>(input.parts);
@@ -291,7 +291,7 @@ public final class RandomHttpService {
         StringBuilder path = new StringBuilder();
         for (int i = 0; i < text.length(); i += Character.charCount(text.codePointAt(i))) {
             String one = Character.toString(text.codePointAt(i));
-            path.append(one.matches("[!-~&&[^{}]]") ? one : escaped(one));
+            path.append(one.matches("[!-~&&[^{}%]]") ? one : escaped(one));
         }
         return path.toString();
     }

@@ -85,7 +85,7 @@ final class Fields {
     /** The fields that a location has by itself. */
     static Fields inQuery(String location) {
         int query = location.indexOf('?');
-        return parse(query < 0 ? "" : location.substring(query + 1));
+        return parse(query < 0 ? "" : Request.normal(location.substring(query + 1)));
     }
 
     /** These fields without some of them; null when those are not all there. */
