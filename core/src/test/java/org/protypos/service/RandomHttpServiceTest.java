@@ -17,12 +17,18 @@ import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.protypos.contract.Contract;
+import org.protypos.diagnostic.Findings;
 import org.protypos.exchange.call.CalledOperation;
+import org.protypos.exchange.call.Caller;
 import org.protypos.exchange.standin.Answers;
 import org.protypos.exchange.standin.StandIn;
+import org.protypos.generator.Generator;
+import org.protypos.message.check.ContractCheck;
 import org.protypos.target.classes.ClassApi;
 import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.PlannedService;
@@ -155,6 +161,35 @@ class RandomHttpServiceTest {
                 }
             }
         }
+    }
+
+    @Test
+    void aTextIsNothingButItsValue(@TempDir Path folder) throws Exception {
+        Path wsdl = Files.writeString(folder.resolve("notes.wsdl"), """
+                <definitions xmlns="http://schemas.xmlsoap.org/wsdl/" xmlns:xs="http://www.w3.org/2001/XMLSchema"
+                    xmlns:t="urn:notes" xmlns:h="http://schemas.xmlsoap.org/wsdl/http/"
+                    xmlns:m="http://schemas.xmlsoap.org/wsdl/mime/" targetNamespace="urn:notes">
+                  <message name="note"><part name="text" type="xs:string"/></message>
+                  <portType name="Notes"><operation name="put"><input message="t:note"/><output message="t:note"/></operation></portType>
+                  <binding name="B" type="t:Notes"><h:binding verb="POST"/><operation name="put"><h:operation location="/put"/>
+                    <input><m:content type="text/plain"/></input><output><m:content type="text/plain"/></output></operation></binding>
+                  <service name="S"><port name="P" binding="t:B"><h:address location="http://localhost/notes"/></port></service>
+                </definitions>
+                """);
+        Contract contract = Generator.of(List.of(wsdl.toString())).corrected(new Findings());
+        CalledOperation called = CalledOperation.of(contract).get(0);
+        try (StandIn standIn = StandIn.serve(contract, ANY, Answers.NONE, one -> {})) {
+            byte[] sent = " a\n b ".getBytes(StandardCharsets.UTF_8);
+            HttpResponse<byte[]> came = send(
+                    standIn.addresses().get(called.port()),
+                    "POST",
+                    new RandomHttpService.Carried("/put", sent, "text/plain", false, false));
+            assertThat(new String(came.body(), StandardCharsets.UTF_8)).isEqualTo(" a\n b ");
+        }
+        answer(new RandomHttpService.Carried(null, new byte[] {'x'}, "text/plain", false, false));
+        new Caller(called, new ContractCheck(contract), with -> with.address(peer.address()))
+                .call("<put>\n  <text> a\n b </text>\n</put>");
+        assertThat(peer.asked().text()).isEqualTo(" a\n b ");
     }
 
     @ParameterizedTest

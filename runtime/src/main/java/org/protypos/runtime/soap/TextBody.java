@@ -18,9 +18,15 @@ final class TextBody {
     static String write(SoapMessage message, XmlTypes types) {
         XmlOutput out = new XmlOutput(types);
         message.writeBody(out);
-        return XmlTypes.NONE
-                .read(new ByteArrayInputStream(out.finish()), XmlTree.class)
-                .text();
+        XmlTree around = XmlTypes.NONE.read(new ByteArrayInputStream(out.finish()), XmlTree.class);
+        StringBuilder text = new StringBuilder();
+        for (Object item : around.content()) {
+            // What stands between the tags for the eye is no part of the value.
+            if (item instanceof XmlElement<?> part) {
+                text.append(((XmlTree) part.value()).text());
+            }
+        }
+        return text.toString();
     }
 
     static void read(Incoming came, SoapMessage into, XmlTypes types, Reading reading) {
