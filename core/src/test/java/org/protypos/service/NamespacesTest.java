@@ -25,7 +25,6 @@ import org.junit.jupiter.api.io.TempDir;
 import org.protypos.exchange.call.CalledOperation;
 import org.protypos.exchange.call.Caller;
 import org.protypos.message.check.ContractCheck;
-import org.protypos.target.classes.ClassApi;
 import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.PlannedService;
 import org.protypos.testing.CSharp;
@@ -161,11 +160,7 @@ class NamespacesTest {
     void generatedCSharpReadsAndWritesWhatItDoesNotKnow() throws Exception {
         CSharp.assumed();
         Files.createDirectories(folder);
-        PlannedService service = ((ClassApi)
-                        CSharp.library(CONTRACT, null, folder).planned().code())
-                .plan()
-                .services()
-                .get(0);
+        PlannedService service = CSharp.service(CONTRACT, folder);
         PlannedService.Port port = service.ports().get(0);
         try (CSharp.Program relay = CSharp.relay(folder, List.of(CSharp.stop(service, port, "/loft", address())))) {
             for (int i = 0; i < 300; i++) {

@@ -23,7 +23,6 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.protypos.exchange.call.CalledOperation;
-import org.protypos.target.classes.ClassApi;
 import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.PlannedService;
 import org.protypos.testing.CSharp;
@@ -138,10 +137,7 @@ class RandomEncodedServiceTest {
                 Object client = ends.client(port.type(), service, port, peer.address(), false);
                 String address = GeneratedEnds.address(server);
                 for (RandomEncodedService.Operation operation : random.operations()) {
-                    CalledOperation called = CalledOperation.of(generated.contract()).stream()
-                            .filter(one -> one.operation().name().equals(operation.name()))
-                            .findFirst()
-                            .orElseThrow();
+                    CalledOperation called = ends.called(port, operation.name());
                     PlannedOperation api = GeneratedEnds.operation(port.type(), called);
                     for (int i = 0; i < 4; i++) {
                         RandomEncodedService.Carried request = random.request(operation);
@@ -168,11 +164,7 @@ class RandomEncodedServiceTest {
         RandomEncodedService random = new RandomEncodedService(seed);
         Path contract = random.layOut(folder);
         Path compiled = Files.createDirectories(folder.resolve("compiled"));
-        PlannedService service = ((ClassApi)
-                        CSharp.library(contract, null, compiled).planned().code())
-                .plan()
-                .services()
-                .get(0);
+        PlannedService service = CSharp.service(contract, compiled);
         List<String> stop = CSharp.stop(service, service.ports().get(0), "/q", peer.address());
         try (CSharp.Program relay = CSharp.relay(compiled, List.of(stop))) {
             for (RandomEncodedService.Operation operation : random.operations()) {

@@ -29,7 +29,6 @@ import org.protypos.exchange.standin.Answers;
 import org.protypos.exchange.standin.StandIn;
 import org.protypos.generator.Generator;
 import org.protypos.message.check.ContractCheck;
-import org.protypos.target.classes.ClassApi;
 import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.PlannedService;
 import org.protypos.testing.CSharp;
@@ -137,10 +136,7 @@ class RandomHttpServiceTest {
                     StandIn standIn = StandIn.serve(generated.contract(), ANY, Answers.NONE, one -> {})) {
                 Object client = ends.client(port.type(), service, port, peer.address() + "p/", false);
                 for (RandomHttpService.Operation operation : random.operations()) {
-                    CalledOperation called = CalledOperation.of(generated.contract()).stream()
-                            .filter(one -> one.operation().name().equals(operation.name()))
-                            .findFirst()
-                            .orElseThrow();
+                    CalledOperation called = ends.called(port, operation.name());
                     PlannedOperation api = GeneratedEnds.operation(port.type(), called);
                     for (int i = 0; i < 3; i++) {
                         RandomHttpService.Carried request = random.request(operation);
@@ -199,11 +195,7 @@ class RandomHttpServiceTest {
         RandomHttpService random = new RandomHttpService(seed);
         Path contract = random.layOut(folder);
         Path compiled = Files.createDirectories(folder.resolve("compiled"));
-        PlannedService service = ((ClassApi)
-                        CSharp.library(contract, null, compiled).planned().code())
-                .plan()
-                .services()
-                .get(0);
+        PlannedService service = CSharp.service(contract, compiled);
         List<String> stop = CSharp.stop(service, service.ports().get(0), "/q", peer.address() + "p/");
         try (CSharp.Program relay = CSharp.relay(compiled, List.of(stop))) {
             for (RandomHttpService.Operation operation : random.operations()) {

@@ -18,8 +18,6 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
-import org.protypos.exchange.call.CalledOperation;
-import org.protypos.target.classes.ClassApi;
 import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.PlannedService;
 import org.protypos.testing.CSharp;
@@ -103,7 +101,8 @@ class RandomServiceTest {
                     String address = GeneratedEnds.address(server);
                     for (RandomService.Operation operation : random.operations()) {
                         String about = port.xmlName() + " " + operation;
-                        PlannedOperation api = api(generated, port, operation);
+                        PlannedOperation api =
+                                GeneratedEnds.operation(port.type(), ends.called(port, operation.name()));
                         String request = random.request(operation, soap12);
                         ends.forget();
                         answer(operation.isOneWay() ? null : random.answer(operation, soap12));
@@ -133,16 +132,6 @@ class RandomServiceTest {
         }
     }
 
-    private static PlannedOperation api(
-            Generated generated, PlannedService.Port port, RandomService.Operation operation) {
-        return CalledOperation.of(generated.contract()).stream()
-                .filter(called -> called.port().name().equals(port.xmlName())
-                        && called.operation().name().equals(operation.name()))
-                .map(called -> GeneratedEnds.operation(port.type(), called))
-                .findFirst()
-                .orElseThrow();
-    }
-
     private static Throwable thrown(GeneratedEnds ends, PlannedService.Port port, PlannedOperation api, Object client)
             throws Exception {
         try {
@@ -160,11 +149,7 @@ class RandomServiceTest {
         RandomService random = new RandomService(seed);
         Path contract = random.layOut(folder);
         Path compiled = Files.createDirectories(folder.resolve("compiled"));
-        PlannedService service = ((ClassApi)
-                        CSharp.library(contract, null, compiled).planned().code())
-                .plan()
-                .services()
-                .get(0);
+        PlannedService service = CSharp.service(contract, compiled);
         List<List<String>> stops = new ArrayList<>();
         for (PlannedService.Port port : service.ports()) {
             stops.add(CSharp.stop(service, port, "/" + port.xmlName(), peer.address()));

@@ -28,7 +28,6 @@ import org.protypos.contract.Contract;
 import org.protypos.exchange.call.CalledOperation;
 import org.protypos.exchange.standin.Answers;
 import org.protypos.exchange.standin.StandIn;
-import org.protypos.target.classes.ClassApi;
 import org.protypos.target.classes.PlannedService;
 import org.protypos.testing.CSharp;
 import org.protypos.testing.Generated;
@@ -312,11 +311,7 @@ class StrainTest {
         }
         CSharp.assumed();
         Path folderOfCSharp = Files.createDirectories(folder.resolve("csharp"));
-        PlannedService service = ((ClassApi)
-                        CSharp.library(CONTRACT, null, folderOfCSharp).planned().code())
-                .plan()
-                .services()
-                .get(0);
+        PlannedService service = CSharp.service(CONTRACT, folderOfCSharp);
         List<List<String>> stops = new ArrayList<>();
         for (PlannedService.Port port : service.ports()) {
             stops.add(CSharp.stop(service, port, "/" + port.xmlName(), inJava.get(port.xmlName())));

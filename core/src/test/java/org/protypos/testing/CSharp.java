@@ -140,6 +140,12 @@ public final class CSharp {
         return code;
     }
 
+    /** Makes a {@link #library} of a contract, and gives the first service in it. */
+    public static PlannedService service(Path contract, Path folder) throws IOException {
+        ClassApi api = (ClassApi) library(contract, null, folder).planned().code();
+        return api.plan().services().get(0);
+    }
+
     /** A running C# program. */
     public static final class Program implements AutoCloseable {
         private final Process process;

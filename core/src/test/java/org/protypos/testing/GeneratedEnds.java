@@ -34,6 +34,15 @@ public final class GeneratedEnds {
                 .orElseThrow();
     }
 
+    /** What is called at a port by the name that the contract has for it. */
+    public CalledOperation called(PlannedService.Port port, String operation) {
+        return CalledOperation.of(generated.contract()).stream()
+                .filter(one -> one.port().name().equals(port.xmlName())
+                        && one.operation().name().equals(operation))
+                .findFirst()
+                .orElseThrow();
+    }
+
     /** What the servers answer, or throw, by the name of the method. */
     public Map<String, Object> results() {
         return results;

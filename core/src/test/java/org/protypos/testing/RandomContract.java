@@ -8,7 +8,6 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Random;
 import java.util.TreeMap;
 
 /**
@@ -54,7 +53,7 @@ public final class RandomContract {
             Map.entry("anyURI", new String[] {"", "http://lanternbay.example/"}),
             Map.entry("NMTOKENS", new String[] {"a b", "1"})));
 
-    private final Random random;
+    private final Dice random;
     private final StringBuilder schema = new StringBuilder();
     private final List<Type> types = new ArrayList<>();
     private int names;
@@ -114,7 +113,7 @@ public final class RandomContract {
      * @param size the number of types
      */
     public RandomContract(long seed, int size) {
-        random = new Random(seed);
+        random = new Dice(seed);
         for (int i = 0; i < size; i++) {
             types.add(type(i));
         }
@@ -147,11 +146,11 @@ public final class RandomContract {
     /** Puts a type into the substitution groups of the types that it is derived from. */
     private void join(Type type) {
         for (Type base = type; base != null; base = base.base) {
-            if (hasHead(base) && !type.isAbstract && chance(70)) {
+            if (hasHead(base) && !type.isAbstract && random.chance(70)) {
                 base.members.add(new Head(name("m"), type));
             }
         }
-        type.isHeadAbstract = type.isAbstract || !type.members.isEmpty() && chance(50);
+        type.isHeadAbstract = type.isAbstract || !type.members.isEmpty() && random.chance(50);
     }
 
     private static boolean hasHead(Type type) {
@@ -209,10 +208,6 @@ public final class RandomContract {
         return prefix + names++;
     }
 
-    private boolean chance(int percent) {
-        return random.nextInt(100) < percent;
-    }
-
     private String builtin() {
         return new ArrayList<>(VALUES.keySet()).get(random.nextInt(VALUES.size()));
     }
@@ -234,12 +229,12 @@ public final class RandomContract {
         } else {
             type.content = group(random.nextInt(3), index, 1, 1);
             type.mixed = type.base == null && kind == 7;
-            if (type.content.kind == Part.Kind.SEQUENCE && type.base == null && chance(30)) {
+            if (type.content.kind == Part.Kind.SEQUENCE && type.base == null && random.chance(30)) {
                 type.content.parts.add(new Part(Part.Kind.ANY, 0, 2, List.of(), null, null, null, false));
                 type.closed = true;
             }
             if (type.content.kind == Part.Kind.SEQUENCE && !type.mixed && !type.closed) {
-                if (chance(40)) {
+                if (random.chance(40)) {
                     type.content.parts.add(new Part(Part.Kind.HEAD, 0, 2, List.of(), null, null, type, false));
                 }
                 for (int step = random.nextInt(STEPS + 3); step > 2; step--) {
@@ -254,14 +249,14 @@ public final class RandomContract {
                             false));
                 }
             }
-            if (chance(30) && type.content.kind == Part.Kind.SEQUENCE && !type.closed) {
+            if (random.chance(30) && type.content.kind == Part.Kind.SEQUENCE && !type.closed) {
                 type.content.parts.add(
-                        0, new Part(Part.Kind.TYPED, 0, 2, List.of(), name("v"), null, null, chance(50)));
+                        0, new Part(Part.Kind.TYPED, 0, 2, List.of(), name("v"), null, null, random.chance(50)));
             }
         }
-        type.isAbstract = type.base == null && type.text == null && chance(15);
+        type.isAbstract = type.base == null && type.text == null && random.chance(15);
         for (int i = random.nextInt(4); i > 0; i--) {
-            type.attributes.add(new String[] {name("a"), builtin(), chance(40) ? "required" : "optional"});
+            type.attributes.add(new String[] {name("a"), builtin(), random.chance(40) ? "required" : "optional"});
         }
         return type;
     }
@@ -278,15 +273,15 @@ public final class RandomContract {
         List<Part> parts = new ArrayList<>();
         for (int i = 1 + random.nextInt(4); i > 0; i--) {
             int from = random.nextInt(2);
-            int to = Math.max(from, 1) + (chance(35) ? random.nextInt(3) : 0);
-            parts.add(depth > 0 && chance(40) ? group(depth - 1, index, from, to) : element(index, from, to));
+            int to = Math.max(from, 1) + (random.chance(35) ? random.nextInt(3) : 0);
+            parts.add(depth > 0 && random.chance(40) ? group(depth - 1, index, from, to) : element(index, from, to));
         }
-        Part.Kind kind = chance(60) ? Part.Kind.SEQUENCE : Part.Kind.CHOICE;
+        Part.Kind kind = random.chance(60) ? Part.Kind.SEQUENCE : Part.Kind.CHOICE;
         return new Part(kind, least, most, parts, null, null, null, false);
     }
 
     private Part element(int index, int least, int most) {
-        Type type = index > 0 && chance(40) ? types.get(random.nextInt(index)) : null;
+        Type type = index > 0 && random.chance(40) ? types.get(random.nextInt(index)) : null;
         return new Part(
                 Part.Kind.ELEMENT,
                 // What stands for an abstract type may hold that type again.
@@ -296,7 +291,7 @@ public final class RandomContract {
                 name("e"),
                 type == null ? builtin() : null,
                 type,
-                chance(20));
+                random.chance(20));
     }
 
     private void write(Type type) {
@@ -381,15 +376,15 @@ public final class RandomContract {
         List<Type> derived = types.stream()
                 .filter(other -> !other.isAbstract && isDerived(other, declared))
                 .toList();
-        boolean stated = declared.isAbstract || depth > 0 && !more.contains(" i:type=") && chance(25);
+        boolean stated = declared.isAbstract || depth > 0 && !more.contains(" i:type=") && random.chance(25);
         if (stated && !derived.isEmpty()) {
             type = derived.get(random.nextInt(derived.size()));
         }
         to.append('<').append(name).append(more);
-        to.append(type != declared || stated && chance(30) ? " i:type=\"" + type.name + "\"" : "");
+        to.append(type != declared || stated && random.chance(30) ? " i:type=\"" + type.name + "\"" : "");
         for (Type owner = type; owner != null; owner = owner.base) {
             for (String[] attribute : owner.attributes) {
-                if (attribute[2].equals("required") || chance(50)) {
+                if (attribute[2].equals("required") || random.chance(50)) {
                     to.append(' ')
                             .append(attribute[0])
                             .append("=\"")
@@ -424,7 +419,7 @@ public final class RandomContract {
     private void part(StringBuilder to, Part part, int depth, boolean mixed) {
         int most = depth <= 0 ? part.least : part.most;
         for (int i = part.least + (most > part.least ? random.nextInt(most - part.least + 1) : 0); i > 0; i--) {
-            to.append(mixed && chance(50) ? "some text" : "");
+            to.append(mixed && random.chance(50) ? "some text" : "");
             once(to, part, depth, mixed);
         }
     }
@@ -450,7 +445,7 @@ public final class RandomContract {
             }
             case TYPED -> {
                 String[] typed = TYPED[random.nextInt(TYPED.length)];
-                boolean nil = part.nillable && chance(30);
+                boolean nil = part.nillable && random.chance(30);
                 to.append('<').append(part.element).append(" i:type=\"").append(typed[0]);
                 to.append(nil ? "\" i:nil=\"true\">" : "\">").append(nil ? "" : typed[1]);
                 to.append("</").append(part.element).append('>');
@@ -460,9 +455,9 @@ public final class RandomContract {
                 if (part.nillable
                         && (part.type == null || part.type.attributes.isEmpty() && part.type.base == null)
                         && (part.type == null || !part.type.isAbstract)
-                        && chance(30)) {
+                        && random.chance(30)) {
                     to.append('<').append(part.element).append(" i:nil=\"true\"/>");
-                } else if (part.type == null && chance(20) && extending(part.simple) != null) {
+                } else if (part.type == null && random.chance(20) && extending(part.simple) != null) {
                     Type extension = extending(part.simple);
                     element(to, part.element, extension, depth - 1, " i:type=\"" + extension.name + "\"");
                 } else if (part.type == null) {

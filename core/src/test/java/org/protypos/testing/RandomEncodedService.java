@@ -8,7 +8,6 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Random;
 import java.util.Set;
 
 /**
@@ -32,7 +31,7 @@ public final class RandomEncodedService {
         VALUES.put("unsignedInt", List.of("12"));
     }
 
-    private final Random random;
+    private final Dice random;
     private final List<Type> types = new ArrayList<>();
     private final List<Operation> operations = new ArrayList<>();
     private final StringBuilder schema = new StringBuilder();
@@ -82,12 +81,12 @@ public final class RandomEncodedService {
      * @param seed decides everything
      */
     public RandomEncodedService(long seed) {
-        random = new Random(seed);
+        random = new Dice(seed);
         for (int i = 0; i < 7; i++) {
             declare("Type" + count++);
         }
         for (int i = 0; i < 5; i++) {
-            operations.add(new Operation("op" + i, parts(4), parts(2), chance(80) ? "urn:rpc" : ""));
+            operations.add(new Operation("op" + i, parts(4), parts(2), random.chance(80) ? "urn:rpc" : ""));
         }
     }
 
@@ -95,42 +94,34 @@ public final class RandomEncodedService {
         return operations;
     }
 
-    private <T> T of(List<T> all) {
-        return all.get(random.nextInt(all.size()));
-    }
-
-    private boolean chance(int percent) {
-        return random.nextInt(100) < percent;
-    }
-
     private Type any() {
         int which = random.nextInt(100);
         if (which < 35 || types.isEmpty()) {
-            return new Type(Kind.SIMPLE, "xs:" + of(List.copyOf(VALUES.keySet())));
+            return new Type(Kind.SIMPLE, "xs:" + random.of(List.copyOf(VALUES.keySet())));
         }
         return which < 42
-                ? new Type(Kind.SIMPLE, "enc:" + of(List.of("string", "unsignedInt", "dateTime")))
-                : which < 47 ? new Type(Kind.ANY, "xs:anyType") : which < 52 ? untyped() : of(types);
+                ? new Type(Kind.SIMPLE, "enc:" + random.of(List.of("string", "unsignedInt", "dateTime")))
+                : which < 47 ? new Type(Kind.ANY, "xs:anyType") : which < 52 ? untyped() : random.of(types);
     }
 
     /** An array of which no contract says what is in it. */
     private Type untyped() {
         Type array = new Type(Kind.ARRAY, "enc:Array");
-        array.item = chance(50) ? new Type(Kind.SIMPLE, "xs:int") : new Type(Kind.ANY, "xs:anyType");
+        array.item = random.chance(50) ? new Type(Kind.SIMPLE, "xs:int") : new Type(Kind.ANY, "xs:anyType");
         return array;
     }
 
     private List<Member> parts(int most) {
         Map<String, Member> parts = new LinkedHashMap<>();
         for (int i = random.nextInt(most + 1); i > 0; i--) {
-            String name = of(NAMES);
+            String name = random.of(NAMES);
             parts.putIfAbsent(name, new Member(name, any(), false, false));
         }
         return List.copyOf(parts.values());
     }
 
     private void declare(String name) {
-        if (chance(45)) {
+        if (random.chance(45)) {
             array(name);
         } else {
             structure(name);
@@ -140,10 +131,10 @@ public final class RandomEncodedService {
     private void array(String name) {
         Type array = new Type(Kind.ARRAY, "n:" + name);
         array.item = any();
-        boolean inAttribute = chance(70);
-        String members = "<xs:sequence><xs:element name='" + of(List.of("item", "x")) + "' type='"
+        boolean inAttribute = random.chance(70);
+        String members = "<xs:sequence><xs:element name='" + random.of(List.of("item", "x")) + "' type='"
                 + array.item.reference + "' minOccurs='0' maxOccurs='unbounded'/></xs:sequence>";
-        boolean ofArrays = array.item.kind == Kind.ARRAY && array.item.item.kind != Kind.ARRAY && chance(50);
+        boolean ofArrays = array.item.kind == Kind.ARRAY && array.item.item.kind != Kind.ARRAY && random.chance(50);
         schema.append("<xs:complexType name='" + name + "'><xs:complexContent><xs:restriction base='enc:Array'>"
                 + (inAttribute ? "" : members)
                 + (inAttribute
@@ -158,9 +149,9 @@ public final class RandomEncodedService {
         List<Type> bases =
                 types.stream().filter(one -> one.kind == Kind.STRUCTURE).toList();
         Type type = new Type(Kind.STRUCTURE, "n:" + name);
-        Type base = !bases.isEmpty() && chance(40) ? of(bases) : null;
+        Type base = !bases.isEmpty() && random.chance(40) ? random.of(bases) : null;
         // Whoever is to have a value of it has at least one derived from it.
-        type.isAbstract = base == null && chance(20);
+        type.isAbstract = base == null && random.chance(20);
         Set<String> used = new LinkedHashSet<>();
         if (base != null) {
             type.members.addAll(base.members);
@@ -169,7 +160,7 @@ public final class RandomEncodedService {
         }
         StringBuilder own = new StringBuilder();
         for (int i = random.nextInt(4); i > 0; i--) {
-            Member member = new Member(of(NAMES), any(), chance(40), chance(40));
+            Member member = new Member(random.of(NAMES), any(), random.chance(40), random.chance(40));
             if (used.add(member.name)) {
                 type.members.add(member);
                 own.append("<xs:element name='" + member.name + "' type='" + member.type.reference + "' minOccurs='"
@@ -199,7 +190,7 @@ public final class RandomEncodedService {
                 + " xmlns:w='http://schemas.xmlsoap.org/wsdl/' xmlns:xs='http://www.w3.org/2001/XMLSchema' xmlns:n='urn:n'"
                 + " xmlns:t='urn:service' xmlns:enc='" + ENCODING + "' xmlns:s='http://schemas.xmlsoap.org/wsdl/soap/'"
                 + " targetNamespace='urn:service'><types><xs:schema targetNamespace='urn:n'>"
-                + (chance(50) ? "<xs:import namespace='" + ENCODING + "'/>" : "") + "\n" + schema
+                + (random.chance(50) ? "<xs:import namespace='" + ENCODING + "'/>" : "") + "\n" + schema
                 + "</xs:schema></types>\n");
         StringBuilder type = new StringBuilder("<portType name='Desk'>");
         StringBuilder binding = new StringBuilder(
@@ -229,23 +220,23 @@ public final class RandomEncodedService {
     }
 
     private Value value(Type declared, boolean nillable, int depth) {
-        if (nillable && (depth <= 0 || chance(20))) {
+        if (nillable && (depth <= 0 || random.chance(20))) {
             return new Value(declared, declared, null, true, List.of(), List.of());
         }
         Type type = actual(declared, depth);
         if (type.kind == Kind.SIMPLE) {
             String name = type.reference.substring(type.reference.indexOf(':') + 1);
-            return new Value(declared, type, of(VALUES.get(name)), false, List.of(), List.of());
+            return new Value(declared, type, random.of(VALUES.get(name)), false, List.of(), List.of());
         }
         Value value = new Value(declared, type, null, false, new ArrayList<>(), new ArrayList<>());
         if (type.kind == Kind.ARRAY) {
             for (int i = depth <= 0 ? 0 : random.nextInt(4); i > 0; i--) {
-                value.names.add(of(List.of("item", "x")));
+                value.names.add(random.of(List.of("item", "x")));
                 value.items.add(value(type.item, false, depth - 1));
             }
         } else {
             for (Member member : type.members) {
-                if (!member.optional || depth > 0 && chance(70)) {
+                if (!member.optional || depth > 0 && random.chance(70)) {
                     value.names.add(member.name);
                     value.items.add(value(member.type, member.nillable, depth - 1));
                 }
@@ -259,13 +250,13 @@ public final class RandomEncodedService {
             List<Type> structures = types.stream()
                     .filter(one -> one.kind == Kind.STRUCTURE && !one.isAbstract)
                     .toList();
-            return depth <= 0 || structures.isEmpty() || chance(50)
-                    ? new Type(Kind.SIMPLE, "xs:" + of(List.copyOf(VALUES.keySet())))
-                    : chance(40) ? untyped() : of(structures);
+            return depth <= 0 || structures.isEmpty() || random.chance(50)
+                    ? new Type(Kind.SIMPLE, "xs:" + random.of(List.copyOf(VALUES.keySet())))
+                    : random.chance(40) ? untyped() : random.of(structures);
         }
         List<Type> derived =
                 declared.derived.stream().filter(one -> !one.isAbstract).toList();
-        return declared.isAbstract || !derived.isEmpty() && chance(30) ? of(derived) : declared;
+        return declared.isAbstract || !derived.isEmpty() && random.chance(30) ? random.of(derived) : declared;
     }
 
     private static void say(String name, Value value, StringBuilder to) {
@@ -305,7 +296,7 @@ public final class RandomEncodedService {
                         + ">");
         StringBuilder said = new StringBuilder();
         List<String> later = new ArrayList<>();
-        boolean tells = chance(50);
+        boolean tells = random.chance(50);
         for (Member part : parts) {
             Value value = value(part.type, false, 4);
             say(part.name, value, said);
@@ -318,10 +309,10 @@ public final class RandomEncodedService {
 
     private void write(String name, Value value, boolean tells, boolean must, StringBuilder to, List<String> later) {
         if (value.isNil) {
-            to.append("<" + name + " i:nil='" + of(List.of("true", "1")) + "'/>");
+            to.append("<" + name + " i:nil='" + random.of(List.of("true", "1")) + "'/>");
             return;
         }
-        boolean apart = chance(30);
+        boolean apart = random.chance(30);
         if (!apart) {
             content(name, value, tells, must, "", to, later);
             return;
@@ -331,7 +322,14 @@ public final class RandomEncodedService {
         int at = later.size();
         later.add("");
         StringBuilder target = new StringBuilder();
-        content("value", value, tells, must, " id='" + id + "'" + (chance(50) ? " enc:root='0'" : ""), target, later);
+        content(
+                "value",
+                value,
+                tells,
+                must,
+                " id='" + id + "'" + (random.chance(50) ? " enc:root='0'" : ""),
+                target,
+                later);
         later.set(at, target.toString());
     }
 
@@ -344,8 +342,8 @@ public final class RandomEncodedService {
             String name, Value value, boolean tells, boolean must, String more, StringBuilder to, List<String> later) {
         boolean isArray = value.type.kind == Kind.ARRAY;
         boolean open = must || value.declared.kind == Kind.ANY;
-        String type = open || value.type != value.declared || tells && chance(70)
-                ? " i:type='" + (isArray && chance(60) ? "enc:Array" : value.type.reference) + "'"
+        String type = open || value.type != value.declared || tells && random.chance(70)
+                ? " i:type='" + (isArray && random.chance(60) ? "enc:Array" : value.type.reference) + "'"
                 : "";
         boolean ofArrays = isArray && value.type.item.kind == Kind.ARRAY;
         if (isArray && (open || tells || ofArrays || value.type.reference.equals("enc:Array"))) {

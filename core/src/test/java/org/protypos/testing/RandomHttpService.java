@@ -11,7 +11,6 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Random;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -42,7 +41,7 @@ public final class RandomHttpService {
 
     private static final Pattern PLACE = Pattern.compile("\\(([^()]+)\\)");
 
-    private final Random random;
+    private final Dice random;
     private final List<Operation> operations = new ArrayList<>();
     private final StringBuilder elements = new StringBuilder();
     private final String verb;
@@ -79,11 +78,11 @@ public final class RandomHttpService {
      * @param seed decides everything
      */
     public RandomHttpService(long seed) {
-        random = new Random(seed);
-        verb = of(List.of("GET", "POST", "POST", "PUT", "DELETE"));
+        random = new Dice(seed);
+        verb = random.of(List.of("GET", "POST", "POST", "PUT", "DELETE"));
         Set<String> used = new LinkedHashSet<>();
         while (used.size() < 6) {
-            used.add(of(NAMES));
+            used.add(random.of(NAMES));
         }
         used.forEach(name -> operations.add(operation(name)));
     }
@@ -97,34 +96,27 @@ public final class RandomHttpService {
         return operations;
     }
 
-    private <T> T of(List<T> all) {
-        return all.get(random.nextInt(all.size()));
-    }
-
-    private boolean chance(int percent) {
-        return random.nextInt(100) < percent;
-    }
-
     private boolean isInAddress() {
         return verb.equals("GET") || verb.equals("DELETE");
     }
 
     private Operation operation(String name) {
-        Form form = of(isInAddress() ? List.of(Form.FIELDS, Form.REPLACED) : List.of(Form.values()));
+        Form form = random.of(isInAddress() ? List.of(Form.FIELDS, Form.REPLACED) : List.of(Form.values()));
         Side input = side(form);
-        Side output = side(of(List.of(Form.DOCUMENT, Form.TEXT, Form.BYTES)));
-        String location = of(List.of("/", "", "/v1/")) + of(PLACES) + count++;
-        if (chance(30)) {
+        Side output = side(random.of(List.of(Form.DOCUMENT, Form.TEXT, Form.BYTES)));
+        String location = random.of(List.of("/", "", "/v1/")) + random.of(PLACES) + count++;
+        if (random.chance(30)) {
             // Another place may differ in the query alone.
             location = "/same?mode=5%-" + count++;
         }
         if (form == Form.REPLACED) {
             List<Part> parts = new ArrayList<>(input.parts);
             Collections.shuffle(parts, random);
-            boolean query = location.contains("?") || chance(40);
+            boolean query = location.contains("?") || random.chance(40);
             for (Part part : parts) {
-                location +=
-                        query ? (location.contains("?") ? "&" : "?") + "k" + count++ + "=" : of(List.of("/", "/x-"));
+                location += query
+                        ? (location.contains("?") ? "&" : "?") + "k" + count++ + "="
+                        : random.of(List.of("/", "/x-"));
                 location += "(" + part.name + ")";
             }
         }
@@ -141,13 +133,14 @@ public final class RandomHttpService {
                 };
         Map<String, Part> parts = new LinkedHashMap<>();
         for (int i = 0; i < most; i++) {
-            String part = of(PARTS);
+            String part = random.of(PARTS);
             String type = form == Form.BYTES
-                    ? of(List.of("xs:base64Binary", "xs:hexBinary"))
-                    : of(List.copyOf(VALUES.keySet()));
+                    ? random.of(List.of("xs:base64Binary", "xs:hexBinary"))
+                    : random.of(List.copyOf(VALUES.keySet()));
             parts.put(part, new Part(part, type));
         }
-        String mediaType = form == Form.BYTES ? of(List.of("application/octet-stream", "image/png")) : "text/plain";
+        String mediaType =
+                form == Form.BYTES ? random.of(List.of("application/octet-stream", "image/png")) : "text/plain";
         return new Side(form, List.copyOf(parts.values()), form == Form.DOCUMENT ? element() : null, mediaType);
     }
 
@@ -210,7 +203,7 @@ public final class RandomHttpService {
     public Carried request(Operation operation) {
         Map<String, String> values = new LinkedHashMap<>();
         operation.input.parts.forEach(
-                part -> values.put(part.name, VALUES.containsKey(part.type) ? of(VALUES.get(part.type)) : ""));
+                part -> values.put(part.name, VALUES.containsKey(part.type) ? random.of(VALUES.get(part.type)) : ""));
         String path = (operation.location.startsWith("/") ? "" : "/") + operation.location;
         Carried body = body(operation.input, values);
         if (operation.input.form == Form.REPLACED) {
@@ -236,7 +229,7 @@ public final class RandomHttpService {
     public Carried answer(Operation operation) {
         Map<String, String> values = new LinkedHashMap<>();
         operation.output.parts.forEach(
-                part -> values.put(part.name, VALUES.containsKey(part.type) ? of(VALUES.get(part.type)) : ""));
+                part -> values.put(part.name, VALUES.containsKey(part.type) ? random.of(VALUES.get(part.type)) : ""));
         return body(operation.output, values);
     }
 
@@ -266,16 +259,16 @@ public final class RandomHttpService {
     private String form(Map<String, String> values) {
         List<String> fields = new ArrayList<>();
         values.forEach((name, value) -> fields.add(escaped(name) + "="
-                + (chance(50) ? escaped(value) : URLEncoder.encode(value, StandardCharsets.UTF_8))));
-        if (chance(30)) {
+                + (random.chance(50) ? escaped(value) : URLEncoder.encode(value, StandardCharsets.UTF_8))));
+        if (random.chance(30)) {
             Collections.shuffle(fields, random);
         }
         return String.join("&", fields);
     }
 
     private String document(String element) {
-        StringBuilder to = new StringBuilder("<n:" + element + " xmlns:n='urn:n'" + (chance(50) ? " c='z'" : "")
-                + "><n:a>" + of(List.of("t", " a  b ", "&lt;", "\u00e9", "")) + "</n:a>");
+        StringBuilder to = new StringBuilder("<n:" + element + " xmlns:n='urn:n'" + (random.chance(50) ? " c='z'" : "")
+                + "><n:a>" + random.of(List.of("t", " a  b ", "&lt;", "\u00e9", "")) + "</n:a>");
         for (int i = random.nextInt(4); i > 0; i--) {
             to.append("<n:b>" + i + "</n:b>");
         }

@@ -8,7 +8,6 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Random;
 import java.util.Set;
 
 /**
@@ -32,7 +31,7 @@ public final class RandomService {
             "base64Binary", List.of("AAEC", ""));
     private static final List<String> SIMPLE = VALUES.keySet().stream().sorted().toList();
 
-    private final Random random;
+    private final Dice random;
     private final boolean[] qualified = new boolean[2];
     private final StringBuilder[] schemas = {new StringBuilder(), new StringBuilder()};
     private final List<Type> types = new ArrayList<>();
@@ -110,19 +109,19 @@ public final class RandomService {
      * @param seed decides everything
      */
     public RandomService(long seed) {
-        random = new Random(seed);
-        qualified[0] = chance(70);
-        qualified[1] = chance(40);
-        isRpc = chance(40);
+        random = new Dice(seed);
+        qualified[0] = random.chance(70);
+        qualified[1] = random.chance(40);
+        isRpc = random.chance(40);
         for (int i = 0; i < 4; i++) {
             complex();
         }
-        boolean mixed = chance(30);
+        boolean mixed = random.chance(30);
         Set<String> used = new HashSet<>();
         for (int i = 0; i < 6; i++) {
-            String name = of(NAMES);
+            String name = random.of(NAMES);
             if (used.add(name)) {
-                operations.add(operation(name, mixed ? chance(50) : isRpc));
+                operations.add(operation(name, mixed ? random.chance(50) : isRpc));
             }
         }
         write();
@@ -140,32 +139,26 @@ public final class RandomService {
         return operations;
     }
 
-    private <T> T of(List<T> all) {
-        return all.get(random.nextInt(all.size()));
-    }
-
-    private boolean chance(int percent) {
-        return random.nextInt(100) < percent;
-    }
-
     private Type any() {
-        return chance(50) || types.isEmpty() ? new Type(of(SIMPLE), -1, List.of(), null) : of(types);
+        return random.chance(50) || types.isEmpty()
+                ? new Type(random.of(SIMPLE), -1, List.of(), null)
+                : random.of(types);
     }
 
     private void complex() {
         int space = random.nextInt(2);
         List<Member> members = new ArrayList<>();
         Set<String> used = new HashSet<>();
-        String name = of(List.of("Vessel", "Berth", "Type", "vessel", "Request", "Need")) + count++;
+        String name = random.of(List.of("Vessel", "Berth", "Type", "vessel", "Request", "Need")) + count++;
         StringBuilder schema = schemas[space].append("<xs:complexType name='" + name + "'><xs:sequence>");
         for (int i = random.nextInt(4); i > 0; i--) {
             Member member = new Member(
                     qualified[space] ? "n" + space + ":" : "",
-                    of(PARTS) + (chance(30) ? "" : count++),
+                    random.of(PARTS) + (random.chance(30) ? "" : count++),
                     any(),
-                    chance(60) ? 1 : 0,
-                    chance(25) ? 3 : 1,
-                    chance(15));
+                    random.chance(60) ? 1 : 0,
+                    random.chance(25) ? 3 : 1,
+                    random.chance(15));
             if (used.add(member.name)) {
                 members.add(member);
                 schema.append("<xs:element name='" + member.name + "' type='" + member.type.reference()
@@ -173,7 +166,7 @@ public final class RandomService {
                         + member.nillable + "'/>");
             }
         }
-        String attribute = chance(30) ? of(SIMPLE) : null;
+        String attribute = random.chance(30) ? random.of(SIMPLE) : null;
         schema.append("</xs:sequence>")
                 .append(attribute == null ? "" : "<xs:attribute name='at' type='xs:" + attribute + "'/>")
                 .append("</xs:complexType>\n");
@@ -181,21 +174,22 @@ public final class RandomService {
     }
 
     private Element element(Type type) {
-        Element element = new Element(random.nextInt(2), of(NAMES) + count++, type);
+        Element element = new Element(random.nextInt(2), random.of(NAMES) + count++, type);
         schemas[element.space].append("<xs:element name='" + element.name + "' type='" + type.reference() + "'/>\n");
         return element;
     }
 
     private Operation operation(String name, boolean rpc) {
         Message input = message("M" + count++ + "In", rpc);
-        Message output = chance(85) ? message("M" + count++ + "Out", rpc) : null;
+        Message output = random.chance(85) ? message("M" + count++ + "Out", rpc) : null;
         List<Fault> faults = new ArrayList<>();
         for (int i = output == null ? 0 : random.nextInt(3); i > 0; i--) {
-            faults.add(new Fault("F" + count++, "M" + count++ + "Fault", new Part(of(PARTS), element(any()), null)));
+            faults.add(new Fault(
+                    "F" + count++, "M" + count++ + "Fault", new Part(random.of(PARTS), element(any()), null)));
         }
         // Nothing but the action tells what an empty body is for.
         boolean told = rpc || !input.parts.isEmpty();
-        return new Operation(name, rpc, told && chance(20) ? "" : "urn:do/" + name, input, output, faults);
+        return new Operation(name, rpc, told && random.chance(20) ? "" : "urn:do/" + name, input, output, faults);
     }
 
     private Message message(String name, boolean rpc) {
@@ -203,23 +197,25 @@ public final class RandomService {
         if (rpc) {
             Set<String> used = new HashSet<>();
             for (int i = random.nextInt(4); i > 0; i--) {
-                String part = of(PARTS);
+                String part = random.of(PARTS);
                 if (used.add(part)) {
                     parts.add(new Part(part, null, any()));
                 }
             }
-        } else if (chance(80)) {
-            parts.add(new Part(of(PARTS), element(any()), null));
+        } else if (random.chance(80)) {
+            parts.add(new Part(random.of(PARTS), element(any()), null));
         }
         List<Header> headers = new ArrayList<>();
-        for (int i = chance(25) ? 1 + random.nextInt(2) : 0; i > 0; i--) {
-            headers.add(new Header(chance(50) ? name : name + "H" + i, new Part("H" + count++, element(any()), null)));
+        for (int i = random.chance(25) ? 1 + random.nextInt(2) : 0; i > 0; i--) {
+            headers.add(new Header(
+                    random.chance(50) ? name : name + "H" + i, new Part("H" + count++, element(any()), null)));
         }
-        return new Message(name, parts, headers, rpc && chance(85) ? of(List.of("urn:rpc", "urn:n0")) : "");
+        return new Message(
+                name, parts, headers, rpc && random.chance(85) ? random.of(List.of("urn:rpc", "urn:n0")) : "");
     }
 
     private void write() {
-        boolean inTwo = chance(40);
+        boolean inTwo = random.chance(40);
         String start =
                 "<definitions xmlns='http://schemas.xmlsoap.org/wsdl/' xmlns:xs='http://www.w3.org/2001/XMLSchema'"
                         + " xmlns:n0='urn:n0' xmlns:n1='urn:n1' xmlns:t='urn:service' xmlns:m='urn:"
@@ -247,7 +243,7 @@ public final class RandomService {
     }
 
     private StringBuilder types() {
-        boolean apart = chance(50);
+        boolean apart = random.chance(50);
         StringBuilder types = new StringBuilder("<types>");
         for (int space = 0; space < 2; space++) {
             String schema = "<xs:schema xmlns:xs='http://www.w3.org/2001/XMLSchema' xmlns:n0='urn:n0' xmlns:n1='urn:n1'"
@@ -339,7 +335,7 @@ public final class RandomService {
                                         " ",
                                         message.parts.stream().map(Part::name).toList()) + "'/>"
                         : "/>");
-        return chance(50)
+        return random.chance(50)
                 ? body.append(headers).toString()
                 : headers.append(body).toString();
     }
@@ -377,9 +373,10 @@ public final class RandomService {
     public List<String> faults(Operation operation, boolean soap12) {
         List<String> faults = new ArrayList<>();
         for (Fault fault : operation.faults) {
-            String general =
-                    soap12 ? of(List.of("Sender", "Receiver")) : of(List.of("Client", "Server", "Client.Berth"));
-            boolean own = chance(40);
+            String general = soap12
+                    ? random.of(List.of("Sender", "Receiver"))
+                    : random.of(List.of("Client", "Server", "Client.Berth"));
+            boolean own = random.chance(40);
             String detail = written(fault.part.element);
             faults.add(
                     soap12
@@ -410,18 +407,20 @@ public final class RandomService {
     private void written(String name, Type type, int depth, StringBuilder to) {
         to.append('<').append(name);
         if (type.space < 0) {
-            to.append('>').append(of(VALUES.get(type.name)));
+            to.append('>').append(random.of(VALUES.get(type.name)));
         } else {
-            if (type.attribute != null && chance(70)) {
-                String value = of(VALUES.get(type.attribute));
+            if (type.attribute != null && random.chance(70)) {
+                String value = random.of(VALUES.get(type.attribute));
                 to.append(" at='").append(value).append('\'');
             }
             to.append('>');
             for (Member member : type.members) {
                 int least = member.least;
-                int times = least == 0 && (depth <= 0 || chance(30)) ? 0 : member.most > 1 ? 1 + random.nextInt(3) : 1;
+                int times = least == 0 && (depth <= 0 || random.chance(30))
+                        ? 0
+                        : member.most > 1 ? 1 + random.nextInt(3) : 1;
                 for (int i = 0; i < times; i++) {
-                    if (member.nillable && chance(40)) {
+                    if (member.nillable && random.chance(40)) {
                         to.append("<" + member.prefix + member.name + " i:nil='true'/>");
                     } else {
                         written(member.prefix + member.name, member.type, depth - 1, to);

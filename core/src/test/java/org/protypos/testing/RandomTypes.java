@@ -3,7 +3,6 @@ package org.protypos.testing;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Random;
 import java.util.TreeMap;
 import java.util.function.Predicate;
 
@@ -120,7 +119,7 @@ public final class RandomTypes {
     private static final List<String> BOUNDS = List.of("minInclusive", "minExclusive", "maxInclusive", "maxExclusive");
     private static final List<String> LENGTHS = List.of("length", "minLength", "maxLength");
 
-    private final Random random;
+    private final Dice random;
     private final List<Type> types = new ArrayList<>();
 
     /**
@@ -141,7 +140,7 @@ public final class RandomTypes {
      * @param isSchema whether the definitions of some types are valid
      */
     public RandomTypes(long seed, int size, Predicate<String> isSchema) {
-        random = new Random(seed);
+        random = new Dice(seed);
         StringBuilder markup = new StringBuilder();
         for (int tries = 0; types.size() < size && tries < 20 * size; tries++) {
             Type type = type("T" + types.size());
@@ -157,15 +156,11 @@ public final class RandomTypes {
         return types;
     }
 
-    private <T> T of(List<T> all) {
-        return all.get(random.nextInt(all.size()));
-    }
-
     private Type base() {
         if (types.size() > 3 && random.nextInt(100) < 60) {
-            return of(types);
+            return random.of(types);
         }
-        String name = of(List.copyOf(VALUES.keySet()));
+        String name = random.of(List.copyOf(VALUES.keySet()));
         return new Type("xs:" + name, "", name, VALUES.get(name), false, false);
     }
 
@@ -217,7 +212,7 @@ public final class RandomTypes {
         for (int i = 0; i < 10; i++) {
             List<String> items = new ArrayList<>();
             for (int j = random.nextInt(4); j > 0; j--) {
-                items.add(of(item.values).strip());
+                items.add(random.of(item.values).strip());
             }
             lists.add(String.join(random.nextBoolean() ? " " : "  ", items));
         }
@@ -229,18 +224,20 @@ public final class RandomTypes {
                 base.values.stream().filter(text -> !text.contains("&#")).toList();
         return switch (random.nextInt(5)) {
             case 0, 1 -> {
-                String facets = facet("pattern", of(PATTERNS));
-                yield random.nextBoolean() ? facets : facets + facet("pattern", of(PATTERNS));
+                String facets = facet("pattern", random.of(PATTERNS));
+                yield random.nextBoolean() ? facets : facets + facet("pattern", random.of(PATTERNS));
             }
-            case 2 -> facet("enumeration", of(values)) + facet("enumeration", of(values));
+            case 2 -> facet("enumeration", random.of(values)) + facet("enumeration", random.of(values));
             case 3 ->
                 base.values == NUMBERS
-                        ? facet(of(List.of("totalDigits", "fractionDigits")), String.valueOf(1 + random.nextInt(4)))
-                        : facet("whiteSpace", of(List.of("replace", "collapse")));
+                        ? facet(
+                                random.of(List.of("totalDigits", "fractionDigits")),
+                                String.valueOf(1 + random.nextInt(4)))
+                        : facet("whiteSpace", random.of(List.of("replace", "collapse")));
             default ->
                 random.nextBoolean()
-                        ? facet(of(BOUNDS), of(values))
-                        : facet(of(LENGTHS), String.valueOf(random.nextInt(5)));
+                        ? facet(random.of(BOUNDS), random.of(values))
+                        : facet(random.of(LENGTHS), String.valueOf(random.nextInt(5)));
         };
     }
 

@@ -7,13 +7,13 @@ import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import org.protypos.runtime.parse.Characters;
 import org.protypos.runtime.xml.Reading;
 import org.protypos.runtime.xml.XmlElement;
@@ -33,7 +33,9 @@ final class Fields {
     private static final Pattern UNKNOWN = Pattern.compile("<([^>]*)> is not expected here");
     private static final Pattern PLACEHOLDER = Pattern.compile("\\(([^()/?&]+)\\)");
 
-    private final List<String[]> pairs = new ArrayList<>();
+    private final List<Pair> pairs = new ArrayList<>();
+
+    private record Pair(String name, String value) {}
 
     /** The fields of a message that is sent. */
     static Fields of(SoapMessage message, XmlTypes types) {
@@ -51,6 +53,11 @@ final class Fields {
             }
         }
         return fields;
+    }
+
+    /** The values of all fields, one after the other: of a message that is one value, that one. */
+    String text() {
+        return pairs.stream().map(Pair::value).collect(Collectors.joining());
     }
 
     /** The fields of a query or a form. */
@@ -92,17 +99,7 @@ final class Fields {
     Fields without(Fields others) {
         Fields rest = new Fields();
         rest.pairs.addAll(pairs);
-        for (String[] other : others.pairs) {
-            int at = 0;
-            while (at < rest.pairs.size() && !Arrays.equals(rest.pairs.get(at), other)) {
-                at++;
-            }
-            if (at == rest.pairs.size()) {
-                return null;
-            }
-            rest.pairs.remove(at);
-        }
-        return rest;
+        return others.pairs.stream().allMatch(rest.pairs::remove) ? rest : null;
     }
 
     int size() {
@@ -112,7 +109,7 @@ final class Fields {
     /** The values by their names. */
     Map<String, String> byName() {
         Map<String, String> values = new LinkedHashMap<>();
-        pairs.forEach(pair -> values.put(pair[0], pair[1]));
+        pairs.forEach(pair -> values.put(pair.name, pair.value));
         return values;
     }
 
@@ -123,7 +120,7 @@ final class Fields {
         if (!value.codePoints().allMatch(Characters::isLegal)) {
             throw new Request.Refused(400, "a field holds characters that have no place in XML");
         }
-        pairs.add(new String[] {name, value});
+        pairs.add(new Pair(name, value));
     }
 
     /** The text of a field (HTML 4.01, section 17.13.4.1; RFC 3986, section 2.1). */
@@ -155,9 +152,9 @@ final class Fields {
     /** The fields as a query or a form. */
     String encoded() {
         List<String> encoded = new ArrayList<>();
-        for (String[] pair : pairs) {
-            encoded.add(URLEncoder.encode(pair[0], StandardCharsets.UTF_8) + "="
-                    + URLEncoder.encode(pair[1], StandardCharsets.UTF_8));
+        for (Pair pair : pairs) {
+            encoded.add(URLEncoder.encode(pair.name, StandardCharsets.UTF_8) + "="
+                    + URLEncoder.encode(pair.value, StandardCharsets.UTF_8));
         }
         return String.join("&", encoded);
     }
@@ -176,9 +173,9 @@ final class Fields {
     }
 
     private String value(String name) {
-        for (String[] pair : pairs) {
-            if (pair[0].equals(name)) {
-                return pair[1];
+        for (Pair pair : pairs) {
+            if (pair.name.equals(name)) {
+                return pair.value;
             }
         }
         return null;
@@ -268,8 +265,8 @@ final class Fields {
     void readInto(SoapMessage message, XmlTypes types, Reading reading) {
         XmlOutput out = new XmlOutput(XmlTypes.NONE);
         out.open("", AROUND);
-        for (String[] pair : pairs) {
-            out.element("", Characters.isNcName(pair[0]) ? pair[0] : "unnamed", pair[1]);
+        for (Pair pair : pairs) {
+            out.element("", Characters.isNcName(pair.name) ? pair.name : "unnamed", pair.value);
         }
         out.close();
         try {

@@ -1,9 +1,7 @@
 package org.protypos.runtime.soap;
 
 import java.net.URI;
-import java.nio.charset.StandardCharsets;
 import java.util.Locale;
-import java.util.regex.Pattern;
 import org.protypos.runtime.value.Conversions;
 import org.protypos.runtime.value.Lexical;
 
@@ -18,7 +16,6 @@ public record Origin(String scheme, String host, int port) {
     private static final int HTTP = 80;
     private static final int HTTPS = 443;
     private static final int LONGEST_SHOWN = 1000;
-    private static final Pattern NO_ESCAPE = Pattern.compile("%(?![0-9A-Fa-f]{2})");
 
     /**
      * The URI of an address as people write it.
@@ -31,23 +28,7 @@ public record Origin(String scheme, String host, int port) {
         while (path < address.length() && "/?#".indexOf(address.charAt(path)) < 0) {
             path++;
         }
-        return URI.create(address.substring(0, path) + escaped(address.substring(path)));
-    }
-
-    /** A path or a query in which all is escaped that URIs do not have (RFC 3986, section 2; RFC 3987, section 3.1). */
-    static String escaped(String text) {
-        if (text.chars().allMatch(c -> c < 0x7F && c != '%' && Conversions.isOfUri(c))) {
-            return text;
-        }
-        StringBuilder escaped = new StringBuilder();
-        for (byte one : text.getBytes(StandardCharsets.UTF_8)) {
-            if (one > 0 && one < 0x7F && Conversions.isOfUri(one)) {
-                escaped.append((char) one);
-            } else {
-                escaped.append(String.format(Locale.ROOT, "%%%02X", one));
-            }
-        }
-        return NO_ESCAPE.matcher(escaped).replaceAll("%25");
+        return URI.create(address.substring(0, path) + Conversions.escaped(address.substring(path), true));
     }
 
     /** The origin of an address. */

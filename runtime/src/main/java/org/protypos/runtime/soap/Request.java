@@ -10,6 +10,7 @@ import java.util.function.UnaryOperator;
 import java.util.regex.Pattern;
 import org.protypos.runtime.attach.MediaType;
 import org.protypos.runtime.attach.Spool;
+import org.protypos.runtime.value.Conversions;
 import org.protypos.runtime.xml.Reading;
 
 /**
@@ -45,7 +46,7 @@ public record Request(
 
     /** The one form of a path, or a query, that callers write in several (RFC 3986, section 6.2.2; RFC 3987, section 3.1). */
     static String normal(String path) {
-        String escaped = Origin.escaped(path);
+        String escaped = Conversions.escaped(path, true);
         return escaped.indexOf('%') < 0
                 ? escaped
                 : ESCAPE.matcher(escaped).replaceAll(found -> {

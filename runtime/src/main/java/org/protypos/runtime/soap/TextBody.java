@@ -1,13 +1,11 @@
 package org.protypos.runtime.soap;
 
-import java.io.ByteArrayInputStream;
 import java.nio.charset.Charset;
 import java.nio.charset.IllegalCharsetNameException;
 import java.nio.charset.StandardCharsets;
 import java.nio.charset.UnsupportedCharsetException;
 import org.protypos.runtime.xml.Reading;
 import org.protypos.runtime.xml.XmlElement;
-import org.protypos.runtime.xml.XmlOutput;
 import org.protypos.runtime.xml.XmlTree;
 import org.protypos.runtime.xml.XmlTypes;
 
@@ -16,17 +14,8 @@ final class TextBody {
     private TextBody() {}
 
     static String write(SoapMessage message, XmlTypes types) {
-        XmlOutput out = new XmlOutput(types);
-        message.writeBody(out);
-        XmlTree around = XmlTypes.NONE.read(new ByteArrayInputStream(out.finish()), XmlTree.class);
-        StringBuilder text = new StringBuilder();
-        for (Object item : around.content()) {
-            // What stands between the tags for the eye is no part of the value.
-            if (item instanceof XmlElement<?> part) {
-                text.append(((XmlTree) part.value()).text());
-            }
-        }
-        return text.toString();
+        // What stands between the tags for the eye is no part of the value.
+        return Fields.of(message, types).text();
     }
 
     static void read(Incoming came, SoapMessage into, XmlTypes types, Reading reading) {

@@ -176,23 +176,27 @@ public final class Conversions {
 
     /** A URI; characters that URIs do not have, but {@code xs:anyURI} does, are escaped (XML Linking, section 5.4). */
     public static URI toUri(String text) {
+        return URI.create(escaped(text, false));
+    }
+
+    /**
+     * Text in which all is escaped that URIs do not have (RFC 3986, section 2; RFC 3987, section 3.1).
+     *
+     * @param inAscii whether characters beyond ASCII are escaped too, which the platform's URIs may have
+     */
+    public static String escaped(String text, boolean inAscii) {
         StringBuilder escaped = new StringBuilder();
-        for (int i = 0; i < text.length(); i++) {
-            char c = text.charAt(i);
-            if (c == '%' && !isEscape(text, i) || !isOfUri(c)) {
-                for (byte one : String.valueOf(c).getBytes(StandardCharsets.UTF_8)) {
+        for (int i = 0; i < text.length(); i = text.offsetByCodePoints(i, 1)) {
+            int c = text.codePointAt(i);
+            if (c <= ' ' || "\"<>\\^`{|}".indexOf(c) >= 0 || c == '%' && !isEscape(text, i) || inAscii && c >= 0x7F) {
+                for (byte one : Character.toString(c).getBytes(StandardCharsets.UTF_8)) {
                     escaped.append(String.format(Locale.ROOT, "%%%02X", one));
                 }
             } else {
-                escaped.append(c);
+                escaped.appendCodePoint(c);
             }
         }
-        return URI.create(escaped.toString());
-    }
-
-    /** Whether a character may stand in a URI; those beyond ASCII may in an IRI (RFC 3986, section 2; RFC 3987, section 2.2). */
-    public static boolean isOfUri(int c) {
-        return c > ' ' && "\"<>\\^`{|}".indexOf(c) < 0;
+        return escaped.toString();
     }
 
     private static boolean isEscape(String text, int at) {
