@@ -23,6 +23,7 @@ namespace Protypos.Runtime
         };
 
         /// <summary>Compares two values of one type: negative, zero, positive, or <see cref="Undecided"/>.</summary>
+        /// <exception cref="FormatException">A text is not of the type, or the values of the type have no order.</exception>
         internal static int Compare(string primitive, string a, string b)
         {
             switch (primitive)
@@ -35,8 +36,17 @@ namespace Protypos.Runtime
                     return Compare(Lexical.ParseDouble(a), Lexical.ParseDouble(b));
                 case "duration":
                     return CompareSpans(Span(a), Span(b));
-                default:
+                case "dateTime":
+                case "date":
+                case "time":
+                case "gYear":
+                case "gYearMonth":
+                case "gMonth":
+                case "gMonthDay":
+                case "gDay":
                     return CompareMoments(Moment(primitive, a), Moment(primitive, b));
+                default:
+                    throw new FormatException("values of " + primitive + " have no order");
             }
         }
 

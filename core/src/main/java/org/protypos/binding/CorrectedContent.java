@@ -144,7 +144,7 @@ final class CorrectedContent {
         }
         CorrectedSchema.Path inner = path.to(Subject.element(path.designator(), name, null));
         Place place = term instanceof ElementDeclaration element ? element.place() : ((ElementReference) term).place();
-        Rule dropping = around.dropping(inner.designator());
+        Rule dropping = corrections.dropping(inner.designator());
         if (dropping != null) {
             corrections.changed(dropping, inner.designator(), place, "element " + name, "no such element");
             return null;

@@ -6,9 +6,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.function.Function;
-import java.util.stream.Collectors;
+import java.util.function.Predicate;
 import javax.xml.namespace.QName;
 import org.protypos.diagnostic.Place;
+import org.protypos.message.model.Vocabulary;
 import org.protypos.naming.Subject;
 import org.protypos.schema.AttributeDeclaration;
 import org.protypos.schema.AttributeGroup;
@@ -21,18 +22,19 @@ import org.protypos.schema.SchemaType;
 import org.protypos.schema.SimpleType;
 import org.protypos.schema.TypeReference;
 import org.protypos.schema.facet.Facet;
-import org.protypos.schema.facet.FacetKind;
 
 /** The components of a schema with corrections laid over them; all places stay those of the documents. */
 final class CorrectedSchema {
     private final SchemaComponents schema;
     private final Corrections corrections;
     private final CorrectedContent content;
+    private final CorrectedFacets facets;
     private final Map<QName, Rule> rebased = new LinkedHashMap<>();
 
     CorrectedSchema(SchemaComponents schema, Corrections corrections) {
         this.schema = schema;
         this.corrections = corrections;
+        this.facets = new CorrectedFacets(new Vocabulary(schema), corrections);
         this.content = new CorrectedContent(schema, corrections, this);
     }
 
@@ -84,11 +86,14 @@ final class CorrectedSchema {
             inside = new ComplexType.ElementContent(content.content(elements.particle(), path, type.place()));
         }
         if (inside instanceof ComplexType.SimpleContent text) {
-            inside = new ComplexType.SimpleContent(text.type(), facets(text.facets(), path, type.place()));
+            inside = new ComplexType.SimpleContent(text.type(), facets.of(type, text.facets(), path));
         }
-        boolean ofText = schema.resolve(type.base()) instanceof SimpleType;
-        TypeReference base =
-                base(type.base(), type.name(), path, type.place(), ofText ? SimpleType.class : ComplexType.class);
+        boolean holdsText = inside instanceof ComplexType.SimpleContent;
+        Predicate<SchemaType> alike = schema.resolve(type.base()) instanceof SimpleType
+                ? SimpleType.class::isInstance
+                : candidate -> candidate instanceof ComplexType complex
+                        && complex.content() instanceof ComplexType.SimpleContent == holdsText;
+        TypeReference base = base(type.base(), type.name(), path, type.place(), alike, !holdsText);
         boolean derived = !SchemaComponents.ANY_TYPE.equals(base.name());
         boolean rooted = SchemaComponents.ANY_TYPE.equals(type.base().name());
         return new ComplexType(
@@ -104,15 +109,21 @@ final class CorrectedSchema {
                 type.place());
     }
 
+    /**
+     * The base of a type with what is said of it.
+     *
+     * @param alike what may be the base
+     * @param mayBeRoot whether any content may be the base, too
+     */
     private TypeReference base(
-            TypeReference base, QName type, Path path, Place place, Class<? extends SchemaType> kind) {
+            TypeReference base, QName type, Path path, Place place, Predicate<SchemaType> alike, boolean mayBeRoot) {
         Rule rule = type == null ? null : corrections.about(path.designator(), Correction::base);
         if (rule == null) {
             return base;
         }
         QName name = rule.effect().correction().base();
-        boolean root = name.equals(SchemaComponents.ANY_TYPE) && kind == ComplexType.class;
-        if (!root && !kind.isInstance(schema.type(name))) {
+        boolean root = name.equals(SchemaComponents.ANY_TYPE) && mayBeRoot;
+        if (!root && !alike.test(schema.type(name))) {
             corrections.refused(
                     rule,
                     corrections.shown(name) + " cannot be the base of this type",
@@ -150,115 +161,26 @@ final class CorrectedSchema {
     }
 
     private SimpleType simple(SimpleType type, Path path) {
-        List<Facet> facets = new ArrayList<>();
-        for (Facet facet : type.facets()) {
-            String designator =
-                    Subject.value(path.designator(), facet.value(), null).designator();
-            Rule rule = facet.kind() == FacetKind.ENUMERATION ? dropping(designator) : null;
-            if (rule == null) {
-                facets.add(facet);
-            } else {
-                corrections.changed(rule, designator, facet.place(), "value '" + facet.value() + "'", "no such value");
-            }
+        List<Facet> facets = this.facets.of(type, path);
+        boolean restricts = type.variety() == SimpleType.Variety.RESTRICTION;
+        if (!restricts && !facets.isEmpty()) {
+            // Facets are a restriction's: the list or union becomes what is restricted.
+            TypeReference whole = TypeReference.to(new SimpleType(
+                    null, type.variety(), type.base(), type.members(), List.of(), type.documentation(), type.place()));
+            return new SimpleType(
+                    type.name(),
+                    SimpleType.Variety.RESTRICTION,
+                    whole,
+                    List.of(),
+                    facets,
+                    type.documentation(),
+                    type.place());
         }
-        for (Rule rule : corrections.allAbout(path.designator(), Correction::added)) {
-            value(rule, type, facets, path);
-        }
-        facets = facets(facets, path, type.place());
-        TypeReference base = type.variety() == SimpleType.Variety.RESTRICTION
-                ? base(type.base(), type.name(), path, type.place(), SimpleType.class)
+        TypeReference base = restricts
+                ? base(type.base(), type.name(), path, type.place(), SimpleType.class::isInstance, false)
                 : type.base();
         return new SimpleType(
-                type.name(),
-                type.variety(),
-                base,
-                type.members(),
-                List.copyOf(facets),
-                type.documentation(),
-                type.place());
-    }
-
-    /** The facets of a restriction with what is said of them. */
-    private List<Facet> facets(List<Facet> facets, Path path, Place place) {
-        List<Facet> corrected = new ArrayList<>(facets);
-        for (FacetKind kind : Correction.FACETS) {
-            Rule rule = corrections.about(
-                    path.designator(),
-                    correction ->
-                            correction.facets() != null && correction.facets().containsKey(kind) ? true : null);
-            if (rule != null) {
-                String value = rule.effect().correction().facets().get(kind);
-                String before = corrected.stream()
-                        .filter(facet -> facet.kind() == kind)
-                        .map(Facet::value)
-                        .collect(Collectors.joining(" or "));
-                corrections.changed(
-                        rule,
-                        path.designator(),
-                        place,
-                        before.isEmpty() ? "no " + kind : kind + " " + before,
-                        value == null ? "no " + kind : kind + " " + value);
-                corrected.removeIf(facet -> facet.kind() == kind);
-                if (value != null) {
-                    corrected.add(new Facet(kind, value, null, "", rule.place()));
-                }
-            }
-        }
-        Rule listed = corrections.about(path.designator(), Correction::values);
-        if (listed != null) {
-            listed.effect().correction().values().forEach(value -> listed(listed, value, corrected, path, place));
-        }
-        return corrected;
-    }
-
-    private void listed(Rule rule, Correction.Listed value, List<Facet> facets, Path path, Place place) {
-        boolean there = facets.stream()
-                .anyMatch(facet ->
-                        facet.kind() == FacetKind.ENUMERATION && facet.value().equals(value.value()));
-        String yes = "value '" + value.value() + "'";
-        String no = "no value '" + value.value() + "'";
-        corrections.changed(rule, path.designator(), place, there ? yes : no, value.isThere() ? yes : no);
-        if (there && !value.isThere()) {
-            facets.removeIf(facet ->
-                    facet.kind() == FacetKind.ENUMERATION && facet.value().equals(value.value()));
-        } else if (!there && value.isThere()) {
-            facets.add(new Facet(FacetKind.ENUMERATION, value.value(), null, "", rule.place()));
-        }
-    }
-
-    private void value(Rule rule, SimpleType type, List<Facet> facets, Path path) {
-        String value = rule.effect().correction().added().value();
-        if (value == null) {
-            corrections.refused(
-                    rule,
-                    path.designator() + " holds text alone, and neither elements nor attributes",
-                    "write a value like \"'crane'\", or name a type that holds such");
-            return;
-        }
-        if (facets.stream().noneMatch(facet -> facet.kind() == FacetKind.ENUMERATION)) {
-            corrections.refused(
-                    rule,
-                    path.designator() + " has no list of values that one could be added to",
-                    "name the type that lists them");
-            return;
-        }
-        boolean there = facets.stream()
-                .anyMatch(facet ->
-                        facet.kind() == FacetKind.ENUMERATION && facet.value().equals(value));
-        corrections.changed(
-                rule,
-                path.designator(),
-                type.place(),
-                there ? "value '" + value + "'" : "no such value",
-                "value '" + value + "'");
-        if (!there) {
-            facets.add(new Facet(FacetKind.ENUMERATION, value, null, "", rule.place()));
-        }
-    }
-
-    /** The rule that drops a member or a value, or null. */
-    Rule dropping(String designator) {
-        return corrections.about(designator, correction -> correction.dropped() ? true : null);
+                type.name(), type.variety(), base, type.members(), facets, type.documentation(), type.place());
     }
 
     /**
@@ -433,7 +355,7 @@ final class CorrectedSchema {
             return use;
         }
         Path path = around.to(Subject.attribute(around.designator(), declared.name(), null));
-        Rule dropping = dropping(path.designator());
+        Rule dropping = corrections.dropping(path.designator());
         if (dropping != null) {
             corrections.changed(
                     dropping, path.designator(), use.place(), "attribute " + declared.name(), "no such attribute");

@@ -46,6 +46,11 @@ final class Corrections {
                 designator, effect -> effect.correction() == null ? null : respect.apply(effect.correction()));
     }
 
+    /** The rule that drops a member or a value, or null. */
+    Rule dropping(String designator) {
+        return about(designator, correction -> correction.dropped() ? true : null);
+    }
+
     /** All rules for a component that say something in some respect: of additions there can be several. */
     List<Rule> allAbout(String designator, Function<Correction, ?> respect) {
         known.add(designator);

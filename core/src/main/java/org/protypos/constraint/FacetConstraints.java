@@ -41,11 +41,10 @@ import org.protypos.schema.facet.FacetKind;
  * (XML Schema Part 2, sections 4.1.5 and 4.3), and whether a list is one of items.
  */
 final class FacetConstraints {
-    private static final Set<FacetKind> OF_ALL = EnumSet.of(PATTERN, ENUMERATION);
-    private static final Set<FacetKind> OF_LENGTH = EnumSet.of(LENGTH, MIN_LENGTH, MAX_LENGTH);
-    private static final Set<FacetKind> LOWER = EnumSet.of(MIN_INCLUSIVE, MIN_EXCLUSIVE);
-    private static final Set<FacetKind> UPPER = EnumSet.of(MAX_INCLUSIVE, MAX_EXCLUSIVE);
-    private static final Set<FacetKind> OF_DIGITS = EnumSet.of(TOTAL_DIGITS, FRACTION_DIGITS);
+    static final Set<FacetKind> OF_LENGTH = EnumSet.of(LENGTH, MIN_LENGTH, MAX_LENGTH);
+    static final Set<FacetKind> LOWER = EnumSet.of(MIN_INCLUSIVE, MIN_EXCLUSIVE);
+    static final Set<FacetKind> UPPER = EnumSet.of(MAX_INCLUSIVE, MAX_EXCLUSIVE);
+    static final Set<FacetKind> OF_DIGITS = EnumSet.of(TOTAL_DIGITS, FRACTION_DIGITS);
     private static final List<String> TREATMENTS = List.of("preserve", "replace", "collapse");
 
     private final Vocabulary vocabulary;
@@ -102,14 +101,14 @@ final class FacetConstraints {
                     "name a type such as string");
             return;
         }
-        Set<FacetKind> possible = possible(rule);
+        Set<FacetKind> applicable = ApplicableFacets.of(rule);
         Map<FacetKind, Facet> own = new EnumMap<>(FacetKind.class);
         for (Facet facet : facets) {
-            if (!possible.contains(facet.kind())) {
+            if (!applicable.contains(facet.kind())) {
                 findings.warning(
                         "facet-unfit",
                         facet.place(),
-                        "xs:" + facet.kind() + " says nothing of " + described(rule),
+                        "xs:" + facet.kind() + " says nothing of " + ApplicableFacets.described(rule),
                         "leave it out, or use a facet of such values");
             } else if (facet.kind() == ENUMERATION) {
                 listed(facet, rule);
@@ -140,36 +139,6 @@ final class FacetConstraints {
                         "leave it out");
             }
         });
-    }
-
-    private static String described(ValueRule rule) {
-        return rule.members() != null ? "a union" : rule.item() != null ? "a list" : "values of " + rule.builtin();
-    }
-
-    /** Which facets apply (Part 2, section 4.1.5). */
-    private static Set<FacetKind> possible(ValueRule rule) {
-        Set<FacetKind> possible = EnumSet.copyOf(OF_ALL);
-        if (rule.members() != null) {
-            return possible;
-        }
-        possible.add(WHITE_SPACE);
-        if (rule.item() != null) {
-            possible.addAll(OF_LENGTH);
-            return possible;
-        }
-        switch (BuiltIn.of(rule.primitive())) {
-            case ANY_SIMPLE_TYPE -> possible.clear();
-            case BOOLEAN -> possible.remove(ENUMERATION);
-            case STRING, ANY_URI, HEX_BINARY, BASE64_BINARY, QNAME, NOTATION -> possible.addAll(OF_LENGTH);
-            default -> {
-                possible.addAll(LOWER);
-                possible.addAll(UPPER);
-                if (rule.primitive().equals(BuiltIn.DECIMAL.local())) {
-                    possible.addAll(OF_DIGITS);
-                }
-            }
-        }
-        return possible;
     }
 
     private void listed(Facet facet, ValueRule base) {

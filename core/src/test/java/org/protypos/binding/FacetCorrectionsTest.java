@@ -122,4 +122,44 @@ class FacetCorrectionsTest {
                         "4 \"[A-Z\" is no pattern: the pattern ends too early (character 5)",
                         "5 \"long\" is no number for maxLength");
     }
+
+    /** Facets of a list and of a union are held to as those of a restriction are; what says nothing of a type is refused. */
+    @Test
+    void facetsAreThoseOfTheValues(@TempDir Path folder) throws Exception {
+        Path schema = Files.writeString(folder.resolve("berth.xsd"), """
+                <xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema" xmlns="urn:berth" targetNamespace="urn:berth">
+                  <xs:simpleType name="Marks"><xs:list itemType="xs:int"/></xs:simpleType>
+                  <xs:simpleType name="When"><xs:union memberTypes="xs:int xs:date"/></xs:simpleType>
+                  <xs:simpleType name="Name"><xs:restriction base="xs:string"/></xs:simpleType>
+                  <xs:simpleType name="Depth"><xs:restriction base="xs:int"/></xs:simpleType>
+                  <xs:element name="berth"><xs:complexType>
+                    <xs:attribute name="marks" type="Marks"/><xs:attribute name="when" type="When"/>
+                  </xs:complexType></xs:element>
+                </xs:schema>
+                """);
+        Contract contract = ContractReader.read(DocumentGatherer.gather(List.of(schema.toString()), null));
+        Path file = Files.writeString(folder.resolve("rules.yaml"), """
+                prefixes: {b: "urn:berth"}
+                rules:
+                  - {on: "~b:Marks", maxLength: 2, because: "seen"}
+                  - {on: "~b:When", pattern: "[0-9]+", because: "seen"}
+                  - {on: "~b:When", totalDigits: 2, because: "seen"}
+                  - {on: "~b:Name", minInclusive: 0, because: "seen"}
+                  - {on: "~b:Depth", maxInclusive: much, because: "seen"}
+                """);
+        Rules rules = RuleReader.read(List.of(file), new JavaNames());
+        ContractCheck check = new ContractCheck(rules.correct(contract));
+        assertThat(rules.findings(true))
+                .extracting(finding -> finding.place().line() + " " + finding.message())
+                .containsExactly(
+                        "5 totalDigits says nothing of a union, which ~b:When is",
+                        "6 minInclusive says nothing of values of string, which ~b:Name is",
+                        "7 maxInclusive needs a value of int, not \"much\"");
+        assertThat(check.check(message("<b:berth xmlns:b='urn:berth' marks='1 2' when='7'/>"))
+                        .deviations())
+                .isEmpty();
+        assertThat(check.check(message("<b:berth xmlns:b='urn:berth' marks='1 2 3' when='2027-05-09'/>"))
+                        .deviations())
+                .hasSize(2);
+    }
 }

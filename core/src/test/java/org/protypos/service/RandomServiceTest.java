@@ -18,6 +18,11 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.protypos.binding.RandomRules;
+import org.protypos.contract.Contract;
+import org.protypos.contract.ContractReader;
+import org.protypos.source.DocumentGatherer;
+import org.protypos.target.Targets;
 import org.protypos.target.classes.PlannedOperation;
 import org.protypos.target.classes.PlannedService;
 import org.protypos.testing.CSharp;
@@ -32,6 +37,8 @@ import org.protypos.testing.RandomService;
  * generated server, from there into a generated client, and have to come out as they went in.
  */
 class RandomServiceTest {
+    private static final int RULES = 24;
+
     private final HttpClient http = HttpClient.newHttpClient();
     private ForeignPeer peer;
     private String answer;
@@ -92,41 +99,61 @@ class RandomServiceTest {
     void generatedJavaCarriesThem(long seed, @TempDir Path folder) throws Exception {
         RandomService random = new RandomService(seed);
         try (Generated generated = Generated.from(random.layOut(folder), folder.resolve("out"), null)) {
-            GeneratedEnds ends = new GeneratedEnds(generated);
-            PlannedService service = generated.plan().services().get(0);
-            for (PlannedService.Port port : service.ports()) {
-                boolean soap12 = port.xmlName().equals("P12");
-                try (AutoCloseable server = ends.serve(port.type())) {
-                    Object client = ends.client(port.type(), service, port, peer.address(), false);
-                    String address = GeneratedEnds.address(server);
-                    for (RandomService.Operation operation : random.operations()) {
-                        String about = port.xmlName() + " " + operation;
-                        PlannedOperation api =
-                                GeneratedEnds.operation(port.type(), ends.called(port, operation.name()));
-                        String request = random.request(operation, soap12);
-                        ends.forget();
-                        answer(operation.isOneWay() ? null : random.answer(operation, soap12));
-                        post(address, request, soap12, operation.action());
-                        assertThat(ends.seen())
-                                .as("%s takes %s", about, request)
-                                .isNotNull();
-                        Object result = ends.call(port.type(), api, client, ends.seen());
-                        judge(request, operation, about);
-                        ends.results().put(api.method(), result);
-                        HttpResponse<String> came = post(address, request, soap12, operation.action());
-                        assertThat(came.statusCode()).as(about).isEqualTo(operation.isOneWay() ? 202 : 200);
-                        if (!operation.isOneWay()) {
-                            same(came.body(), answer, about);
-                        }
-                        for (String fault : random.faults(operation, soap12)) {
-                            answer(fault);
-                            ends.results().put(api.method(), thrown(ends, port, api, client));
-                            came = post(address, request, soap12, operation.action());
-                            assertThat(came.statusCode()).as(fault).isEqualTo(status(fault, soap12));
-                            same(came.body(), fault, about);
-                        }
-                        ends.results().clear();
+            carries(generated, random);
+        }
+    }
+
+    /** Whatever rules make of names and shapes, messages stay as they are. */
+    @ParameterizedTest
+    @ValueSource(longs = {21, 22, 23, 24})
+    void generatedJavaCarriesThemAsRulesWantIt(long seed, @TempDir Path folder) throws Exception {
+        RandomService random = new RandomService(seed);
+        Path contract = random.layOut(folder);
+        RandomRules.Kept kept = kept(seed, contract, "java");
+        try (Generated generated = Generated.from(List.of(contract), folder.resolve("out"), kept.rules())) {
+            carries(generated, random);
+        } catch (Exception | AssertionError e) {
+            throw new AssertionError(kept.text(), e);
+        }
+    }
+
+    private static RandomRules.Kept kept(long seed, Path contract, String language) {
+        Contract read = ContractReader.read(DocumentGatherer.gather(List.of(contract.toString()), null));
+        return new RandomRules(seed, read, Targets.named(language)).keep(RULES, false);
+    }
+
+    private void carries(Generated generated, RandomService random) throws Exception {
+        GeneratedEnds ends = new GeneratedEnds(generated);
+        PlannedService service = generated.plan().services().get(0);
+        for (PlannedService.Port port : service.ports()) {
+            boolean soap12 = port.xmlName().equals("P12");
+            try (AutoCloseable server = ends.serve(port.type())) {
+                Object client = ends.client(port.type(), service, port, peer.address(), false);
+                String address = GeneratedEnds.address(server);
+                for (RandomService.Operation operation : random.operations()) {
+                    String about = port.xmlName() + " " + operation;
+                    PlannedOperation api = GeneratedEnds.operation(port.type(), ends.called(port, operation.name()));
+                    String request = random.request(operation, soap12);
+                    ends.forget();
+                    answer(operation.isOneWay() ? null : random.answer(operation, soap12));
+                    post(address, request, soap12, operation.action());
+                    assertThat(ends.seen()).as("%s takes %s", about, request).isNotNull();
+                    Object result = ends.call(port.type(), api, client, ends.seen());
+                    judge(request, operation, about);
+                    ends.results().put(api.method(), result);
+                    HttpResponse<String> came = post(address, request, soap12, operation.action());
+                    assertThat(came.statusCode()).as(about).isEqualTo(operation.isOneWay() ? 202 : 200);
+                    if (!operation.isOneWay()) {
+                        same(came.body(), answer, about);
                     }
+                    for (String fault : random.faults(operation, soap12)) {
+                        answer(fault);
+                        ends.results().put(api.method(), thrown(ends, port, api, client));
+                        came = post(address, request, soap12, operation.action());
+                        assertThat(came.statusCode()).as(fault).isEqualTo(status(fault, soap12));
+                        same(came.body(), fault, about);
+                    }
+                    ends.results().clear();
                 }
             }
         }
@@ -147,9 +174,26 @@ class RandomServiceTest {
     void generatedCSharpCarriesThem(long seed, @TempDir Path folder) throws Exception {
         CSharp.assumed();
         RandomService random = new RandomService(seed);
+        Path compiled = Files.createDirectories(folder.resolve("compiled"));
+        carries(CSharp.service(random.layOut(folder), compiled), compiled, random);
+    }
+
+    @ParameterizedTest
+    @ValueSource(longs = {31, 32})
+    void generatedCSharpCarriesThemAsRulesWantIt(long seed, @TempDir Path folder) throws Exception {
+        CSharp.assumed();
+        RandomService random = new RandomService(seed);
         Path contract = random.layOut(folder);
         Path compiled = Files.createDirectories(folder.resolve("compiled"));
-        PlannedService service = CSharp.service(contract, compiled);
+        RandomRules.Kept kept = kept(seed, contract, "csharp");
+        try {
+            carries(CSharp.service(contract, kept.rules(), compiled), compiled, random);
+        } catch (Exception | AssertionError e) {
+            throw new AssertionError(kept.text(), e);
+        }
+    }
+
+    private void carries(PlannedService service, Path compiled, RandomService random) throws Exception {
         List<List<String>> stops = new ArrayList<>();
         for (PlannedService.Port port : service.ports()) {
             stops.add(CSharp.stop(service, port, "/" + port.xmlName(), peer.address()));

@@ -142,7 +142,12 @@ public final class CSharp {
 
     /** Makes a {@link #library} of a contract, and gives the first service in it. */
     public static PlannedService service(Path contract, Path folder) throws IOException {
-        ClassApi api = (ClassApi) library(contract, null, folder).planned().code();
+        return service(contract, null, folder);
+    }
+
+    /** Makes a {@link #library} of a contract as rules want it, and gives the first service in it. */
+    public static PlannedService service(Path contract, Rules rules, Path folder) throws IOException {
+        ClassApi api = (ClassApi) library(contract, rules, folder).planned().code();
         return api.plan().services().get(0);
     }
 

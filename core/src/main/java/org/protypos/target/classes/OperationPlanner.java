@@ -1,6 +1,7 @@
 package org.protypos.target.classes;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
@@ -36,11 +37,18 @@ final class OperationPlanner {
         return List.copyOf(allFaults);
     }
 
-    /** Plans an operation of an interface in which methods get their names. */
-    PlannedOperation plan(ApiInterface type, ApiOperation operation, NameScope methods) {
+    /**
+     * Plans an operation of an interface.
+     *
+     * @param methods in which methods get their names
+     * @param stems what the names of the classes of other operations begin with; this one's is added
+     */
+    PlannedOperation plan(ApiInterface type, ApiOperation operation, NameScope methods, Collection<String> stems) {
         Subject subject = operation.subject();
         String method = methods.claim(subject, rules.methodName(operation.name()), "");
-        String plain = rules.typeName(method);
+        // Methods that rules name may differ in their first letter alone.
+        String plain = FreeName.beside(stems, rules.typeName(method));
+        stems.add(plain);
         boolean apart = !isTooLarge(operation.input());
         if (!apart) {
             types.shapes().tooMany(subject);

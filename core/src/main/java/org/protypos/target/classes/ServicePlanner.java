@@ -87,7 +87,8 @@ final class ServicePlanner {
         methods.expect(expected -> type.mentioned()
                 .forEach(operation -> expected.wants(operation.subject(), rules.methodName(operation.name()))));
         List<PlannedOperation> methodsOfType = new ArrayList<>();
-        type.operations().forEach(operation -> methodsOfType.add(operations.plan(type, operation, methods)));
+        List<String> stems = new ArrayList<>();
+        type.operations().forEach(operation -> methodsOfType.add(operations.plan(type, operation, methods, stems)));
         return new PlannedInterface(
                 packageName,
                 name,

@@ -26,17 +26,19 @@ public final class Order {
     /**
      * Compares two values of one type.
      *
-     * @param primitive the name of the primitive type they have in common
+     * @param primitive the name of the primitive type they have in common, null when there is none
      * @return negative, zero, positive, or {@link #UNDECIDED}
-     * @throws IllegalArgumentException when a text is not of the type
+     * @throws IllegalArgumentException when a text is not of the type, or the values of the type have no order
      */
     public static int compare(String primitive, String a, String b) {
-        return switch (primitive) {
+        return switch (String.valueOf(primitive)) {
             case "decimal" -> Lexical.parseDecimal(a).compareTo(Lexical.parseDecimal(b));
             case "float" -> compare(Lexical.parseFloat(a), Lexical.parseFloat(b));
             case "double" -> compare(Lexical.parseDouble(a), Lexical.parseDouble(b));
             case "duration" -> compare(Span.of(a), Span.of(b));
-            default -> compare(Moment.of(primitive, a), Moment.of(primitive, b));
+            case "dateTime", "date", "time", "gYear", "gYearMonth", "gMonth", "gMonthDay", "gDay" ->
+                compare(Moment.of(primitive, a), Moment.of(primitive, b));
+            default -> throw new IllegalArgumentException("values of " + primitive + " have no order");
         };
     }
 
