@@ -14,6 +14,15 @@ namespace Protypos.Runtime
     {
         private const int LongestPrefix = 1000;
 
+        /// <summary>The tree being read, in which names without a prefix may stand; null once it says what they are in.</summary>
+        private XElement undeclared;
+
+        /// <summary>The default namespace where that tree stands.</summary>
+        private string around;
+
+        /// <summary>Whether a tree has had a default namespace, which may be declared again around others.</summary>
+        private bool keptDefault;
+
         /// <summary>Reads the content of the element that came last into one that has its name and attributes, and moves past it.</summary>
         /// <param name="into">the element to fill</param>
         /// <param name="mixed">told of each child element as soon as it is read; null for nobody</param>
@@ -38,7 +47,12 @@ namespace Protypos.Runtime
                 }
                 if (text.Length > 0)
                 {
-                    open.Add(new XText(this.Affordable(text.ToString())));
+                    string whole = this.Affordable(text.ToString());
+                    if (level > 0 || mixed == null)
+                    {
+                        this.KeepDefault(whole);
+                    }
+                    open.Add(new XText(whole));
                     text.Clear();
                 }
                 if (next == MessageEvent.Start)
@@ -49,6 +63,10 @@ namespace Protypos.Runtime
                     }
                     this.Afford(ElementSize + ObjectSize);
                     XElement child = new XElement(XName.Get(this.reader.LocalName, this.reader.NamespaceUri));
+                    if (level == 1 && mixed != null)
+                    {
+                        this.BeginTree(child);
+                    }
                     this.CopyAttributes(child);
                     open.Add(child);
                     open = child;
@@ -87,6 +105,48 @@ namespace Protypos.Runtime
             text.Append(more);
         }
 
+        /// <summary>A tree begins whose attributes and content are to be copied, and which may come to stand elsewhere.</summary>
+        internal void BeginTree(XElement root)
+        {
+            this.around = this.DefaultNamespace;
+            this.keptDefault |= this.around.Length > 0;
+            this.undeclared = this.keptDefault ? root : null;
+        }
+
+        /// <summary>
+        /// Has the tree being read say what its default namespace is, or that there is none, once there is a text in it that may be
+        /// names without a prefix: nobody knows here which are.
+        /// </summary>
+        private void KeepDefault(string text)
+        {
+            if (this.undeclared != null && MayBeNames(text))
+            {
+                if (this.undeclared.Attribute("xmlns") == null)
+                {
+                    this.undeclared.SetAttributeValue("xmlns", this.around);
+                }
+                this.undeclared = null;
+            }
+        }
+
+        private static bool MayBeNames(string text)
+        {
+            bool inside = false;
+            bool any = false;
+            foreach (char c in text)
+            {
+                bool separates = c == ' ' || c == '\t' || c == '\n' || c == '\r';
+                bool begins = !inside && !separates;
+                if (!separates && !IsNameCharacter(c) || begins && !char.IsLetter(c) && c != '_')
+                {
+                    return false;
+                }
+                inside = !separates;
+                any |= inside;
+            }
+            return any;
+        }
+
         /// <summary>Copies what is on the tag, declarations of namespaces among it.</summary>
         internal void CopyAttributes(XElement to)
         {
@@ -110,12 +170,7 @@ namespace Protypos.Runtime
                 string value = this.reader.AttributeValue(i);
                 to.SetAttributeValue(XName.Get(this.reader.AttributeName(i), this.reader.AttributeNamespace(i)), value);
                 this.RememberPrefixes(value, to);
-                bool type = this.reader.AttributeName(i) == "type" && this.reader.AttributeNamespace(i) == XmlNames.Instance;
-                if (type && value.IndexOf(':') < 0 && this.DefaultNamespace.Length > 0)
-                {
-                    // A name without a prefix is in the default namespace, which is to stay what it is.
-                    to.SetAttributeValue("xmlns", this.DefaultNamespace);
-                }
+                this.KeepDefault(value);
             }
         }
 

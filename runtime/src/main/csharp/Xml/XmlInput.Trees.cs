@@ -73,6 +73,7 @@ namespace Protypos.Runtime
         private XElement WholeTree()
         {
             XElement tree = new XElement(this.NextName);
+            this.cursor.BeginTree(tree);
             this.cursor.CopyAttributes(tree);
             this.cursor.Tree(tree, null);
             return tree;

@@ -173,6 +173,34 @@ class ProofTest {
         assertThat(proved(messages)).isEmpty();
     }
 
+    /** In content that is kept as it came, names without a prefix stay in the namespace that they are in. */
+    @ParameterizedTest
+    @ValueSource(strings = {"java", "csharp"})
+    void namesWithoutPrefixKeepTheirNamespaces(String language, @TempDir Path folder) throws Exception {
+        Path schema = Files.writeString(folder.resolve("kinds.xsd"), """
+                <xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema" xmlns="urn:kinds" targetNamespace="urn:kinds"
+                    elementFormDefault="qualified">
+                  <xs:element name="kind" type="xs:QName"/>
+                  <xs:element name="berth"><xs:complexType>
+                    <xs:sequence><xs:element name="side" form="unqualified"><xs:simpleType><xs:list itemType="xs:QName"/></xs:simpleType>
+                      </xs:element></xs:sequence>
+                    <xs:attribute name="kind" type="xs:QName"/></xs:complexType></xs:element>
+                  <xs:element name="open"><xs:complexType>
+                    <xs:sequence><xs:any processContents="lax" maxOccurs="unbounded"/></xs:sequence></xs:complexType></xs:element>
+                  <xs:element name="mixed"><xs:complexType mixed="true">
+                    <xs:choice maxOccurs="unbounded"><xs:element ref="kind"/><xs:element ref="berth"/></xs:choice></xs:complexType>
+                  </xs:element>
+                </xs:schema>
+                """);
+        plan(language, schema);
+        String inside = "<kind>quay</kind>%s<berth kind='quay'><side xmlns=''>east west</side></berth>"
+                + "<k:berth xmlns='' kind='none' xmlns:k='urn:kinds'><side>none</side></k:berth>";
+        assertThat(proved(List.of(
+                        new Given("open", "<open xmlns='urn:kinds'>" + inside.formatted("") + "</open>"),
+                        new Given("mixed", "<mixed xmlns='urn:kinds'>" + inside.formatted("at") + "</mixed>"))))
+                .isEmpty();
+    }
+
     /** Contracts take in the schema of SOAP for its attributes: their messages are what they were. */
     @ParameterizedTest
     @ValueSource(strings = {"java", "csharp", "cobol"})

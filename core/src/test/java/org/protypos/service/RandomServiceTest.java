@@ -15,10 +15,13 @@ import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.protypos.binding.RandomRules;
+import org.protypos.binding.RuleReader;
+import org.protypos.binding.Rules;
 import org.protypos.contract.Contract;
 import org.protypos.contract.ContractReader;
 import org.protypos.source.DocumentGatherer;
@@ -38,6 +41,7 @@ import org.protypos.testing.RandomService;
  */
 class RandomServiceTest {
     private static final int RULES = 24;
+    private static final long SEED_WITH_CLASS = 175;
 
     private final HttpClient http = HttpClient.newHttpClient();
     private ForeignPeer peer;
@@ -114,6 +118,25 @@ class RandomServiceTest {
             carries(generated, random);
         } catch (Exception | AssertionError e) {
             throw new AssertionError(kept.text(), e);
+        }
+    }
+
+    /** A method that a rule calls Class has classes of its own beside those of class, which is class_ in Java. */
+    @Test
+    void methodsAlikeButForACapitalHaveClassesOfTheirOwn(@TempDir Path folder) throws Exception {
+        RandomService random = new RandomService(SEED_WITH_CLASS);
+        Path contract = random.layOut(folder);
+        List<String> names =
+                random.operations().stream().map(RandomService.Operation::name).toList();
+        assertThat(names).contains("class");
+        String other =
+                names.stream().filter(name -> !name.equals("class")).findFirst().orElseThrow();
+        Rules rules = RuleReader.read(
+                "rules.yaml",
+                "rules: [{on: 'portType {urn:service}Desk/" + other + "', name: Class}]",
+                Targets.named("java").rules());
+        try (Generated generated = Generated.from(List.of(contract), folder.resolve("out"), rules)) {
+            carries(generated, random);
         }
     }
 

@@ -268,6 +268,21 @@ class ValueRuleTest {
         assertThat(rule.values(bound).complaint(text, NAMESPACES::get)).isNotNull();
     }
 
+    /** Contracts have bounds of what has no order; they are told of, and not held against values. */
+    @Test
+    void boundsAreOfValuesWithAnOrder() {
+        ValueRule list = ValueRule.listOf(ValueRule.of("int"));
+        ValueRule union = ValueRule.unionOf(ValueRule.of("int"), ValueRule.of("date"));
+        assertThat(list.least("3", false).most("5", true).complaint("4 1", null))
+                .isNull();
+        assertThat(union.least("3", false).most("5", true).complaint("7", null)).isNull();
+        for (String builtin : List.of("string", "anyURI", "base64Binary", "QName")) {
+            ValueRule bounded = ValueRule.of(builtin).least("T", true).most("T", true);
+            assertThat(bounded.complaint(builtin.startsWith("base") ? "AAAT" : "aT", null))
+                    .isNull();
+        }
+    }
+
     /** Part 2, section 4.3.1: the length of text is the number of its characters, of which some take two places in Java. */
     @Test
     void charactersAreCountedNotPlaces() {
