@@ -86,6 +86,21 @@ namespace Protypos.Runtime
             return known;
         }
 
+        /// <summary>The prefixes among some that do not stand for the same already where the next element begins.</summary>
+        private IDictionary<string, string> Undeclared(IDictionary<string, string> wanted)
+        {
+            Dictionary<string, string> missing = new Dictionary<string, string>();
+            foreach (KeyValuePair<string, string> one in wanted)
+            {
+                string around;
+                if (!this.localPrefixes.TryGetValue(one.Key, out around) || around != one.Value)
+                {
+                    missing[one.Key] = one.Value;
+                }
+            }
+            return missing;
+        }
+
         /// <summary>Notes a declaration inside the content, with what the prefix stood for there before it.</summary>
         private void Bind(string prefix, string space)
         {

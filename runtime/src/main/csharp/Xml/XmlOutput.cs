@@ -113,6 +113,10 @@ namespace Protypos.Runtime
             {
                 this.onRoot = prefixes;
             }
+            if (prefixes.Count > 0 && this.localPrefixes.Count > 0)
+            {
+                prefixes = this.Undeclared(prefixes);
+            }
             bool declares = prefixes != XmlNotes.NoPrefixes && prefixes.Count > 0;
             if (declares)
             {

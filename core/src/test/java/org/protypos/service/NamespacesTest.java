@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
+import java.io.StringReader;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.URI;
@@ -13,11 +14,13 @@ import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
+import javax.xml.parsers.DocumentBuilderFactory;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -31,6 +34,9 @@ import org.protypos.testing.CSharp;
 import org.protypos.testing.Generated;
 import org.protypos.testing.GeneratedEnds;
 import org.protypos.testing.Infoset;
+import org.w3c.dom.Node;
+import org.w3c.dom.NodeList;
+import org.xml.sax.InputSource;
 
 /**
  * Content of which a contract knows nothing, with prefixes that hide each other in elements, attributes and text: it means the same
@@ -95,7 +101,9 @@ class NamespacesTest {
         for (int i = random.nextInt(4); i > 0; i--) {
             boolean text = depth > 5 || random.nextInt(4) == 0;
             content.append(
-                    text ? any(List.of("n1:text ", "h1<![CDATA[:q]]> ", " ", "h3:q n2:q ")) : element(depth + 1));
+                    text
+                            ? any(List.of("n1:text ", "h1<![CDATA[:q]]> ", " ", "h3:q n2:q ", " quay <![CDATA[west]]>"))
+                            : element(depth + 1));
         }
         return "<" + name + tag + ">" + content + "</" + name + ">";
     }
@@ -121,6 +129,33 @@ class NamespacesTest {
         String came = received.poll(1, TimeUnit.MINUTES);
         assertThat(came).isNotNull();
         assertThat(Infoset.of(came)).as("%s became %s", sent, came).isEqualTo(Infoset.of(sent));
+        assertThat(defaults(came)).as("%s became %s", sent, came).isEqualTo(defaults(sent));
+    }
+
+    /** What names without a prefix are in, wherever they stand alone in a text or an attribute. */
+    private static List<String> defaults(String document) throws Exception {
+        DocumentBuilderFactory factory = DocumentBuilderFactory.newInstance();
+        factory.setNamespaceAware(true);
+        factory.setCoalescing(true);
+        NodeList elements = factory.newDocumentBuilder()
+                .parse(new InputSource(new StringReader(document)))
+                .getElementsByTagName("*");
+        List<String> told = new ArrayList<>();
+        for (int i = 0; i < elements.getLength(); i++) {
+            Node element = elements.item(i);
+            boolean names = false;
+            for (Node in = element.getFirstChild(); in != null; in = in.getNextSibling()) {
+                names |= in.getNodeType() == Node.TEXT_NODE && in.getNodeValue().matches("[\\sa-z]*[a-z][\\sa-z]*");
+            }
+            for (int k = 0; k < element.getAttributes().getLength(); k++) {
+                names |= element.getAttributes().item(k).getNodeValue().matches("plain|u");
+            }
+            if (names) {
+                String space = element.lookupNamespaceURI(null);
+                told.add(element.getLocalName() + " " + (space == null ? "" : space));
+            }
+        }
+        return told;
     }
 
     @Test

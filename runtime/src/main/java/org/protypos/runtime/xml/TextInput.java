@@ -141,6 +141,11 @@ public abstract sealed class TextInput extends ScalarInput permits XmlInput {
         return prefixes;
     }
 
+    /** The prefixes that a text uses or may use of which nobody knows whether names stand in it. */
+    final Map<String, String> prefixesInAny(String text) {
+        return prefixesIn(text, XmlCursor.mayBeNames(text));
+    }
+
     /** Keeps the prefixes declared that a text of the element being read uses, in which qualified names may stand. */
     private String keepNames(String text) {
         if (text != null) {

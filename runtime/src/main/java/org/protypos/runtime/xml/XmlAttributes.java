@@ -169,12 +169,15 @@ final class XmlAttributes {
         }
     }
 
-    /** Takes all, those of the instance namespace among them. */
+    /** Takes all, of which nobody knows what they hold, those of the instance namespace among them. */
     void takeAll(Map<QName, String> into, Map<String, String> prefixes) {
         cursor.affordAttributes(count + instance.size());
         for (int i = 0; i < count; i++) {
             into.put(new QName(namespaces[i], names[i]), values[i]);
             cursor.rememberPrefixes(values[i], prefixes);
+            if (XmlCursor.mayBeNames(values[i])) {
+                cursor.keepDefault(prefixes);
+            }
         }
         instance.forEach((name, value) -> into.put(new QName(Names.XSI, name), value));
         if (statedType != null) {

@@ -423,6 +423,23 @@ final class XmlCursor {
         return Character.isLetterOrDigit(c) || c == '-' || c == '_' || c == '.';
     }
 
+    /** Whether a text can be a list of names without prefixes. */
+    static boolean mayBeNames(String text) {
+        boolean any = false;
+        boolean inside = false;
+        for (int i = 0; i < text.length(); i++) {
+            char c = text.charAt(i);
+            boolean separates = c == ' ' || c == '\t' || c == '\n' || c == '\r';
+            boolean begins = !inside && !separates;
+            if (!separates && !isNameCharacter(c) || begins && !Character.isLetter(c) && c != '_') {
+                return false;
+            }
+            inside = !separates;
+            any |= inside;
+        }
+        return any;
+    }
+
     /** The default namespace, in which names without a prefix are, empty for none. */
     String defaultNamespace() {
         String uri = reader.getNamespaceURI("");
@@ -431,11 +448,15 @@ final class XmlCursor {
 
     /** Keeps the default namespace; also that there is none, once there was one, which may be declared again around this. */
     void keepDefault(Map<String, String> prefixes) {
-        String uri = defaultNamespace();
-        keptDefault |= !uri.isEmpty();
+        noteDefault();
         if (keptDefault) {
-            prefixes.put("", uri);
+            prefixes.put("", defaultNamespace());
         }
+    }
+
+    /** Notes that there is a default namespace, where there is, which may be declared around all that comes. */
+    void noteDefault() {
+        keptDefault = keptDefault || !defaultNamespace().isEmpty();
     }
 
     QName resolve(String text) {

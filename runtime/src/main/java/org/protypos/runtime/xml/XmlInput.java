@@ -537,6 +537,11 @@ public final class XmlInput extends TextInput {
         return attributes.areAnyThere();
     }
 
+    /** The element being read is kept as it is. */
+    void beginTree() {
+        cursor.noteDefault();
+    }
+
     void takeAttributes(Map<QName, String> into, Map<String, String> prefixes) {
         attributes.takeAll(into, prefixes);
     }

@@ -4,6 +4,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -158,8 +159,9 @@ public final class XmlOutput {
     }
 
     /** Opens an element and declares prefixes on it, which its own name must not fall under. */
-    private void open(String namespace, String name, Map<String, String> prefixes) {
+    private void open(String namespace, String name, Map<String, String> wanted) {
         closeTag();
+        Map<String, String> prefixes = wanted.isEmpty() || localPrefixes.isEmpty() ? wanted : undeclared(wanted);
         if (depth == localCounts.length) {
             localCounts = Arrays.copyOf(localCounts, depth * 2);
             children = Arrays.copyOf(children, depth * 2 + 1);
@@ -185,6 +187,13 @@ public final class XmlOutput {
         } else if (namespace.isEmpty() && isHidden("", "")) {
             declare("", "");
         }
+    }
+
+    /** The prefixes among some that do not stand for the same already where the next element begins. */
+    private Map<String, String> undeclared(Map<String, String> wanted) {
+        Map<String, String> missing = new LinkedHashMap<>(wanted);
+        missing.entrySet().removeIf(one -> one.getValue().equals(localPrefixes.get(one.getKey())));
+        return missing;
     }
 
     private void qualified(String prefix, String name) {

@@ -70,6 +70,7 @@ public final class XmlTree extends XmlObject {
 
     @Override
     protected void readAttributes(XmlInput in) {
+        in.beginTree();
         if (in.hasAttributes()) {
             in.takeAttributes(attributes(), prefixes());
         }
@@ -80,7 +81,7 @@ public final class XmlTree extends XmlObject {
         List<Object> came = new ArrayList<>();
         in.mixed(came);
         for (Object item : came) {
-            Map<String, String> used = item instanceof String part ? in.prefixesIn(part, false) : Map.of();
+            Map<String, String> used = item instanceof String part ? in.prefixesInAny(part) : Map.of();
             if (!used.isEmpty()) {
                 prefixes().putAll(used);
             }
