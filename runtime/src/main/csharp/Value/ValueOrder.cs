@@ -36,6 +36,19 @@ namespace Protypos.Runtime
                     return Compare(Lexical.ParseDouble(a), Lexical.ParseDouble(b));
                 case "duration":
                     return CompareSpans(Span(a), Span(b));
+                default:
+                    if (!IsMoment(primitive))
+                    {
+                        throw new FormatException("values of " + primitive + " have no order");
+                    }
+                    return CompareMoments(Moment(primitive, a), Moment(primitive, b));
+            }
+        }
+
+        private static bool IsMoment(string primitive)
+        {
+            switch (primitive)
+            {
                 case "dateTime":
                 case "date":
                 case "time":
@@ -44,9 +57,9 @@ namespace Protypos.Runtime
                 case "gMonth":
                 case "gMonthDay":
                 case "gDay":
-                    return CompareMoments(Moment(primitive, a), Moment(primitive, b));
+                    return true;
                 default:
-                    throw new FormatException("values of " + primitive + " have no order");
+                    return false;
             }
         }
 
@@ -78,18 +91,13 @@ namespace Protypos.Runtime
                     return Lexical.PrintHex(Lexical.ParseHex(text));
                 case "base64Binary":
                     return Lexical.PrintBase64(Lexical.ParseBase64(text));
-                case "dateTime":
-                case "date":
-                case "time":
-                case "gYear":
-                case "gYearMonth":
-                case "gMonth":
-                case "gMonthDay":
-                case "gDay":
+                default:
+                    if (!IsMoment(primitive))
+                    {
+                        return text;
+                    }
                     KeyValuePair<XmlDecimal, bool> moment = Moment(primitive, text);
                     return moment.Key.Shortened() + (moment.Value ? "Z" : "");
-                default:
-                    return text;
             }
         }
 

@@ -36,9 +36,12 @@ public final class Order {
             case "float" -> compare(Lexical.parseFloat(a), Lexical.parseFloat(b));
             case "double" -> compare(Lexical.parseDouble(a), Lexical.parseDouble(b));
             case "duration" -> compare(Span.of(a), Span.of(b));
-            case "dateTime", "date", "time", "gYear", "gYearMonth", "gMonth", "gMonthDay", "gDay" ->
-                compare(Moment.of(primitive, a), Moment.of(primitive, b));
-            default -> throw new IllegalArgumentException("values of " + primitive + " have no order");
+            default -> {
+                if (!isMoment(primitive)) {
+                    throw new IllegalArgumentException("values of " + primitive + " have no order");
+                }
+                yield compare(Moment.of(primitive, a), Moment.of(primitive, b));
+            }
         };
     }
 
@@ -53,9 +56,14 @@ public final class Order {
             case "duration" -> Span.of(text);
             case "hexBinary" -> Lexical.printHex(Lexical.parseHex(text));
             case "base64Binary" -> Lexical.printBase64(Lexical.parseBase64(text));
-            case "dateTime", "date", "time", "gYear", "gYearMonth", "gMonth", "gMonthDay", "gDay" ->
-                Moment.of(primitive, text);
-            default -> text;
+            default -> isMoment(primitive) ? Moment.of(primitive, text) : text;
+        };
+    }
+
+    private static boolean isMoment(String primitive) {
+        return switch (String.valueOf(primitive)) {
+            case "dateTime", "date", "time", "gYear", "gYearMonth", "gMonth", "gMonthDay", "gDay" -> true;
+            default -> false;
         };
     }
 
