@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Random;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Supplier;
@@ -14,6 +13,7 @@ import org.protypos.generator.Generator;
 import org.protypos.generator.PlannedContract;
 import org.protypos.target.Target;
 import org.protypos.target.Targets;
+import org.protypos.testing.Dice;
 
 /** Random rules about whatever a contract has; those that are refused must say where they stand. The same seed gives the same ones. */
 public final class RandomRules {
@@ -25,7 +25,7 @@ public final class RandomRules {
 
     private static final String OPERATIONS = "portType ";
 
-    private final Random chance;
+    private final Dice random;
     private final Contract contract;
     private final Target target;
     private final List<String> components = new ArrayList<>();
@@ -37,7 +37,7 @@ public final class RandomRules {
      * @param seed decides everything
      */
     public RandomRules(long seed, Contract contract, Target target) {
-        this.chance = new Random(seed);
+        this.random = new Dice(seed);
         this.contract = contract;
         this.target = target;
         Rules rules = RuleReader.read(
@@ -51,43 +51,42 @@ public final class RandomRules {
                 .forEach(types::add);
     }
 
-    private <T> T one(List<T> of) {
-        return of.get(chance.nextInt(of.size()));
-    }
-
     /** What a rule is about: of what it can be about at all, where that is little. */
     private String on(String effect) {
         String kind =
                 effect.startsWith("package") ? "namespace " : effect.matches("(parameters|async).*") ? OPERATIONS : "";
-        String component =
-                one(components.stream().filter(name -> name.startsWith(kind)).toList());
-        return chance.nextInt(5) > 0 || kind.equals("namespace ")
+        String component = random.of(
+                components.stream().filter(name -> name.startsWith(kind)).toList());
+        return random.nextInt(5) > 0 || kind.equals("namespace ")
                 ? component
-                : component.replaceFirst("\\}.*", "}*" + one(List.of("", "1", "*")));
+                : component.replaceFirst("\\}.*", "}*" + random.of(List.of("", "1", "*")));
     }
 
     /** What a rule may want of the code; messages stay as they are. */
     private List<Supplier<String>> shapes() {
         return List.of(
-                () -> "name: " + one(NAMES),
-                () -> one(List.of("prefix: ", "suffix: ")) + one(NAMES),
+                () -> "name: " + random.of(NAMES),
+                () -> random.of(List.of("prefix: ", "suffix: ")) + random.of(NAMES),
                 () -> "unwrap: true",
                 () -> "optional: true",
-                () -> "as: " + one(SHAPES),
-                () -> "package: " + one(List.of("org.example.value", "org.example.value.Value", "text", "org.example")),
-                () -> "documentation: " + one(List.of("'*/ x'", "'</summary> & ]]>'", "'\\u002a/'", "'{@code x'")));
+                () -> "as: " + random.of(SHAPES),
+                () -> "package: "
+                        + random.of(List.of("org.example.value", "org.example.value.Value", "text", "org.example")),
+                () -> "documentation: "
+                        + random.of(List.of("'*/ x'", "'</summary> & ]]>'", "'\\u002a/'", "'{@code x'")));
     }
 
     private List<Supplier<String>> corrections() {
         return List.of(
-                () -> "occurs: " + one(List.of("'1'", "0..1", "1..*", "2..5")),
-                () -> "type: " + one(List.of("'xs:string'", "'xs:date'", "'xs:NCName'", "'xs:anyType'")),
-                () -> "type: '" + one(types).substring(1) + "'",
-                () -> "base: '" + one(types).substring(1) + "'",
-                () -> one(
+                () -> "occurs: " + random.of(List.of("'1'", "0..1", "1..*", "2..5")),
+                () -> "type: " + random.of(List.of("'xs:string'", "'xs:date'", "'xs:NCName'", "'xs:anyType'")),
+                () -> "type: '" + random.of(types).substring(1) + "'",
+                () -> "base: '" + random.of(types).substring(1) + "'",
+                () -> random.of(
                         List.of("nillable: true", "form: unqualified", "default: '5'", "default: null", "drop: true")),
-                () -> one(List.of("maxLength: 5", "pattern: '[A-Z]+'", "minInclusive: 0", "totalDigits: 4")),
-                () -> "add: " + one(List.of("'@since', type: 'xs:date'", "'{urn:more}thing', type: 'xs:string'")));
+                () -> random.of(List.of("maxLength: 5", "pattern: '[A-Z]+'", "minInclusive: 0", "totalDigits: 4")),
+                () -> "add: "
+                        + random.of(List.of("'@since', type: 'xs:date'", "'{urn:more}thing', type: 'xs:string'")));
     }
 
     private PlannedContract planned(String rules) {
@@ -106,11 +105,11 @@ public final class RandomRules {
     public Kept keep(int count, boolean withCorrections) {
         List<Supplier<String>> effects = new ArrayList<>(shapes());
         if (components.stream().anyMatch(name -> name.startsWith(OPERATIONS))) {
-            effects.add(() -> "parameters: " + one(List.of("object", "plain")));
+            effects.add(() -> "parameters: " + random.of(List.of("object", "plain")));
             effects.add(() -> "async: false");
             // Numbers are small in the messages of services, and times have zones.
-            effects.add(
-                    () -> "as: " + one(List.of("int", "long", "short", "OffsetDateTime", "ZonedDateTime", "Instant")));
+            effects.add(() ->
+                    "as: " + random.of(List.of("int", "long", "short", "OffsetDateTime", "ZonedDateTime", "Instant")));
         }
         if (withCorrections) {
             effects.add(() -> "omit: true");
@@ -122,7 +121,7 @@ public final class RandomRules {
         int held = 0;
         for (int tried = 0; held < count; tried++) {
             assertThat(tried).as("tries for rules that hold: %s", kept).isLessThan(count * 20);
-            String effect = one(effects).get();
+            String effect = random.of(effects).get();
             String rule = "  - {on: \"" + on(effect) + "\", " + effect + "}\n";
             planned(rule).findings().stream()
                     .filter(finding -> finding.place() == null)
