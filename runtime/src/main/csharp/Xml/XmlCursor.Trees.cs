@@ -129,6 +129,7 @@ namespace Protypos.Runtime
             }
         }
 
+        /// <summary>Whether a text can be a list of names without prefixes; of characters beyond ASCII any may be in one.</summary>
         private static bool MayBeNames(string text)
         {
             bool inside = false;
@@ -137,7 +138,8 @@ namespace Protypos.Runtime
             {
                 bool separates = c == ' ' || c == '\t' || c == '\n' || c == '\r';
                 bool begins = !inside && !separates;
-                if (!separates && !IsNameCharacter(c) || begins && !char.IsLetter(c) && c != '_')
+                bool ofName = c > '~' || (begins ? char.IsLetter(c) || c == '_' : IsNameCharacter(c));
+                if (!separates && !ofName)
                 {
                     return false;
                 }

@@ -423,7 +423,7 @@ final class XmlCursor {
         return Character.isLetterOrDigit(c) || c == '-' || c == '_' || c == '.';
     }
 
-    /** Whether a text can be a list of names without prefixes. */
+    /** Whether a text can be a list of names without prefixes; of characters beyond ASCII any may be in one. */
     static boolean mayBeNames(String text) {
         boolean any = false;
         boolean inside = false;
@@ -431,7 +431,8 @@ final class XmlCursor {
             char c = text.charAt(i);
             boolean separates = c == ' ' || c == '\t' || c == '\n' || c == '\r';
             boolean begins = !inside && !separates;
-            if (!separates && !isNameCharacter(c) || begins && !Character.isLetter(c) && c != '_') {
+            boolean ofName = c > '~' || (begins ? Character.isLetter(c) || c == '_' : isNameCharacter(c));
+            if (!separates && !ofName) {
                 return false;
             }
             inside = !separates;
